@@ -1,0 +1,648 @@
+//! Puts lights and microphone around a seat and a camera: each at its best legal place, the supports that are
+//! owned shared out, then exposure, dials and sandbags.
+
+use super::{Shot, bare_layout, dial};
+use crate::assess::carry::{bag_kg, rounded, supports_for};
+use crate::assess::legal::{Breach, Rules};
+use crate::assess::{Quick, quick};
+use crate::corner::{Corner, LightAt, Source, Thing, is_worn, light_thing, microphone_thing, things};
+use crate::exposure::{CALIBRATION, iso_on_dial};
+use crate::geometry::{DVec3, distance_to_edge, signed_area_m2};
+use crate::light::face::{at_face, faces, from_faces};
+use crate::light::flare_margin_deg;
+use crate::light::placement::places as light_places;
+use crate::plan::{
+    Brief, Gear, GearLight, Id, Layout, Light, LightSchool, Microphone, MicrophoneSchool, Mounting,
+    OpeningKind, Plan, Role, Support, SupportKind,
+};
+use crate::shot::framing;
+use crate::sound::placement::places as microphone_places;
+
+/// Legal tries for one thing before it is given up.
+const TRIES: usize = 900;
+/// The ratio that a fill is set for: the middle of its band in stops.
+const WANTED_RATIO: f64 = 2.8;
+/// Without a fill, the ratio may be this before one is placed.
+const RATIO_MOST: f64 = 4.0;
+
+/// A complete legal layout.
+pub(crate) struct Furnished {
+    pub(crate) layout: Layout,
+    pub(crate) quick: Quick,
+    pub(crate) free_floor_m2: f64,
+}
+
+/// Why a candidate fell.
+#[derive(Debug, Clone)]
+pub(crate) struct Failed {
+    pub(crate) facing: String,
+    pub(crate) breaches: Vec<Breach>,
+}
+
+/// What is used for which job.
+struct Cast<'a> {
+    key: Option<(&'a Id, &'a Gear)>,
+    fill: Option<(&'a Id, &'a Gear)>,
+    back: Option<(&'a Id, &'a Gear)>,
+    microphones: Vec<(&'a Id, &'a crate::plan::GearMicrophone)>,
+}
+
+/// Lights and microphone for a shot; both key sides are tried, the better is kept.
+pub(crate) fn furnish(brief: &Brief, shot: &Shot) -> Result<Furnished, Failed> {
+    let failed = |breaches| Failed { facing: shot.facing_name.clone(), breaches };
+    if shot.lacking_m > 0.0 {
+        let sentence =
+            format!("The camera lacks {:.0} cm of room to frame this shot.", 100.0 * shot.lacking_m);
+        return Err(failed(vec![Breach {
+            rule: "camera",
+            thing: "camera".into(),
+            lacking: shot.lacking_m,
+            sentence,
+            frees: "Use a shorter focal length, or give the corner that much more depth.".into(),
+        }]));
+    }
+    let preferred = preferred_side(brief, shot);
+    let mut best: Option<Furnished> = None;
+    let mut fallen = None;
+    for side in [preferred, -preferred] {
+        match one_side(brief, shot, side) {
+            Ok(found) => {
+                let better = best.as_ref().is_none_or(|b| {
+                    (found.quick.stops, found.quick.fixes) < (b.quick.stops, b.quick.fixes)
+                        || ((found.quick.stops, found.quick.fixes) == (b.quick.stops, b.quick.fixes)
+                            && found.quick.score > b.quick.score + 1e-6)
+                });
+                if better {
+                    best = Some(found);
+                }
+            }
+            Err(breaches) => fallen = Some(breaches),
+        }
+        // Without anything to place, the sides do not differ.
+        if best.as_ref().is_some_and(|b| b.layout.lights.is_empty())
+            && brief.gear.values().all(|g| g.light().is_none())
+        {
+            break;
+        }
+    }
+    best.ok_or_else(|| failed(fallen.unwrap_or_default()))
+}
+
+/// The window's side if there is a window, else the side with more room: +1 camera right, -1 camera left.
+fn preferred_side(brief: &Brief, shot: &Shot) -> f64 {
+    let layout = bare_layout(shot, 0.0);
+    let Some(corner) = Corner::from_parts(brief, &layout) else { return 1.0 };
+    let right = corner.view.right;
+    let floor = &corner.floor_m;
+    let lean: f64 = brief
+        .room
+        .openings
+        .values()
+        .filter(|o| o.kind == OpeningKind::Window)
+        .map(|o| {
+            let wall = usize::from(o.wall);
+            let (a, b) = (floor[wall], floor[(wall + 1) % floor.len()]);
+            let middle = a + (b - a).normalize_or_zero() * (o.from_m + o.width_m / 2.0);
+            right.truncate().dot(middle - corner.eyes_m.truncate())
+        })
+        .sum();
+    let eyes = corner.eyes_m.truncate();
+    let room =
+        distance_to_edge(floor, eyes, right.truncate()) - distance_to_edge(floor, eyes, -right.truncate());
+    let lean = if lean.abs() > 0.05 { lean } else { room };
+    if lean < -1e-6 { -1.0 } else { 1.0 }
+}
+
+fn cast(brief: &Brief) -> Cast<'_> {
+    let at_hand = || brief.gear.iter().filter(|(_, g)| g.at_hand());
+    let flux = |g: &GearLight| {
+        crate::photometry::luminance_cd_m2(g)
+            * crate::photometry::shape_area_m2(g.shape, g.width_m, g.height_m)
+    };
+    let mut lamps: Vec<(&Id, &Gear, f64)> =
+        at_hand().filter_map(|(id, gear)| gear.light().map(|g| (id, gear, flux(g)))).collect();
+    lamps.sort_by(|a, b| b.2.total_cmp(&a.2).then(a.0.cmp(b.0)));
+    let mut lamps: Vec<(&Id, &Gear)> = lamps.into_iter().map(|(id, gear, _)| (id, gear)).collect();
+    let key = (!lamps.is_empty()).then(|| lamps.remove(0));
+    let board = at_hand().find(|(_, g)| g.reflector().is_some_and(|r| r.reflectance > 0.4));
+    let school = brief.schools.lights;
+    let back =
+        if school == LightSchool::ThreePoint && !lamps.is_empty() && (board.is_some() || lamps.len() > 1) {
+            lamps.pop()
+        } else {
+            None
+        };
+    let fill = match school {
+        LightSchool::One => None,
+        _ => board.or_else(|| lamps.first().copied()),
+    };
+    let wanted = match brief.schools.microphone {
+        MicrophoneSchool::Boom => [Mounting::Boom, Mounting::Lavalier, Mounting::Desk],
+        MicrophoneSchool::Lavalier => [Mounting::Lavalier, Mounting::Headset, Mounting::Boom],
+        MicrophoneSchool::Desk => [Mounting::Desk, Mounting::Boom, Mounting::Lavalier],
+        MicrophoneSchool::InShot => [Mounting::Boom, Mounting::Desk, Mounting::Lavalier],
+    };
+    let rank = |m: Mounting| {
+        wanted.iter().position(|w| *w == m).unwrap_or(match m {
+            Mounting::Headset => 3,
+            Mounting::Desk => 4,
+            Mounting::OnCamera => 5,
+            _ => 6,
+        })
+    };
+    let mut microphones: Vec<_> = at_hand().filter_map(|(id, g)| g.microphone().map(|m| (id, m))).collect();
+    microphones.sort_by_key(|(id, m)| (rank(m.mounting), (*id).clone()));
+    Cast { key, fill, back, microphones }
+}
+
+/// Supports not yet used, as (id, gear).
+struct Stands<'a> {
+    brief: &'a Brief,
+    used: Vec<Id>,
+}
+
+impl<'a> Stands<'a> {
+    /// Unused supports for a purpose (`camera`, `light`, `microphone`), with or without an arm, weakest first.
+    fn free(&self, purpose: &str, arm: bool) -> Vec<Id> {
+        let mut found: Vec<(&'a Id, f64)> = self
+            .brief
+            .gear
+            .iter()
+            .filter(|(id, g)| g.at_hand() && !self.used.contains(id))
+            .filter_map(|(id, g)| g.support().map(|s| (id, s)))
+            .filter(|(_, s)| (s.reach_m > 0.25) == arm)
+            .filter(|(_, s)| s.common.offers.is_empty() || s.common.offers.iter().any(|o| o == purpose))
+            .map(|(id, s)| (id, s.payload_kg))
+            .collect();
+        found.sort_by(|a, b| a.1.total_cmp(&b.1).then(a.0.cmp(b.0)));
+        found.into_iter().map(|(id, _)| id.clone()).collect()
+    }
+
+    /// Supports to try: every free one, else one that is not owned.
+    fn options(&self, purpose: &str, kind: SupportKind) -> Vec<Support> {
+        let mut ids: Vec<Option<Id>> =
+            self.free(purpose, kind == SupportKind::Boom).into_iter().map(Some).collect();
+        if ids.is_empty() {
+            ids.push(None);
+        }
+        ids.into_iter()
+            .map(|gear| Support { kind, gear, base_m: None, on: None, foot_radius_m: None, sandbag_kg: 0.0 })
+            .collect()
+    }
+
+    fn take(&mut self, support: &Support) {
+        self.used.extend(support.gear.clone());
+    }
+}
+
+fn carried_by_nothing() -> Support {
+    Support {
+        kind: SupportKind::On,
+        gear: None,
+        base_m: None,
+        on: None,
+        foot_radius_m: None,
+        sandbag_kg: 0.0,
+    }
+}
+
+fn one_side(brief: &Brief, shot: &Shot, side: f64) -> Result<Furnished, Vec<Breach>> {
+    let marks = crate::person::landmarks_of(brief);
+    let want = framing::wanted(brief, &marks, 1.0);
+    let mut layout = bare_layout(shot, want.gaze_deg * side);
+    let mut stands = Stands { brief, used: Vec::new() };
+    camera_support(brief, &mut layout, &mut stands);
+    {
+        let corner = Corner::from_parts(brief, &layout).ok_or_else(Vec::new)?;
+        let breaches: Vec<Breach> = Rules::new(&corner).all(&things(&corner));
+        if !breaches.is_empty() {
+            return Err(breaches);
+        }
+    }
+    let cast = cast(brief);
+    place_microphone(brief, &mut layout, &mut stands, &cast, -side)?;
+    if let Some((id, gear)) = cast.key {
+        place_light(brief, &mut layout, &mut stands, ("key", id, gear), Role::Key, side);
+    }
+    if let Some((id, gear)) = cast.fill {
+        place_fill(brief, &mut layout, &mut stands, (id, gear), -side);
+    }
+    if let Some((id, gear)) = cast.back {
+        place_light(brief, &mut layout, &mut stands, ("back", id, gear), Role::Back, -side);
+    }
+    settle(brief, &mut layout);
+    let corner = Corner::from_parts(brief, &layout).ok_or_else(Vec::new)?;
+    let all = things(&corner);
+    let breaches = Rules::new(&corner).all(&all);
+    if !breaches.is_empty() {
+        return Err(breaches);
+    }
+    let covered: f64 = all
+        .iter()
+        .flat_map(|t| &t.parts)
+        .filter(|p| p.what == "feet")
+        .map(|p| {
+            let (low, high) = p.solid.bounds();
+            std::f64::consts::FRAC_PI_4 * (high.x - low.x) * (high.y - low.y)
+        })
+        .sum();
+    let free_floor_m2 = signed_area_m2(&corner.floor_m) - covered;
+    let quick = quick(brief, &layout);
+    Ok(Furnished { layout, quick, free_floor_m2 })
+}
+
+fn camera_support(brief: &Brief, layout: &mut Layout, stands: &mut Stands<'_>) {
+    let height = layout.camera.position_m.0[2];
+    let mass: f64 = [&layout.camera.body, &layout.camera.lens]
+        .iter()
+        .filter_map(|id| brief.gear.get(*id))
+        .map(|g| g.common().mass_kg)
+        .sum();
+    let fits = |id: &Id| {
+        brief
+            .gear
+            .get(id)
+            .and_then(Gear::support)
+            .is_some_and(|s| s.payload_kg >= mass && (s.height_min_m..=s.height_max_m).contains(&height))
+    };
+    // A stand made for cameras before one made for anything.
+    let made_for =
+        |id: &Id| brief.gear.get(id).is_some_and(|g| g.common().offers.iter().any(|o| o == "camera"));
+    let free = stands.free("camera", false);
+    let chosen = free.iter().find(|id| fits(id) && made_for(id)).or_else(|| free.iter().find(|id| fits(id)));
+    layout.camera.support.gear = chosen.cloned();
+    stands.take(&layout.camera.support.clone());
+    let bag = Corner::from_parts(brief, layout).and_then(|c| {
+        crate::room::sandbags(&c).into_iter().find(|s| s.thing == "camera").map(|s| bag_kg(s.needed_kg))
+    });
+    layout.camera.support.sandbag_kg = bag.unwrap_or(0.0);
+}
+
+fn place_microphone(
+    brief: &Brief,
+    layout: &mut Layout,
+    stands: &mut Stands<'_>,
+    cast: &Cast<'_>,
+    hand: f64,
+) -> Result<(), Vec<Breach>> {
+    if cast.microphones.is_empty() {
+        return Ok(());
+    }
+    let corner_layout = layout.clone();
+    let corner = Corner::from_parts(brief, &corner_layout).ok_or_else(Vec::new)?;
+    let rules = Rules::new(&corner);
+    let others = things(&corner);
+    for (id, gear) in &cast.microphones {
+        for place in microphone_places(&corner, gear, hand) {
+            let supports: Vec<Support> = if is_worn(gear.mounting) {
+                vec![carried_by_nothing()]
+            } else {
+                microphone_supports(&corner, stands, gear.mounting, place, hand)
+            };
+            for support in supports {
+                // The rules read pattern and mounting from the layout's microphone, which is this one.
+                let mut trial = corner.clone();
+                trial.microphone = Some((gear, place));
+                let thing = microphone_thing(&trial, gear, place, &support);
+                let trial_rules = Rules::new(&trial);
+                if is_worn(gear.mounting) || trial_rules.allows(&thing, &others) {
+                    let mut support = support;
+                    stands.take(&support);
+                    let bag = bag_for(
+                        brief,
+                        &corner_layout,
+                        |layout| {
+                            layout.microphone = Some(Microphone {
+                                gear: (*id).clone(),
+                                position_m: rounded(place),
+                                support: support.clone(),
+                            });
+                        },
+                        "microphone",
+                    );
+                    support.sandbag_kg = bag;
+                    layout.microphone =
+                        Some(Microphone { gear: (*id).clone(), position_m: rounded(place), support });
+                    return Ok(());
+                }
+            }
+        }
+    }
+    drop(rules);
+    Err(vec![Breach {
+        rule: "picture",
+        thing: "microphone".into(),
+        lacking: 0.0,
+        sentence: "No microphone owned finds a place outside the picture with a free line to the mouth."
+            .into(),
+        frees: "Use a worn microphone, allow the microphone in the picture, or tighten the shot.".into(),
+    }])
+}
+
+fn microphone_supports(
+    corner: &Corner<'_>,
+    stands: &Stands<'_>,
+    mounting: Mounting,
+    place: DVec3,
+    hand: f64,
+) -> Vec<Support> {
+    let away = (place - corner.mouth_m).normalize_or_zero();
+    let hold = place + away * 0.16;
+    let mut all = Vec::new();
+    if mounting == Mounting::Desk {
+        for (id, piece) in &corner.brief.room.furniture {
+            let (position, bearing) = corner.furniture_at(id, piece);
+            let facing = crate::geometry::bearing_vector(bearing).truncate();
+            let offset = hold.truncate() - position.truncate();
+            let (x, y) = (offset.perp_dot(facing).abs(), offset.dot(facing).abs());
+            let top = position.z + piece.size_m.0[2];
+            if x < piece.size_m.0[0] / 2.0
+                && y < piece.size_m.0[1] / 2.0
+                && hold.z > top
+                && hold.z < top + 0.6
+            {
+                all.push(Support { on: Some(id.clone()), ..carried_by_nothing() });
+            }
+        }
+    }
+    for option in stands.options("microphone", SupportKind::Boom) {
+        all.extend(supports_for(corner, &option, hold, corner.eyes_m.truncate(), hand));
+    }
+    all
+}
+
+/// The bag a thing's stand needs once it is in the layout.
+fn bag_for(brief: &Brief, layout: &Layout, put: impl FnOnce(&mut Layout), thing: &str) -> f64 {
+    let mut trial = layout.clone();
+    put(&mut trial);
+    Corner::from_parts(brief, &trial)
+        .and_then(|c| {
+            crate::room::sandbags(&c).into_iter().find(|s| s.thing == thing).map(|s| bag_kg(s.needed_kg))
+        })
+        .unwrap_or(0.0)
+}
+
+fn new_light(gear: &Id, role: Role, support: Support, brief: &Brief) -> Light {
+    let cct_k = brief
+        .gear
+        .get(gear)
+        .and_then(Gear::light)
+        .map(|lamp| 5600.0f64.clamp(lamp.cct_min_k, lamp.cct_max_k));
+    Light {
+        gear: gear.clone(),
+        role,
+        position_m: crate::plan::Point3([0.0; 3]),
+        aim_m: None,
+        dim: 1.0,
+        cct_k,
+        support,
+    }
+}
+
+fn source_of(gear: &Gear) -> Option<Source<'_>> {
+    gear.light().map(Source::Lamp).or_else(|| gear.reflector().map(Source::Board))
+}
+
+/// Every legal way to place a light, best first, until `accept` says yes.
+fn try_places(
+    brief: &Brief,
+    layout: &Layout,
+    stands: &Stands<'_>,
+    (name, id, gear): (&str, &Id, &Gear),
+    role: Role,
+    side: f64,
+    mut accept: impl FnMut(&Light) -> bool,
+) -> Option<Light> {
+    let corner = Corner::from_parts(brief, layout)?;
+    let rules = Rules::new(&corner);
+    let others: Vec<Thing> = things(&corner);
+    let source = source_of(gear)?;
+    let floor = stands.options("light", SupportKind::Floor);
+    let boom = stands.options("light", SupportKind::Boom);
+    let (own_floor, own_boom) =
+        (floor.iter().any(|s| s.gear.is_some()), boom.iter().any(|s| s.gear.is_some()));
+    let blank = new_light(id, role, carried_by_nothing(), brief);
+    let at = |light: &Light, position_m: DVec3| -> Thing {
+        let placed = LightAt { id: name, light, source, position_m, aim_m: corner.eyes_m };
+        light_thing(&corner, &placed)
+    };
+    let probe = LightAt {
+        id: name,
+        light: &blank,
+        source,
+        position_m: corner.eyes_m + DVec3::Y,
+        aim_m: corner.eyes_m,
+    };
+    let mut tries = 0;
+    for place in light_places(&corner, &probe, role, side) {
+        // An arm that is not owned is asked for only where a plain stand is not to be had either.
+        let options: &[Support] = match (place.needs_arm, own_floor, own_boom) {
+            (false, _, _) if own_floor || !own_boom => &floor,
+            (false, _, _) => continue,
+            (true, _, true) => &boom,
+            (true, ..) => continue,
+        };
+        let away = (place.position_m - corner.eyes_m).normalize_or_zero();
+        let hold = place.position_m + away * probe.depth_m();
+        // The head alone first: most places fall to the room or the picture.
+        if !rules.allows(&at(&blank, place.position_m), &others) {
+            continue;
+        }
+        for option in options {
+            for support in supports_for(&corner, option, hold, corner.eyes_m.truncate(), side) {
+                tries += 1;
+                if tries > TRIES {
+                    return None;
+                }
+                let mut light = Light { support, ..blank.clone() };
+                light.position_m = rounded(place.position_m);
+                light.aim_m = Some(rounded(corner.eyes_m));
+                if !carries(&corner, &light, gear) || !rules.allows(&at(&light, place.position_m), &others) {
+                    continue;
+                }
+                light.support.sandbag_kg =
+                    bag_for(brief, layout, |l| drop(l.lights.insert(Id::from(name), light.clone())), name);
+                if accept(&light) {
+                    return Some(light);
+                }
+            }
+        }
+    }
+    None
+}
+
+/// Height and payload of the stand.
+fn carries(corner: &Corner<'_>, light: &Light, gear: &Gear) -> bool {
+    corner.support_gear(&light.support).is_none_or(|stand| {
+        let z = light.position_m.0[2];
+        let arm = if light.support.kind == SupportKind::Boom { 1.0 } else { 0.0 };
+        (stand.height_min_m..=stand.height_max_m).contains(&z)
+            && gear.common().mass_kg + arm <= stand.payload_kg
+    })
+}
+
+fn place_light(
+    brief: &Brief,
+    layout: &mut Layout,
+    stands: &mut Stands<'_>,
+    lamp: (&str, &Id, &Gear),
+    role: Role,
+    side: f64,
+) {
+    // A back light that flares is tried only where none is clear of the lens.
+    let least: &[f64] = if role == Role::Back { &[0.0, -5.0] } else { &[f64::NEG_INFINITY] };
+    for margin in least {
+        let frozen = layout.clone();
+        let Some(corner) = Corner::from_parts(brief, &frozen) else { return };
+        let accept = |light: &Light| {
+            role != Role::Back || flare_margin_deg(&corner, light.position_m.into()) >= *margin
+        };
+        if let Some(light) = try_places(brief, &frozen, stands, lamp, role, side, accept) {
+            stands.take(&light.support);
+            layout.lights.insert(Id::from(lamp.0), light);
+            return;
+        }
+    }
+}
+
+/// A fill only where the shadow side needs it; the place or dial that comes nearest to the wanted ratio.
+fn place_fill(
+    brief: &Brief,
+    layout: &mut Layout,
+    stands: &mut Stands<'_>,
+    (id, gear): (&Id, &Gear),
+    side: f64,
+) {
+    let frozen = layout.clone();
+    let Some(corner) = Corner::from_parts(brief, &frozen) else { return };
+    let without = from_faces(&corner, &faces(&corner));
+    if frozen.lights.is_empty() || without.lit_lx / without.shadow_lx <= RATIO_MOST {
+        return;
+    }
+    let ratio_with = |light: &Light| {
+        let mut trial = frozen.clone();
+        trial.lights.insert(Id::from("fill"), light.clone());
+        Corner::from_parts(brief, &trial).map_or(f64::INFINITY, |c| {
+            let lit = at_face(&c);
+            lit.lit_lx / lit.shadow_lx
+        })
+    };
+    let mut best: Option<(f64, Light)> = None;
+    let mut seen = 0;
+    let _ = try_places(brief, &frozen, stands, ("fill", id, gear), Role::Fill, side, |light| {
+        seen += 1;
+        let mut light = light.clone();
+        let mut off = (ratio_with(&light) / WANTED_RATIO).log2();
+        if gear.light().is_some() && off < 0.0 {
+            // A lamp is dimmed: halve the interval on its dial.
+            let (mut low, mut high) = (0.01, 1.0);
+            for _ in 0..7 {
+                light.dim = dial((low + high) / 2.0);
+                off = (ratio_with(&light) / WANTED_RATIO).log2();
+                if off < 0.0 { high = light.dim } else { low = light.dim }
+            }
+        }
+        if best.as_ref().is_none_or(|(least, _)| off.abs() < least.abs() - 1e-6) {
+            best = Some((off, light));
+        }
+        // In band and near enough, or a handful seen.
+        off.abs() < 0.35 || seen >= 12
+    });
+    if let Some((_, light)) = best {
+        stands.take(&light.support);
+        layout.lights.insert(Id::from("fill"), light);
+    }
+}
+
+/// Dials, ISO and white balance: the key at full, the back light level with it, ISO from the light at the face,
+/// then dimming, then neutral density.
+pub(crate) fn settle(brief: &Brief, layout: &mut Layout) {
+    balance_back(brief, layout);
+    let measure = |layout: &Layout| {
+        Corner::from_parts(brief, layout).map(|corner| {
+            let camera = &corner.layout.camera;
+            let lit = at_face(&corner).camera_lx;
+            let wanted = CALIBRATION * camera.f_number.powi(2) / (camera.shutter_s * lit);
+            (wanted, corner.body.iso_min, corner.body.iso_max)
+        })
+    };
+    let Some((wanted, iso_min, iso_max)) = measure(layout) else { return };
+    layout.camera.nd_stops = 0.0;
+    if !wanted.is_finite() {
+        return;
+    }
+    layout.camera.iso = iso_on_dial(wanted, iso_min, iso_max);
+    if wanted < iso_min {
+        for light in layout.lights.values_mut() {
+            light.dim = dial(light.dim * (wanted / iso_min).max(0.05));
+        }
+        if let Some((left, ..)) = measure(layout) {
+            let stops = (iso_min / left).log2();
+            layout.camera.nd_stops = if stops > 0.3 { (stops * 3.0).round() / 3.0 } else { 0.0 };
+        }
+    }
+    let key = layout.lights.values().find(|l| l.role == Role::Key).and_then(|l| l.cct_k);
+    if let Some(cct_k) = key {
+        layout.camera.white_balance_k = cct_k;
+        for light in layout.lights.values_mut() {
+            if let Some(lamp) = brief.gear.get(&light.gear).and_then(Gear::light) {
+                light.cct_k = Some(cct_k.clamp(lamp.cct_min_k, lamp.cct_max_k));
+            }
+        }
+    }
+}
+
+/// The back light as bright on the hair as the key on the face (light sheet 6: -1 to +1 stop, common practice).
+fn balance_back(brief: &Brief, layout: &mut Layout) {
+    let frozen = layout.clone();
+    let Some(corner) = Corner::from_parts(brief, &frozen) else { return };
+    let towards = |light: &LightAt<'_>| {
+        light.face().illuminance_lx(corner.eyes_m, (light.position_m - corner.eyes_m).normalize_or_zero())
+    };
+    let Some(key) = corner.role(Role::Key).next().map(towards) else { return };
+    for back in corner.role(Role::Back) {
+        let full = towards(back) / back.light.dim.max(0.01);
+        if let Some(light) = layout.lights.get_mut(&Id::from(back.id)) {
+            light.dim = dial(key / full.max(1.0));
+        }
+    }
+}
+
+/// The same seat and camera with everything else placed anew for other gear; `None` where nothing legal is found.
+pub fn replaced(plan: &Plan) -> Option<Plan> {
+    let layout = &plan.layout;
+    let corner = Corner::of(plan)?;
+    let shot = Shot {
+        place: super::seats::Place { seat_m: layout.seat.position_m.into(), desk: None, side_room_m: 1.0 },
+        camera: layout.camera.clone(),
+        facing_name: String::new(),
+        promise: 0.0,
+        lacking_m: 0.0,
+    };
+    let preferred = preferred_side(&plan.brief, &shot);
+    let key_side =
+        corner.role(Role::Key).next().map_or(preferred, |k| corner.light_angles_deg(k.position_m).0.signum());
+    let mut best: Option<Furnished> = None;
+    for side in [key_side, -key_side] {
+        if let Ok(found) = around(&plan.brief, &shot, layout, side)
+            && best.as_ref().is_none_or(|b| {
+                (found.quick.stops, found.quick.fixes, -found.quick.score)
+                    < (b.quick.stops, b.quick.fixes, -b.quick.score)
+            })
+        {
+            best = Some(found);
+        }
+    }
+    best.map(|found| Plan::new(plan.name.clone(), plan.brief.clone(), found.layout))
+}
+
+/// As `one_side`, keeping seat, furniture and camera exactly.
+fn around(brief: &Brief, shot: &Shot, kept: &Layout, side: f64) -> Result<Furnished, Vec<Breach>> {
+    let mut shot = shot.clone();
+    shot.camera = kept.camera.clone();
+    let mut found = one_side(brief, &shot, side)?;
+    found.layout.seat = kept.seat.clone();
+    found.layout.furniture = kept.furniture.clone();
+    found.quick = quick(brief, &found.layout);
+    if found.quick.stops > 0 { Err(Vec::new()) } else { Ok(found) }
+}

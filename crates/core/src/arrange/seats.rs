@@ -1,0 +1,165 @@
+//! Where a person could sit: eight facings, and for each the places that the room and the desk allow.
+
+use crate::corner::image_distance_mm;
+use crate::geometry::{DVec2, bearing_of, bearing_vector, distance_to_edge, inside_convex, wrap_180};
+use crate::plan::{Brief, Furniture, FurnitureAt, FurnitureKind, Gear, Id, Point3};
+use crate::shot::framing::Pose;
+
+/// Grid on which seats are tried, m.
+const GRID_M: f64 = 0.25;
+/// Nearest the eyes come to a wall at the side and behind, m: half the chair and a hand.
+const WALL_M: f64 = 0.42;
+/// From the eyes' plumb line to the near edge of the desk, m.
+const DESK_EDGE_M: f64 = 0.12;
+/// Behind the sensor, as the legal rule has it, m.
+const BEHIND_SENSOR_M: f64 = 0.22;
+
+/// A direction to face.
+#[derive(Debug, Clone, PartialEq)]
+pub(crate) struct Facing {
+    /// `front wall`, `back-left corner` ...
+    pub(crate) name: String,
+    /// From the person to the lens.
+    pub(crate) bearing_deg: f64,
+}
+
+/// A place to sit.
+#[derive(Debug, Clone)]
+pub(crate) struct Place {
+    /// Plumb under the eyes, m.
+    pub(crate) seat_m: DVec2,
+    /// The desk, where it has to be moved along.
+    pub(crate) desk: Option<(Id, FurnitureAt)>,
+    /// To the nearer side wall, m.
+    pub(crate) side_room_m: f64,
+}
+
+/// The four walls and the four corners, in the order of bearings from the front wall on.
+pub(crate) fn facings(brief: &Brief) -> Vec<Facing> {
+    let [width, depth, _] = brief.room.dimensions_m();
+    let diagonal = bearing_of(glam::DVec3::new(width, depth, 0.0));
+    let all = [
+        ("front wall", 0.0),
+        ("front-right corner", diagonal),
+        ("right wall", 90.0),
+        ("back-right corner", 180.0 - diagonal),
+        ("back wall", 180.0),
+        ("back-left corner", 180.0 + diagonal),
+        ("left wall", 270.0),
+        ("front-left corner", 360.0 - diagonal),
+    ];
+    let fixed_desk = desk(brief).filter(|(_, piece)| piece.fixed);
+    all.into_iter()
+        .filter(|(_, bearing)| match fixed_desk {
+            // A desk that cannot be moved is faced across either of its long sides.
+            Some((_, piece)) => {
+                let off = wrap_180(bearing - piece.bearing_deg).abs();
+                off < 30.0 || off > 150.0
+            }
+            None => true,
+        })
+        .map(|(name, bearing_deg)| Facing { name: name.to_owned(), bearing_deg })
+        .collect()
+}
+
+fn desk(brief: &Brief) -> Option<(&Id, &Furniture)> {
+    let id = brief.person.seat_at.as_ref()?;
+    brief.room.furniture.get_key_value(id)
+}
+
+/// Places for one facing.
+pub(crate) fn places(brief: &Brief, facing: &Facing) -> Vec<Place> {
+    let floor = brief.room.outline();
+    let ahead = bearing_vector(facing.bearing_deg).truncate();
+    let across = DVec2::new(ahead.y, -ahead.x);
+    let room_beside =
+        |seat: DVec2| distance_to_edge(&floor, seat, across).min(distance_to_edge(&floor, seat, -across));
+    match desk(brief) {
+        Some((_, piece)) if piece.fixed => {
+            let forward = bearing_vector(piece.bearing_deg).truncate();
+            let side = if ahead.dot(forward) > 0.0 { -1.0 } else { 1.0 };
+            let middle = DVec2::new(piece.position_m.0[0], piece.position_m.0[1]);
+            let along = DVec2::new(forward.y, -forward.x);
+            let edge = middle + forward * side * (piece.size_m.0[1] / 2.0 + DESK_EDGE_M);
+            [0.0, 0.2, -0.2, 0.35, -0.35]
+                .into_iter()
+                .map(|shift| edge + along * shift)
+                .filter(|seat| inside_convex(&floor, *seat, -0.25))
+                .map(|seat_m| Place { seat_m, desk: None, side_room_m: room_beside(seat_m) })
+                .collect()
+        }
+        found => {
+            let [width, depth, _] = brief.room.dimensions_m();
+            let mut all = Vec::new();
+            let steps = |side: f64| ((side - 2.0 * WALL_M) / GRID_M).floor().max(0.0) as usize;
+            let (nx, ny) = (steps(width), steps(depth));
+            for i in 0..=nx {
+                for j in 0..=ny {
+                    // Centred grids: a mirrored room gives the mirrored places.
+                    let seat_m = DVec2::new(
+                        width / 2.0 + (i as f64 - nx as f64 / 2.0) * GRID_M,
+                        depth / 2.0 + (j as f64 - ny as f64 / 2.0) * GRID_M,
+                    );
+                    if !inside_convex(&floor, seat_m, -WALL_M.min(width.min(depth) / 2.0)) {
+                        continue;
+                    }
+                    let Some(desk) = moved_desk(found, seat_m, facing, &floor) else { continue };
+                    all.push(Place { seat_m, desk, side_room_m: room_beside(seat_m) });
+                }
+            }
+            all
+        }
+    }
+}
+
+/// The desk in front of a seat, if there is one and it fits; the outer `None` means that it does not.
+#[allow(clippy::option_option)]
+fn moved_desk(
+    found: Option<(&Id, &Furniture)>,
+    seat: DVec2,
+    facing: &Facing,
+    floor: &[DVec2],
+) -> Option<Option<(Id, FurnitureAt)>> {
+    let Some((id, piece)) = found else { return Some(None) };
+    if !matches!(piece.kind, FurnitureKind::Desk | FurnitureKind::Table) {
+        return Some(None);
+    }
+    let ahead = bearing_vector(facing.bearing_deg).truncate();
+    let across = DVec2::new(ahead.y, -ahead.x);
+    let [width, depth, _] = piece.size_m.0;
+    let middle = seat + ahead * (DESK_EDGE_M + depth / 2.0);
+    let fits = [(1.0, 1.0), (1.0, -1.0), (-1.0, 1.0), (-1.0, -1.0)].iter().all(|(x, y)| {
+        inside_convex(floor, middle + across * (x * width / 2.0) + ahead * (y * depth / 2.0), 0.005)
+    });
+    let bearing_deg = crate::assess::carry::rounded_bearing(facing.bearing_deg + 180.0);
+    let at = crate::assess::carry::rounded_floor(middle);
+    let position_m = Point3([at.0[0], at.0[1], piece.position_m.0[2]]);
+    fits.then(|| Some((id.clone(), FurnitureAt { position_m, bearing_deg })))
+}
+
+/// How far the camera is beyond where it may be, m: walls with 0.22 m behind the sensor, floor, ceiling, nearest
+/// focus. At most 0 when it fits.
+pub(crate) fn camera_lacks_m(brief: &Brief, pose: &Pose, focal_length_mm: f64) -> f64 {
+    let floor = brief.room.outline();
+    let forward = bearing_vector(pose.bearing_deg);
+    let image =
+        image_distance_mm(focal_length_mm, pose.subject_distance_m).unwrap_or(focal_length_mm) / 1000.0;
+    let behind = (pose.position_m - forward * (image + BEHIND_SENSOR_M)).truncate();
+    let beyond = floor
+        .iter()
+        .zip(floor.iter().cycle().skip(1))
+        .map(|(a, b)| -(*b - *a).normalize_or_zero().perp_dot(behind - *a))
+        .fold(f64::NEG_INFINITY, f64::max);
+    let nearest = brief
+        .gear
+        .values()
+        .filter_map(Gear::lens)
+        .filter(|lens| {
+            lens.focal_min_mm <= focal_length_mm + 0.1 && lens.focal_max_mm >= focal_length_mm - 0.1
+        })
+        .map(|lens| lens.nearest_focus_m)
+        .fold(f64::INFINITY, f64::min);
+    let focus = if nearest.is_finite() { nearest - (pose.subject_distance_m + image) } else { 0.0 };
+    let height = brief.room.height_m;
+    beyond.max(focus).max(pose.position_m.z + 0.1 - height).max(0.2 - pose.position_m.z)
+}

@@ -1,0 +1,164 @@
+//! Joins the trades: readings with their bands, findings, score and verdict. `evaluate` is the whole answer;
+//! `quick` is the same without findings, for searches.
+
+pub mod bands;
+pub mod carry;
+pub mod legal;
+pub mod mend;
+pub mod score;
+mod words;
+
+use serde::Serialize;
+use utoipa::ToSchema;
+
+use crate::corner::{Corner, Thing, things};
+use crate::finding::{Finding, Severity};
+use crate::plan::{Brief, Layout, Plan};
+use crate::reading::{Aspect, From, Reading, Standing, standing, trapezium};
+use legal::{Breach, Rules};
+
+/// How one aspect does.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct AspectScore {
+    /// Which one.
+    pub aspect: Aspect,
+    /// 0 to 1; none if it has no banded reading.
+    pub score: Option<f64>,
+    /// Its weight under the spending school.
+    pub weight: f64,
+}
+
+/// Ready, or what stands in the way.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct Verdict {
+    /// No stop and no fix.
+    pub ready: bool,
+    /// Ids of the findings that stand in the way.
+    pub because: Vec<String>,
+    /// In words.
+    pub sentence: String,
+}
+
+/// Everything that can be said of a plan.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct Assessment {
+    /// Ready or not.
+    pub verdict: Verdict,
+    /// 0 to 1.
+    pub score: f64,
+    /// The parts of the score.
+    pub aspects: Vec<AspectScore>,
+    /// All findings, worst first.
+    pub findings: Vec<Finding>,
+    /// All readings.
+    pub readings: Vec<Reading>,
+}
+
+/// What a search needs to know of a layout.
+#[derive(Debug, Clone)]
+pub struct Quick {
+    /// Broken rules.
+    pub stops: usize,
+    /// Poor readings.
+    pub fixes: usize,
+    /// 0 to 1.
+    pub score: f64,
+}
+
+/// Readings, findings with the moves that mend them, score and verdict of a plan.
+pub fn evaluate(plan: &Plan) -> Assessment {
+    let mut assessment = without_moves(plan);
+    mend::offer_moves(plan, &mut assessment);
+    assessment
+}
+
+/// As [`evaluate`], without looking for the moves that mend findings.
+pub fn without_moves(plan: &Plan) -> Assessment {
+    let Some(corner) = Corner::of(plan) else { return unresolved() };
+    let readings = readings(&corner);
+    let all = things(&corner);
+    let breaches = Rules::new(&corner).all(&all);
+    let findings = words::findings(&corner, &readings, &breaches);
+    let score = score::layout_score(&readings, corner.brief);
+    let aspects = score::weights(corner.brief)
+        .into_iter()
+        .map(|(aspect, weight)| AspectScore { aspect, score: score::aspect_score(&readings, aspect), weight })
+        .collect();
+    Assessment { verdict: verdict(&findings), score, aspects, findings, readings }
+}
+
+/// Stops, fixes and score of a layout.
+pub fn quick(brief: &Brief, layout: &Layout) -> Quick {
+    let Some(corner) = Corner::from_parts(brief, layout) else {
+        return Quick { stops: usize::MAX, fixes: usize::MAX, score: 0.0 };
+    };
+    let readings = readings(&corner);
+    let stops = Rules::new(&corner).all(&things(&corner)).len() + usize::from(corner.microphone.is_none());
+    let fixes = readings.iter().filter(|r| words::severity_of(r) == Some(Severity::Fix)).count()
+        + words::unlit(&corner).len();
+    Quick { stops, fixes, score: score::layout_score(&readings, brief) }
+}
+
+/// Broken rules of a corner.
+pub fn breaches(corner: &Corner<'_>, all: &[Thing]) -> Vec<Breach> {
+    Rules::new(corner).all(all)
+}
+
+/// All readings of a corner with measured values in place, bands and scores.
+pub fn readings(corner: &Corner<'_>) -> Vec<Reading> {
+    let mut all = crate::person::readings(corner.brief);
+    all.extend(crate::shot::readings(corner));
+    all.extend(crate::light::readings(corner));
+    all.extend(crate::sound::readings(corner));
+    all.extend(crate::room::readings(corner));
+    let tracked = corner.brief.person.face_tracking && corner.body.face_tracking;
+    for reading in &mut all {
+        if let Some(measured) = corner.brief.measured.get(reading.id.as_ref()) {
+            let computed = reading.value.unwrap_or(f64::NAN);
+            reading.working.inputs.push(crate::reading::Input {
+                name: "computed instead",
+                value: if computed.is_finite() { computed } else { 0.0 },
+                unit: reading.unit,
+                from: From::Computed,
+            });
+            reading.value = Some(*measured);
+            reading.from = From::Measured;
+            reading.uncertainty = None;
+        }
+        let (band, _) = bands::band_of(&reading.id, corner.brief, tracked);
+        reading.band = band;
+        if let (Some(band), Some(value)) = (band, reading.value) {
+            reading.standing = standing(value, band);
+            reading.score = Some(trapezium(value, band));
+        }
+    }
+    all
+}
+
+fn verdict(findings: &[Finding]) -> Verdict {
+    let because: Vec<String> =
+        findings.iter().filter(|f| f.severity != Severity::Consider).map(|f| f.id.clone()).collect();
+    let sentence = match because.len() {
+        0 => "Ready: record.".to_owned(),
+        1 => "Not ready: 1 thing stands in the way.".to_owned(),
+        count => format!("Not ready: {count} things stand in the way."),
+    };
+    Verdict { ready: because.is_empty(), because, sentence }
+}
+
+/// A plan whose ids do not resolve; `Plan::check` refuses such plans before they come here.
+fn unresolved() -> Assessment {
+    let finding = Finding::new("plan", Severity::Stop, "The layout names gear that the brief does not have.");
+    Assessment {
+        verdict: verdict(std::slice::from_ref(&finding)),
+        score: 0.0,
+        aspects: Vec::new(),
+        findings: vec![finding],
+        readings: Vec::new(),
+    }
+}
+
+/// Whether a reading stands well enough not to be spoken of.
+pub fn is_fine(reading: &Reading) -> bool {
+    matches!(reading.standing, Standing::Good | Standing::Plain)
+}

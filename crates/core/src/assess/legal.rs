@@ -1,0 +1,546 @@
+//! The hard rules, checked on the whole thing: head, body, column, feet and arm. A breach names the rule, the
+//! things, how much is lacking, and what would free it.
+
+use crate::corner::{Corner, Kind, Part, Thing, door_swing, exit_spaces, is_worn};
+use crate::geometry::{DVec3, Solid, inside_convex};
+use crate::light::placement::{MARGIN_M as LIGHT_MARGIN_M, NEAREST_M};
+use crate::plan::{Id, OpeningKind, Role};
+use crate::sound::placement::{MARGIN_M as MICROPHONE_MARGIN_M, may_show};
+
+/// Things may touch or overlap by this much, m.
+const TOLERANCE_M: f64 = 0.01;
+/// Air between a lamp and the ceiling, m.
+const CEILING_M: f64 = 0.10;
+/// Behind the sensor: plugs, hands and screen, m.
+const BEHIND_SENSOR_M: f64 = 0.22;
+
+/// One broken rule.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Breach {
+    /// Which rule: `room`, `collision`, `door`, `exit`, `camera`, `picture`, `sight`, `near`, `support`.
+    pub rule: &'static str,
+    /// Id of the thing that breaks it.
+    pub thing: String,
+    /// How much is lacking, m or kg.
+    pub lacking: f64,
+    /// In words, with the amount.
+    pub sentence: String,
+    /// What would free it.
+    pub frees: String,
+}
+
+/// The fixed part of the check: what stands in the room whatever is moved.
+pub struct Rules<'a> {
+    corner: &'a Corner<'a>,
+    swings: Vec<(String, Solid)>,
+}
+
+impl<'a> Rules<'a> {
+    /// Prepares the rules of a corner.
+    pub fn new(corner: &'a Corner<'a>) -> Self {
+        let swings = corner
+            .brief
+            .room
+            .openings
+            .iter()
+            .filter(|(_, opening)| opening.kind == OpeningKind::Door)
+            .filter_map(|(id, opening)| {
+                let outline = door_swing(opening, &corner.floor_m);
+                (!outline.is_empty())
+                    .then(|| (id.0.clone(), Solid::prism(&outline, 0.0, opening.height_or_usual_m())))
+            })
+            .collect();
+        Self { corner, swings }
+    }
+
+    /// All breaches of a complete corner.
+    pub fn all(&self, things: &[Thing]) -> Vec<Breach> {
+        let mut found = Vec::new();
+        for (index, thing) in things.iter().enumerate() {
+            self.place(thing, &mut found);
+            for other in &things[..index] {
+                self.pair(other, thing, &mut found);
+            }
+        }
+        self.exit(things, &mut found);
+        self.camera(&mut found);
+        self.sight(things, &mut found);
+        self.supports(&mut found);
+        found
+    }
+
+    /// Whether one more light or microphone may stand where it does, with `others` already there.
+    pub fn allows(&self, thing: &Thing, others: &[Thing]) -> bool {
+        let mut found = Vec::new();
+        self.place(thing, &mut found);
+        for other in others {
+            if !found.is_empty() {
+                return false;
+            }
+            self.pair(other, thing, &mut found);
+        }
+        if !found.is_empty() {
+            return false;
+        }
+        let blocks = |from: DVec3, to: DVec3| thing.parts.iter().any(|p| p.solid.blocks(from, to));
+        if self.landmarks_in_frame().iter().any(|(_, mark)| blocks(self.corner.view.position_m, *mark)) {
+            return false;
+        }
+        if self
+            .corner
+            .role(Role::Key)
+            .any(|key| key.id != thing.id && blocks(key.position_m, self.corner.eyes_m))
+        {
+            return false;
+        }
+        let lit_by: Option<DVec3> = match thing.kind {
+            Kind::Microphone => None,
+            _ => self.corner.microphone.map(|(_, at)| at),
+        };
+        if lit_by.is_some_and(|at| blocks(at, self.corner.mouth_m)) {
+            return false;
+        }
+        // Somewhere to get out must be left.
+        exit_spaces(self.corner).iter().any(|(_, outline, space)| {
+            outline.iter().all(|p| inside_convex(&self.corner.floor_m, *p, TOLERANCE_M))
+                && others.iter().chain([thing]).filter(|t| t.kind != Kind::Person).all(|t| !touches(t, space))
+        })
+    }
+
+    /// Room, ceiling, picture, doors, nearness: rules about one thing.
+    fn place(&self, thing: &Thing, found: &mut Vec<Breach>) {
+        let corner = self.corner;
+        let height = corner.room_m[2];
+        for part in &thing.parts {
+            let beyond = part
+                .solid
+                .corners()
+                .iter()
+                .map(|c| {
+                    let side = corner
+                        .floor_m
+                        .iter()
+                        .zip(corner.floor_m.iter().cycle().skip(1))
+                        .map(|(a, b)| -(*b - *a).normalize_or_zero().perp_dot(c.truncate() - *a))
+                        .fold(f64::NEG_INFINITY, f64::max);
+                    side.max(c.z - height).max(-c.z)
+                })
+                .fold(f64::NEG_INFINITY, f64::max);
+            if beyond > TOLERANCE_M {
+                found.push(Breach {
+                    rule: "room",
+                    thing: thing.id.clone(),
+                    lacking: beyond,
+                    sentence: format!(
+                        "The {} of {} reaches {} beyond the room.",
+                        part.what,
+                        thing.label,
+                        cm(beyond)
+                    ),
+                    frees: "Move it inwards, or use a smaller one.".into(),
+                });
+                break;
+            }
+        }
+        if thing.kind == Kind::Light {
+            let top = thing.parts.first().map_or(0.0, |p| p.solid.bounds().1.z);
+            let lacking = top + CEILING_M - height;
+            if lacking > TOLERANCE_M && lacking <= CEILING_M + TOLERANCE_M {
+                found.push(Breach {
+                    rule: "room",
+                    thing: thing.id.clone(),
+                    lacking,
+                    sentence: format!(
+                        "{} comes within {} of the ceiling; 10 cm are needed.",
+                        thing.label,
+                        cm(height - top)
+                    ),
+                    frees: "Lower it, or use a smaller one.".into(),
+                });
+            }
+        }
+        for (id, swing) in &self.swings {
+            if thing.kind == Kind::Furniture && !thing.moved {
+                continue; // as the person lives with it
+            }
+            let deepest = overlap(thing, swing);
+            if deepest > TOLERANCE_M {
+                found.push(Breach {
+                    rule: "door",
+                    thing: thing.id.clone(),
+                    lacking: deepest,
+                    sentence: format!(
+                        "{} stands {} into the swing of the {id}.",
+                        capital(&thing.label),
+                        cm(deepest)
+                    ),
+                    frees: "Move it, or let the door open outwards or slide.".into(),
+                });
+            }
+        }
+        self.out_of_picture(thing, found);
+        self.distance_to_head(thing, found);
+    }
+
+    fn out_of_picture(&self, thing: &Thing, found: &mut Vec<Breach>) {
+        let corner = self.corner;
+        let margin = match thing.kind {
+            Kind::Light => LIGHT_MARGIN_M,
+            Kind::Microphone => match corner.microphone {
+                Some((gear, _)) if may_show(corner, gear) => return,
+                _ => MICROPHONE_MARGIN_M,
+            },
+            _ => return,
+        };
+        let mut worst: Option<(f64, &Part)> = None;
+        for part in &thing.parts {
+            // The microphone itself keeps its own margin, what carries it that of all supports.
+            let margin = if part.what == "head" { margin } else { LIGHT_MARGIN_M };
+            let lacking = margin - corner.view.clearance_m(&part.solid);
+            if worst.as_ref().is_none_or(|(most, _)| lacking > *most) {
+                worst = Some((lacking, part));
+            }
+        }
+        if let Some((lacking, part)) = worst.filter(|(lacking, _)| *lacking > 1e-6) {
+            let (state, frees) = if lacking > margin {
+                (format!("is {} inside the picture", cm(lacking - margin)), "Move it out of the picture")
+            } else {
+                (
+                    format!("is {} from the picture's edge; {} are needed", cm(margin - lacking), cm(margin)),
+                    "Move it outwards",
+                )
+            };
+            let mount = if part.what == "column" || part.what == "feet" {
+                ", or hang it from an arm, a shelf or the ceiling."
+            } else {
+                ", or tighten the shot."
+            };
+            found.push(Breach {
+                rule: "picture",
+                thing: thing.id.clone(),
+                lacking,
+                sentence: format!("The {} of {} {state}.", part.what, thing.label),
+                frees: format!("{frees}{mount}"),
+            });
+        }
+    }
+
+    fn distance_to_head(&self, thing: &Thing, found: &mut Vec<Breach>) {
+        if thing.kind != Kind::Light {
+            return;
+        }
+        let Some(head) = thing.parts.first() else { return };
+        let nearest = head.solid.distance_m(self.corner.eyes_m);
+        if nearest < NEAREST_M - 1e-6 {
+            found.push(Breach {
+                rule: "near",
+                thing: thing.id.clone(),
+                lacking: NEAREST_M - nearest,
+                sentence: format!("{} is {} from the head; 30 cm are needed.", thing.label, cm(nearest)),
+                frees: "Move it away from the head.".into(),
+            });
+        }
+    }
+
+    fn pair(&self, a: &Thing, b: &Thing, found: &mut Vec<Breach>) {
+        // How furniture stands already is the person's own business.
+        if a.kind == Kind::Furniture && b.kind == Kind::Furniture && !a.moved && !b.moved {
+            return;
+        }
+        let carried = self.carried_by(b).is_some_and(|id| id == a.id)
+            || self.carried_by(a).is_some_and(|id| id == b.id);
+        let mut worst = 0.0f64;
+        for first in &a.parts {
+            for second in &b.parts {
+                if carried && (first.what == "column" || second.what == "column") {
+                    continue;
+                }
+                worst = worst.max(first.solid.overlap_m(&second.solid));
+            }
+        }
+        if worst > TOLERANCE_M {
+            found.push(Breach {
+                rule: "collision",
+                thing: b.id.clone(),
+                lacking: worst,
+                sentence: format!("{} and {} overlap by {}.", capital(&a.label), b.label, cm(worst)),
+                frees: "Move one of them.".into(),
+            });
+        }
+    }
+
+    fn carried_by(&self, thing: &Thing) -> Option<&str> {
+        let layout = self.corner.layout;
+        let support = match thing.kind {
+            Kind::Camera => &layout.camera.support,
+            Kind::Microphone => &layout.microphone.as_ref()?.support,
+            Kind::Light => &layout.lights.get(&Id(thing.id.clone()))?.support,
+            _ => return None,
+        };
+        support.on.as_ref().map(|id| id.0.as_str())
+    }
+
+    fn exit(&self, things: &[Thing], found: &mut Vec<Breach>) {
+        let mut least: Option<(f64, &str, String)> = None;
+        for (side, outline, space) in exit_spaces(self.corner) {
+            let beyond = outline
+                .iter()
+                .flat_map(|p| {
+                    let floor = &self.corner.floor_m;
+                    floor
+                        .iter()
+                        .zip(floor.iter().cycle().skip(1))
+                        .map(move |(a, b)| -(*b - *a).normalize_or_zero().perp_dot(*p - *a))
+                })
+                .fold(f64::NEG_INFINITY, f64::max);
+            let mut worst = (beyond, "the wall".to_owned());
+            for thing in things.iter().filter(|t| t.kind != Kind::Person) {
+                let deep = overlap(thing, &space);
+                if deep > worst.0 {
+                    worst = (deep, thing.label.clone());
+                }
+            }
+            if worst.0 <= TOLERANCE_M {
+                return;
+            }
+            if least.as_ref().is_none_or(|(least, ..)| worst.0 < *least) {
+                least = Some((worst.0, side, worst.1));
+            }
+        }
+        if let Some((lacking, side, blocker)) = least {
+            found.push(Breach {
+                rule: "exit",
+                thing: "person".into(),
+                lacking,
+                sentence: format!(
+                    "There is no way out of the chair: {blocker} takes {} of the 60 cm {side} it.",
+                    cm(lacking)
+                ),
+                frees: "Keep 60 cm free beside or behind the chair.".into(),
+            });
+        }
+    }
+
+    fn camera(&self, found: &mut Vec<Breach>) {
+        let corner = self.corner;
+        let camera = &corner.layout.camera;
+        let sensor = corner.image_distance_mm / 1000.0;
+        let behind = corner.view.position_m - corner.view.forward * (sensor + BEHIND_SENSOR_M);
+        let room = corner
+            .floor_m
+            .iter()
+            .zip(corner.floor_m.iter().cycle().skip(1))
+            .map(|(a, b)| (*b - *a).normalize_or_zero().perp_dot(behind.truncate() - *a))
+            .fold(f64::INFINITY, f64::min);
+        let mut say = |lacking: f64, sentence: String, frees: &str| {
+            found.push(Breach {
+                rule: "camera",
+                thing: "camera".into(),
+                lacking,
+                sentence,
+                frees: frees.into(),
+            });
+        };
+        if room < -1e-6 {
+            say(
+                -room,
+                format!("The camera lacks {} of the 22 cm it needs behind the sensor.", cm(-room)),
+                "Bring it forward, or use a shorter focal length.",
+            );
+        }
+        let reach = sensor + camera.focus_distance_m;
+        if reach < corner.lens.nearest_focus_m - 1e-9 {
+            let lacking = corner.lens.nearest_focus_m - reach;
+            say(
+                lacking,
+                format!(
+                    "The lens focuses no nearer than {:.2} m from the sensor; the eyes are {} too near.",
+                    corner.lens.nearest_focus_m,
+                    cm(lacking)
+                ),
+                "Move back, or use a lens that focuses nearer.",
+            );
+        }
+        let focal = camera.focal_length_mm;
+        if focal < corner.lens.focal_min_mm - 1e-6 || focal > corner.lens.focal_max_mm + 1e-6 {
+            say(
+                0.0,
+                format!(
+                    "{focal:.0} mm is not on this lens, which goes from {} to {} mm.",
+                    corner.lens.focal_min_mm, corner.lens.focal_max_mm
+                ),
+                "Choose a focal length that the lens has.",
+            );
+        }
+        let widest = corner.lens.widest_f_number(focal);
+        if camera.f_number < widest - 0.05 || camera.f_number > corner.lens.f_number_limit + 0.05 {
+            say(
+                0.0,
+                format!(
+                    "f/{} is not on this lens, which goes from f/{widest:.1} to f/{}.",
+                    camera.f_number, corner.lens.f_number_limit
+                ),
+                "Choose an aperture that the lens has.",
+            );
+        }
+        if camera.iso < corner.body.iso_min - 1e-6 || camera.iso > corner.body.iso_max + 1e-6 {
+            say(
+                0.0,
+                format!(
+                    "ISO {} is not on this camera, which goes from {} to {}.",
+                    camera.iso, corner.body.iso_min, corner.body.iso_max
+                ),
+                "Choose an ISO that the camera has.",
+            );
+        }
+    }
+
+    /// Landmarks that the picture shows.
+    fn landmarks_in_frame(&self) -> Vec<(&'static str, DVec3)> {
+        let marks = &self.corner.landmarks;
+        [
+            ("eyes", marks.eye_m),
+            ("crown", marks.crown_m - 0.02),
+            ("chin", marks.chin_m),
+            ("shoulders", marks.shoulder_m),
+            ("chest", marks.chest_m),
+        ]
+        .into_iter()
+        .map(|(name, z)| (name, self.corner.eyes_m.with_z(z)))
+        .filter(|(_, at)| self.corner.view.sees(*at))
+        .collect()
+    }
+
+    fn sight(&self, things: &[Thing], found: &mut Vec<Breach>) {
+        let corner = self.corner;
+        let mut say = |what: &str, from: DVec3, to: DVec3, own: &str| {
+            let blocker = things
+                .iter()
+                .filter(|t| t.kind != Kind::Person && t.id != own)
+                .find(|t| t.parts.iter().any(|p| p.solid.blocks(from, to)));
+            if let Some(thing) = blocker {
+                found.push(Breach {
+                    rule: "sight",
+                    thing: thing.id.clone(),
+                    lacking: 0.0,
+                    sentence: format!("{} stands between {what}.", capital(&thing.label)),
+                    frees: "Move it out of the line.".into(),
+                });
+            }
+        };
+        for (name, mark) in self.landmarks_in_frame() {
+            say(&format!("the lens and the {name}"), corner.view.position_m, mark, "camera");
+        }
+        for key in corner.role(Role::Key) {
+            say("the key and the face", key.position_m, corner.eyes_m, key.id);
+        }
+        if let Some((gear, capsule)) = corner.microphone
+            && !is_worn(gear.mounting)
+        {
+            say("the microphone and the mouth", capsule, corner.mouth_m, "microphone");
+        }
+        found.dedup_by(|a, b| a.rule == "sight" && b.rule == "sight" && a.thing == b.thing);
+    }
+
+    /// Reach, height, payload and sandbag of what carries things; the load on the breaker.
+    fn supports(&self, found: &mut Vec<Breach>) {
+        let corner = self.corner;
+        let mut carried = vec![("camera", &corner.layout.camera.support, corner.view.position_m)];
+        for light in &corner.lights {
+            carried.push((light.id, &light.light.support, light.position_m));
+        }
+        if let (Some((_, at)), Some(used)) = (corner.microphone, &corner.layout.microphone) {
+            carried.push(("microphone", &used.support, at));
+        }
+        let states = crate::room::sandbags(corner);
+        for (id, support, at) in carried {
+            let mut say = |lacking: f64, sentence: String, frees: &str| {
+                found.push(Breach {
+                    rule: "support",
+                    thing: id.to_owned(),
+                    lacking,
+                    sentence,
+                    frees: frees.into(),
+                });
+            };
+            if let Some(stand) = corner.support_gear(support) {
+                let label = &stand.common.label;
+                let (low, high) = (stand.height_min_m, stand.height_max_m);
+                if at.z < low - TOLERANCE_M || at.z > high + TOLERANCE_M {
+                    let lacking = (low - at.z).max(at.z - high);
+                    say(
+                        lacking,
+                        format!("{label} goes from {low:.2} to {high:.2} m; {id} hangs at {:.2} m.", at.z),
+                        "Change its height, or use another stand.",
+                    );
+                }
+                let reach = (at.truncate() - crate::corner::base_of(support, at)).length();
+                if reach > stand.reach_m.max(0.25) + TOLERANCE_M {
+                    let lacking = reach - stand.reach_m.max(0.25);
+                    say(
+                        lacking,
+                        format!(
+                            "{label} reaches {:.2} m from its column; {id} needs {reach:.2} m.",
+                            stand.reach_m
+                        ),
+                        "Bring the foot nearer, or use a longer arm.",
+                    );
+                }
+                if let Some(state) = states.iter().find(|s| s.thing == id)
+                    && state.load_kg > stand.payload_kg + 1e-9
+                {
+                    say(
+                        state.load_kg - stand.payload_kg,
+                        format!(
+                            "{label} carries {:.1} kg; {id} weighs {:.1} kg.",
+                            stand.payload_kg, state.load_kg
+                        ),
+                        "Use a stronger stand.",
+                    );
+                }
+            }
+            if let Some(state) = states.iter().find(|s| s.thing == id)
+                && state.present_kg < state.needed_kg - 0.05
+            {
+                say(
+                    state.needed_kg - state.present_kg,
+                    format!(
+                        "The stand of {id} can tip: it needs {:.1} kg on its rear leg and has {:.1} kg.",
+                        state.needed_kg, state.present_kg
+                    ),
+                    "Hang a sandbag on the rear leg.",
+                );
+            }
+        }
+        let load = crate::room::readings(corner);
+        let fraction =
+            load.iter().find(|r| r.id == "room.mains.load_fraction").and_then(|r| r.value).unwrap_or(0.0);
+        if fraction > 1.0 + 1e-9 {
+            found.push(Breach {
+                rule: "mains",
+                thing: "mains".into(),
+                lacking: fraction - 1.0,
+                sentence: format!("The lamps draw {:.0} % of what the breaker holds.", 100.0 * fraction),
+                frees: "Use fewer or more efficient lamps, or another circuit.".into(),
+            });
+        }
+    }
+}
+
+fn overlap(thing: &Thing, space: &Solid) -> f64 {
+    thing.parts.iter().map(|p| p.solid.overlap_m(space)).fold(f64::NEG_INFINITY, f64::max)
+}
+
+fn touches(thing: &Thing, space: &Solid) -> bool {
+    overlap(thing, space) > TOLERANCE_M
+}
+
+fn cm(metres: f64) -> String {
+    let cm = metres.abs() * 100.0;
+    if cm < 10.0 { format!("{cm:.1} cm") } else { format!("{cm:.0} cm") }
+}
+
+fn capital(text: &str) -> String {
+    let mut chars = text.chars();
+    chars.next().map_or(String::new(), |first| first.to_uppercase().chain(chars).collect())
+}

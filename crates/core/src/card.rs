@@ -1,0 +1,344 @@
+//! The set-up card: what to tape, set and heed, in the order it is laid. Left and right are the camera's.
+
+use serde::Serialize;
+use utoipa::ToSchema;
+
+use crate::assess::{Assessment, evaluate};
+use crate::corner::{Corner, Source, base_of, is_worn};
+use crate::drawing::{Drawing, draw, letter_of};
+use crate::geometry::{DVec2, DVec3};
+use crate::plan::{Plan, Role, Support, SupportKind};
+use crate::room::{TapeMark, tape_mark};
+use crate::units::{UnitSystem, decimals, shutter};
+
+/// Error of one tape reading, m.
+const TAPE_ERROR_M: f64 = 0.01;
+
+/// A mark on the floor, in the order they are laid.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct Mark {
+    /// Number in the order of laying.
+    pub number: u32,
+    /// Letter on the tape.
+    pub letter: String,
+    /// What stands there.
+    pub what: String,
+    /// Where, m from left and back wall.
+    #[schema(value_type = Vec<f64>)]
+    pub at_m: [f64; 2],
+    /// The tape lengths.
+    pub tape: TapeMark,
+    /// Heights and angles of what stands there, in words.
+    pub set: String,
+}
+
+/// A camera setting.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct Setting {
+    /// Its name.
+    pub name: &'static str,
+    /// Its value, with its unit.
+    pub value: String,
+}
+
+/// A lamp's dial.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct Dial {
+    /// Letter of its mark.
+    pub letter: String,
+    /// What it is.
+    pub what: String,
+    /// Dial in percent; none for boards.
+    pub percent: Option<f64>,
+    /// Colour temperature, K.
+    pub cct_k: Option<f64>,
+    /// Where it is, seen from the eyes: angle and side, angle up, distance.
+    pub place: String,
+}
+
+/// The card of one plan.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct Card {
+    /// The corner's name.
+    pub name: String,
+    /// Units it is written in.
+    pub units: UnitSystem,
+    /// The verdict in words.
+    pub verdict: String,
+    /// Size of the room in words.
+    pub room: String,
+    /// Marks in the order they are laid.
+    pub marks: Vec<Mark>,
+    /// Camera settings.
+    pub settings: Vec<Setting>,
+    /// Lamps and boards.
+    pub dials: Vec<Dial>,
+    /// Where the microphone is, in words.
+    pub microphone: String,
+    /// What to check before every take.
+    pub before: Vec<&'static str>,
+    /// Cautions.
+    pub cautions: Vec<String>,
+    /// What was assumed rather than measured.
+    pub assumed: Vec<String>,
+    /// The drawings.
+    pub drawing: Drawing,
+}
+
+/// The card of a plan; `None` where it does not resolve.
+pub fn card(plan: &Plan) -> Option<Card> {
+    let corner = Corner::of(plan)?;
+    let assessment = evaluate(plan);
+    let units = plan.brief.units;
+    let [width, depth, height] = corner.room_m;
+    Some(Card {
+        name: plan.name.clone(),
+        units,
+        verdict: assessment.verdict.sentence.clone(),
+        room: format!(
+            "{} \u{d7} {} \u{d7} {}",
+            units.length(width),
+            units.length(depth),
+            units.length(height)
+        ),
+        marks: marks(&corner),
+        settings: settings(&corner),
+        dials: dials(&corner),
+        microphone: microphone(&corner),
+        before: before(&corner),
+        cautions: cautions(&corner, &assessment),
+        assumed: assumed(&assessment),
+        drawing: draw(plan)?,
+    })
+}
+
+fn marks(corner: &Corner<'_>) -> Vec<Mark> {
+    let units = corner.brief.units;
+    let mut all = Vec::new();
+    let mut add = |letter: &str, what: String, at: DVec2, set: String| {
+        let number = all.len() as u32 + 1;
+        let tape = tape_mark(corner.room_m[0], at.x, at.y, TAPE_ERROR_M);
+        all.push(Mark { number, letter: letter.to_owned(), what, at_m: at.to_array(), tape, set });
+    };
+    let seat = &corner.layout.seat;
+    let facing = decimals(seat.bearing_deg, 0);
+    add(
+        "S",
+        "Seat, plumb under the eyes".into(),
+        corner.eyes_m.truncate(),
+        format!("eyes {}, facing bearing {facing}\u{b0}", units.length(corner.eyes_m.z)),
+    );
+    let camera = &corner.layout.camera;
+    let tilt = if camera.tilt_deg.abs() < 0.05 {
+        "level".to_owned()
+    } else {
+        format!(
+            "{} {}\u{b0}",
+            if camera.tilt_deg < 0.0 { "down" } else { "up" },
+            decimals(camera.tilt_deg.abs(), 1)
+        )
+    };
+    add(
+        "C",
+        "Camera, plumb under the lens".into(),
+        corner.view.position_m.truncate(),
+        format!("lens {}, {tilt}{}", units.length(corner.view.position_m.z), bag(&camera.support)),
+    );
+    for role in [Role::Key, Role::Back, Role::Fill, Role::Background, Role::Practical] {
+        for light in corner.role(role) {
+            let hold = light.position_m - light.face().normal * light.depth_m();
+            let support = &light.light.support;
+            let name = match light.source {
+                Source::Lamp(_) => capital(&light.id.replace('-', " ")),
+                Source::Board(_) => format!("Board ({})", light.id.replace('-', " ")),
+            };
+            let (what, at) = foot(&name, support, hold);
+            let centre = units.length(light.position_m.z);
+            let mut set = format!("centre {centre}, aimed at the eyes{}", bag(support));
+            if support.kind == SupportKind::Boom {
+                let reach = (light.position_m.truncate() - at).length();
+                set = format!("arm reaches {}, {set}", units.length(reach));
+            }
+            add(letter_of(role), what, at, set);
+        }
+    }
+    if let (Some((gear, capsule)), Some(used)) = (corner.microphone, &corner.layout.microphone)
+        && !is_worn(gear.mounting)
+    {
+        let (what, at) = foot("Microphone", &used.support, capsule);
+        let mut set =
+            format!("capsule {}, aimed at the mouth{}", units.length(capsule.z), bag(&used.support));
+        if used.support.kind == SupportKind::Boom {
+            let reach = (capsule.truncate() - at).length();
+            set = format!("arm reaches {}, {set}", units.length(reach));
+        }
+        add("M", what, at, set);
+    }
+    all
+}
+
+/// What the mark stands for, and where its foot is.
+fn foot(name: &str, support: &Support, hold: DVec3) -> (String, DVec2) {
+    match support.kind {
+        SupportKind::Floor => (format!("{name}, middle of the stand"), base_of(support, hold)),
+        SupportKind::Boom => (format!("{name}, middle of the boom stand"), base_of(support, hold)),
+        SupportKind::Clamp | SupportKind::On => (format!("{name}, plumb under it"), hold.truncate()),
+        SupportKind::Ceiling => (format!("{name}, plumb under its ceiling fixing"), hold.truncate()),
+    }
+}
+
+fn bag(support: &Support) -> String {
+    if support.sandbag_kg > 0.0 {
+        format!(", sandbag {} kg on the rear leg", decimals(support.sandbag_kg, 1))
+    } else {
+        String::new()
+    }
+}
+
+fn settings(corner: &Corner<'_>) -> Vec<Setting> {
+    let camera = &corner.layout.camera;
+    let units = corner.brief.units;
+    let full_frame = camera.focal_length_mm * 36.0 / corner.image_mm.0.max(corner.image_mm.1);
+    let sensor = corner.image_distance_mm / 1000.0 + camera.focus_distance_m;
+    let mut all = vec![
+        ("Body", corner.body.common.label.clone()),
+        ("Lens", corner.lens.common.label.clone()),
+        (
+            "Focal length",
+            format!("{} mm ({full_frame:.0} mm in full-frame terms)", decimals(camera.focal_length_mm, 0)),
+        ),
+        (
+            "Held",
+            match camera.orientation {
+                crate::plan::Orientation::Landscape => "landscape".into(),
+                crate::plan::Orientation::Portrait => "portrait".into(),
+            },
+        ),
+        ("Frame rate", format!("{} per second", decimals(camera.frame_rate_hz, 0))),
+        ("Shutter", shutter(camera.shutter_s)),
+        ("Aperture", format!("f/{}", decimals(camera.f_number, 1))),
+        ("ISO", decimals(camera.iso, 0)),
+        (
+            "White balance",
+            format!(
+                "{} K, then trim on a grey card through the modifier",
+                decimals(camera.white_balance_k, 0)
+            ),
+        ),
+        (
+            "Focus",
+            format!(
+                "{} from the lens, {} on the focus scale",
+                units.length(camera.focus_distance_m),
+                units.length(sensor)
+            ),
+        ),
+    ];
+    if camera.nd_stops > 0.0 {
+        all.insert(8, ("Neutral density", format!("{} stops", decimals(camera.nd_stops, 1))));
+    }
+    all.into_iter().map(|(name, value)| Setting { name, value }).collect()
+}
+
+fn dials(corner: &Corner<'_>) -> Vec<Dial> {
+    corner
+        .lights
+        .iter()
+        .map(|light| {
+            let (azimuth, elevation) = corner.light_angles_deg(light.position_m);
+            let side = if azimuth.abs() < 0.5 {
+                "on the lens axis".to_owned()
+            } else {
+                format!(
+                    "{}\u{b0} camera {}",
+                    decimals(azimuth.abs(), 0),
+                    if azimuth > 0.0 { "right" } else { "left" }
+                )
+            };
+            let distance = corner.brief.units.length((light.position_m - corner.eyes_m).length());
+            let lamp = matches!(light.source, Source::Lamp(_));
+            Dial {
+                letter: letter_of(light.light.role).to_owned(),
+                what: light.label().to_owned(),
+                percent: lamp.then(|| (light.light.dim * 100.0).round()),
+                cct_k: lamp.then_some(light.light.cct_k).flatten(),
+                place: format!("{side}, {}\u{b0} up, {distance} from the eyes", decimals(elevation, 0)),
+            }
+        })
+        .collect()
+}
+
+fn microphone(corner: &Corner<'_>) -> String {
+    match corner.microphone {
+        None => "No microphone in this plan.".into(),
+        Some((gear, capsule)) => {
+            let distance = corner.brief.units.length((capsule - corner.mouth_m).length());
+            let place = if is_worn(gear.mounting) {
+                "worn or on the camera"
+            } else {
+                "aimed at the mouth, just out of the picture"
+            };
+            format!("{}: {distance} from the mouth, {place}.", gear.common.label)
+        }
+    }
+}
+
+fn before(corner: &Corner<'_>) -> Vec<&'static str> {
+    let mut all = vec![
+        "Microphone plugged in, chosen as input, heard in headphones (turned down first).",
+        "Loudest sentence peaks between \u{2212}12 and \u{2212}6 dBFS; automatic gain off.",
+        "Battery and card outlast the session.",
+        "Ceiling light off, window shut out, phone and fridge silent.",
+    ];
+    if corner.brief.person.face_tracking && corner.body.face_tracking {
+        all.push("Face tracking seen to hold while you lean in and out.");
+    } else {
+        all.push("Focus locked on a stand-in at the seat mark; check leaning in and out.");
+    }
+    if corner.brief.person.glasses {
+        all.push("No lamp mirrored in the glasses: raise the key if there is.");
+    }
+    all.push("Record 10 to 20 seconds; listen and look; then the real takes.");
+    all
+}
+
+fn cautions(corner: &Corner<'_>, assessment: &Assessment) -> Vec<String> {
+    let mut all = vec![
+        "Sandbags on the rear legs, legs fully spread, one leg under each arm; cables along the walls, taped where they cross a way.".to_owned(),
+        "Never paper, foam or cloth on a hot lamp. Do not stare into LEDs. Local electrical codes and a licensed electrician come before this card.".to_owned(),
+    ];
+    if corner.lights.iter().any(|l| l.light.dim < 0.995 && matches!(l.source, Source::Lamp(_))) {
+        all.push(
+            "Dimmed lamps can flicker: film a white wall at each dial setting and look for bands.".into(),
+        );
+    }
+    if corner.layout.lights.values().any(|l| l.support.kind == SupportKind::Ceiling) {
+        all.push(
+            "Overhead: fix to structure, with a short steel safety tether; nothing over the seat.".into(),
+        );
+    }
+    all.extend(assessment.findings.iter().filter_map(|f| f.caution).map(str::to_owned));
+    all.dedup();
+    all
+}
+
+fn assumed(assessment: &Assessment) -> Vec<String> {
+    let mut all: Vec<String> = Vec::new();
+    for reading in &assessment.readings {
+        for input in &reading.working.inputs {
+            if input.from == crate::reading::From::Assumed && !input.name.contains("knock") {
+                let words = format!("{} {} {}", input.name, decimals(input.value, 2), input.unit);
+                let words = words.trim().to_owned();
+                if !all.contains(&words) {
+                    all.push(words);
+                }
+            }
+        }
+    }
+    all
+}
+
+fn capital(text: &str) -> String {
+    let mut chars = text.chars();
+    chars.next().map_or(String::new(), |first| first.to_uppercase().chain(chars).collect())
+}

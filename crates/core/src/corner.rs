@@ -1,0 +1,249 @@
+//! The plan resolved: ids looked up, positions as vectors, the lens as a pinhole, and everything that takes
+//! up room as solids. Every trade, the drawings and the legal rules read this and nothing below it.
+
+mod things;
+
+use crate::geometry::{DVec2, DVec3, Pinhole, bearing_of, bearing_vector};
+use crate::person::{Landmarks, landmarks_of};
+use crate::photometry::{Face, luminance_cd_m2};
+use crate::plan::{
+    Brief, Furniture, Gear, GearCamera, GearLens, GearLight, GearMicrophone, GearPanel, GearSupport, Id,
+    Layout, Light, Orientation, Plan, Role, Support,
+};
+
+pub use things::{
+    Kind, Part, Thing, door_swing, exit_spaces, is_worn, lamp_offsets, light_thing, microphone_thing, things,
+};
+pub(crate) use things::{base_of, foot_radius_m};
+
+/// The mouth lies this far in front of the eyes' plumb line, m. Fogon's own rule.
+const MOUTH_FORWARD_M: f64 = 0.02;
+
+/// A light or reflector with its gear.
+#[derive(Debug, Clone, Copy)]
+pub struct LightAt<'a> {
+    /// Its id in the layout.
+    pub id: &'a str,
+    /// As placed.
+    pub light: &'a Light,
+    /// A lamp, or a board.
+    pub source: Source<'a>,
+    /// Middle of the face, m.
+    pub position_m: DVec3,
+    /// Point it faces, m.
+    pub aim_m: DVec3,
+}
+
+/// What a light entry is.
+#[derive(Debug, Clone, Copy)]
+pub enum Source<'a> {
+    /// It emits.
+    Lamp(&'a GearLight),
+    /// It throws back what falls on it.
+    Board(&'a GearPanel),
+}
+
+impl LightAt<'_> {
+    /// The face at its dial setting; a board's luminance is 0 until something lights it.
+    pub fn face(&self) -> Face {
+        match self.source {
+            Source::Lamp(lamp) => Face::new(
+                lamp.shape,
+                lamp.width_m,
+                lamp.height_m,
+                self.position_m,
+                self.aim_m,
+                luminance_cd_m2(lamp) * self.light.dim,
+            ),
+            Source::Board(board) => Face::new(
+                crate::plan::Shape::Rectangle,
+                board.width_m,
+                board.height_m,
+                self.position_m,
+                self.aim_m,
+                0.0,
+            ),
+        }
+    }
+
+    /// Depth of the body behind the face, m.
+    pub fn depth_m(&self) -> f64 {
+        match self.source {
+            Source::Lamp(lamp) => lamp.depth_m,
+            Source::Board(_) => 0.02,
+        }
+    }
+
+    /// Mass on the support, kg.
+    pub fn mass_kg(&self) -> f64 {
+        match self.source {
+            Source::Lamp(lamp) => lamp.common.mass_kg,
+            Source::Board(board) => board.common.mass_kg,
+        }
+    }
+
+    /// What people call it.
+    pub fn label(&self) -> &str {
+        match self.source {
+            Source::Lamp(lamp) => &lamp.common.label,
+            Source::Board(board) => &board.common.label,
+        }
+    }
+}
+
+/// A plan as vectors and looked-up gear.
+#[derive(Debug, Clone)]
+pub struct Corner<'a> {
+    /// What is given.
+    pub brief: &'a Brief,
+    /// What is chosen.
+    pub layout: &'a Layout,
+    /// Heights of the person.
+    pub landmarks: Landmarks,
+    /// Mid-point of the eyes, m.
+    pub eyes_m: DVec3,
+    /// Mouth, m.
+    pub mouth_m: DVec3,
+    /// Body of the camera.
+    pub body: &'a GearCamera,
+    /// Its lens.
+    pub lens: &'a GearLens,
+    /// Active width and height of the image as the camera is turned, mm.
+    pub image_mm: (f64, f64),
+    /// Image distance, mm.
+    pub image_distance_mm: f64,
+    /// The projection.
+    pub view: Pinhole,
+    /// Lights in the layout.
+    pub lights: Vec<LightAt<'a>>,
+    /// The microphone's gear and capsule, m.
+    pub microphone: Option<(&'a GearMicrophone, DVec3)>,
+    /// Floor outline, m.
+    pub floor_m: Vec<DVec2>,
+    /// Width, depth and height of the room, m.
+    pub room_m: [f64; 3],
+}
+
+impl<'a> Corner<'a> {
+    /// Resolves a checked plan. `None` if an id names nothing or the camera is focused inside its focal length,
+    /// which `Plan::check` and the schema keep from happening.
+    pub fn of(plan: &'a Plan) -> Option<Self> {
+        Self::from_parts(&plan.brief, &plan.layout)
+    }
+
+    /// As [`Corner::of`], from the two halves of a plan.
+    pub fn from_parts(brief: &'a Brief, layout: &'a Layout) -> Option<Self> {
+        let gear = |id: &Id| brief.gear.get(id);
+        let landmarks = landmarks_of(brief);
+        let seat: DVec2 = layout.seat.position_m.into();
+        let eyes_m = seat.extend(landmarks.eye_m);
+        let facing = bearing_vector(layout.seat.bearing_deg);
+        let mouth_m = seat.extend(landmarks.mouth_m) + facing * MOUTH_FORWARD_M;
+        let camera = &layout.camera;
+        let body = gear(&camera.body)?.camera()?;
+        let lens = gear(&camera.lens)?.lens()?;
+        let (long, short) = body.active_area_mm();
+        let image_mm =
+            if camera.orientation == Orientation::Landscape { (long, short) } else { (short, long) };
+        let image_distance_mm = image_distance_mm(camera.focal_length_mm, camera.focus_distance_m)?;
+        let position_m: DVec3 = camera.position_m.into();
+        let view = Pinhole::new(
+            position_m,
+            camera.bearing_deg,
+            camera.tilt_deg,
+            image_mm.0,
+            image_mm.1,
+            image_distance_mm,
+        );
+        let mut lights = Vec::with_capacity(layout.lights.len());
+        for (id, light) in &layout.lights {
+            let source = match gear(&light.gear)? {
+                Gear::Light(lamp) => Source::Lamp(lamp),
+                Gear::Reflector(board) => Source::Board(board),
+                _ => return None,
+            };
+            lights.push(LightAt {
+                id: &id.0,
+                light,
+                source,
+                position_m: light.position_m.into(),
+                aim_m: light.aim_m.map_or(eyes_m, DVec3::from),
+            });
+        }
+        let microphone = match &layout.microphone {
+            Some(used) => Some((gear(&used.gear)?.microphone()?, DVec3::from(used.position_m))),
+            None => None,
+        };
+        Some(Self {
+            brief,
+            layout,
+            landmarks,
+            eyes_m,
+            mouth_m,
+            body,
+            lens,
+            image_mm,
+            image_distance_mm,
+            view,
+            lights,
+            microphone,
+            floor_m: brief.room.outline(),
+            room_m: brief.room.dimensions_m(),
+        })
+    }
+
+    /// Horizontal unit vector from the eyes to the lens.
+    pub fn to_lens(&self) -> DVec3 {
+        let flat = (self.view.position_m - self.eyes_m).with_z(0.0);
+        flat.try_normalize().unwrap_or_else(|| bearing_vector(self.layout.seat.bearing_deg))
+    }
+
+    /// Depth of the eyes along the optical axis, m.
+    pub fn subject_distance_m(&self) -> f64 {
+        self.view.depth_m(self.eyes_m)
+    }
+
+    /// Light azimuth (positive to camera right) and elevation of a point as seen from the eyes, degrees.
+    pub fn light_angles_deg(&self, point: DVec3) -> (f64, f64) {
+        light_angles_deg(self.eyes_m, self.to_lens(), point)
+    }
+
+    /// The lights of one role.
+    pub fn role(&self, role: Role) -> impl Iterator<Item = &LightAt<'a>> {
+        self.lights.iter().filter(move |l| l.light.role == role)
+    }
+
+    /// Position and bearing of a piece of furniture as it stands in this layout.
+    pub fn furniture_at(&self, id: &Id, piece: &Furniture) -> (DVec3, f64) {
+        match self.layout.furniture.get(id) {
+            Some(moved) if !piece.fixed => (moved.position_m.into(), moved.bearing_deg),
+            _ => (piece.position_m.into(), piece.bearing_deg),
+        }
+    }
+
+    /// The stand's gear behind a support, if it names one.
+    pub fn support_gear(&self, support: &Support) -> Option<&'a GearSupport> {
+        support.gear.as_ref().and_then(|id| self.brief.gear.get(id)).and_then(Gear::support)
+    }
+}
+
+/// Image distance v = f u / (u - f), mm; `None` where the subject lies inside the focal length.
+pub fn image_distance_mm(focal_length_mm: f64, subject_distance_m: f64) -> Option<f64> {
+    let u = subject_distance_m * 1000.0;
+    (u > focal_length_mm).then(|| focal_length_mm * u / (u - focal_length_mm))
+}
+
+/// Light azimuth and elevation of a point from the eyes; `to_lens` is the horizontal direction to the lens.
+pub fn light_angles_deg(eyes_m: DVec3, to_lens: DVec3, point: DVec3) -> (f64, f64) {
+    let offset = point - eyes_m;
+    let flat = offset.x.hypot(offset.y);
+    let azimuth =
+        if flat < 1e-9 { 0.0 } else { crate::geometry::wrap_180(bearing_of(to_lens) - bearing_of(offset)) };
+    (azimuth, offset.z.atan2(flat).to_degrees())
+}
+
+/// Unit vector from the eyes to a light of the given azimuth and elevation.
+pub fn light_direction(to_lens: DVec3, azimuth_deg: f64, elevation_deg: f64) -> DVec3 {
+    let (sin, cos) = elevation_deg.to_radians().sin_cos();
+    bearing_vector(bearing_of(to_lens) - azimuth_deg) * cos + DVec3::Z * sin
+}

@@ -1,0 +1,158 @@
+//! The JSON Schema of a type, cut from its utoipa description: references local, every object closed,
+//! optional fields nullable.
+
+use serde_json::{Map, Value, json};
+use utoipa::ToSchema;
+
+/// A type whose documents can be checked. Implemented for every `ToSchema` type through [`shape!`].
+pub trait Shape {
+    /// The schema, built once.
+    fn shape() -> &'static Value;
+}
+
+/// Most entries of each map of things: utoipa has no attribute for it, so these limits stand here.
+const MAP_SIZES: [(&str, usize); 6] =
+    [("gear", 200), ("openings", 24), ("furniture", 40), ("surfaces", 6), ("lights", 12), ("measured", 100)];
+
+/// Gives a type its [`Shape`], cached for the life of the program.
+#[macro_export]
+macro_rules! shape {
+    ($($type:ty),+ $(,)?) => {$(
+        impl $crate::document::Shape for $type {
+            fn shape() -> &'static serde_json::Value {
+                static SCHEMA: std::sync::OnceLock<serde_json::Value> = std::sync::OnceLock::new();
+                SCHEMA.get_or_init($crate::document::build::<$type>)
+            }
+        }
+    )+};
+}
+
+/// The closed JSON Schema of `T`, with its parts under `$defs`.
+#[doc(hidden)]
+pub fn build<T: ToSchema>() -> Value {
+    let mut parts = Vec::new();
+    T::schemas(&mut parts);
+    let mut defs: Map<String, Value> = parts
+        .into_iter()
+        .map(|(name, schema)| (name, serde_json::to_value(schema).unwrap_or_default()))
+        .collect();
+    let mut root = serde_json::to_value(T::schema()).unwrap_or_default();
+    let open = defs.clone();
+    for schema in defs.values_mut() {
+        close(schema, &open);
+    }
+    close(&mut root, &open);
+    let mut document = Map::new();
+    document.insert("$schema".into(), json!("https://json-schema.org/draft/2020-12/schema"));
+    document.insert("title".into(), json!(T::name()));
+    if let Value::Object(root) = root {
+        document.extend(root);
+    }
+    document.insert("$defs".into(), Value::Object(defs));
+    Value::Object(document)
+}
+
+/// Merges `allOf`, closes objects, makes optional fields nullable and references local, in place.
+fn close(schema: &mut Value, defs: &Map<String, Value>) {
+    let Value::Object(map) = schema else { return };
+    if let Some(Value::Array(parts)) = map.remove("allOf") {
+        for part in parts {
+            merge(map, &part, defs);
+        }
+    }
+    if let Some(Value::String(reference)) = map.get_mut("$ref") {
+        *reference = reference.replace("#/components/schemas/", "#/$defs/");
+    }
+    let required: Vec<Value> = map.get("required").and_then(Value::as_array).cloned().unwrap_or_default();
+    if let Some(Value::Object(properties)) = map.get_mut("properties") {
+        for (name, property) in properties.iter_mut() {
+            close(property, defs);
+            if let (Some((_, most)), Some("object")) =
+                (MAP_SIZES.iter().find(|(map, _)| map == name), property["type"].as_str())
+            {
+                property["maxProperties"] = json!(most);
+            }
+            if !required.iter().any(|r| r == name.as_str()) {
+                make_nullable(property);
+            }
+        }
+        if !map.contains_key("additionalProperties") {
+            map.insert("additionalProperties".into(), json!(false));
+        }
+    }
+    for key in ["items", "additionalProperties"] {
+        if let Some(child) = map.get_mut(key) {
+            close(child, defs);
+        }
+    }
+    for key in ["oneOf", "anyOf", "prefixItems"] {
+        if let Some(Value::Array(children)) = map.get_mut(key) {
+            children.iter_mut().for_each(|child| close(child, defs));
+        }
+    }
+}
+
+fn merge(into: &mut Map<String, Value>, part: &Value, defs: &Map<String, Value>) {
+    if let Some(name) = part["$ref"].as_str().and_then(|r| r.rsplit('/').next()) {
+        if let Some(target) = defs.get(name) {
+            merge(into, target, defs);
+        }
+        return;
+    }
+    let Value::Object(part) = part else { return };
+    for (key, value) in part {
+        match (key.as_str(), into.get_mut(key), value) {
+            ("allOf", _, Value::Array(parts)) => parts.iter().for_each(|p| merge(into, p, defs)),
+            ("properties", Some(Value::Object(present)), Value::Object(more)) => {
+                present.extend(more.iter().map(|(k, v)| (k.clone(), v.clone())));
+            }
+            ("required", Some(Value::Array(present)), Value::Array(more)) => {
+                present.extend(more.iter().cloned())
+            }
+            (_, Some(_), _) => {}
+            (_, None, _) => {
+                into.insert(key.clone(), value.clone());
+            }
+        }
+    }
+}
+
+fn make_nullable(schema: &mut Value) {
+    let Value::Object(map) = schema else { return };
+    let already = match (map.get("type"), map.get("oneOf")) {
+        (Some(Value::Array(types)), _) => types.iter().any(|t| t == "null"),
+        (_, Some(Value::Array(options))) => options.iter().any(|o| o["type"] == "null"),
+        _ => false,
+    };
+    if already {
+        return;
+    }
+    let inner = std::mem::take(map);
+    map.insert("oneOf".into(), json!([{ "type": "null" }, Value::Object(inner)]));
+}
+
+/// What a number or count schema accepts, in words: `0.8 to 2.3`, `above 0 to 50`, `1 or more`.
+pub fn describe_range(schema: &Value) -> Option<String> {
+    let number = |key: &str| schema[key].as_f64();
+    if let (Some(step), Some(low), Some(high)) = (number("multipleOf"), number("minimum"), number("maximum"))
+    {
+        let words: Vec<String> = (0..)
+            .map(|i| low + step * f64::from(i))
+            .take_while(|v| *v <= high)
+            .map(|v| v.to_string())
+            .collect();
+        return Some(words.join(" or "));
+    }
+    let low = number("minimum")
+        .map(|v| format!("{v}"))
+        .or(number("exclusiveMinimum").map(|v| format!("above {v}")));
+    let high = number("maximum")
+        .map(|v| format!("{v}"))
+        .or(number("exclusiveMaximum").map(|v| format!("below {v}")));
+    match (low, high) {
+        (Some(low), Some(high)) => Some(format!("{low} to {high}")),
+        (Some(low), None) => Some(format!("{low} or more")),
+        (None, Some(high)) => Some(format!("{high} or less")),
+        (None, None) => None,
+    }
+}

@@ -1,0 +1,179 @@
+//! A corner as drawings: plan, side view and frame, as shapes in metres (the frame in parts of the picture).
+//! Shapes carry what they are, not how they look; paper and page style them.
+
+mod frame;
+mod plan_view;
+mod side;
+
+use serde::Serialize;
+use utoipa::ToSchema;
+
+use crate::corner::{Corner, Kind, Thing, things};
+use crate::geometry::DVec2;
+use crate::plan::{Plan, Role};
+
+/// What a shape is.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, ToSchema)]
+#[serde(rename_all = "kebab-case")]
+#[allow(missing_docs)]
+pub enum Ink {
+    Wall,
+    Floor,
+    Window,
+    Door,
+    Swing,
+    Furniture,
+    Person,
+    Head,
+    Camera,
+    Light,
+    Board,
+    Microphone,
+    Stand,
+    Feet,
+    Arm,
+    Field,
+    Sharp,
+    Axis,
+    Aim,
+    Intruder,
+    Guide,
+    EyeLine,
+    Headroom,
+}
+
+/// One line or outline.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct Stroke {
+    /// What it is.
+    pub ink: Ink,
+    /// Id of the thing it belongs to.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub thing: Option<String>,
+    /// Closed outline or open line.
+    pub closed: bool,
+    /// Points: x to the right, y downwards.
+    #[schema(value_type = Vec<Vec<f64>>)]
+    pub points: Vec<[f64; 2]>,
+}
+
+/// A lettered mark or a word.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct Label {
+    /// Letter of a mark; empty for plain words.
+    pub letter: &'static str,
+    /// Words.
+    pub text: String,
+    /// Where, in the drawing's coordinates.
+    #[schema(value_type = Vec<f64>)]
+    pub at: [f64; 2],
+    /// What it belongs to.
+    pub ink: Ink,
+}
+
+/// One drawing.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct View {
+    /// Left, top, right, bottom.
+    #[schema(value_type = Vec<f64>)]
+    pub bounds: [f64; 4],
+    /// Shapes, from back to front.
+    pub strokes: Vec<Stroke>,
+    /// Marks and words.
+    pub labels: Vec<Label>,
+}
+
+/// Plan, side view and frame of one corner.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct Drawing {
+    /// From above, turned so that the lens axis runs nearest to horizontal.
+    pub plan: View,
+    /// Section along the lens axis, at the same scale, seen so that the axis runs as in the plan.
+    pub side: View,
+    /// What the lens sees; 1 = the picture's height.
+    pub frame: View,
+    /// Quarter turns of the plan, counter-clockwise.
+    pub quarter_turns: u8,
+}
+
+/// Draws a plan. `None` where it does not resolve.
+pub fn draw(plan: &Plan) -> Option<Drawing> {
+    let corner = Corner::of(plan)?;
+    let all = things(&corner);
+    let quarter_turns = plan_view::quarter_turns(&corner);
+    Some(Drawing {
+        plan: plan_view::draw(&corner, &all, quarter_turns),
+        side: side::draw(&corner, &all),
+        frame: frame::draw(&corner, &all),
+        quarter_turns,
+    })
+}
+
+fn stroke(ink: Ink, thing: Option<&str>, closed: bool, points: Vec<DVec2>) -> Stroke {
+    // A tenth of a millimetre is finer than any pen; shorter numbers keep answers small.
+    let short = |v: f64| (v * 10_000.0).round() / 10_000.0;
+    let points = points.into_iter().map(|p| [short(p.x), short(p.y)]).collect();
+    Stroke { ink, thing: thing.map(str::to_owned), closed, points }
+}
+
+/// How a part of a thing is drawn.
+fn ink_of(thing: &Thing, what: &str) -> Ink {
+    match (thing.kind, what) {
+        (_, "feet") => Ink::Feet,
+        (_, "column") => Ink::Stand,
+        (_, "boom") => Ink::Arm,
+        (Kind::Person, "head") => Ink::Head,
+        (Kind::Person, _) => Ink::Person,
+        (Kind::Furniture, _) => Ink::Furniture,
+        (Kind::Camera, _) => Ink::Camera,
+        (Kind::Light, _) => Ink::Light,
+        (Kind::Microphone, _) => Ink::Microphone,
+    }
+}
+
+/// Letter of a light's mark by its role.
+pub fn letter_of(role: Role) -> &'static str {
+    match role {
+        Role::Key => "K",
+        Role::Fill => "F",
+        Role::Back => "B",
+        Role::Background => "G",
+        Role::Practical => "P",
+    }
+}
+
+/// Convex hull, counter-clockwise in a frame with y upwards (monotone chain; Andrew 1979).
+fn hull(points: &[DVec2]) -> Vec<DVec2> {
+    let mut sorted = points.to_vec();
+    sorted.sort_by(|a, b| a.x.total_cmp(&b.x).then(a.y.total_cmp(&b.y)));
+    sorted.dedup_by(|a, b| (*a - *b).length() < 1e-9);
+    if sorted.len() < 3 {
+        return sorted;
+    }
+    let mut chain: Vec<DVec2> = Vec::new();
+    for pass in 0..2 {
+        let start = chain.len();
+        let run: Box<dyn Iterator<Item = &DVec2>> =
+            if pass == 0 { Box::new(sorted.iter()) } else { Box::new(sorted.iter().rev()) };
+        for point in run {
+            while chain.len() >= start + 2 {
+                let (a, b) = (chain[chain.len() - 2], chain[chain.len() - 1]);
+                if (b - a).perp_dot(*point - b) > 1e-12 {
+                    break;
+                }
+                chain.pop();
+            }
+            chain.push(*point);
+        }
+        chain.pop();
+    }
+    chain
+}
+
+fn bounds_of(strokes: &[Stroke], margin: f64) -> [f64; 4] {
+    let mut bounds = [f64::INFINITY, f64::INFINITY, f64::NEG_INFINITY, f64::NEG_INFINITY];
+    for [x, y] in strokes.iter().flat_map(|s| &s.points) {
+        bounds = [bounds[0].min(*x), bounds[1].min(*y), bounds[2].max(*x), bounds[3].max(*y)];
+    }
+    [bounds[0] - margin, bounds[1] - margin, bounds[2] + margin, bounds[3] + margin]
+}

@@ -1,0 +1,259 @@
+//! What the lens sees, by the one projection: room, furniture, a simple stand-in figure, and whatever intrudes.
+
+use super::{Ink, Label, Stroke, View, hull, stroke};
+use crate::corner::{Corner, Kind, Thing};
+use crate::geometry::{DVec2, DVec3};
+
+/// Depth at which shapes are cut off in front of the lens, m.
+const NEAR_M: f64 = 0.05;
+/// Corners of the figure's ellipses.
+const ROUND: usize = 32;
+
+pub(super) fn draw(corner: &Corner<'_>, all: &[Thing]) -> View {
+    let aspect = corner.view.width_ratio / corner.view.height_ratio;
+    let picture = Picture { corner, aspect };
+    let mut strokes = Vec::new();
+    picture.room(&mut strokes);
+    // Painter's order: far things first, the person by their own depth.
+    let mut layers: Vec<(f64, Vec<Stroke>)> = vec![(corner.subject_distance_m(), picture.figure())];
+    for thing in all {
+        if thing.kind == Kind::Person || thing.kind == Kind::Camera {
+            continue;
+        }
+        for part in &thing.parts {
+            let depths: Vec<f64> = part.solid.corners().iter().map(|c| corner.view.depth_m(*c)).collect();
+            let depth = depths.iter().sum::<f64>() / depths.len().max(1) as f64;
+            let ink = if thing.kind == Kind::Furniture { Ink::Furniture } else { Ink::Intruder };
+            if let Some(outline) = picture.silhouette(part.solid.corners()) {
+                layers.push((depth, vec![stroke(ink, Some(&thing.id), true, outline)]));
+            }
+        }
+    }
+    layers.sort_by(|a, b| b.0.total_cmp(&a.0));
+    strokes.extend(layers.into_iter().flat_map(|(_, s)| s));
+    let labels = picture.guides(&mut strokes);
+    View { bounds: [0.0, 0.0, aspect, 1.0], strokes, labels }
+}
+
+struct Picture<'a> {
+    corner: &'a Corner<'a>,
+    aspect: f64,
+}
+
+impl Picture<'_> {
+    /// Picture coordinates: 1 = the picture's height.
+    fn at(&self, point: DVec3) -> Option<DVec2> {
+        self.corner.view.project(point).map(|(x, y)| DVec2::new(x * self.aspect, y))
+    }
+
+    /// A convex outline of projected corners cut to the picture; `None` where nothing of it shows.
+    fn silhouette(&self, corners: &[DVec3]) -> Option<Vec<DVec2>> {
+        let depth = |p: DVec3| self.corner.view.depth_m(p);
+        let mut points: Vec<DVec2> =
+            corners.iter().filter(|c| depth(**c) > NEAR_M).filter_map(|c| self.at(*c)).collect();
+        // Where a thing reaches behind the lens, the lines between its corners are cut at the near plane.
+        if points.len() < corners.len() {
+            for (i, a) in corners.iter().enumerate() {
+                for b in &corners[i + 1..] {
+                    let (da, db) = (depth(*a), depth(*b));
+                    if (da > NEAR_M) != (db > NEAR_M) {
+                        let t = (NEAR_M * 1.001 - da) / (db - da);
+                        points.extend(self.at(*a + (*b - *a) * t));
+                    }
+                }
+            }
+        }
+        let outline = self.cut(hull(&points));
+        (outline.len() > 2).then_some(outline)
+    }
+
+    /// Sutherland-Hodgman against the picture's four edges.
+    fn cut(&self, mut outline: Vec<DVec2>) -> Vec<DVec2> {
+        let edges: [(DVec2, DVec2); 4] = [
+            (DVec2::ZERO, DVec2::X),
+            (DVec2::new(self.aspect, 0.0), DVec2::NEG_X),
+            (DVec2::ZERO, DVec2::Y),
+            (DVec2::new(0.0, 1.0), DVec2::NEG_Y),
+        ];
+        for (origin, inward) in edges {
+            let side = |p: DVec2| inward.dot(p - origin);
+            let mut kept = Vec::with_capacity(outline.len() + 2);
+            for (i, a) in outline.iter().enumerate() {
+                let b = outline[(i + 1) % outline.len()];
+                let (sa, sb) = (side(*a), side(b));
+                if sa >= 0.0 {
+                    kept.push(*a);
+                }
+                if (sa > 0.0 && sb < 0.0) || (sa < 0.0 && sb > 0.0) {
+                    kept.push(*a + (b - *a) * (sa / (sa - sb)));
+                }
+            }
+            outline = kept;
+        }
+        outline
+    }
+
+    /// A line in the room, cut to the picture.
+    fn line(&self, from: DVec3, to: DVec3) -> Option<Vec<DVec2>> {
+        let (mut a, mut b) = (from, to);
+        let (da, db) = (self.corner.view.depth_m(a), self.corner.view.depth_m(b));
+        if da <= NEAR_M && db <= NEAR_M {
+            return None;
+        }
+        let crossing = a + (b - a) * ((NEAR_M * 1.001 - da) / (db - da));
+        if da <= NEAR_M {
+            a = crossing;
+        } else if db <= NEAR_M {
+            b = crossing;
+        }
+        let (p, q) = (self.at(a)?, self.at(b)?);
+        // Liang-Barsky.
+        let d = q - p;
+        let (mut enter, mut leave) = (0.0f64, 1.0f64);
+        for (slope, room) in [(-d.x, p.x), (d.x, self.aspect - p.x), (-d.y, p.y), (d.y, 1.0 - p.y)] {
+            if slope.abs() < 1e-12 {
+                if room < 0.0 {
+                    return None;
+                }
+            } else if slope < 0.0 {
+                enter = enter.max(room / slope);
+            } else {
+                leave = leave.min(room / slope);
+            }
+        }
+        (enter < leave).then(|| vec![p + d * enter, p + d * leave])
+    }
+
+    fn room(&self, strokes: &mut Vec<Stroke>) {
+        let floor = &self.corner.floor_m;
+        let height = self.corner.room_m[2];
+        for (index, (a, b)) in floor.iter().zip(floor.iter().cycle().skip(1)).enumerate() {
+            for (from, to) in [
+                (a.extend(0.0), b.extend(0.0)),
+                (a.extend(height), b.extend(height)),
+                (a.extend(0.0), a.extend(height)),
+            ] {
+                strokes.extend(self.line(from, to).map(|points| stroke(Ink::Wall, None, false, points)));
+            }
+            let along = (*b - *a).normalize_or_zero();
+            for (id, opening) in &self.corner.brief.room.openings {
+                if usize::from(opening.wall) != index {
+                    continue;
+                }
+                let (x0, x1) = (*a + along * opening.from_m, *a + along * (opening.from_m + opening.width_m));
+                let (z0, z1) =
+                    (opening.sill_or_usual_m(), opening.sill_or_usual_m() + opening.height_or_usual_m());
+                let corners = [x0.extend(z0), x1.extend(z0), x1.extend(z1), x0.extend(z1)];
+                let ink = match opening.kind {
+                    crate::plan::OpeningKind::Door => Ink::Door,
+                    crate::plan::OpeningKind::Window => Ink::Window,
+                };
+                if let Some(outline) = self.silhouette(&corners) {
+                    strokes.push(stroke(ink, Some(&id.0), true, outline));
+                }
+            }
+        }
+    }
+
+    /// Head, neck and shoulders turned to the lens.
+    fn figure(&self) -> Vec<Stroke> {
+        let corner = self.corner;
+        let marks = &corner.landmarks;
+        let right = corner.view.right;
+        let at = |across: f64, z: f64| corner.eyes_m.with_z(z) + right * across;
+        let half = corner.brief.person.shoulder_breadth_m() / 2.0;
+        let head_height = marks.crown_m - marks.chin_m;
+        let neck = 0.30 * head_height;
+        let neck_top = marks.chin_m + 0.06 * head_height;
+        let shoulder = marks.shoulder_m;
+        // From the neck over the shoulder to the arm, then down beside the body.
+        let side = |sign: f64| {
+            vec![
+                at(sign * neck, neck_top),
+                at(sign * neck, shoulder + 0.03),
+                at(sign * half * 0.60, shoulder + 0.005),
+                at(sign * half * 0.86, shoulder - 0.025),
+                at(sign * half * 0.98, shoulder - 0.075),
+                at(sign * half * 1.04, marks.chest_m),
+                at(sign * half * 1.05, marks.waist_m - 0.35),
+            ]
+        };
+        let mut body = side(-1.0);
+        body.extend(side(1.0).into_iter().rev());
+        let middle = (marks.crown_m + marks.chin_m) / 2.0;
+        let head: Vec<DVec3> = (0..ROUND)
+            .map(|i| {
+                let (sin, cos) = (i as f64 * std::f64::consts::TAU / ROUND as f64).sin_cos();
+                // A little narrower at the chin.
+                let width = head_height * 0.375 * if sin < 0.0 { 1.0 + 0.14 * sin } else { 1.0 };
+                at(width * cos, middle + head_height / 2.0 * sin)
+            })
+            .collect();
+        let mut strokes = Vec::new();
+        let mut outline = |ink, points: Vec<DVec3>| {
+            let flat: Vec<DVec2> = points.iter().filter_map(|p| self.at(*p)).collect();
+            let cut = self.cut(flat);
+            if cut.len() > 2 {
+                strokes.push(stroke(ink, Some("person"), true, cut));
+            }
+        };
+        outline(Ink::Person, body);
+        outline(Ink::Head, head);
+        for (from, to) in [
+            (at(-0.045, marks.eye_m), at(-0.018, marks.eye_m)),
+            (at(0.018, marks.eye_m), at(0.045, marks.eye_m)),
+            (at(-0.022, marks.mouth_m), at(0.022, marks.mouth_m)),
+        ] {
+            strokes.extend(self.line(from, to).map(|p| stroke(Ink::Head, Some("person"), false, p)));
+        }
+        strokes
+    }
+
+    /// Thirds, eye line and headroom.
+    fn guides(&self, strokes: &mut Vec<Stroke>) -> Vec<Label> {
+        let a = self.aspect;
+        for part in [1.0 / 3.0, 2.0 / 3.0] {
+            strokes.push(stroke(Ink::Guide, None, false, vec![DVec2::new(0.0, part), DVec2::new(a, part)]));
+            strokes.push(stroke(
+                Ink::Guide,
+                None,
+                false,
+                vec![DVec2::new(part * a, 0.0), DVec2::new(part * a, 1.0)],
+            ));
+        }
+        let corner = self.corner;
+        let mut labels = Vec::new();
+        let eyes = self.at(corner.eyes_m);
+        if let Some(eyes) = eyes.filter(|e| (0.0..=1.0).contains(&e.y)) {
+            strokes.push(stroke(
+                Ink::EyeLine,
+                None,
+                false,
+                vec![DVec2::new(0.0, eyes.y), DVec2::new(a, eyes.y)],
+            ));
+            labels.push(Label {
+                letter: "",
+                text: format!("eyes {:.0} % down", 100.0 * eyes.y),
+                at: [0.0, eyes.y],
+                ink: Ink::EyeLine,
+            });
+        }
+        if let Some(crown) = self.at(corner.eyes_m.with_z(corner.landmarks.crown_m)) {
+            if crown.y > 0.0 {
+                strokes.push(stroke(
+                    Ink::Headroom,
+                    None,
+                    false,
+                    vec![DVec2::new(crown.x, 0.0), DVec2::new(crown.x, crown.y)],
+                ));
+            }
+            labels.push(Label {
+                letter: "",
+                text: format!("headroom {:.0} %", 100.0 * crown.y),
+                at: [crown.x, (crown.y / 2.0).max(0.0)],
+                ink: Ink::Headroom,
+            });
+        }
+        labels
+    }
+}

@@ -1,0 +1,152 @@
+//! The section along the lens axis, seen from the side; the lens axis runs as in the plan.
+
+use super::{Ink, Label, View, bounds_of, hull, ink_of, letter_of, stroke};
+use crate::corner::{Corner, Source, Thing};
+use crate::geometry::{DVec2, DVec3, distance_to_edge};
+use crate::shot::lens::{circle_of_confusion_mm, depth_of_field};
+
+pub(super) fn draw(corner: &Corner<'_>, all: &[Thing]) -> View {
+    // Along the axis, from behind the person (left) to behind the camera (right).
+    let along = corner.to_lens();
+    let eyes = corner.eyes_m;
+    let flat = |p: DVec3| DVec2::new(along.dot(p - eyes), -p.z);
+    let behind = -distance_to_edge(&corner.floor_m, eyes.truncate(), -along.truncate());
+    let ahead = distance_to_edge(&corner.floor_m, eyes.truncate(), along.truncate());
+    let height = corner.room_m[2];
+    let quad = |x0: f64, x1: f64, z0: f64, z1: f64| {
+        vec![DVec2::new(x0, -z0), DVec2::new(x1, -z0), DVec2::new(x1, -z1), DVec2::new(x0, -z1)]
+    };
+    let mut strokes = vec![stroke(Ink::Floor, None, true, quad(behind, ahead, 0.0, height))];
+    field(corner, behind, &mut strokes, flat);
+    let wall = 0.07;
+    for piece in [
+        quad(behind - wall, behind, -wall, height + wall),
+        quad(ahead, ahead + wall, -wall, height + wall),
+        quad(behind, ahead, -wall, 0.0),
+        quad(behind, ahead, height, height + wall),
+    ] {
+        strokes.push(stroke(Ink::Wall, None, true, piece));
+    }
+    // Furthest from the viewer first: the viewer stands at camera right.
+    let across = corner.view.right;
+    let depth = |t: &Thing| {
+        t.parts
+            .iter()
+            .flat_map(|p| p.solid.corners())
+            .map(|c| across.dot(*c - eyes))
+            .fold((0.0, 0), |(sum, n), v| (sum + v, n + 1))
+    };
+    let mut sorted: Vec<&Thing> = all.iter().collect();
+    sorted.sort_by(|a, b| {
+        let mean = |(sum, n): (f64, i32)| if n > 0 { sum / f64::from(n) } else { 0.0 };
+        mean(depth(a)).total_cmp(&mean(depth(b)))
+    });
+    for thing in sorted {
+        let board = corner.lights.iter().any(|l| l.id == thing.id && matches!(l.source, Source::Board(_)));
+        for part in &thing.parts {
+            // The room may be wider across than along: what lies beyond this section's ends is left out.
+            let points: Vec<DVec2> = part
+                .solid
+                .corners()
+                .iter()
+                .map(|c| flat(*c))
+                .map(|p| DVec2::new(p.x.clamp(behind, ahead), p.y))
+                .collect();
+            let outline = hull(&points);
+            if outline.len() > 2 {
+                let ink = if board && part.what == "head" { Ink::Board } else { ink_of(thing, part.what) };
+                strokes.push(stroke(ink, Some(&thing.id), true, outline));
+            }
+        }
+    }
+    strokes.push(stroke(
+        Ink::EyeLine,
+        None,
+        false,
+        vec![DVec2::new(behind, -eyes.z), DVec2::new(ahead, -eyes.z)],
+    ));
+    let units = corner.brief.units;
+    let mut labels = vec![
+        Label {
+            letter: "",
+            text: format!("eye line {}", units.length(eyes.z)),
+            at: [ahead, -eyes.z],
+            ink: Ink::EyeLine,
+        },
+        Label {
+            letter: "C",
+            text: units.length(corner.view.position_m.z),
+            at: flat(corner.view.position_m).to_array(),
+            ink: Ink::Camera,
+        },
+    ];
+    for light in &corner.lights {
+        let mut at = flat(light.position_m);
+        at.x = at.x.clamp(behind, ahead);
+        let ink = if matches!(light.source, Source::Board(_)) { Ink::Board } else { Ink::Light };
+        labels.push(Label {
+            letter: letter_of(light.light.role),
+            text: units.length(light.position_m.z),
+            at: at.to_array(),
+            ink,
+        });
+    }
+    if let Some((_, capsule)) = corner.microphone {
+        labels.push(Label {
+            letter: "M",
+            text: units.length(capsule.z),
+            at: flat(capsule).to_array(),
+            ink: Ink::Microphone,
+        });
+    }
+    View { bounds: bounds_of(&strokes, 0.12), strokes, labels }
+}
+
+fn field(corner: &Corner<'_>, behind: f64, strokes: &mut Vec<super::Stroke>, flat: impl Fn(DVec3) -> DVec2) {
+    let view = &corner.view;
+    let origin = flat(view.position_m);
+    let height = corner.room_m[2];
+    let edge = |side: f64| {
+        let direction = view.forward + view.up * (side * view.height_ratio / 2.0);
+        let tip = flat(view.position_m + direction) - origin;
+        // To the wall behind the person, floor or ceiling, whichever comes first.
+        let to_wall = if tip.x < 0.0 { (behind - origin.x) / tip.x } else { f64::INFINITY };
+        let to_floor = if tip.y > 0.0 { -origin.y / tip.y } else { f64::INFINITY };
+        let to_ceiling = if tip.y < 0.0 { (-height - origin.y) / tip.y } else { f64::INFINITY };
+        origin + tip * to_wall.min(to_floor).min(to_ceiling)
+    };
+    let (up, down) = (edge(1.0), edge(-1.0));
+    let mut outline = vec![origin, up];
+    if up.x > behind + 1e-6 {
+        outline.push(DVec2::new(behind, up.y));
+    }
+    if down.x > behind + 1e-6 {
+        outline.push(DVec2::new(behind, down.y));
+    }
+    outline.push(down);
+    strokes.push(stroke(Ink::Field, Some("camera"), true, outline));
+    let camera = &corner.layout.camera;
+    let sharp = depth_of_field(
+        camera.focal_length_mm,
+        camera.f_number,
+        camera.focus_distance_m,
+        circle_of_confusion_mm(corner.image_mm),
+    );
+    let reach = origin.x - behind;
+    let far = sharp.far_m.unwrap_or(reach).min(reach);
+    let at = |depth: f64, side: f64| {
+        flat(view.position_m + view.forward * depth + view.up * (side * depth * view.height_ratio / 2.0))
+    };
+    strokes.push(stroke(
+        Ink::Sharp,
+        Some("camera"),
+        true,
+        vec![at(sharp.near_m, 1.0), at(sharp.near_m, -1.0), at(far, -1.0), at(far, 1.0)],
+    ));
+    strokes.push(stroke(
+        Ink::Axis,
+        Some("camera"),
+        false,
+        vec![origin, flat(view.position_m + view.forward * reach)],
+    ));
+}

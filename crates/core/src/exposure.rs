@@ -1,0 +1,90 @@
+//! Exposure and shutter (optics sheet 7; ISO 2720:1974 from memory).
+
+/// Calibration constant for a flat receptor.
+pub const CALIBRATION: f64 = 250.0;
+
+/// Illuminance that a setting needs, lx: E = C N^2 / (t S).
+pub fn illuminance_needed_lx(f_number: f64, shutter_s: f64, iso: f64, calibration: f64) -> f64 {
+    calibration * f_number * f_number / (shutter_s * iso)
+}
+
+/// Exposure value at ISO 100: log2(N^2 / t) - log2(S / 100).
+pub fn ev100(f_number: f64, shutter_s: f64, iso: f64) -> f64 {
+    (f_number * f_number / shutter_s).log2() - (iso / 100.0).log2()
+}
+
+/// Exposure times n / (2 mains) that fit into a frame, ascending, s.
+pub fn flicker_free_shutters_s(mains_hz: f64, frame_rate_hz: f64) -> Vec<f64> {
+    let most = (2.0 * mains_hz / frame_rate_hz * (1.0 + 1e-12)).floor() as usize;
+    (1..=most).map(|n| n as f64 / (2.0 * mains_hz)).collect()
+}
+
+/// The flicker-free time nearest to half the frame, in stops; within 0.10 stop of the best the shorter one. Half
+/// the frame itself where none fits.
+pub fn shutter_s(mains_hz: f64, frame_rate_hz: f64) -> f64 {
+    let half = 0.5 / frame_rate_hz;
+    let off = |t: f64| (t / half).log2().abs();
+    let times = flicker_free_shutters_s(mains_hz, frame_rate_hz);
+    let best = times.iter().map(|t| off(*t)).fold(f64::INFINITY, f64::min);
+    times.into_iter().find(|t| off(*t) <= best + 0.10).unwrap_or(half)
+}
+
+const THIRD_STOPS: [f64; 10] = [1.0, 1.25, 1.6, 2.0, 2.5, 3.2, 4.0, 5.0, 6.4, 8.0];
+const F_NUMBERS: [f64; 31] = [
+    0.7, 0.8, 0.9, 1.0, 1.1, 1.2, 1.4, 1.6, 1.8, 2.0, 2.2, 2.5, 2.8, 3.2, 3.5, 4.0, 4.5, 5.0, 5.6, 6.3, 7.1,
+    8.0, 9.0, 10.0, 11.0, 13.0, 14.0, 16.0, 18.0, 20.0, 22.0,
+];
+
+/// The nearest ISO on a camera's dial (third stops), within its range.
+pub fn iso_on_dial(iso: f64, iso_min: f64, iso_max: f64) -> f64 {
+    let wanted = iso.clamp(iso_min, iso_max);
+    let decade = 10f64.powf(wanted.log10().floor());
+    let nearest = THIRD_STOPS
+        .iter()
+        .flat_map(|s| [s * decade / 10.0, s * decade, s * decade * 10.0])
+        .filter(|s| (iso_min..=iso_max).contains(s))
+        .min_by(|a, b| (a / wanted).log2().abs().total_cmp(&(b / wanted).log2().abs()));
+    nearest.unwrap_or(wanted)
+}
+
+/// The nearest f-number engraved on lenses (third stops), within the lens's range.
+pub fn f_number_on_dial(f_number: f64, widest: f64, smallest: f64) -> f64 {
+    let wanted = f_number.clamp(widest, smallest.max(widest));
+    let nearest = F_NUMBERS
+        .iter()
+        .copied()
+        .filter(|n| (widest..=smallest).contains(n))
+        .min_by(|a, b| (a / wanted).log2().abs().total_cmp(&(b / wanted).log2().abs()));
+    nearest.unwrap_or(wanted)
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    /// Optics sheet section 7, table of flicker-free shutters (reproduces trade habits).
+    #[test]
+    fn shutters_agree_with_the_optics_sheet() {
+        for (rate, mains, want) in [
+            (24.0, 50.0, 1.0 / 50.0),
+            (25.0, 50.0, 1.0 / 50.0),
+            (30.0, 50.0, 1.0 / 50.0),
+            (60.0, 50.0, 1.0 / 100.0),
+            (24.0, 60.0, 1.0 / 60.0),
+            (25.0, 60.0, 1.0 / 60.0),
+            (30.0, 60.0, 1.0 / 60.0),
+            (60.0, 60.0, 1.0 / 120.0),
+        ] {
+            assert!((shutter_s(mains, rate) - want).abs() < 1e-12, "{rate} at {mains}");
+        }
+    }
+
+    #[test]
+    fn dials_have_third_stops() {
+        assert_eq!(iso_on_dial(326.667, 100.0, 25600.0), 320.0);
+        assert_eq!(iso_on_dial(20.0, 64.0, 25600.0), 64.0);
+        assert_eq!(iso_on_dial(9.0e5, 100.0, 51200.0), 50000.0);
+        assert_eq!(f_number_on_dial(2.61, 1.8, 16.0), 2.5);
+        assert_eq!(f_number_on_dial(4.0, 1.78, 1.78), 1.78);
+    }
+}

@@ -1,0 +1,200 @@
+//! Convex solids: everything that takes up room is one or several of them. Overlap is found by separating
+//! axes, sight lines by clipping a segment; both are exact for convex polyhedra.
+
+use super::{DVec2, DVec3};
+
+/// A convex polyhedron, by its corners, the directions of its face normals and of its edges.
+#[derive(Debug, Clone)]
+pub struct Solid {
+    corners: Vec<DVec3>,
+    normals: Vec<DVec3>,
+    edges: Vec<DVec3>,
+    low: DVec3,
+    high: DVec3,
+}
+
+/// Sides of the prism that stands in for a cylinder; its corners lie on a circle a little outside, so that
+/// the prism holds the cylinder.
+const ROUND_SIDES: usize = 12;
+
+impl Solid {
+    fn new(corners: Vec<DVec3>, normals: Vec<DVec3>, edges: Vec<DVec3>) -> Self {
+        let low = corners.iter().copied().fold(DVec3::INFINITY, DVec3::min);
+        let high = corners.iter().copied().fold(DVec3::NEG_INFINITY, DVec3::max);
+        Self { corners, normals, edges, low, high }
+    }
+
+    /// An upright prism over a convex outline given counter-clockwise.
+    pub fn prism(outline: &[DVec2], from_z: f64, to_z: f64) -> Self {
+        let corners = outline.iter().flat_map(|p| [p.extend(from_z), p.extend(to_z)]).collect();
+        let mut normals = vec![DVec3::Z];
+        let mut edges = vec![DVec3::Z];
+        for (a, b) in outline.iter().zip(outline.iter().cycle().skip(1)) {
+            let along = (*b - *a).normalize_or_zero();
+            if along != DVec2::ZERO {
+                edges.push(along.extend(0.0));
+                normals.push(DVec3::new(along.y, -along.x, 0.0));
+            }
+        }
+        Self::new(corners, normals, edges)
+    }
+
+    /// An upright cylinder.
+    pub fn cylinder(centre: DVec2, radius_m: f64, from_z: f64, to_z: f64) -> Self {
+        Self::prism(&circle(centre, radius_m), from_z, to_z)
+    }
+
+    /// A box by its middle and three half-axes at right angles.
+    pub fn oriented_box(middle: DVec3, half_axes: [DVec3; 3]) -> Self {
+        let [a, b, c] = half_axes;
+        let mut corners = Vec::with_capacity(8);
+        for i in [-1.0, 1.0] {
+            for j in [-1.0, 1.0] {
+                for k in [-1.0, 1.0] {
+                    corners.push(middle + a * i + b * j + c * k);
+                }
+            }
+        }
+        let axes: Vec<DVec3> =
+            half_axes.iter().map(|v| v.normalize_or_zero()).filter(|v| *v != DVec3::ZERO).collect();
+        Self::new(corners, axes.clone(), axes)
+    }
+
+    /// A straight rod of square section.
+    pub fn rod(from: DVec3, to: DVec3, radius_m: f64) -> Self {
+        let along = (to - from) / 2.0;
+        let axis = along.try_normalize().unwrap_or(DVec3::Z);
+        let side = axis.any_orthonormal_vector();
+        Self::oriented_box(from + along, [along, side * radius_m, axis.cross(side) * radius_m])
+    }
+
+    /// A flat plate of any convex outline, thickened backwards along `-normal` by `depth_m`.
+    pub fn slab(outline: &[DVec3], normal: DVec3, depth_m: f64) -> Self {
+        let corners = outline.iter().flat_map(|p| [*p, *p - normal * depth_m]).collect();
+        let mut normals = vec![normal];
+        let mut edges = vec![normal];
+        for (a, b) in outline.iter().zip(outline.iter().cycle().skip(1)) {
+            let along = (*b - *a).normalize_or_zero();
+            edges.push(along);
+            normals.push(along.cross(normal));
+        }
+        Self::new(corners, normals, edges)
+    }
+
+    /// The corners, m.
+    pub fn corners(&self) -> &[DVec3] {
+        &self.corners
+    }
+
+    /// Lowest and highest coordinates along each axis, m.
+    pub fn bounds(&self) -> (DVec3, DVec3) {
+        (self.low, self.high)
+    }
+
+    /// Least value of `direction . corner`.
+    pub fn least_along(&self, direction: DVec3) -> f64 {
+        self.corners.iter().map(|c| direction.dot(*c)).fold(f64::INFINITY, f64::min)
+    }
+
+    /// How deep two solids overlap, m: the smallest shift that would part them; zero or less when apart.
+    pub fn overlap_m(&self, other: &Solid) -> f64 {
+        let boxes = (self.high.min(other.high) - self.low.max(other.low)).min_element();
+        if boxes <= 0.0 {
+            return boxes;
+        }
+        let mut least = boxes;
+        let crossed = self.edges.iter().flat_map(|a| other.edges.iter().map(|b| a.cross(*b)));
+        for axis in self.normals.iter().chain(&other.normals).copied().chain(crossed) {
+            let Some(axis) = axis.try_normalize() else { continue };
+            let (low_a, high_a) = self.span(axis);
+            let (low_b, high_b) = other.span(axis);
+            least = least.min(high_a.min(high_b) - low_a.max(low_b));
+            if least <= 0.0 {
+                return least;
+            }
+        }
+        least
+    }
+
+    fn span(&self, axis: DVec3) -> (f64, f64) {
+        self.corners.iter().fold((f64::INFINITY, f64::NEG_INFINITY), |(low, high), corner| {
+            let value = axis.dot(*corner);
+            (low.min(value), high.max(value))
+        })
+    }
+
+    /// Whether the straight line between two points passes through.
+    pub fn blocks(&self, from: DVec3, to: DVec3) -> bool {
+        // Cyrus-Beck over the slabs between each normal's extreme planes.
+        let along = to - from;
+        let (mut enter, mut leave) = (0.0f64, 1.0f64);
+        for normal in &self.normals {
+            let (low, high) = self.span(*normal);
+            let (start, slope) = (normal.dot(from), normal.dot(along));
+            if slope.abs() < 1e-12 {
+                if start < low || start > high {
+                    return false;
+                }
+                continue;
+            }
+            let (a, b) = ((low - start) / slope, (high - start) / slope);
+            enter = enter.max(a.min(b));
+            leave = leave.min(a.max(b));
+            if enter >= leave {
+                return false;
+            }
+        }
+        leave - enter > 1e-9
+    }
+
+    /// Distance from a point to the nearest corner or face along the face normals; a lower bound, m.
+    pub fn distance_m(&self, point: DVec3) -> f64 {
+        self.normals
+            .iter()
+            .map(|normal| {
+                let (low, high) = self.span(*normal);
+                let at = normal.dot(point);
+                (at - high).max(low - at)
+            })
+            .fold(f64::NEG_INFINITY, f64::max)
+            .max((self.low - point).max(point - self.high).max(DVec3::ZERO).length())
+    }
+}
+
+/// The outline that stands in for a circle, counter-clockwise, holding it.
+pub(crate) fn circle(centre: DVec2, radius_m: f64) -> Vec<DVec2> {
+    let outer = radius_m / (std::f64::consts::PI / ROUND_SIDES as f64).cos();
+    (0..ROUND_SIDES)
+        .map(|i| {
+            let angle = (i as f64 + 0.5) * std::f64::consts::TAU / ROUND_SIDES as f64;
+            centre + DVec2::from_angle(angle) * outer
+        })
+        .collect()
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn boxes_touch_overlap_and_part() {
+        let cube = |x: f64| {
+            Solid::oriented_box(DVec3::new(x, 0.0, 0.5), [DVec3::X * 0.5, DVec3::Y * 0.5, DVec3::Z * 0.5])
+        };
+        assert!((cube(0.0).overlap_m(&cube(0.9)) - 0.1).abs() < 1e-12);
+        assert!(cube(0.0).overlap_m(&cube(1.2)) < 0.0);
+        // Two rods crossing at right angles part only along the cross product of their edges.
+        let a = Solid::rod(DVec3::new(-1.0, 0.0, 0.0), DVec3::new(1.0, 0.0, 0.0), 0.01);
+        let b = Solid::rod(DVec3::new(0.0, -1.0, 0.05), DVec3::new(0.0, 1.0, 0.05), 0.01);
+        assert!(a.overlap_m(&b) <= 0.0);
+    }
+
+    #[test]
+    fn sight_lines_stop_at_solids() {
+        let column = Solid::cylinder(DVec2::new(1.0, 0.0), 0.1, 0.0, 2.0);
+        assert!(column.blocks(DVec3::new(0.0, 0.0, 1.0), DVec3::new(2.0, 0.0, 1.0)));
+        assert!(!column.blocks(DVec3::new(0.0, 0.0, 2.5), DVec3::new(2.0, 0.0, 2.5)));
+        assert!(!column.blocks(DVec3::new(0.0, 0.5, 1.0), DVec3::new(2.0, 0.5, 1.0)));
+        assert!((column.distance_m(DVec3::new(0.0, 0.0, 1.0)) - 0.9).abs() < 0.005);
+    }
+}

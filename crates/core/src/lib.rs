@@ -1,0 +1,28 @@
+//! The rules and the computation of Fogon, in the words of the job and in the order it is done.
+//!
+//! Shared: `units`, `geometry`, `problem`, `document`, `reading`, `finding`, `material`, `photometry`, `plan`.
+//! Then `person` and `corner` (the plan resolved into vectors and solids), the trades `room`, `shot`, `light`,
+//! `sound`, which `assess` joins; on that stand `arrange`, `money`, `drawing` and `card`. `calc` is the
+//! calculator over all of them. Nothing here reads a file, a clock or the network; the same input gives the
+//! same output.
+
+pub mod arrange;
+pub mod assess;
+pub mod card;
+pub mod corner;
+pub mod document;
+pub mod drawing;
+pub mod exposure;
+pub mod finding;
+pub mod geometry;
+pub mod light;
+pub mod material;
+pub mod person;
+pub mod photometry;
+pub mod plan;
+pub mod problem;
+pub mod reading;
+pub mod room;
+pub mod shot;
+pub mod sound;
+pub mod units;

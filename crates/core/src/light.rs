@@ -1,0 +1,134 @@
+//! The light: where key, fill and back light stand, what reaches the face, and whether it suffices.
+
+pub mod face;
+pub mod placement;
+
+use crate::corner::{Corner, Source};
+use crate::exposure::{CALIBRATION, illuminance_needed_lx};
+use crate::geometry::angle_between_deg;
+use crate::plan::Role;
+use crate::reading::{From, Reading};
+
+use face::{at_face, mean_reflectance};
+
+/// Added to half the diagonal field: a light nearer than this to the picture may flare (light sheet 6).
+pub const FLARE_MARGIN_DEG: f64 = 5.0;
+
+const AREA_FORMULA: &str = "Lambert 1760; Baum, Rushmeier and Winget 1989; Arvo 1995 (area formula)";
+
+/// Illuminance at another distance by the inverse square law, lx (light sheet 1.4).
+pub fn inverse_square_lx(illuminance_lx: f64, at_distance_m: f64, wanted_distance_m: f64) -> f64 {
+    illuminance_lx * (at_distance_m / wanted_distance_m).powi(2)
+}
+
+/// Lighting ratio (key + fill) : fill, and the same in stops.
+pub fn lighting_ratio(key_lx: f64, fill_lx: f64) -> (f64, f64) {
+    let ratio = (key_lx + fill_lx) / fill_lx;
+    (ratio, ratio.log2())
+}
+
+/// Angle that a disc of some diameter fills, degrees: 2 atan(D / 2d).
+pub fn angular_size_deg(diameter_m: f64, distance_m: f64) -> f64 {
+    2.0 * (diameter_m / (2.0 * distance_m)).atan().to_degrees()
+}
+
+/// How far a light lies outside the cone that holds the picture, less the flare margin, degrees.
+pub fn flare_margin_deg(corner: &Corner<'_>, light_m: crate::geometry::DVec3) -> f64 {
+    let off_axis = angle_between_deg(corner.view.forward, light_m - corner.view.position_m);
+    off_axis - corner.view.fields_deg().2 / 2.0 - FLARE_MARGIN_DEG
+}
+
+/// What the light trade reads off a corner.
+pub fn readings(corner: &Corner<'_>) -> Vec<Reading> {
+    let mut all = Vec::new();
+    if let Some(key) = corner.role(Role::Key).next() {
+        let (azimuth, elevation) = corner.light_angles_deg(key.position_m);
+        let distance = (key.position_m - corner.eyes_m).length();
+        let face = key.face();
+        all.push(
+            Reading::new("light.key.azimuth_deg", azimuth.abs())
+                .by(
+                    "angle at the eyes between lens and key, seen from above",
+                    "30 to 45 degrees: common practice, no source",
+                )
+                .with("azimuth, positive to camera right", azimuth, "\u{b0}", From::Computed)
+                .within(2.0),
+        );
+        all.push(
+            Reading::new("light.key.elevation_deg", elevation)
+                .by("angle of the key above the eyes", "15 to 45 degrees: common practice, no source")
+                .with("key height", key.position_m.z, "m", From::Typed)
+                .with("eye height", corner.eyes_m.z, "m", From::Computed)
+                .within(2.0),
+        );
+        all.push(
+            Reading::new("light.key.angular_size_deg", angular_size_deg(face.equal_diameter_m(), distance))
+                .by(
+                    "2 atan(D / 2d), D of the disc of equal area",
+                    "geometry; words soft and hard: Fogon's own rule",
+                )
+                .with("diameter of equal area", face.equal_diameter_m(), "m", From::Typed)
+                .with("distance", distance, "m", From::Computed),
+        );
+    }
+    if !corner.lights.is_empty() {
+        all.extend(face_readings(corner));
+    }
+    for back in corner.role(Role::Back) {
+        let several = corner.role(Role::Back).count() > 1;
+        let id = if several {
+            format!("light.{}.flare_margin_deg", back.id)
+        } else {
+            "light.back.flare_margin_deg".into()
+        };
+        let half_diagonal = corner.view.fields_deg().2 / 2.0;
+        all.push(
+            Reading::new(id, flare_margin_deg(corner, back.position_m))
+                .by(
+                    "angle off the lens axis - half the diagonal field - 5",
+                    "geometry; margin is Fogon's own rule",
+                )
+                .with("half the diagonal field", half_diagonal, "\u{b0}", From::Computed)
+                .note("A hood or a flag between lamp and lens mends what a move cannot."),
+        );
+    }
+    all
+}
+
+fn face_readings(corner: &Corner<'_>) -> Vec<Reading> {
+    let lit = at_face(corner);
+    let camera = &corner.layout.camera;
+    let needed = illuminance_needed_lx(camera.f_number, camera.shutter_s, camera.iso, CALIBRATION)
+        * camera.nd_stops.exp2();
+    let (reflectance, assumed) = mean_reflectance(corner.brief);
+    let from = if assumed { From::Assumed } else { From::Typed };
+    let illuminance = Reading::new("light.face.illuminance_lx", lit.camera_lx)
+        .by("E = L/2 |sum of Gamma (n . g)| over the faces' edges, + bounce F rho / (A (1 - rho))", AREA_FORMULA)
+        .with("direct, towards the lens", lit.camera_lx - lit.bounce_lx, "lx", From::Computed)
+        .with("room bounce", lit.bounce_lx, "lx", From::Computed)
+        .with("mean reflectance", reflectance, "", from)
+        .within(lit.camera_lx * 0.23)
+        .note("On a surface at the eyes that faces the lens, nothing in the way; window shut out. Good to 0.3 stop, the bounce to 0.5.");
+    let exposure = Reading::new("light.face.exposure_stops", (lit.camera_lx / needed).log2())
+        .by("log2(E / (C N^2 2^ND / (t S)))", "ISO 2720:1974, C = 250 (from memory)")
+        .with("light at the face", lit.camera_lx, "lx", From::Computed)
+        .with("light needed", needed, "lx", From::Computed)
+        .with("f-number", camera.f_number, "", From::Typed)
+        .with("shutter", camera.shutter_s, "s", From::Typed)
+        .with("ISO", camera.iso, "", From::Typed)
+        .with("neutral density", camera.nd_stops, "stops", From::Typed)
+        .within(0.3);
+    let ratio = Reading::new("light.face.ratio", lit.lit_lx / lit.shadow_lx)
+        .by("all light on the cheek turned 45 degrees to the key / the other cheek", AREA_FORMULA)
+        .with("lit cheek", lit.lit_lx, "lx", From::Computed)
+        .with("shadow cheek", lit.shadow_lx, "lx", From::Computed)
+        .with("of it room bounce", lit.bounce_lx, "lx", From::Computed)
+        .with("mean reflectance", reflectance, "", from)
+        .within(lit.lit_lx / lit.shadow_lx * 0.2);
+    vec![illuminance, exposure, ratio]
+}
+
+/// Whether a light entry emits by itself.
+pub fn is_lamp(source: Source<'_>) -> bool {
+    matches!(source, Source::Lamp(_))
+}

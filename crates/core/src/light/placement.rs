@@ -1,0 +1,68 @@
+//! Where a key, fill or back light could stand, best first, from geometry alone: the frame it must stay out of
+//! and the angles that model a face. Whether a place is legal is `assess`'s to say.
+
+use crate::corner::{Corner, LightAt, lamp_offsets, light_direction};
+use crate::geometry::{DVec3, Plane, nearest_outside_m};
+use crate::plan::Role;
+
+/// Lights and all supports stay this far outside the picture, m (legal rule 4).
+pub const MARGIN_M: f64 = 0.05;
+/// No source nearer to the head than this, m (legal rule 5).
+pub const NEAREST_M: f64 = 0.30;
+/// A hair more than the margin, so that rounding to a millimetre keeps it.
+const SLACK_M: f64 = 0.004;
+
+/// A place for a light, by what decides it.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Place {
+    /// Middle of the face, m.
+    pub position_m: DVec3,
+    /// Only an arm can hold it there: a column plumb under it would be in the picture.
+    pub needs_arm: bool,
+}
+
+/// Angles to try for a key, preferred first: 40 degrees off, 30 up (light sheet 3, common practice).
+const KEY_AZIMUTHS: [f64; 6] = [40.0, 35.0, 45.0, 30.0, 50.0, 55.0];
+const KEY_ELEVATIONS: [f64; 7] = [30.0, 25.0, 35.0, 20.0, 40.0, 15.0, 10.0];
+/// A fill stands on the other side, lower.
+const FILL_AZIMUTHS: [f64; 5] = [50.0, 40.0, 60.0, 70.0, 30.0];
+const FILL_ELEVATIONS: [f64; 4] = [5.0, 0.0, 15.0, -10.0];
+/// A back light: degrees from straight behind, and its elevation (30 to 60, common practice).
+const BACK_TURNS: [f64; 9] = [35.0, 25.0, 45.0, 15.0, 55.0, 0.0, 65.0, 75.0, 85.0];
+const BACK_ELEVATIONS: [f64; 6] = [45.0, 35.0, 55.0, 30.0, 60.0, 25.0];
+/// Distances beyond the nearest one.
+const FURTHER_M: [f64; 6] = [0.0, 0.10, 0.25, 0.45, 0.70, 1.0];
+
+/// Places for a light of some role, best first. `side` is +1 for camera right, -1 for left.
+pub fn places(corner: &Corner<'_>, light: &LightAt<'_>, role: Role, side: f64) -> Vec<Place> {
+    let (azimuths, elevations): (Vec<f64>, &[f64]) = match role {
+        Role::Fill => (FILL_AZIMUTHS.iter().map(|a| a * side).collect(), &FILL_ELEVATIONS),
+        Role::Back => (BACK_TURNS.iter().map(|turn| (180.0 - turn) * side).collect(), &BACK_ELEVATIONS),
+        _ => (KEY_AZIMUTHS.iter().map(|a| a * side).collect(), &KEY_ELEVATIONS),
+    };
+    let [right, left, top, _, behind] = corner.view.planes();
+    let to_lens = corner.to_lens();
+    let mut found = Vec::with_capacity(azimuths.len() * elevations.len() * FURTHER_M.len());
+    for further in FURTHER_M {
+        for elevation in elevations {
+            for azimuth in &azimuths {
+                let direction = light_direction(to_lens, *azimuth, *elevation);
+                let offsets = lamp_offsets(light, direction);
+                let nearest = |planes: &[Plane]| {
+                    nearest_outside_m(planes, corner.eyes_m, direction, &offsets, MARGIN_M + SLACK_M)
+                        .map(|d| d.max(NEAREST_M + SLACK_M + 0.15) + further)
+                };
+                let sides = [right, left, behind];
+                let any = [right, left, behind, top];
+                let at = |distance: f64| corner.eyes_m + direction * distance;
+                if let Some(distance) = nearest(&sides) {
+                    found.push(Place { position_m: at(distance), needs_arm: false });
+                }
+                if let Some(distance) = nearest(&any) {
+                    found.push(Place { position_m: at(distance), needs_arm: true });
+                }
+            }
+        }
+    }
+    found
+}

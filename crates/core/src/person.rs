@@ -1,0 +1,134 @@
+//! The person as heights: where eyes, mouth and shoulders are, from stature and seat.
+//!
+//! Drillis and Contini 1966, Body Segment Parameters, as reprinted in Winter, Biomechanics and Motor Control
+//! of Human Movement (ratios from memory); individuals scatter by about 0.04 m, so a measured eye height
+//! overrides.
+
+use crate::plan::{Brief, Person, Posture};
+use crate::reading::{From, Reading};
+
+/// Seat height where none is given, m. Fogon's own rule.
+pub const SEAT_HEIGHT_M: f64 = 0.45;
+/// Lean where none is given, m: ordinary seated sway, common practice, no source.
+pub const LEAN_M: f64 = 0.05;
+/// Shoulder breadth over stature.
+pub const SHOULDER_RATIO: f64 = 0.259;
+/// Mouth below the eyes over stature. Fogon's own rule: a little below the middle between eyes and chin.
+pub const MOUTH_BELOW_EYE_RATIO: f64 = 0.040;
+/// Half the breadth of a head, m. Fogon's own rule for the stand-in figure.
+pub const HEAD_RADIUS_M: f64 = 0.085;
+
+/// Heights above the floor, m.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Landmarks {
+    /// Top of the head.
+    pub crown_m: f64,
+    /// Eyes.
+    pub eye_m: f64,
+    /// Mouth.
+    pub mouth_m: f64,
+    /// Chin.
+    pub chin_m: f64,
+    /// Shoulder line.
+    pub shoulder_m: f64,
+    /// Chest, at the nipples.
+    pub chest_m: f64,
+    /// Waist, at the navel.
+    pub waist_m: f64,
+}
+
+/// Heights of the landmarks: ratio x stature standing, seat height + (ratio - 0.480) x stature seated.
+pub fn landmarks(stature_m: f64, seat_height_m: Option<f64>) -> Landmarks {
+    let at = |ratio: f64| match seat_height_m {
+        Some(seat) => seat + (ratio - 0.480) * stature_m,
+        None => ratio * stature_m,
+    };
+    Landmarks {
+        crown_m: at(1.000),
+        eye_m: at(0.936),
+        mouth_m: at(0.936 - MOUTH_BELOW_EYE_RATIO),
+        chin_m: at(0.870),
+        shoulder_m: at(0.818),
+        chest_m: at(0.720),
+        waist_m: at(0.605),
+    }
+}
+
+impl Person {
+    /// Seat height and whether it was given; `None` standing.
+    pub fn seat_height(&self) -> Option<(f64, From)> {
+        (self.posture == Posture::Seated).then(|| given(self.seat_height_m, SEAT_HEIGHT_M))
+    }
+
+    /// How far the head comes forward, and whether that was given.
+    pub fn lean(&self) -> (f64, From) {
+        given(self.lean_m, LEAN_M)
+    }
+
+    /// Breadth of the shoulders, m.
+    pub fn shoulder_breadth_m(&self) -> f64 {
+        SHOULDER_RATIO * self.stature_m
+    }
+}
+
+/// A value as typed, or the usual one marked as assumed.
+pub fn given(value: Option<f64>, usual: f64) -> (f64, From) {
+    value.map_or((usual, From::Assumed), |v| (v, From::Typed))
+}
+
+/// The landmarks of this brief; a measured eye height shifts them all.
+pub fn landmarks_of(brief: &Brief) -> Landmarks {
+    let person = &brief.person;
+    let found = landmarks(person.stature_m, person.seat_height().map(|(height, _)| height));
+    let shift = brief.measured.get("person.eye.height_m").map_or(0.0, |measured| measured - found.eye_m);
+    Landmarks {
+        crown_m: found.crown_m + shift,
+        eye_m: found.eye_m + shift,
+        mouth_m: found.mouth_m + shift,
+        chin_m: found.chin_m + shift,
+        shoulder_m: found.shoulder_m + shift,
+        chest_m: found.chest_m + shift,
+        waist_m: found.waist_m + shift,
+    }
+}
+
+/// The eye height as a reading.
+pub fn readings(brief: &Brief) -> Vec<Reading> {
+    let person = &brief.person;
+    let found = landmarks(person.stature_m, person.seat_height().map(|(height, _)| height));
+    let reading = Reading::new("person.eye.height_m", found.eye_m)
+        .by(
+            "seated: seat + (0.936 - 0.480) x stature; standing: 0.936 x stature",
+            "Drillis and Contini 1966, in Winter, Biomechanics and Motor Control of Human Movement (from memory)",
+        )
+        .with("stature", person.stature_m, "m", From::Typed)
+        .within(0.04)
+        .note("People of one stature differ by about 4 cm: measure it and type it in.");
+    vec![match person.seat_height() {
+        Some((height, from)) => reading.with("seat height", height, "m", from),
+        None => reading,
+    }]
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    /// Optics sheet section 3, checks body-stand-175 and body-sit-175.
+    #[test]
+    fn landmarks_agree_with_the_optics_sheet() {
+        let standing = landmarks(1.75, None);
+        let seated = landmarks(1.75, Some(0.45));
+        for (got, want) in [
+            (standing.eye_m, 1.638),
+            (standing.chin_m, 1.5225),
+            (standing.waist_m, 1.05875),
+            (seated.crown_m, 1.36),
+            (seated.eye_m, 1.248),
+            (seated.chest_m, 0.87),
+            (seated.waist_m, 0.66875),
+        ] {
+            assert!((got - want).abs() < 1e-9, "{got} against {want}");
+        }
+    }
+}

@@ -1,0 +1,162 @@
+//! What is given (brief) and what is chosen (layout): the document that everything else reads. Limits stand
+//! here once, beside their fields. Things stand in maps by id, so that a path names one thing for good.
+
+mod brief;
+mod check;
+mod gear;
+mod layout;
+mod patch;
+mod point;
+mod school;
+
+use std::collections::BTreeMap;
+
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+pub use brief::{
+    Brief, Furniture, FurnitureKind, Mains, Money, Opening, OpeningKind, Person, Posture, Purpose, Room,
+    Size3, Surface, Swing, Today,
+};
+pub use gear::{
+    Common, Gear, GearCamera, GearLens, GearLight, GearMicrophone, GearPanel, GearState, GearSupport,
+    GearThing, Mounting, Shape,
+};
+pub use layout::{
+    Camera, FurnitureAt, Layout, Light, Microphone, Orientation, Role, Seat, Support, SupportKind,
+};
+pub use patch::{Fix, PatchStep, apply, change};
+pub use point::{Id, Point2, Point3, ReadingId};
+pub use school::{
+    Aperture, BackgroundSchool, CameraHeight, FrameRate, LensSchool, LightSchool, MicrophoneSchool,
+    MonitorSchool, Placement, RecordSchool, RigSchool, School, SchoolChoice, Schools, SourceSchool, Spending,
+    WindowSchool, all_schools,
+};
+
+use crate::document;
+use crate::problem::{Code, Problem, Problems};
+
+/// The word in every plan file.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize, ToSchema)]
+pub enum PlanFormat {
+    /// A brief with a layout.
+    #[default]
+    #[serde(rename = "fogon.plan")]
+    Plan,
+}
+
+/// The word in every brief file.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize, ToSchema)]
+pub enum BriefFormat {
+    /// A brief alone.
+    #[default]
+    #[serde(rename = "fogon.brief")]
+    Brief,
+}
+
+/// A plan: `*.fogon.json`.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct Plan {
+    /// Always `fogon.plan`.
+    pub format: PlanFormat,
+    /// Rises only when an old file would be misread.
+    #[schema(minimum = 1, maximum = 1)]
+    pub version: u32,
+    /// What the person calls this corner.
+    #[schema(min_length = 1, max_length = 120)]
+    pub name: String,
+    /// What is given.
+    pub brief: Brief,
+    /// What is chosen.
+    pub layout: Layout,
+}
+
+/// A brief alone, before anything is chosen.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct BriefFile {
+    /// Always `fogon.brief`.
+    pub format: BriefFormat,
+    /// Rises only when an old file would be misread.
+    #[schema(minimum = 1, maximum = 1)]
+    pub version: u32,
+    /// What the person calls this corner.
+    #[schema(min_length = 1, max_length = 120)]
+    pub name: String,
+    /// What is given.
+    pub brief: Brief,
+}
+
+crate::shape!(Plan, BriefFile, Brief, Layout);
+
+impl Plan {
+    /// A plan from its parts.
+    pub fn new(name: impl Into<String>, brief: Brief, layout: Layout) -> Self {
+        Self { format: PlanFormat::Plan, version: 1, name: name.into(), brief, layout }
+    }
+
+    /// Reads and checks a plan file.
+    ///
+    /// # Errors
+    /// Every problem of the first kind found, each naming its field.
+    pub fn read(text: &[u8]) -> Result<Self, Problems> {
+        let plan: Plan = document::from_value(newest(document::parse(text)?)?)?;
+        plan.check()?;
+        Ok(plan)
+    }
+
+    /// What the shape cannot say: sizes that contradict each other and ids that name nothing.
+    ///
+    /// # Errors
+    /// All contradictions found.
+    pub fn check(&self) -> Result<(), Problems> {
+        check::plan(&self.brief, Some(&self.layout))
+    }
+
+    /// Owned gear with this id, if it is of the kind that `pick` takes.
+    pub fn gear<'a, T>(&'a self, id: &str, pick: impl Fn(&'a Gear) -> Option<&'a T>) -> Option<&'a T> {
+        self.brief.gear.get(&Id(id.to_owned())).and_then(pick)
+    }
+}
+
+impl BriefFile {
+    /// A brief file from its parts.
+    pub fn new(name: impl Into<String>, brief: Brief) -> Self {
+        Self { format: BriefFormat::Brief, version: 1, name: name.into(), brief }
+    }
+
+    /// Reads and checks a brief file.
+    ///
+    /// # Errors
+    /// Every problem of the first kind found, each naming its field.
+    pub fn read(text: &[u8]) -> Result<Self, Problems> {
+        let file: BriefFile = document::from_value(newest(document::parse(text)?)?)?;
+        file.brief.check()?;
+        Ok(file)
+    }
+}
+
+impl Brief {
+    /// As [`Plan::check`], without a layout.
+    ///
+    /// # Errors
+    /// All contradictions found.
+    pub fn check(&self) -> Result<(), Problems> {
+        check::plan(self, None)
+    }
+}
+
+/// A file of a later version is refused as such, before its unknown fields are.
+fn newest(value: serde_json::Value) -> Result<serde_json::Value, Problem> {
+    match value["version"].as_f64() {
+        Some(version) if version > 1.0 => Err(Problem::new(
+            "version",
+            version,
+            "1 (this file was written by a newer version of the program)",
+            Code::OutOfRange,
+        )),
+        _ => Ok(value),
+    }
+}
+
+/// A map of things by id.
+pub type Things<T> = BTreeMap<Id, T>;

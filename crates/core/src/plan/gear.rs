@@ -1,0 +1,358 @@
+//! Gear by kind, with the figures that the physics needs. Generic: a thing is its kind and its figures.
+
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+/// One thing that can be owned or bought.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(tag = "kind", rename_all = "kebab-case")]
+#[allow(missing_docs)]
+pub enum Gear {
+    Camera(GearCamera),
+    Lens(GearLens),
+    Light(GearLight),
+    Reflector(GearPanel),
+    Microphone(GearMicrophone),
+    Support(GearSupport),
+    Recorder(GearThing),
+    Interface(GearThing),
+    Monitor(GearThing),
+    Power(GearThing),
+    Cable(GearThing),
+    Card(GearThing),
+    Accessory(GearThing),
+}
+
+/// What every kind has.
+#[derive(Debug, Clone, Default, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct Common {
+    /// What people call it.
+    #[schema(min_length = 1, max_length = 120)]
+    pub label: String,
+    /// Price, in the plan's currency.
+    #[serde(default)]
+    #[schema(minimum = 0.0, maximum = 10_000_000.0)]
+    pub price: f64,
+    /// Price it can be sold for after its life.
+    #[serde(default)]
+    #[schema(minimum = 0.0, maximum = 10_000_000.0)]
+    pub resale: f64,
+    /// Expected life, years.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(minimum = 0.5, maximum = 50.0)]
+    pub life_years: Option<f64>,
+    /// Mass, kg.
+    #[serde(default)]
+    #[schema(minimum = 0.0, maximum = 500.0)]
+    pub mass_kg: f64,
+    /// Mains power, W.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(minimum = 0.0, maximum = 20_000.0)]
+    pub power_w: Option<f64>,
+    /// Power factor (1).
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(minimum = 0.1, maximum = 1.0)]
+    pub power_factor: Option<f64>,
+    /// Plugs, mounts and inputs that it brings, each for one other thing.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    #[schema(max_items = 12)]
+    pub offers: Vec<String>,
+    /// Plugs, mounts and inputs that it cannot work without.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    #[schema(max_items = 12)]
+    pub needs: Vec<String>,
+    /// Owned, wanted, never, borrowed.
+    #[serde(default)]
+    pub state: GearState,
+}
+
+/// Whether a thing is at hand.
+#[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "kebab-case")]
+#[allow(missing_docs)]
+pub enum GearState {
+    #[default]
+    Owned,
+    Wanted,
+    Never,
+    Borrowed,
+}
+
+/// A camera body, or a phone.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct GearCamera {
+    /// What every kind has.
+    #[serde(flatten)]
+    pub common: Common,
+    /// Width of the full sensor, mm.
+    #[schema(minimum = 1.0, maximum = 70.0)]
+    pub sensor_width_mm: f64,
+    /// Height of the full sensor, mm.
+    #[schema(minimum = 1.0, maximum = 70.0)]
+    pub sensor_height_mm: f64,
+    /// Linear crop in video beside the 16:9 one (1).
+    #[serde(default = "one")]
+    #[schema(minimum = 1.0, maximum = 4.0)]
+    pub extra_crop: f64,
+    /// Lowest ISO setting.
+    #[schema(minimum = 25.0, maximum = 409_600.0)]
+    pub iso_min: f64,
+    /// Highest ISO setting.
+    #[schema(minimum = 25.0, maximum = 409_600.0)]
+    pub iso_max: f64,
+    /// Follows a face by itself.
+    #[serde(default)]
+    pub face_tracking: bool,
+}
+
+fn one() -> f64 {
+    1.0
+}
+
+impl GearCamera {
+    /// Active area for 16:9 video, width and height in mm: the largest such rectangle in the sensor, divided
+    /// by the extra crop (optics sheet, section 1; 16:9 raster of ITU-R BT.709).
+    pub fn active_area_mm(&self) -> (f64, f64) {
+        let aspect = 16.0 / 9.0;
+        let (width, height) = if self.sensor_width_mm / self.sensor_height_mm < aspect {
+            (self.sensor_width_mm, self.sensor_width_mm / aspect)
+        } else {
+            (self.sensor_height_mm * aspect, self.sensor_height_mm)
+        };
+        (width / self.extra_crop, height / self.extra_crop)
+    }
+}
+
+/// A lens.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct GearLens {
+    /// What every kind has.
+    #[serde(flatten)]
+    pub common: Common,
+    /// Shortest focal length, mm, real.
+    #[schema(minimum = 1.0, maximum = 600.0)]
+    pub focal_min_mm: f64,
+    /// Longest focal length, mm, real.
+    #[schema(minimum = 1.0, maximum = 600.0)]
+    pub focal_max_mm: f64,
+    /// Widest f-number at the shortest focal length.
+    #[schema(minimum = 0.7, maximum = 64.0)]
+    pub f_number_at_min: f64,
+    /// Widest f-number at the longest focal length.
+    #[schema(minimum = 0.7, maximum = 64.0)]
+    pub f_number_at_max: f64,
+    /// Smallest opening; equal to the widest on a fixed aperture.
+    #[schema(minimum = 0.7, maximum = 64.0)]
+    pub f_number_limit: f64,
+    /// Nearest focus from the sensor, m.
+    #[schema(minimum = 0.01, maximum = 20.0)]
+    pub nearest_focus_m: f64,
+}
+
+impl GearLens {
+    /// Widest f-number at a focal length, interpolated between the ends.
+    pub fn widest_f_number(&self, focal_length_mm: f64) -> f64 {
+        let span = self.focal_max_mm - self.focal_min_mm;
+        let t = if span > 0.0 { ((focal_length_mm - self.focal_min_mm) / span).clamp(0.0, 1.0) } else { 0.0 };
+        self.f_number_at_min + t * (self.f_number_at_max - self.f_number_at_min)
+    }
+}
+
+/// Outline of an emitting face.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "kebab-case")]
+pub enum Shape {
+    /// Round; width is the diameter.
+    Disc,
+    /// Width by height.
+    Rectangle,
+    /// Regular octagon; width is measured across corners.
+    Octagon,
+    /// Ring; width is the outer diameter, height the inner one.
+    Ring,
+    /// Long and thin; a rectangle of its width and height.
+    Tube,
+    /// A bare bulb, seen as a disc of its width.
+    Bulb,
+}
+
+/// A lamp with its modifier on.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct GearLight {
+    /// What every kind has.
+    #[serde(flatten)]
+    pub common: Common,
+    /// Outline of the emitting face.
+    pub shape: Shape,
+    /// Width of the face, m.
+    #[schema(minimum = 0.01, maximum = 4.0)]
+    pub width_m: f64,
+    /// Height of the face, m.
+    #[schema(minimum = 0.01, maximum = 4.0)]
+    pub height_m: f64,
+    /// Depth of lamp and modifier behind the face, m.
+    #[serde(default = "lamp_depth")]
+    #[schema(minimum = 0.01, maximum = 3.0)]
+    pub depth_m: f64,
+    /// Illuminance 1 m from the emitting face, on axis, modifier on, full power, lx.
+    #[schema(minimum = 1.0, maximum = 1_000_000.0)]
+    pub illuminance_at_1m_lx: f64,
+    /// Lowest colour temperature, K.
+    #[schema(minimum = 1000.0, maximum = 25_000.0)]
+    pub cct_min_k: f64,
+    /// Highest colour temperature, K.
+    #[schema(minimum = 1000.0, maximum = 25_000.0)]
+    pub cct_max_k: f64,
+}
+
+fn lamp_depth() -> f64 {
+    0.25
+}
+
+/// A board or cloth that throws light back.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct GearPanel {
+    /// What every kind has.
+    #[serde(flatten)]
+    pub common: Common,
+    /// Width, m.
+    #[schema(minimum = 0.05, maximum = 4.0)]
+    pub width_m: f64,
+    /// Height, m.
+    #[schema(minimum = 0.05, maximum = 4.0)]
+    pub height_m: f64,
+    /// Diffuse reflectance.
+    #[schema(minimum = 0.0, maximum = 0.98)]
+    pub reflectance: f64,
+}
+
+/// How a microphone is used.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "kebab-case")]
+#[allow(missing_docs)]
+pub enum Mounting {
+    BuiltIn,
+    OnCamera,
+    Boom,
+    Lavalier,
+    Desk,
+    Headset,
+}
+
+/// A microphone.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct GearMicrophone {
+    /// What every kind has.
+    #[serde(flatten)]
+    pub common: Common,
+    /// How it is used.
+    pub mounting: Mounting,
+    /// First-order pattern: 1 omni, 0.5 cardioid, 0.25 hypercardioid, 0 figure of eight.
+    #[schema(minimum = 0.0, maximum = 1.0)]
+    pub pattern_a: f64,
+    /// Length of the interference tube, m (0).
+    #[serde(default)]
+    #[schema(minimum = 0.0, maximum = 1.0)]
+    pub tube_m: f64,
+    /// Self-noise, dBA.
+    #[schema(minimum = 0.0, maximum = 60.0)]
+    pub self_noise_dba: f64,
+    /// Sensitivity, mV/Pa.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(minimum = 0.1, maximum = 500.0)]
+    pub sensitivity_mv_pa: Option<f64>,
+}
+
+/// A stand, tripod, boom or clamp.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct GearSupport {
+    /// What every kind has.
+    #[serde(flatten)]
+    pub common: Common,
+    /// Lowest height of what it carries, m.
+    #[schema(minimum = 0.0, maximum = 5.0)]
+    pub height_min_m: f64,
+    /// Greatest height, m.
+    #[schema(minimum = 0.05, maximum = 5.0)]
+    pub height_max_m: f64,
+    /// Radius of the circle of the feet, m.
+    #[schema(minimum = 0.02, maximum = 2.0)]
+    pub foot_radius_m: f64,
+    /// What it can carry, kg.
+    #[schema(minimum = 0.05, maximum = 200.0)]
+    pub payload_kg: f64,
+    /// Reach of its arm from the column, m (0 = no arm).
+    #[serde(default)]
+    #[schema(minimum = 0.0, maximum = 4.0)]
+    pub reach_m: f64,
+    /// On wheels.
+    #[serde(default)]
+    pub castors: bool,
+}
+
+/// Gear that matters by what it offers and needs.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct GearThing {
+    /// What every kind has.
+    #[serde(flatten)]
+    pub common: Common,
+    /// Energy, Wh.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(minimum = 0.0, maximum = 100_000.0)]
+    pub energy_wh: Option<f64>,
+    /// Capacity, GB.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(minimum = 0.0, maximum = 100_000.0)]
+    pub capacity_gb: Option<f64>,
+}
+
+impl Gear {
+    /// What every kind has.
+    pub fn common(&self) -> &Common {
+        match self {
+            Gear::Camera(g) => &g.common,
+            Gear::Lens(g) => &g.common,
+            Gear::Light(g) => &g.common,
+            Gear::Reflector(g) => &g.common,
+            Gear::Microphone(g) => &g.common,
+            Gear::Support(g) => &g.common,
+            Gear::Recorder(g)
+            | Gear::Interface(g)
+            | Gear::Monitor(g)
+            | Gear::Power(g)
+            | Gear::Cable(g)
+            | Gear::Card(g)
+            | Gear::Accessory(g) => &g.common,
+        }
+    }
+
+    /// At hand: owned or borrowed.
+    pub fn at_hand(&self) -> bool {
+        matches!(self.common().state, GearState::Owned | GearState::Borrowed)
+    }
+
+    /// The camera, if it is one.
+    pub fn camera(&self) -> Option<&GearCamera> {
+        if let Gear::Camera(g) = self { Some(g) } else { None }
+    }
+    /// The lens, if it is one.
+    pub fn lens(&self) -> Option<&GearLens> {
+        if let Gear::Lens(g) = self { Some(g) } else { None }
+    }
+    /// The light, if it is one.
+    pub fn light(&self) -> Option<&GearLight> {
+        if let Gear::Light(g) = self { Some(g) } else { None }
+    }
+    /// The reflector, if it is one.
+    pub fn reflector(&self) -> Option<&GearPanel> {
+        if let Gear::Reflector(g) = self { Some(g) } else { None }
+    }
+    /// The microphone, if it is one.
+    pub fn microphone(&self) -> Option<&GearMicrophone> {
+        if let Gear::Microphone(g) = self { Some(g) } else { None }
+    }
+    /// The support, if it is one.
+    pub fn support(&self) -> Option<&GearSupport> {
+        if let Gear::Support(g) = self { Some(g) } else { None }
+    }
+}

@@ -1,0 +1,196 @@
+//! What is chosen: seat, camera, lights, microphone, and what carries them.
+
+use std::collections::BTreeMap;
+
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+use super::{Id, Point2, Point3};
+
+/// A complete arrangement.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct Layout {
+    /// Where the person is.
+    pub seat: Seat,
+    /// Where the camera is and how it is set.
+    pub camera: Camera,
+    /// Lights and reflectors by id.
+    #[serde(default)]
+    pub lights: BTreeMap<Id, Light>,
+    /// The microphone that records the voice.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub microphone: Option<Microphone>,
+    /// Furniture that has been moved.
+    #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
+    pub furniture: BTreeMap<Id, FurnitureAt>,
+}
+
+/// The person's place.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct Seat {
+    /// Plumb under the mid-point of the eyes, m.
+    pub position_m: Point2,
+    /// Bearing of the chest, degrees.
+    #[schema(minimum = 0.0, exclusive_maximum = 360.0)]
+    pub bearing_deg: f64,
+    /// Where the eyes look beside the lens, degrees, positive to camera right; 0 = into the lens.
+    #[serde(default)]
+    #[schema(minimum = -45.0, maximum = 45.0)]
+    pub gaze_offset_deg: f64,
+}
+
+/// Landscape or portrait.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "kebab-case")]
+#[allow(missing_docs)]
+pub enum Orientation {
+    Landscape,
+    Portrait,
+}
+
+/// The camera's place and settings.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct Camera {
+    /// Gear id of the body.
+    pub body: Id,
+    /// Gear id of the lens.
+    pub lens: Id,
+    /// Camera point (entrance pupil), m.
+    pub position_m: Point3,
+    /// Bearing of the optical axis, degrees.
+    #[schema(minimum = 0.0, exclusive_maximum = 360.0)]
+    pub bearing_deg: f64,
+    /// Tilt, degrees, positive up.
+    #[schema(minimum = -60.0, maximum = 60.0)]
+    pub tilt_deg: f64,
+    /// Landscape or portrait.
+    pub orientation: Orientation,
+    /// Focal length, mm, real.
+    #[schema(minimum = 1.0, maximum = 600.0)]
+    pub focal_length_mm: f64,
+    /// f-number, real.
+    #[schema(minimum = 0.7, maximum = 64.0)]
+    pub f_number: f64,
+    /// Exposure time, s.
+    #[schema(minimum = 0.0000625, maximum = 1.0)]
+    pub shutter_s: f64,
+    /// ISO setting.
+    #[schema(minimum = 25.0, maximum = 409_600.0)]
+    pub iso: f64,
+    /// Neutral density, stops.
+    #[serde(default)]
+    #[schema(minimum = 0.0, maximum = 12.0)]
+    pub nd_stops: f64,
+    /// Frames per second.
+    #[schema(minimum = 1.0, maximum = 240.0)]
+    pub frame_rate_hz: f64,
+    /// White-balance setting, K.
+    #[schema(minimum = 1000.0, maximum = 25_000.0)]
+    pub white_balance_k: f64,
+    /// Distance from the camera point to the plane in focus, m.
+    #[schema(minimum = 0.05, maximum = 50.0)]
+    pub focus_distance_m: f64,
+    /// What carries it.
+    pub support: Support,
+}
+
+/// What a light is for.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "kebab-case")]
+#[allow(missing_docs)]
+pub enum Role {
+    Key,
+    Fill,
+    Back,
+    Background,
+    Practical,
+}
+
+/// A light or reflector.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct Light {
+    /// Gear id.
+    pub gear: Id,
+    /// What it is for.
+    pub role: Role,
+    /// Middle of the emitting face, m.
+    pub position_m: Point3,
+    /// Point it faces, m (the eyes).
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub aim_m: Option<Point3>,
+    /// Dial, 0 to 1 (1).
+    #[serde(default = "full")]
+    #[schema(minimum = 0.0, maximum = 1.0)]
+    pub dim: f64,
+    /// Correlated colour temperature set, K.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(minimum = 1000.0, maximum = 25_000.0)]
+    pub cct_k: Option<f64>,
+    /// What carries it.
+    pub support: Support,
+}
+
+fn full() -> f64 {
+    1.0
+}
+
+/// The microphone.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct Microphone {
+    /// Gear id.
+    pub gear: Id,
+    /// Capsule, aimed at the mouth, m.
+    pub position_m: Point3,
+    /// What carries it.
+    pub support: Support,
+}
+
+/// A piece of furniture put elsewhere.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct FurnitureAt {
+    /// Middle of its footprint, m.
+    pub position_m: Point3,
+    /// Bearing its front faces, degrees.
+    #[schema(minimum = 0.0, exclusive_maximum = 360.0)]
+    pub bearing_deg: f64,
+}
+
+/// How a thing is carried.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "kebab-case")]
+pub enum SupportKind {
+    /// A stand or tripod plumb under it.
+    Floor,
+    /// A stand beside it and an arm.
+    Boom,
+    /// A clamp on furniture or a shelf.
+    Clamp,
+    /// On furniture, on the camera, or worn.
+    On,
+    /// From the ceiling.
+    Ceiling,
+}
+
+/// What carries a thing.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct Support {
+    /// How it is carried.
+    pub kind: SupportKind,
+    /// Gear id of the stand, if one is used.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub gear: Option<Id>,
+    /// Foot of the column, m.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub base_m: Option<Point2>,
+    /// Furniture it stands on or is clamped to.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub on: Option<Id>,
+    /// Radius of the circle of the feet as set up, m (the stand's own).
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(minimum = 0.02, maximum = 2.0)]
+    pub foot_radius_m: Option<f64>,
+    /// Sandbag on the rear leg, kg.
+    #[serde(default)]
+    #[schema(minimum = 0.0, maximum = 200.0)]
+    pub sandbag_kg: f64,
+}

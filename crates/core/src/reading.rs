@@ -1,0 +1,280 @@
+//! A reading: one number about a corner with its band, score and working; and the list of all readings that
+//! exist. Ids never change meaning. The bands themselves stand in `assess::bands`.
+
+use std::borrow::Cow;
+
+use serde::Serialize;
+use utoipa::ToSchema;
+
+/// Which part of the result a reading speaks for.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord, Serialize, ToSchema)]
+#[serde(rename_all = "kebab-case")]
+#[allow(missing_docs)]
+pub enum Aspect {
+    Sound,
+    Light,
+    Room,
+    Picture,
+    Comfort,
+}
+
+/// Where a value comes from.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, ToSchema)]
+#[serde(rename_all = "kebab-case")]
+pub enum From {
+    /// Given in the brief or the layout.
+    Typed,
+    /// Read off with an instrument.
+    Measured,
+    /// Not given; the usual value stands in.
+    Assumed,
+    /// Worked out from other values.
+    Computed,
+}
+
+/// One input of a working.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct Input {
+    /// Its name.
+    pub name: &'static str,
+    /// Its value.
+    pub value: f64,
+    /// Its unit.
+    pub unit: &'static str,
+    /// Where it comes from.
+    pub from: From,
+}
+
+/// How a reading came about.
+#[derive(Debug, Clone, Default, PartialEq, Serialize, ToSchema)]
+pub struct Working {
+    /// The formula.
+    pub formula: &'static str,
+    /// What went in.
+    pub inputs: Vec<Input>,
+    /// Where the formula is published.
+    pub source: &'static str,
+    /// What to keep in mind.
+    #[serde(skip_serializing_if = "str::is_empty")]
+    #[schema(value_type = String)]
+    pub note: Cow<'static, str>,
+}
+
+/// How a value stands in its band.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, ToSchema)]
+#[serde(rename_all = "kebab-case")]
+#[allow(missing_docs)]
+pub enum Standing {
+    Good,
+    Fair,
+    Poor,
+    /// No band: information only.
+    Plain,
+}
+
+/// Good between the middle two, fair between the outer ones; `None` = open end.
+pub type Band = [Option<f64>; 4];
+
+/// One number about a corner.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct Reading {
+    /// `module.thing.quantity_unit`.
+    #[schema(value_type = String)]
+    pub id: Cow<'static, str>,
+    /// In words.
+    #[schema(value_type = String)]
+    pub label: Cow<'static, str>,
+    /// The value; null where it does not exist.
+    pub value: Option<f64>,
+    /// Its unit.
+    pub unit: &'static str,
+    /// The band, if it has one.
+    #[schema(value_type = Option<Vec<Option<f64>>>)]
+    pub band: Option<Band>,
+    /// How it stands.
+    pub standing: Standing,
+    /// 0 to 1 over the band.
+    pub score: Option<f64>,
+    /// Plus or minus, in the same unit.
+    pub uncertainty: Option<f64>,
+    /// What it speaks for.
+    pub aspect: Option<Aspect>,
+    /// Computed, measured or assumed.
+    pub from: From,
+    /// How it came about.
+    pub working: Working,
+}
+
+/// A reading before and after a change.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct Change {
+    /// Its id.
+    pub reading: String,
+    /// In words.
+    pub label: String,
+    /// Before.
+    pub from: Option<f64>,
+    /// After.
+    pub to: Option<f64>,
+    /// Its unit.
+    pub unit: &'static str,
+}
+
+/// What exists: id (`*` = the thing's own id), label, unit, aspect, and the range a measured value may have.
+type Entry = (&'static str, &'static str, &'static str, Option<Aspect>, Option<(f64, f64)>);
+
+#[rustfmt::skip]
+const KNOWN: &[Entry] = &[
+    ("person.eye.height_m", "Eye height", "m", None, Some((0.5, 2.3))),
+    ("shot.frame.height_error_percent", "Framed height against wanted", "%", Some(Aspect::Picture), None),
+    ("shot.frame.headroom_fraction", "Headroom, part of the picture", "", Some(Aspect::Picture), None),
+    ("shot.frame.eye_line_error", "Eye line below where it is wanted", "", Some(Aspect::Picture), None),
+    ("shot.frame.shoulder_fraction", "Shoulders, part of the width", "", Some(Aspect::Picture), None),
+    ("shot.camera.view_angle_deg", "Lens above the eyes", "\u{b0}", Some(Aspect::Picture), None),
+    ("shot.camera.distance_m", "Lens to eyes", "m", Some(Aspect::Picture), None),
+    ("shot.focus.front_tolerance_m", "Sharpness left when leaning in", "m", Some(Aspect::Picture), None),
+    ("shot.background.blur_percent", "Background blur, part of the width", "%", Some(Aspect::Picture), None),
+    ("shot.exposure.full_frame_iso", "Noise as full-frame ISO", "", None, None),
+    ("shot.seat.gaze_deg", "Eyes beside the lens", "\u{b0}", Some(Aspect::Picture), None),
+    ("room.background_behind_m", "Eyes to the background", "m", Some(Aspect::Room), Some((0.0, 50.0))),
+    ("room.mains.load_fraction", "Load on the breaker", "", Some(Aspect::Comfort), Some((0.0, 10.0))),
+    ("room.*.sandbag_kg", "Sandbag needed", "kg", None, None),
+    ("light.key.azimuth_deg", "Key off the lens axis", "\u{b0}", Some(Aspect::Light), None),
+    ("light.key.elevation_deg", "Key above the eyes", "\u{b0}", Some(Aspect::Light), None),
+    ("light.key.angular_size_deg", "Size of the key from the face", "\u{b0}", Some(Aspect::Light), None),
+    ("light.face.illuminance_lx", "Light at the face", "lx", None, Some((0.0, 100_000.0))),
+    ("light.face.exposure_stops", "Exposure of the face", "stops", Some(Aspect::Light), None),
+    ("light.face.ratio", "Lit side to shadow side", ": 1", Some(Aspect::Light), Some((1.0, 1000.0))),
+    ("light.back.flare_margin_deg", "Back light clear of the lens", "\u{b0}", Some(Aspect::Light), None),
+    ("sound.microphone.distance_m", "Mouth to microphone", "m", Some(Aspect::Sound), Some((0.01, 20.0))),
+    ("sound.microphone.gain_over_camera_db", "Voice over a microphone on the camera", "dB", Some(Aspect::Sound), None),
+    ("sound.room.rt_mid_s", "Reverberation time", "s", Some(Aspect::Room), Some((0.05, 10.0))),
+];
+
+fn entry(id: &str) -> Option<&'static Entry> {
+    KNOWN.iter().find(|(pattern, ..)| match pattern.split_once('*') {
+        Some((head, tail)) => {
+            id.starts_with(head) && id.ends_with(tail) && id.len() > head.len() + tail.len()
+        }
+        None => *pattern == id,
+    })
+}
+
+/// Whether a reading of this id can exist.
+pub fn is_known(id: &str) -> bool {
+    entry(id).is_some()
+}
+
+/// The range in which a measured value of this reading makes sense, if it can be measured at all.
+pub fn measured_range(id: &str) -> Option<(f64, f64)> {
+    entry(id).and_then(|e| e.4)
+}
+
+impl Reading {
+    /// A computed reading; label, unit and aspect follow from the id. A value that is not finite becomes null.
+    pub fn new(id: impl Into<Cow<'static, str>>, value: f64) -> Self {
+        let id = id.into();
+        let (label, unit, aspect) = entry(&id).map_or(("", "", None), |e| (e.1, e.2, e.3));
+        Self {
+            value: value.is_finite().then_some(value),
+            id,
+            label: label.into(),
+            unit,
+            band: None,
+            standing: Standing::Plain,
+            score: None,
+            uncertainty: None,
+            aspect,
+            from: From::Computed,
+            working: Working::default(),
+        }
+    }
+
+    /// With a formula and its source.
+    #[must_use]
+    pub fn by(mut self, formula: &'static str, source: &'static str) -> Self {
+        self.working.formula = formula;
+        self.working.source = source;
+        self
+    }
+
+    /// With one more input.
+    #[must_use]
+    pub fn with(mut self, name: &'static str, value: f64, unit: &'static str, from: From) -> Self {
+        self.working.inputs.push(Input { name, value, unit, from });
+        self
+    }
+
+    /// With a note.
+    #[must_use]
+    pub fn note(mut self, note: impl Into<Cow<'static, str>>) -> Self {
+        self.working.note = note.into();
+        self
+    }
+
+    /// With an uncertainty.
+    #[must_use]
+    pub fn within(mut self, uncertainty: f64) -> Self {
+        self.uncertainty = Some(uncertainty);
+        self
+    }
+}
+
+/// Score of a value over a band: 1 between b and c, falling to 0 at a and d (`None` = open end). Sheet rule
+/// trap(x; a, b, c, d).
+pub fn trapezium(value: f64, [a, b, c, d]: Band) -> f64 {
+    let rise = match (a, b) {
+        (_, Some(b)) if value >= b => 1.0,
+        (Some(a), Some(b)) if value > a => (value - a) / (b - a),
+        (_, None) => 1.0,
+        _ => 0.0,
+    };
+    let fall = match (c, d) {
+        (Some(c), _) if value <= c => 1.0,
+        (Some(c), Some(d)) if value < d => (d - value) / (d - c),
+        (None, _) => 1.0,
+        _ => 0.0,
+    };
+    rise.min(fall)
+}
+
+/// Good on [b, c], fair out to a and d, poor beyond.
+pub fn standing(value: f64, [a, b, c, d]: Band) -> Standing {
+    // A limit that is met counts as met, whatever the last bit says.
+    let slack = 1e-9 * value.abs().max(1.0);
+    let over = |limit: Option<f64>| limit.is_none_or(|l| value >= l - slack);
+    let under = |limit: Option<f64>| limit.is_none_or(|l| value <= l + slack);
+    if over(b) && under(c) {
+        Standing::Good
+    } else if over(a.or(b)) && under(d.or(c)) {
+        Standing::Fair
+    } else {
+        Standing::Poor
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn bands_score_and_name_alike() {
+        let band = [Some(20.0), Some(30.0), Some(45.0), Some(60.0)];
+        for (value, score, word) in [
+            (19.0, 0.0, Standing::Poor),
+            (20.0, 0.0, Standing::Fair),
+            (25.0, 0.5, Standing::Fair),
+            (30.0, 1.0, Standing::Good),
+            (45.0, 1.0, Standing::Good),
+            (52.5, 0.5, Standing::Fair),
+            (60.1, 0.0, Standing::Poor),
+        ] {
+            assert!((trapezium(value, band) - score).abs() < 1e-12, "{value}");
+            assert_eq!(standing(value, band), word, "{value}");
+        }
+        let open = [Some(0.5), Some(1.0), None, None];
+        assert_eq!((trapezium(9.0, open), standing(9.0, open)), (1.0, Standing::Good));
+        let load = [None, None, Some(0.8), Some(1.0)];
+        assert_eq!((trapezium(0.1, load), standing(0.9, load)), (1.0, Standing::Fair));
+    }
+}

@@ -1,0 +1,129 @@
+//! Reverberation time from absorption: Sabine 1922, Eyring 1930 (ISO 3382-2, EN 12354-6).
+
+use crate::corner::Corner;
+use crate::material::{Bands, MATERIALS, Material, PERSON_M2, furniture_m2, material};
+use crate::plan::OpeningKind;
+use crate::reading::{From, Reading};
+
+/// Speed of sound, m/s.
+pub const SPEED_M_S: f64 = 343.0;
+/// Reverberation time of a furnished living room whose surfaces nobody knows, s (reference time of ISO 16283
+/// and ISO 717, from memory).
+pub const UNKNOWN_S: f64 = 0.5;
+
+/// K = 24 ln 10 / c, s/m.
+pub fn sabine_constant(speed_m_s: f64) -> f64 {
+    24.0 * std::f64::consts::LN_10 / speed_m_s
+}
+
+/// Sabine: T = K V / A.
+pub fn sabine_s(volume_m3: f64, absorption_m2: f64) -> f64 {
+    sabine_constant(SPEED_M_S) * volume_m3 / absorption_m2
+}
+
+/// Eyring: T = K V / (-S ln(1 - A / S)).
+pub fn eyring_s(volume_m3: f64, surface_m2: f64, absorption_m2: f64) -> f64 {
+    sabine_constant(SPEED_M_S) * volume_m3 / (-surface_m2 * (1.0 - absorption_m2 / surface_m2).ln())
+}
+
+/// Absorption that gives an Eyring time, m2.
+pub fn absorption_for_m2(volume_m3: f64, surface_m2: f64, eyring_s: f64) -> f64 {
+    surface_m2 * (1.0 - (-sabine_constant(SPEED_M_S) * volume_m3 / (surface_m2 * eyring_s)).exp())
+}
+
+/// What absorbs in a room, m2 per band, and whether some of it had to be assumed.
+struct Absorption {
+    known_m2: Bands,
+    assumed: bool,
+}
+
+fn surfaces(corner: &Corner<'_>, use_given: bool) -> Absorption {
+    let [w, d, h] = corner.room_m;
+    let unknown = material("hard_average").unwrap_or(&MATERIALS[0]);
+    let mut areas: [(&str, f64); 6] = [
+        ("wall-0", w * h),
+        ("wall-1", d * h),
+        ("wall-2", w * h),
+        ("wall-3", d * h),
+        ("floor", w * d),
+        ("ceiling", w * d),
+    ];
+    let mut sum = [0.0; 6];
+    let mut assumed = false;
+    let mut add = |row: &Material, area: f64| {
+        for (band, alpha) in row.absorption.iter().enumerate() {
+            sum[band] += alpha.min(0.99) * area;
+        }
+    };
+    for opening in corner.brief.room.openings.values() {
+        let area = opening.width_m * opening.height_or_usual_m();
+        let name = if opening.kind == OpeningKind::Door { "door_solid" } else { "window_double_10mm" };
+        if let (Some(row), Some(wall)) = (material(name), areas.get_mut(usize::from(opening.wall))) {
+            let area = area.min(wall.1);
+            wall.1 -= area;
+            add(row, area);
+        }
+    }
+    for (name, area) in areas {
+        let told =
+            corner.brief.room.surfaces.get(name).and_then(|s| s.material.as_deref()).and_then(material);
+        assumed |= told.is_none();
+        add(told.filter(|_| use_given).unwrap_or(unknown), area);
+    }
+    for piece in corner.brief.room.furniture.values() {
+        for (band, m2) in furniture_m2(piece.kind, piece.size_m.0).iter().enumerate() {
+            sum[band] += m2;
+        }
+    }
+    for (band, m2) in PERSON_M2.iter().enumerate() {
+        sum[band] += m2;
+    }
+    Absorption { known_m2: sum, assumed }
+}
+
+/// Mid-frequency mean of a band row: 500 Hz and 1 kHz.
+fn mid(bands: Bands) -> f64 {
+    (bands[2] + bands[3]) / 2.0
+}
+
+/// The reverberation time of the corner's room with one person in it.
+pub fn reading(corner: &Corner<'_>) -> Reading {
+    let [w, d, h] = corner.room_m;
+    let (volume, surface) = (w * d * h, 2.0 * (w * d + w * h + d * h));
+    let given = surfaces(corner, true);
+    let mut absorption = given.known_m2;
+    if given.assumed {
+        // What an unknown room must hold beyond hard surfaces to ring 0.5 s stays in, whatever is known of it.
+        let bare = surfaces(corner, false).known_m2;
+        let wanted = absorption_for_m2(volume, surface, UNKNOWN_S);
+        for (band, m2) in absorption.iter_mut().enumerate() {
+            *m2 += (wanted - bare[band]).max(0.0);
+        }
+    }
+    // An absorption beyond the surface itself has no Eyring time: the room is as good as open air.
+    let capped = absorption.map(|m2| m2.min(0.99 * surface));
+    let eyring = capped.map(|m2| eyring_s(volume, surface, m2));
+    let sabine = capped.map(|m2| sabine_s(volume, m2));
+    let mut reading = Reading::new("sound.room.rt_mid_s", mid(eyring))
+        .by(
+            "mean of 500 Hz and 1 kHz of K V / (-S ln(1 - A/S)), K = 24 ln 10 / 343",
+            "Eyring 1930; ISO 3382-2; absorption after Vorlander 2008 and handbooks (from memory)",
+        )
+        .with("volume", volume, "m\u{b3}", From::Typed)
+        .with("surface", surface, "m\u{b2}", From::Typed)
+        .with(
+            "absorption, 500 Hz and 1 kHz",
+            mid(capped),
+            "m\u{b2}",
+            if given.assumed { From::Assumed } else { From::Computed },
+        )
+        .with("Sabine instead", mid(sabine), "s", From::Computed)
+        .within(mid(eyring) * if given.assumed { 0.4 } else { 0.15 });
+    if given.assumed {
+        reading.from = From::Assumed;
+        reading = reading.note(
+            "Not every surface is known: calibrated so that an unknown furnished room rings 0.5 s. Name the surfaces, or measure with a clap.",
+        );
+    }
+    reading
+}

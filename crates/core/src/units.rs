@@ -1,0 +1,80 @@
+//! Lengths, and how numbers are written for people. Inside the core everything is metres, degrees and SI;
+//! feet and inches exist only in text.
+
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+/// Metres in one inch, exact by definition (international yard and pound agreement, 1959).
+pub const INCH_M: f64 = 0.0254;
+
+/// The unit system in which a person types and reads.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "kebab-case")]
+pub enum UnitSystem {
+    /// Metres and centimetres; mains of 230 V, 50 Hz assumed.
+    #[default]
+    Metric,
+    /// Feet and inches; mains of 120 V, 60 Hz assumed.
+    Imperial,
+}
+
+impl UnitSystem {
+    /// A length as people write it: `1.42 m`, or `4' 8"` to the nearest quarter inch.
+    pub fn length(self, metres: f64) -> String {
+        match self {
+            UnitSystem::Metric => format!("{} m", decimals(metres, 2)),
+            UnitSystem::Imperial => feet_and_inches(metres),
+        }
+    }
+
+    /// A floor mark: to 5 mm, or to a quarter inch.
+    pub fn mark(self, metres: f64) -> String {
+        match self {
+            UnitSystem::Metric => format!("{} m", decimals((metres * 200.0).round() / 200.0, 3)),
+            UnitSystem::Imperial => feet_and_inches(metres),
+        }
+    }
+}
+
+fn feet_and_inches(metres: f64) -> String {
+    let quarters = (metres.abs() / INCH_M * 4.0).round() as i64;
+    let sign = if metres < 0.0 && quarters > 0 { "\u{2212}" } else { "" };
+    let (feet, inches, quarter) = (quarters / 48, quarters % 48 / 4, quarters % 4);
+    let part = ["", "\u{bc}", "\u{bd}", "\u{be}"][quarter as usize];
+    let inches = match (inches, part) {
+        (0, "") => "0".to_owned(),
+        (0, part) => part.to_owned(),
+        (whole, part) => format!("{whole}{part}"),
+    };
+    if feet == 0 { format!("{sign}{inches}\"") } else { format!("{sign}{feet}' {inches}\"") }
+}
+
+/// A number with a fixed count of decimals, never "-0".
+pub fn decimals(value: f64, count: usize) -> String {
+    let text = format!("{value:.count$}");
+    let is_zero = text.chars().all(|c| matches!(c, '-' | '0' | '.'));
+    if is_zero { text.trim_start_matches('-').to_owned() } else { text.replace('-', "\u{2212}") }
+}
+
+/// An exposure time as photographers write it: `1/50`.
+pub fn shutter(seconds: f64) -> String {
+    if seconds >= 0.3 { format!("{} s", decimals(seconds, 1)) } else { format!("1/{:.0} s", 1.0 / seconds) }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn lengths_read_back_as_people_write_them() {
+        assert_eq!(UnitSystem::Metric.length(1.4249), "1.42 m");
+        assert_eq!(UnitSystem::Metric.mark(1.4249), "1.425 m");
+        assert_eq!(UnitSystem::Imperial.length(3.4036), "11' 2\"");
+        assert_eq!(UnitSystem::Imperial.length(0.3048), "1' 0\"");
+        assert_eq!(UnitSystem::Imperial.length(0.0064), "\u{bc}\"");
+        // A carry: eleven and 9/10 inches is a foot to the quarter inch.
+        assert_eq!(UnitSystem::Imperial.length(0.304), "1' 0\"");
+        assert_eq!(decimals(-0.001, 2), "0.00");
+        assert_eq!(shutter(0.02), "1/50 s");
+    }
+}

@@ -1,0 +1,1 @@
+//! For tests and benchmarks only.
