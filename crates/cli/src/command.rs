@@ -1,8 +1,11 @@
 //! The commands, one file each.
 
+mod calc;
 mod card;
 mod evaluate;
 mod propose;
+mod schema;
+mod serve;
 
 use clap::Subcommand;
 
@@ -11,19 +14,31 @@ use crate::outcome::Failure;
 /// What can be asked.
 #[derive(Subcommand)]
 pub(crate) enum Command {
+    /// Serve the page and the API on 127.0.0.1
+    Serve(serve::Serve),
+    /// Serve with the demo corner in a database of its own
+    Demo(serve::Demo),
     /// Propose layouts for a brief: {"proposals": [..], "obstacles": [..]}
     Propose(propose::Arguments),
     /// Judge a plan: readings, findings, score, verdict
     Evaluate(evaluate::Arguments),
+    /// Run one named calculation on a JSON object from standard input
+    Calc(calc::Arguments),
     /// Write the set-up card of a plan as .svg, .html or .csv
     Card(card::Arguments),
+    /// Print the JSON Schema of a plan or brief file, or the OpenAPI document
+    Schema(schema::Arguments),
 }
 
 /// Runs one command.
 pub(crate) fn run(command: Command) -> Result<(), Failure> {
     match command {
+        Command::Serve(arguments) => serve::serve(&arguments),
+        Command::Demo(arguments) => serve::demo(&arguments),
         Command::Propose(arguments) => propose::run(&arguments),
         Command::Evaluate(arguments) => evaluate::run(&arguments),
+        Command::Calc(arguments) => calc::run(&arguments),
         Command::Card(arguments) => card::run(&arguments),
+        Command::Schema(arguments) => schema::run(&arguments),
     }
 }

@@ -29,6 +29,8 @@ const PROPOSALS: usize = 3;
 const FOCAL_STEPS: usize = 6;
 /// Candidates with a camera that are lit and judged, for each facing.
 const KEPT_A_FACING: usize = 5;
+/// Candidates of one facing whose seat and camera are legal that are given up on before the next facing.
+const FAILED_A_FACING: usize = 6;
 
 /// One legal arrangement.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
@@ -72,9 +74,9 @@ pub fn propose(name: &str, brief: &Brief) -> Proposals {
     for facing in seats::facings(brief) {
         let mut shots = shots(brief, &facing);
         shots.sort_by(|a, b| b.promise.total_cmp(&a.promise));
-        let mut kept = 0;
+        let (mut kept, mut lost) = (0, 0);
         for shot in shots {
-            if kept >= KEPT_A_FACING {
+            if kept >= KEPT_A_FACING || lost >= FAILED_A_FACING {
                 break;
             }
             match furnish::furnish(brief, &shot) {
@@ -88,7 +90,10 @@ pub fn propose(name: &str, brief: &Brief) -> Proposals {
                         free_floor_m2,
                     });
                 }
-                Err(reason) => failed.push(reason),
+                Err(reason) => {
+                    lost += usize::from(!reason.bare);
+                    failed.push(reason);
+                }
             }
         }
     }
@@ -308,7 +313,8 @@ pub(crate) fn bare_layout(shot: &Shot, gaze_deg: f64) -> Layout {
         seat: Seat {
             position_m: rounded_floor(shot.place.seat_m),
             bearing_deg: rounded_bearing(to_lens - gaze_deg),
-            gaze_offset_deg: gaze_deg,
+            // Never minus zero: it would be written so.
+            gaze_offset_deg: gaze_deg + 0.0,
         },
         camera: shot.camera.clone(),
         lights: Things::new(),

@@ -74,7 +74,12 @@ pub fn evaluate(plan: &Plan) -> Assessment {
 
 /// As [`evaluate`], without looking for the moves that mend findings.
 pub fn without_moves(plan: &Plan) -> Assessment {
-    let Some(corner) = Corner::of(plan) else { return unresolved() };
+    of_layout(&plan.brief, &plan.layout)
+}
+
+/// As [`without_moves`], from the two halves of a plan.
+fn of_layout(brief: &Brief, layout: &Layout) -> Assessment {
+    let Some(corner) = Corner::from_parts(brief, layout) else { return unresolved() };
     let readings = readings(&corner);
     let all = things(&corner);
     let breaches = Rules::new(&corner).all(&all);
@@ -95,7 +100,7 @@ pub fn quick(brief: &Brief, layout: &Layout) -> Quick {
     let readings = readings(&corner);
     let stops = Rules::new(&corner).all(&things(&corner)).len() + usize::from(corner.microphone.is_none());
     let fixes = readings.iter().filter(|r| words::severity_of(r) == Some(Severity::Fix)).count()
-        + words::unlit(&corner).len();
+        + words::unlit(&corner).iter().filter(|f| f.severity == Severity::Fix).count();
     Quick { stops, fixes, score: score::layout_score(&readings, brief) }
 }
 

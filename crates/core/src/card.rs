@@ -146,7 +146,7 @@ fn marks(corner: &Corner<'_>) -> Vec<Mark> {
     );
     for role in [Role::Key, Role::Back, Role::Fill, Role::Background, Role::Practical] {
         for light in corner.role(role) {
-            let hold = light.position_m - light.face().normal * light.depth_m();
+            let hold = light.hold_m();
             let support = &light.light.support;
             let name = match light.source {
                 Source::Lamp(_) => capital(&light.id.replace('-', " ")),
@@ -156,7 +156,7 @@ fn marks(corner: &Corner<'_>) -> Vec<Mark> {
             let centre = units.length(light.position_m.z);
             let mut set = format!("centre {centre}, aimed at the eyes{}", bag(support));
             if support.kind == SupportKind::Boom {
-                let reach = (light.position_m.truncate() - at).length();
+                let reach = (hold.truncate() - at).length();
                 set = format!("arm reaches {}, {set}", units.length(reach));
             }
             add(letter_of(role), what, at, set);

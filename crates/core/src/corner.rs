@@ -74,6 +74,11 @@ impl LightAt<'_> {
         }
     }
 
+    /// Where the stand holds it: the back of its body, m.
+    pub fn hold_m(&self) -> DVec3 {
+        self.position_m + (self.position_m - self.aim_m).normalize_or_zero() * self.depth_m()
+    }
+
     /// Mass on the support, kg.
     pub fn mass_kg(&self) -> f64 {
         match self.source {

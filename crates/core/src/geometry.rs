@@ -41,12 +41,18 @@ pub fn angle_between_deg(a: DVec3, b: DVec3) -> f64 {
     a.cross(b).length().atan2(a.dot(b)).to_degrees()
 }
 
+/// How far a point lies beyond the edges of a counter-clockwise convex polygon, m; negative inside.
+pub fn beyond_m(polygon: &[DVec2], point: DVec2) -> f64 {
+    polygon
+        .iter()
+        .zip(polygon.iter().cycle().skip(1))
+        .map(|(a, b)| -(*b - *a).normalize_or_zero().perp_dot(point - *a))
+        .fold(f64::NEG_INFINITY, f64::max)
+}
+
 /// Whether a point lies in a counter-clockwise convex polygon grown by `margin` (negative shrinks it).
 pub fn inside_convex(polygon: &[DVec2], point: DVec2, margin: f64) -> bool {
-    polygon.iter().zip(polygon.iter().cycle().skip(1)).all(|(a, b)| {
-        let along = (*b - *a).normalize_or_zero();
-        along.perp_dot(point - *a) >= -margin
-    })
+    beyond_m(polygon, point) <= margin
 }
 
 /// Distance along a horizontal ray from `from` to the edge of a convex polygon that holds it.

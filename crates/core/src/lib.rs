@@ -8,6 +8,7 @@
 
 pub mod arrange;
 pub mod assess;
+pub mod calc;
 pub mod card;
 pub mod corner;
 pub mod document;
@@ -17,6 +18,7 @@ pub mod finding;
 pub mod geometry;
 pub mod light;
 pub mod material;
+pub mod money;
 pub mod person;
 pub mod photometry;
 pub mod plan;

@@ -94,19 +94,21 @@ pub struct StandState {
 /// Every floor stand with the bag it needs.
 pub fn sandbags(corner: &Corner<'_>) -> Vec<StandState> {
     let mut all = Vec::new();
-    let mut add = |thing: &str, support: &Support, load_kg: f64, at: DVec3, knock_n: f64| {
-        if let Some(state) = sandbag(corner, thing, support, load_kg, at, knock_n) {
+    let mut add = |thing: &str, support: &Support, load_kg: f64, at: DVec3, hold: DVec3, knock_n: f64| {
+        if let Some(state) = sandbag(corner, thing, support, load_kg, (at, hold), knock_n) {
             all.push(state);
         }
     };
     let camera = &corner.layout.camera;
     let camera_kg = corner.body.common.mass_kg + corner.lens.common.mass_kg;
-    add("camera", &camera.support, camera_kg, corner.view.position_m, 0.0);
+    add("camera", &camera.support, camera_kg, corner.view.position_m, corner.view.position_m, 0.0);
     for light in &corner.lights {
-        add(light.id, &light.light.support, light.mass_kg(), light.position_m, KNOCK_N);
+        // The mass of a lamp sits between its face and where it is held.
+        let middle = (light.position_m + light.hold_m()) / 2.0;
+        add(light.id, &light.light.support, light.mass_kg(), middle, light.hold_m(), KNOCK_N);
     }
     if let (Some((gear, at)), Some(used)) = (corner.microphone, &corner.layout.microphone) {
-        add("microphone", &used.support, gear.common.mass_kg, at, KNOCK_N);
+        add("microphone", &used.support, gear.common.mass_kg, at, at, KNOCK_N);
     }
     all
 }
@@ -116,14 +118,14 @@ fn sandbag(
     thing: &str,
     support: &Support,
     load_kg: f64,
-    at: DVec3,
+    (at, hold): (DVec3, DVec3),
     knock_n: f64,
 ) -> Option<StandState> {
     if !matches!(support.kind, SupportKind::Floor | SupportKind::Boom) {
         return None;
     }
     let radius = crate::corner::foot_radius_m(corner, support);
-    let reach = (at.truncate() - base_of(support, at)).length();
+    let reach = (at.truncate() - base_of(support, hold)).length();
     let stand = corner.support_gear(support);
     let (stand_kg, from) = given(stand.map(|s| s.common.mass_kg).filter(|kg| *kg > 0.0), STAND_KG);
     let mut parts = vec![(stand_kg, 0.0), (load_kg, reach)];

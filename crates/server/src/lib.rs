@@ -1,1 +1,96 @@
-//! The local server.
+//! The local server: parse, call the core, answer. Corners are kept in one SQLite file; the page is embedded.
+
+mod guard;
+mod pages;
+mod problem;
+mod routes;
+mod store;
+
+use std::net::{Ipv4Addr, SocketAddr};
+use std::path::{Path, PathBuf};
+use std::sync::Arc;
+
+use axum::Router;
+use axum::extract::DefaultBodyLimit;
+use thiserror::Error;
+use tower_http::compression::CompressionLayer;
+use tower_http::trace::TraceLayer;
+
+pub use routes::openapi;
+pub use store::{Store, StoreError};
+
+/// Bodies larger than this are refused before they are read; a plan may have 1 MB.
+const BODY_BYTES: usize = 1_200_000;
+
+/// How to start.
+#[derive(Debug, Clone)]
+pub struct Config {
+    /// The database file; made if it is missing.
+    pub database: PathBuf,
+    /// Port on 127.0.0.1; 0 takes a free one.
+    pub port: u16,
+    /// A brief to start a new database with.
+    pub first_brief: Option<fogon_core::plan::BriefFile>,
+}
+
+/// Why the server does not start, or stops.
+#[derive(Debug, Error)]
+pub enum ServeError {
+    /// The database cannot be used.
+    #[error("cannot use the database {path}: {source}")]
+    Store {
+        /// The file.
+        path: String,
+        /// Why not.
+        source: StoreError,
+    },
+    /// The port cannot be used.
+    #[error("cannot listen on 127.0.0.1:{port}: {source}")]
+    Listen {
+        /// The port asked for.
+        port: u16,
+        /// Why not.
+        source: std::io::Error,
+    },
+    /// The server broke off.
+    #[error("the server stopped: {0}")]
+    Serve(std::io::Error),
+}
+
+/// The whole application over a store, for callers that bring their own listener.
+pub fn application(store: Store) -> Router {
+    let store = Arc::new(store);
+    routes::router(store)
+        .fallback(pages::page)
+        .layer(axum::middleware::from_fn(guard::same_machine))
+        .layer(DefaultBodyLimit::max(BODY_BYTES))
+        .layer(CompressionLayer::new())
+        .layer(TraceLayer::new_for_http())
+}
+
+/// Opens the store and serves until the process is told to stop; `ready` hears the address once it listens.
+///
+/// # Errors
+/// The database or the port cannot be used.
+pub async fn serve(config: Config, ready: impl FnOnce(SocketAddr)) -> Result<(), ServeError> {
+    let shown = |path: &Path| path.display().to_string();
+    let failed = |source| ServeError::Store { path: shown(&config.database), source };
+    let store = Store::open(&config.database).map_err(failed)?;
+    if let Some(brief) = &config.first_brief {
+        store.seed(brief).map_err(failed)?;
+    }
+    let listen = |source| ServeError::Listen { port: config.port, source };
+    let listener = tokio::net::TcpListener::bind((Ipv4Addr::LOCALHOST, config.port)).await.map_err(listen)?;
+    ready(listener.local_addr().map_err(listen)?);
+    axum::serve(listener, application(store))
+        .with_graceful_shutdown(stopped())
+        .await
+        .map_err(ServeError::Serve)
+}
+
+async fn stopped() {
+    // Without a signal to wait for, only the end of the process stops the server.
+    if tokio::signal::ctrl_c().await.is_err() {
+        std::future::pending::<()>().await;
+    }
+}

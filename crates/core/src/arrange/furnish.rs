@@ -36,6 +36,8 @@ pub(crate) struct Furnished {
 #[derive(Debug, Clone)]
 pub(crate) struct Failed {
     pub(crate) facing: String,
+    /// Seat and camera alone were already in the way.
+    pub(crate) bare: bool,
     pub(crate) breaches: Vec<Breach>,
 }
 
@@ -49,17 +51,24 @@ struct Cast<'a> {
 
 /// Lights and microphone for a shot; both key sides are tried, the better is kept.
 pub(crate) fn furnish(brief: &Brief, shot: &Shot) -> Result<Furnished, Failed> {
-    let failed = |breaches| Failed { facing: shot.facing_name.clone(), breaches };
+    let failed = |breaches, bare| Failed { facing: shot.facing_name.clone(), bare, breaches };
     if shot.lacking_m > 0.0 {
         let sentence =
             format!("The camera lacks {:.0} cm of room to frame this shot.", 100.0 * shot.lacking_m);
-        return Err(failed(vec![Breach {
-            rule: "camera",
-            thing: "camera".into(),
-            lacking: shot.lacking_m,
-            sentence,
-            frees: "Use a shorter focal length, or give the corner that much more depth.".into(),
-        }]));
+        return Err(failed(
+            vec![Breach {
+                rule: "camera",
+                thing: "camera".into(),
+                lacking: shot.lacking_m,
+                sentence,
+                frees: "Use a shorter focal length, or give the corner that much more depth.".into(),
+            }],
+            true,
+        ));
+    }
+    let bare = bare_breaches(brief, shot);
+    if !bare.is_empty() {
+        return Err(failed(bare, true));
     }
     let preferred = preferred_side(brief, shot);
     let mut best: Option<Furnished> = None;
@@ -85,7 +94,7 @@ pub(crate) fn furnish(brief: &Brief, shot: &Shot) -> Result<Furnished, Failed> {
             break;
         }
     }
-    best.ok_or_else(|| failed(fallen.unwrap_or_default()))
+    best.ok_or_else(|| failed(fallen.unwrap_or_default(), false))
 }
 
 /// The window's side if there is a window, else the side with more room: +1 camera right, -1 camera left.
@@ -206,19 +215,20 @@ fn carried_by_nothing() -> Support {
     }
 }
 
+/// What seat, desk and camera alone break.
+fn bare_breaches(brief: &Brief, shot: &Shot) -> Vec<Breach> {
+    let mut layout = bare_layout(shot, 0.0);
+    camera_support(brief, &mut layout, &mut Stands { brief, used: Vec::new() });
+    Corner::from_parts(brief, &layout)
+        .map_or_else(Vec::new, |corner| Rules::new(&corner).all(&things(&corner)))
+}
+
 fn one_side(brief: &Brief, shot: &Shot, side: f64) -> Result<Furnished, Vec<Breach>> {
     let marks = crate::person::landmarks_of(brief);
     let want = framing::wanted(brief, &marks, 1.0);
     let mut layout = bare_layout(shot, want.gaze_deg * side);
     let mut stands = Stands { brief, used: Vec::new() };
     camera_support(brief, &mut layout, &mut stands);
-    {
-        let corner = Corner::from_parts(brief, &layout).ok_or_else(Vec::new)?;
-        let breaches: Vec<Breach> = Rules::new(&corner).all(&things(&corner));
-        if !breaches.is_empty() {
-            return Err(breaches);
-        }
-    }
     let cast = cast(brief);
     place_microphone(brief, &mut layout, &mut stands, &cast, -side)?;
     if let Some((id, gear)) = cast.key {
@@ -288,47 +298,37 @@ fn place_microphone(
     if cast.microphones.is_empty() {
         return Ok(());
     }
-    let corner_layout = layout.clone();
-    let corner = Corner::from_parts(brief, &corner_layout).ok_or_else(Vec::new)?;
-    let rules = Rules::new(&corner);
+    let frozen = layout.clone();
+    let corner = Corner::from_parts(brief, &frozen).ok_or_else(Vec::new)?;
     let others = things(&corner);
     for (id, gear) in &cast.microphones {
         for place in microphone_places(&corner, gear, hand) {
-            let supports: Vec<Support> = if is_worn(gear.mounting) {
-                vec![carried_by_nothing()]
-            } else {
-                microphone_supports(&corner, stands, gear.mounting, place, hand)
-            };
-            for support in supports {
-                // The rules read pattern and mounting from the layout's microphone, which is this one.
-                let mut trial = corner.clone();
-                trial.microphone = Some((gear, place));
-                let thing = microphone_thing(&trial, gear, place, &support);
-                let trial_rules = Rules::new(&trial);
-                if is_worn(gear.mounting) || trial_rules.allows(&thing, &others) {
-                    let mut support = support;
+            let put =
+                |support: Support| Microphone { gear: (*id).clone(), position_m: rounded(place), support };
+            if is_worn(gear.mounting) {
+                layout.microphone = Some(put(carried_by_nothing()));
+                return Ok(());
+            }
+            let mut trial = corner.clone();
+            trial.microphone = Some((gear, place));
+            let rules = Rules::new(&trial);
+            let fits =
+                |support: &Support| rules.allows(&microphone_thing(&trial, gear, place, support), &others);
+            // The capsule alone first: most places fall to the room or the picture.
+            if !fits(&carried_by_nothing()) {
+                continue;
+            }
+            for mut support in microphone_supports(&corner, stands, gear.mounting, place, hand) {
+                if fits(&support) {
                     stands.take(&support);
-                    let bag = bag_for(
-                        brief,
-                        &corner_layout,
-                        |layout| {
-                            layout.microphone = Some(Microphone {
-                                gear: (*id).clone(),
-                                position_m: rounded(place),
-                                support: support.clone(),
-                            });
-                        },
-                        "microphone",
-                    );
-                    support.sandbag_kg = bag;
-                    layout.microphone =
-                        Some(Microphone { gear: (*id).clone(), position_m: rounded(place), support });
+                    let in_layout = |l: &mut Layout| l.microphone = Some(put(support.clone()));
+                    support.sandbag_kg = bag_for(brief, &frozen, in_layout, "microphone");
+                    layout.microphone = Some(put(support));
                     return Ok(());
                 }
             }
         }
     }
-    drop(rules);
     Err(vec![Breach {
         rule: "picture",
         thing: "microphone".into(),
@@ -417,10 +417,16 @@ fn try_places(
     let rules = Rules::new(&corner);
     let others: Vec<Thing> = things(&corner);
     let source = source_of(gear)?;
-    let floor = stands.options("light", SupportKind::Floor);
-    let boom = stands.options("light", SupportKind::Boom);
-    let (own_floor, own_boom) =
-        (floor.iter().any(|s| s.gear.is_some()), boom.iter().any(|s| s.gear.is_some()));
+    // A plain stand before an arm, which the back light may need; the back light asks for an arm first.
+    let floor = (false, stands.options("light", SupportKind::Floor));
+    let boom = (true, stands.options("light", SupportKind::Boom));
+    let owned = |(_, options): &(bool, Vec<Support>)| options.iter().any(|s| s.gear.is_some());
+    let mut rounds = if role == Role::Back { vec![boom, floor] } else { vec![floor, boom] };
+    if rounds.iter().any(owned) {
+        rounds.retain(owned);
+    } else {
+        rounds.truncate(1);
+    }
     let blank = new_light(id, role, carried_by_nothing(), brief);
     let at = |light: &Light, position_m: DVec3| -> Thing {
         let placed = LightAt { id: name, light, source, position_m, aim_m: corner.eyes_m };
@@ -434,16 +440,13 @@ fn try_places(
         aim_m: corner.eyes_m,
     };
     let mut tries = 0;
-    for place in light_places(&corner, &probe, role, side) {
-        // An arm that is not owned is asked for only where a plain stand is not to be had either.
-        let options: &[Support] = match (place.needs_arm, own_floor, own_boom) {
-            (false, _, _) if own_floor || !own_boom => &floor,
-            (false, _, _) => continue,
-            (true, _, true) => &boom,
-            (true, ..) => continue,
-        };
-        let away = (place.position_m - corner.eyes_m).normalize_or_zero();
-        let hold = place.position_m + away * probe.depth_m();
+    let places = light_places(&corner, &probe, role, side);
+    let tried = rounds.iter().flat_map(|(arm, options)| {
+        // A column plumb under the lamp must be out of the picture too; an arm may hold it anywhere.
+        places.iter().filter(move |p| *arm || !p.needs_arm).map(move |p| (p, options))
+    });
+    for (place, options) in tried {
+        let hold = LightAt { position_m: place.position_m, ..probe }.hold_m();
         // The head alone first: most places fall to the room or the picture.
         if !rules.allows(&at(&blank, place.position_m), &others) {
             continue;
@@ -574,7 +577,10 @@ pub(crate) fn settle(brief: &Brief, layout: &mut Layout) {
     layout.camera.iso = iso_on_dial(wanted, iso_min, iso_max);
     if wanted < iso_min {
         for light in layout.lights.values_mut() {
-            light.dim = dial(light.dim * (wanted / iso_min).max(0.05));
+            // A board has no dial.
+            if brief.gear.get(&light.gear).is_some_and(|g| g.light().is_some()) {
+                light.dim = dial(light.dim * (wanted / iso_min).max(0.05));
+            }
         }
         if let Some((left, ..)) = measure(layout) {
             let stops = (iso_min / left).log2();

@@ -1,7 +1,9 @@
 //! Where a person could sit: eight facings, and for each the places that the room and the desk allow.
 
 use crate::corner::image_distance_mm;
-use crate::geometry::{DVec2, bearing_of, bearing_vector, distance_to_edge, inside_convex, wrap_180};
+use crate::geometry::{
+    DVec2, bearing_of, bearing_vector, beyond_m, distance_to_edge, inside_convex, wrap_180,
+};
 use crate::plan::{Brief, Furniture, FurnitureAt, FurnitureKind, Gear, Id, Point3};
 use crate::shot::framing::Pose;
 
@@ -145,11 +147,7 @@ pub(crate) fn camera_lacks_m(brief: &Brief, pose: &Pose, focal_length_mm: f64) -
     let image =
         image_distance_mm(focal_length_mm, pose.subject_distance_m).unwrap_or(focal_length_mm) / 1000.0;
     let behind = (pose.position_m - forward * (image + BEHIND_SENSOR_M)).truncate();
-    let beyond = floor
-        .iter()
-        .zip(floor.iter().cycle().skip(1))
-        .map(|(a, b)| -(*b - *a).normalize_or_zero().perp_dot(behind - *a))
-        .fold(f64::NEG_INFINITY, f64::max);
+    let beyond = beyond_m(&floor, behind);
     let nearest = brief
         .gear
         .values()

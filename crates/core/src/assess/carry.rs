@@ -3,7 +3,7 @@
 
 use crate::corner::Corner;
 use crate::geometry::{DVec2, DVec3, inside_convex};
-use crate::plan::{Camera, Id, Plan, Point2, Point3, Support, SupportKind};
+use crate::plan::{Brief, Camera, Id, Layout, Point2, Point3, Support, SupportKind};
 use crate::shot::framing::Pose;
 
 /// Directions and radii tried for the foot of an arm.
@@ -72,17 +72,21 @@ pub fn supports_for(
 }
 
 /// Hangs the bag that a thing's stand needs, if it stands on one.
-pub fn fill_bag(plan: &mut Plan, thing: &str) {
-    let needed = Corner::of(plan).and_then(|corner| {
+pub fn fill_bag(brief: &Brief, layout: &mut Layout, thing: &str) {
+    let needed = Corner::from_parts(brief, layout).and_then(|corner| {
         crate::room::sandbags(&corner).into_iter().find(|s| s.thing == thing).map(|s| bag_kg(s.needed_kg))
     });
-    let support = match thing {
-        "camera" => Some(&mut plan.layout.camera.support),
-        "microphone" => plan.layout.microphone.as_mut().map(|m| &mut m.support),
-        light => plan.layout.lights.get_mut(&Id::from(light)).map(|l| &mut l.support),
-    };
-    if let (Some(support), Some(kg)) = (support, needed) {
+    if let (Some(support), Some(kg)) = (support_of(layout, thing), needed) {
         support.sandbag_kg = kg;
+    }
+}
+
+/// What carries a thing of the layout: `camera`, `microphone`, or a light's id.
+pub fn support_of<'a>(layout: &'a mut Layout, thing: &str) -> Option<&'a mut Support> {
+    match thing {
+        "camera" => Some(&mut layout.camera.support),
+        "microphone" => layout.microphone.as_mut().map(|m| &mut m.support),
+        light => layout.lights.get_mut(&Id::from(light)).map(|l| &mut l.support),
     }
 }
 

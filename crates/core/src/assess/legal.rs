@@ -2,7 +2,7 @@
 //! things, how much is lacking, and what would free it.
 
 use crate::corner::{Corner, Kind, Part, Thing, door_swing, exit_spaces, is_worn};
-use crate::geometry::{DVec3, Solid, inside_convex};
+use crate::geometry::{DVec3, Plane, Solid, beyond_m, inside_convex};
 use crate::light::placement::{MARGIN_M as LIGHT_MARGIN_M, NEAREST_M};
 use crate::plan::{Id, OpeningKind, Role};
 use crate::sound::placement::{MARGIN_M as MICROPHONE_MARGIN_M, may_show};
@@ -33,6 +33,12 @@ pub struct Breach {
 pub struct Rules<'a> {
     corner: &'a Corner<'a>,
     swings: Vec<(String, Solid)>,
+    /// The walls, normals into the room.
+    walls: Vec<Plane>,
+    /// The places to get out of the chair that lie inside the room.
+    exits: Vec<Solid>,
+    /// Landmarks that the picture shows.
+    landmarks: Vec<(&'static str, DVec3)>,
 }
 
 impl<'a> Rules<'a> {
@@ -50,7 +56,21 @@ impl<'a> Rules<'a> {
                     .then(|| (id.0.clone(), Solid::prism(&outline, 0.0, opening.height_or_usual_m())))
             })
             .collect();
-        Self { corner, swings }
+        let exits = exit_spaces(corner)
+            .into_iter()
+            .filter(|(_, outline, _)| outline.iter().all(|p| inside_convex(&corner.floor_m, *p, TOLERANCE_M)))
+            .map(|(_, _, space)| space)
+            .collect();
+        let walls = corner
+            .floor_m
+            .iter()
+            .zip(corner.floor_m.iter().cycle().skip(1))
+            .map(|(a, b)| Plane {
+                point_m: a.extend(0.0),
+                normal: (*b - *a).normalize_or_zero().perp().extend(0.0),
+            })
+            .collect();
+        Self { corner, swings, walls, exits, landmarks: landmarks_in_frame(corner) }
     }
 
     /// All breaches of a complete corner.
@@ -83,7 +103,7 @@ impl<'a> Rules<'a> {
             return false;
         }
         let blocks = |from: DVec3, to: DVec3| thing.parts.iter().any(|p| p.solid.blocks(from, to));
-        if self.landmarks_in_frame().iter().any(|(_, mark)| blocks(self.corner.view.position_m, *mark)) {
+        if self.landmarks.iter().any(|(_, mark)| blocks(self.corner.view.position_m, *mark)) {
             return false;
         }
         if self
@@ -101,9 +121,8 @@ impl<'a> Rules<'a> {
             return false;
         }
         // Somewhere to get out must be left.
-        exit_spaces(self.corner).iter().any(|(_, outline, space)| {
-            outline.iter().all(|p| inside_convex(&self.corner.floor_m, *p, TOLERANCE_M))
-                && others.iter().chain([thing]).filter(|t| t.kind != Kind::Person).all(|t| !touches(t, space))
+        self.exits.iter().any(|space| {
+            others.iter().chain([thing]).filter(|t| t.kind != Kind::Person).all(|t| !touches(t, space))
         })
     }
 
@@ -112,20 +131,12 @@ impl<'a> Rules<'a> {
         let corner = self.corner;
         let height = corner.room_m[2];
         for part in &thing.parts {
-            let beyond = part
-                .solid
-                .corners()
+            let (low, high) = part.solid.bounds();
+            let beyond = self
+                .walls
                 .iter()
-                .map(|c| {
-                    let side = corner
-                        .floor_m
-                        .iter()
-                        .zip(corner.floor_m.iter().cycle().skip(1))
-                        .map(|(a, b)| -(*b - *a).normalize_or_zero().perp_dot(c.truncate() - *a))
-                        .fold(f64::NEG_INFINITY, f64::max);
-                    side.max(c.z - height).max(-c.z)
-                })
-                .fold(f64::NEG_INFINITY, f64::max);
+                .map(|wall| wall.normal.dot(wall.point_m) - part.solid.least_along(wall.normal))
+                .fold((high.z - height).max(-low.z), f64::max);
             if beyond > TOLERANCE_M {
                 found.push(Breach {
                     rule: "room",
@@ -252,6 +263,10 @@ impl<'a> Rules<'a> {
         let mut worst = 0.0f64;
         for first in &a.parts {
             for second in &b.parts {
+                // A stand's spread feet can be turned to straddle a table leg.
+                if matches!((first.what, second.what), ("leg", "feet") | ("feet", "leg")) {
+                    continue;
+                }
                 if carried && (first.what == "column" || second.what == "column") {
                     continue;
                 }
@@ -283,16 +298,8 @@ impl<'a> Rules<'a> {
     fn exit(&self, things: &[Thing], found: &mut Vec<Breach>) {
         let mut least: Option<(f64, &str, String)> = None;
         for (side, outline, space) in exit_spaces(self.corner) {
-            let beyond = outline
-                .iter()
-                .flat_map(|p| {
-                    let floor = &self.corner.floor_m;
-                    floor
-                        .iter()
-                        .zip(floor.iter().cycle().skip(1))
-                        .map(move |(a, b)| -(*b - *a).normalize_or_zero().perp_dot(*p - *a))
-                })
-                .fold(f64::NEG_INFINITY, f64::max);
+            let beyond =
+                outline.iter().map(|p| beyond_m(&self.corner.floor_m, *p)).fold(f64::NEG_INFINITY, f64::max);
             let mut worst = (beyond, "the wall".to_owned());
             for thing in things.iter().filter(|t| t.kind != Kind::Person) {
                 let deep = overlap(thing, &space);
@@ -326,12 +333,7 @@ impl<'a> Rules<'a> {
         let camera = &corner.layout.camera;
         let sensor = corner.image_distance_mm / 1000.0;
         let behind = corner.view.position_m - corner.view.forward * (sensor + BEHIND_SENSOR_M);
-        let room = corner
-            .floor_m
-            .iter()
-            .zip(corner.floor_m.iter().cycle().skip(1))
-            .map(|(a, b)| (*b - *a).normalize_or_zero().perp_dot(behind.truncate() - *a))
-            .fold(f64::INFINITY, f64::min);
+        let room = -beyond_m(&corner.floor_m, behind.truncate());
         let mut say = |lacking: f64, sentence: String, frees: &str| {
             found.push(Breach {
                 rule: "camera",
@@ -395,22 +397,6 @@ impl<'a> Rules<'a> {
         }
     }
 
-    /// Landmarks that the picture shows.
-    fn landmarks_in_frame(&self) -> Vec<(&'static str, DVec3)> {
-        let marks = &self.corner.landmarks;
-        [
-            ("eyes", marks.eye_m),
-            ("crown", marks.crown_m - 0.02),
-            ("chin", marks.chin_m),
-            ("shoulders", marks.shoulder_m),
-            ("chest", marks.chest_m),
-        ]
-        .into_iter()
-        .map(|(name, z)| (name, self.corner.eyes_m.with_z(z)))
-        .filter(|(_, at)| self.corner.view.sees(*at))
-        .collect()
-    }
-
     fn sight(&self, things: &[Thing], found: &mut Vec<Breach>) {
         let corner = self.corner;
         let mut say = |what: &str, from: DVec3, to: DVec3, own: &str| {
@@ -428,7 +414,7 @@ impl<'a> Rules<'a> {
                 });
             }
         };
-        for (name, mark) in self.landmarks_in_frame() {
+        for &(name, mark) in &self.landmarks {
             say(&format!("the lens and the {name}"), corner.view.position_m, mark, "camera");
         }
         for key in corner.role(Role::Key) {
@@ -447,7 +433,7 @@ impl<'a> Rules<'a> {
         let corner = self.corner;
         let mut carried = vec![("camera", &corner.layout.camera.support, corner.view.position_m)];
         for light in &corner.lights {
-            carried.push((light.id, &light.light.support, light.position_m));
+            carried.push((light.id, &light.light.support, light.hold_m()));
         }
         if let (Some((_, at)), Some(used)) = (corner.microphone, &corner.layout.microphone) {
             carried.push(("microphone", &used.support, at));
@@ -525,6 +511,21 @@ impl<'a> Rules<'a> {
             });
         }
     }
+}
+
+fn landmarks_in_frame(corner: &Corner<'_>) -> Vec<(&'static str, DVec3)> {
+    let marks = &corner.landmarks;
+    [
+        ("eyes", marks.eye_m),
+        ("crown", marks.crown_m - 0.02),
+        ("chin", marks.chin_m),
+        ("shoulders", marks.shoulder_m),
+        ("chest", marks.chest_m),
+    ]
+    .into_iter()
+    .map(|(name, z)| (name, corner.eyes_m.with_z(z)))
+    .filter(|(_, at)| corner.view.sees(*at))
+    .collect()
 }
 
 fn overlap(thing: &Thing, space: &Solid) -> f64 {

@@ -7,7 +7,7 @@ use super::legal::Breach;
 use crate::corner::{Corner, Source};
 use crate::finding::{Finding, Severity};
 use crate::photometry::{luminance_cd_m2, power_w, shape_area_m2};
-use crate::plan::{Role, SupportKind};
+use crate::plan::{LightSchool, Role, SupportKind};
 use crate::reading::{Reading, Standing};
 use crate::units::decimals;
 
@@ -110,6 +110,20 @@ pub(super) fn unlit(corner: &Corner<'_>) -> Vec<Finding> {
             )
             .advise("Put a lamp on the shelf of owned gear, or buy one from the list below."),
         );
+    }
+    if corner.brief.schools.lights == LightSchool::ThreePoint
+        && corner.role(Role::Key).next().is_some()
+        && corner.role(Role::Back).next().is_none()
+    {
+        let mut finding = Finding::new(
+            "light.back.missing",
+            Severity::Consider,
+            "No back light: hair and shoulders may melt into the wall.",
+        )
+        .because("A hair light parts dark hair from a dark wall.", "common practice, no source")
+        .advise("A small lamp on an arm or a shelf behind you would do; or choose the school without one.");
+        finding.school = Some("lights");
+        all.push(finding);
     }
     let layout = corner.layout;
     let mut carried = vec![("camera", &layout.camera.support)];

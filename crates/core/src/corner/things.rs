@@ -77,8 +77,7 @@ pub fn things(corner: &Corner<'_>) -> Vec<Thing> {
 /// A light with what carries it.
 pub fn light_thing(corner: &Corner<'_>, light: &LightAt<'_>) -> Thing {
     let mut parts = vec![Part { what: "head", solid: lamp_head(light) }];
-    let back = light.position_m - light.face().normal * light.depth_m();
-    support(corner, &light.light.support, light.position_m, back, &mut parts);
+    support(corner, &light.light.support, light.position_m, light.hold_m(), &mut parts);
     Thing { id: light.id.to_owned(), label: light.label().to_owned(), kind: Kind::Light, moved: true, parts }
 }
 

@@ -9,6 +9,8 @@ pub struct Solid {
     corners: Vec<DVec3>,
     normals: Vec<DVec3>,
     edges: Vec<DVec3>,
+    /// All sides stand upright: two such solids part along a face normal, never along crossed edges.
+    upright: bool,
     low: DVec3,
     high: DVec3,
 }
@@ -18,10 +20,13 @@ pub struct Solid {
 const ROUND_SIDES: usize = 12;
 
 impl Solid {
-    fn new(corners: Vec<DVec3>, normals: Vec<DVec3>, edges: Vec<DVec3>) -> Self {
+    fn new(corners: Vec<DVec3>, mut normals: Vec<DVec3>, mut edges: Vec<DVec3>) -> Self {
+        once_each(&mut normals);
+        once_each(&mut edges);
+        let upright = edges.contains(&DVec3::Z) && normals.contains(&DVec3::Z);
         let low = corners.iter().copied().fold(DVec3::INFINITY, DVec3::min);
         let high = corners.iter().copied().fold(DVec3::NEG_INFINITY, DVec3::max);
-        Self { corners, normals, edges, low, high }
+        Self { corners, normals, edges, upright, low, high }
     }
 
     /// An upright prism over a convex outline given counter-clockwise.
@@ -103,9 +108,12 @@ impl Solid {
             return boxes;
         }
         let mut least = boxes;
-        let crossed = self.edges.iter().flat_map(|a| other.edges.iter().map(|b| a.cross(*b)));
+        let crossing: &[DVec3] = if self.upright && other.upright { &[] } else { &self.edges };
+        let crossed = crossing
+            .iter()
+            .flat_map(|a| other.edges.iter().map(|b| a.cross(*b)))
+            .filter_map(DVec3::try_normalize);
         for axis in self.normals.iter().chain(&other.normals).copied().chain(crossed) {
-            let Some(axis) = axis.try_normalize() else { continue };
             let (low_a, high_a) = self.span(axis);
             let (low_b, high_b) = other.span(axis);
             least = least.min(high_a.min(high_b) - low_a.max(low_b));
@@ -159,6 +167,17 @@ impl Solid {
             .fold(f64::NEG_INFINITY, f64::max)
             .max((self.low - point).max(point - self.high).max(DVec3::ZERO).length())
     }
+}
+
+/// Keeps one of each pair of parallel directions.
+fn once_each(axes: &mut Vec<DVec3>) {
+    let mut kept: Vec<DVec3> = Vec::with_capacity(axes.len());
+    for axis in axes.iter() {
+        if kept.iter().all(|k| k.dot(*axis).abs() < 1.0 - 1e-9) {
+            kept.push(*axis);
+        }
+    }
+    *axes = kept;
 }
 
 /// The outline that stands in for a circle, counter-clockwise, holding it.

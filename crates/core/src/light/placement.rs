@@ -22,16 +22,16 @@ pub struct Place {
 }
 
 /// Angles to try for a key, preferred first: 40 degrees off, 30 up (light sheet 3, common practice).
-const KEY_AZIMUTHS: [f64; 6] = [40.0, 35.0, 45.0, 30.0, 50.0, 55.0];
-const KEY_ELEVATIONS: [f64; 7] = [30.0, 25.0, 35.0, 20.0, 40.0, 15.0, 10.0];
+const KEY_AZIMUTHS: [f64; 4] = [40.0, 33.0, 45.0, 52.0];
+const KEY_ELEVATIONS: [f64; 5] = [30.0, 23.0, 38.0, 16.0, 44.0];
 /// A fill stands on the other side, lower.
-const FILL_AZIMUTHS: [f64; 5] = [50.0, 40.0, 60.0, 70.0, 30.0];
-const FILL_ELEVATIONS: [f64; 4] = [5.0, 0.0, 15.0, -10.0];
+const FILL_AZIMUTHS: [f64; 4] = [50.0, 40.0, 62.0, 75.0];
+const FILL_ELEVATIONS: [f64; 3] = [5.0, 15.0, -8.0];
 /// A back light: degrees from straight behind, and its elevation (30 to 60, common practice).
-const BACK_TURNS: [f64; 9] = [35.0, 25.0, 45.0, 15.0, 55.0, 0.0, 65.0, 75.0, 85.0];
-const BACK_ELEVATIONS: [f64; 6] = [45.0, 35.0, 55.0, 30.0, 60.0, 25.0];
+const BACK_TURNS: [f64; 6] = [35.0, 20.0, 50.0, 65.0, 5.0, 80.0];
+const BACK_ELEVATIONS: [f64; 4] = [45.0, 55.0, 36.0, 28.0];
 /// Distances beyond the nearest one.
-const FURTHER_M: [f64; 6] = [0.0, 0.10, 0.25, 0.45, 0.70, 1.0];
+const FURTHER_M: [f64; 5] = [0.0, 0.12, 0.30, 0.55, 0.90];
 
 /// Places for a light of some role, best first. `side` is +1 for camera right, -1 for left.
 pub fn places(corner: &Corner<'_>, light: &LightAt<'_>, role: Role, side: f64) -> Vec<Place> {

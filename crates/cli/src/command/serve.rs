@@ -1,0 +1,61 @@
+//! `fogon serve` and `fogon demo`.
+
+use std::path::PathBuf;
+
+use clap::Args;
+use fogon_core::plan::BriefFile;
+use fogon_server::{Config, ServeError};
+
+use crate::outcome::Failure;
+use crate::read;
+
+/// The demo corner, part of the binary.
+const DEMO: &str = include_str!("../../../../docs/examples/box-room.brief.json");
+
+#[derive(Args)]
+pub(crate) struct Serve {
+    /// Database file; made if it is missing
+    #[arg(long, value_name = "FILE", default_value = "fogon.sqlite3")]
+    database: PathBuf,
+    /// Port on 127.0.0.1; 0 takes a free one
+    #[arg(long, default_value_t = 4170)]
+    port: u16,
+}
+
+#[derive(Args)]
+pub(crate) struct Demo {
+    /// Database file; made if it is missing
+    #[arg(long, value_name = "FILE", default_value = "fogon-demo.sqlite3")]
+    database: PathBuf,
+    /// Port on 127.0.0.1; 0 takes a free one
+    #[arg(long, default_value_t = 4170)]
+    port: u16,
+}
+
+pub(crate) fn serve(arguments: &Serve) -> Result<(), Failure> {
+    start(Config { database: arguments.database.clone(), port: arguments.port, first_brief: None })
+}
+
+pub(crate) fn demo(arguments: &Demo) -> Result<(), Failure> {
+    let brief = BriefFile::read(DEMO.as_bytes())?;
+    start(Config { database: arguments.database.clone(), port: arguments.port, first_brief: Some(brief) })
+}
+
+fn start(config: Config) -> Result<(), Failure> {
+    tracing_subscriber::fmt()
+        .with_env_filter(
+            tracing_subscriber::EnvFilter::try_from_default_env().unwrap_or_else(|_| "warn".into()),
+        )
+        .with_writer(std::io::stderr)
+        .init();
+    let runtime = tokio::runtime::Builder::new_multi_thread()
+        .enable_all()
+        .build()
+        .map_err(|error| Failure::Io(format!("cannot start: {error}")))?;
+    let ready = |address: std::net::SocketAddr| {
+        let _ = read::print(&format!("Fogon is at http://{address}/  (Ctrl-C stops it)\n"));
+    };
+    runtime
+        .block_on(fogon_server::serve(config, ready))
+        .map_err(|error: ServeError| Failure::Io(error.to_string()))
+}

@@ -1,0 +1,165 @@
+//! The named calculations, as the core computes them: one JSON object in, one out. Names and fields are fixed;
+//! nothing is rounded, clamped or guessed.
+
+mod light;
+mod room;
+mod shot;
+mod sound;
+
+use serde::Serialize;
+use serde::de::DeserializeOwned;
+use serde_json::Value;
+
+use crate::document::{self, Shape, describe_range};
+use crate::problem::{Code, Problem};
+
+/// One calculation: its input type carries fields, ranges and the work.
+trait Calculate: Shape + DeserializeOwned {
+    /// Name on the command line.
+    const NAME: &'static str;
+    /// Formula, in words and letters.
+    const FORMULA: &'static str;
+    /// Where the formula is published.
+    const SOURCE: &'static str;
+    /// What comes out.
+    type Output: Serialize;
+    /// The work.
+    fn calculate(self) -> Result<Self::Output, Problem>;
+}
+
+/// A calculation as listed and called.
+pub struct Calculation {
+    /// Name on the command line.
+    pub name: &'static str,
+    formula: &'static str,
+    source: &'static str,
+    shape: fn() -> &'static Value,
+    work: fn(Value) -> Result<Value, Problem>,
+}
+
+/// One input field, as listed.
+#[derive(Debug, Serialize)]
+pub struct Field {
+    name: String,
+    unit: &'static str,
+    range: String,
+    required: bool,
+}
+
+/// A calculation, as listed.
+#[derive(Debug, Serialize)]
+pub struct Listed {
+    name: &'static str,
+    fields: Vec<Field>,
+    formula: &'static str,
+    source: &'static str,
+}
+
+fn entry<C: Calculate>() -> Calculation {
+    Calculation { name: C::NAME, formula: C::FORMULA, source: C::SOURCE, shape: C::shape, work: work::<C> }
+}
+
+fn work<C: Calculate>(input: Value) -> Result<Value, Problem> {
+    let first = |problems: crate::problem::Problems| {
+        problems
+            .0
+            .into_iter()
+            .next()
+            .unwrap_or_else(|| Problem::new("document", "", "an object", Code::WrongType))
+    };
+    let input: C = document::from_value(input).map_err(first)?;
+    let output = input.calculate()?;
+    serde_json::to_value(output).map_err(|e| Problem::new("document", e, "finite results", Code::OutOfRange))
+}
+
+/// All calculations, in the order of the work.
+pub fn calculations() -> Vec<Calculation> {
+    vec![
+        entry::<shot::FieldOfView>(),
+        entry::<shot::FrameSize>(),
+        entry::<shot::DepthOfField>(),
+        entry::<shot::BackgroundBlur>(),
+        entry::<shot::ExposureIlluminance>(),
+        entry::<light::InverseSquare>(),
+        entry::<light::LightingRatio>(),
+        entry::<sound::LevelAtDistance>(),
+        entry::<sound::Reverberation>(),
+        entry::<room::TapeMarkAt>(),
+        entry::<room::StandTipping>(),
+    ]
+}
+
+/// Runs the calculation of this name on JSON text.
+///
+/// # Errors
+/// The first problem in the order: name, JSON, unknown fields, missing, type, range, the calculation's own.
+pub fn run(name: &str, input: &[u8]) -> Result<Value, Problem> {
+    let all = calculations();
+    let found = all.iter().find(|c| c.name == name).ok_or_else(|| {
+        let names: Vec<&str> = all.iter().map(|c| c.name).collect();
+        Problem::new("name", name, names.join(", "), Code::UnknownName)
+    })?;
+    (found.work)(document::parse(input)?)
+}
+
+/// Every calculation with its fields, units, ranges, formula and source.
+pub fn list() -> Vec<Listed> {
+    calculations()
+        .into_iter()
+        .map(|c| {
+            let shape = (c.shape)();
+            let mut fields = Vec::new();
+            describe(shape, shape, "", &mut fields);
+            Listed { name: c.name, fields, formula: c.formula, source: c.source }
+        })
+        .collect()
+}
+
+fn describe(root: &Value, schema: &Value, at: &str, fields: &mut Vec<Field>) {
+    let resolved = |schema: &'_ Value| -> Value {
+        let schema =
+            schema["oneOf"].as_array().and_then(|o| o.iter().find(|s| s["type"] != "null")).unwrap_or(schema);
+        match schema["$ref"].as_str().and_then(|r| r.rsplit('/').next()) {
+            Some(name) => root["$defs"][name].clone(),
+            None => schema.clone(),
+        }
+    };
+    for (name, property) in schema["properties"].as_object().into_iter().flatten() {
+        let required = schema["required"].as_array().is_some_and(|r| r.iter().any(|n| n == name));
+        let path = if at.is_empty() { name.clone() } else { format!("{at}.{name}") };
+        let inner = resolved(property);
+        if inner["type"] == "array" {
+            let item = resolved(&inner["items"]);
+            if item["type"] == "object" {
+                describe(root, &item, &format!("{path}[]"), fields);
+                continue;
+            }
+            let range = describe_range(&item).unwrap_or_default();
+            fields.push(Field { unit: unit_of(name), range, required, name: format!("{path}[]") });
+        } else if inner["type"] == "object" {
+            describe(root, &inner, &path, fields);
+        } else {
+            let range = describe_range(&inner).unwrap_or_default();
+            fields.push(Field { unit: unit_of(name), range, required, name: path });
+        }
+    }
+}
+
+/// The unit that a field's name ends in.
+fn unit_of(name: &str) -> &'static str {
+    const UNITS: [(&str, &str); 12] = [
+        ("_m2", "m2"),
+        ("_mm", "mm"),
+        ("_m", "m"),
+        ("_s", "s"),
+        ("_lx", "lx"),
+        ("_db", "dB"),
+        ("_deg", "degrees"),
+        ("_kg", "kg"),
+        ("_n", "N"),
+        ("_hz", "Hz"),
+        ("_k", "K"),
+        ("_w", "W"),
+    ];
+    UNITS.iter().find(|(suffix, _)| name.ends_with(suffix)).map_or("", |(_, unit)| unit)
+}

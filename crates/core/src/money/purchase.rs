@@ -1,0 +1,355 @@
+//! Purchases: the gain of each thing is the score of the corner with it in place, less the score now; the
+//! choice among them is exact.
+
+use serde::Serialize;
+use utoipa::ToSchema;
+
+use super::catalogue;
+use super::select::{Candidate, select};
+use crate::arrange::replaced;
+use crate::assess::{Quick, quick, without_moves};
+use crate::plan::{Brief, Gear, GearState, Id, Layout, Plan};
+use crate::reading::Change;
+
+/// What clearing one thing that stands in the way counts, beside the score. Fogon's own rule: a corner that
+/// can record comes before one that looks a little better.
+const CLEARED: f64 = 0.10;
+/// A gain smaller than this is not worth money. Fogon's own rule.
+const LEAST_GAIN: f64 = 0.003;
+
+/// A thing to buy.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct Bought {
+    /// Catalogue id.
+    pub id: String,
+    /// In words.
+    pub label: String,
+    /// Its price.
+    pub price: f64,
+    /// (price - resale) / years.
+    pub per_year: Option<f64>,
+}
+
+/// Things to buy together, the corner working after them.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct Step {
+    /// The thing that helps, then what it needs.
+    pub items: Vec<Bought>,
+    /// Price of all of them.
+    pub price: f64,
+    /// Score gained by it alone.
+    pub gain: f64,
+    /// Things in the way that it clears.
+    pub cleared: usize,
+    /// Why, in one sentence.
+    pub reason: String,
+    /// Readings before and after.
+    pub changes: Vec<Change>,
+}
+
+/// What to buy under the budget, most gain for the money first.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct Purchases {
+    /// The sum that may be spent.
+    pub budget: f64,
+    /// What is spent.
+    pub spent: f64,
+    /// Score before, 0 to 1.
+    pub score_before: f64,
+    /// Score with all of it in place.
+    pub score_after: f64,
+    /// In order.
+    pub steps: Vec<Step>,
+    /// What it comes to, in one sentence.
+    pub sentence: String,
+}
+
+/// A catalogue thing tried out in this corner.
+struct Tried {
+    id: Id,
+    gain: f64,
+    worth: f64,
+    cleared: usize,
+    group: Option<String>,
+    plan: Plan,
+}
+
+pub(super) fn purchases(plan: &Plan) -> Purchases {
+    let brief = &plan.brief;
+    // The corner as well placed as its own gear allows: a purchase must not be praised for a free move.
+    let base = best_of(plan.clone(), replaced(plan));
+    let before = quick(brief, &base.layout);
+    let tried: Vec<Tried> = catalogue()
+        .iter()
+        .filter(|(id, gear)| buyable(brief, id) && gear.common().price <= brief.money.budget * (1.0 + 1e-9))
+        .filter_map(|(id, gear)| try_out(&base, &before, id, gear))
+        .collect();
+    // Owned things take part with price 0 and no gain: their offers and needs count.
+    let owned = brief.gear.values().filter(|g| g.at_hand());
+    let mut ids: Vec<Option<&Id>> = Vec::new();
+    let mut candidates: Vec<Candidate> = Vec::new();
+    let used = |id: &Id| in_use(&base.layout, id);
+    for (gear, id) in owned.zip(brief.gear.iter().filter(|(_, g)| g.at_hand()).map(|(id, _)| id)) {
+        // What a stand in use carries is not free for something new, unless it is replaced.
+        let offers =
+            if gear.support().is_some() && used(id) { Vec::new() } else { gear.common().offers.clone() };
+        ids.push(None);
+        candidates.push(Candidate { offers, ..Candidate::default() });
+    }
+    for (id, gear) in catalogue().iter().filter(|(id, _)| buyable(brief, id)) {
+        let found = tried.iter().find(|t| t.id == *id);
+        let common = gear.common();
+        // A replacement stands where the replaced thing stood: it needs no second stand.
+        let replaces =
+            found.and_then(|t| t.group.as_deref()).is_some_and(|role| stands_already(&base.layout, role));
+        let needs = common
+            .needs
+            .iter()
+            .filter(|n| !(replaces && matches!(n.as_str(), "light" | "microphone")))
+            .cloned()
+            .collect();
+        ids.push(Some(id));
+        candidates.push(Candidate {
+            price: common.price,
+            gain: found.map_or(0.0, |t| t.worth),
+            group: found.and_then(|t| t.group.clone()),
+            needs,
+            offers: common.offers.clone(),
+        });
+    }
+    let chosen = select(&candidates, brief.money.budget);
+    let bought: Vec<(&Id, &Candidate)> =
+        chosen.iter().filter_map(|i| ids[*i].map(|id| (id, &candidates[*i]))).collect();
+    let steps = steps(&base, &tried, &bought);
+    // An empty sum of floats is minus zero.
+    let spent: f64 = 0.0 + bought.iter().map(|(_, c)| c.price).sum::<f64>();
+    let after = with_all(&base, &bought).map_or(before.score, |p| quick(&p.brief, &p.layout).score);
+    Purchases {
+        budget: brief.money.budget,
+        spent,
+        score_before: before.score,
+        score_after: after.max(before.score),
+        sentence: sentence(brief, &before, steps.len(), spent),
+        steps,
+    }
+}
+
+fn sentence(brief: &Brief, before: &Quick, steps: usize, spent: f64) -> String {
+    let ready = before.stops == 0 && before.fixes == 0;
+    let money = |sum: f64| format!("{sum:.0} {}", brief.money.currency).trim().to_owned();
+    match (steps, ready) {
+        (0, true) => "Nothing need be bought: the corner is ready.".into(),
+        (0, false) if brief.money.budget <= 0.0 => "No budget is given: type what you can spend.".into(),
+        (0, false) => format!("Nothing in the catalogue helps for {}.", money(brief.money.budget)),
+        (_, true) => format!("The corner is ready as it is; {} would still make it better.", money(spent)),
+        (_, false) => format!("{} of {} go furthest like this.", money(spent), money(brief.money.budget)),
+    }
+}
+
+fn buyable(brief: &Brief, id: &Id) -> bool {
+    // Owned, or ruled out by its owner.
+    brief.gear.get(id).is_none_or(|g| g.common().state == GearState::Wanted)
+}
+
+fn best_of(plan: Plan, other: Option<Plan>) -> Plan {
+    let rank = |p: &Plan| {
+        let q = quick(&p.brief, &p.layout);
+        (q.stops, q.fixes, -q.score)
+    };
+    match other {
+        Some(other) if rank(&other) < rank(&plan) => other,
+        _ => plan,
+    }
+}
+
+fn in_use(layout: &Layout, id: &Id) -> bool {
+    let supports = layout
+        .lights
+        .values()
+        .map(|l| &l.support)
+        .chain([&layout.camera.support])
+        .chain(layout.microphone.iter().map(|m| &m.support));
+    supports.into_iter().any(|s| s.gear.as_ref() == Some(id))
+}
+
+/// Whether something of this role already has a stand of its own.
+fn stands_already(layout: &Layout, role: &str) -> bool {
+    match role {
+        "microphone" => layout.microphone.as_ref().is_some_and(|m| m.support.gear.is_some()),
+        role => layout.lights.get(&Id::from(role)).is_some_and(|l| l.support.gear.is_some()),
+    }
+}
+
+/// The plan with a thing owned, everything it needs at hand, and lights and microphone placed for it.
+fn with_thing(base: &Plan, id: &Id, gear: &Gear) -> Option<Plan> {
+    let mut plan = base.clone();
+    if gear.microphone().is_some() {
+        // To hear this one, the others stay in the drawer.
+        for other in plan.brief.gear.values_mut().filter(|g| g.microphone().is_some()) {
+            set_state(other, GearState::Never);
+        }
+    }
+    own(&mut plan.brief, id, gear);
+    for need in &gear.common().needs {
+        let met = plan.brief.gear.iter().any(|(other, g)| {
+            other != id
+                && g.at_hand()
+                && g.common().offers.contains(need)
+                && (g.support().is_none() || !in_use(&base.layout, other))
+        });
+        if !met {
+            let (other, helper) = catalogue()
+                .iter()
+                .filter(|(_, g)| g.common().offers.contains(need))
+                .min_by(|a, b| a.1.common().price.total_cmp(&b.1.common().price))?;
+            own(&mut plan.brief, other, helper);
+        }
+    }
+    if let Some(lens) = gear.lens() {
+        let camera = &mut plan.layout.camera;
+        let focal = camera.focal_length_mm;
+        if focal < lens.focal_min_mm - 0.5 || focal > lens.focal_max_mm + 0.5 {
+            return None; // seat and camera are kept: another focal length is another layout
+        }
+        camera.lens = id.clone();
+        camera.focal_length_mm = focal.clamp(lens.focal_min_mm, lens.focal_max_mm);
+        let body = base.brief.gear.get(&camera.body).and_then(Gear::camera)?;
+        camera.f_number = crate::shot::f_number(&base.brief, body, lens, camera.focal_length_mm);
+    }
+    replaced(&plan)
+}
+
+fn own(brief: &mut Brief, id: &Id, gear: &Gear) {
+    let mut gear = gear.clone();
+    set_state(&mut gear, GearState::Owned);
+    brief.gear.insert(id.clone(), gear);
+}
+
+fn set_state(gear: &mut Gear, state: GearState) {
+    let common = match gear {
+        Gear::Camera(g) => &mut g.common,
+        Gear::Lens(g) => &mut g.common,
+        Gear::Light(g) => &mut g.common,
+        Gear::Reflector(g) => &mut g.common,
+        Gear::Microphone(g) => &mut g.common,
+        Gear::Support(g) => &mut g.common,
+        Gear::Recorder(g)
+        | Gear::Interface(g)
+        | Gear::Monitor(g)
+        | Gear::Power(g)
+        | Gear::Cable(g)
+        | Gear::Card(g)
+        | Gear::Accessory(g) => &mut g.common,
+    };
+    common.state = state;
+}
+
+fn try_out(base: &Plan, before: &Quick, id: &Id, gear: &Gear) -> Option<Tried> {
+    let plan = with_thing(base, id, gear)?;
+    let group = role_of(&plan.layout, id, gear)?;
+    let after = quick(&plan.brief, &plan.layout);
+    let was = before.stops + before.fixes;
+    let is = after.stops + after.fixes;
+    if is > was {
+        return None;
+    }
+    let gain = after.score - before.score;
+    let worth = gain + CLEARED * (was - is) as f64;
+    (worth > LEAST_GAIN).then_some(Tried { id: id.clone(), gain, worth, cleared: was - is, group, plan })
+}
+
+/// The job a thing does in a layout: its group; `None` if it found none.
+#[allow(clippy::option_option)]
+fn role_of(layout: &Layout, id: &Id, gear: &Gear) -> Option<Option<String>> {
+    if layout.microphone.as_ref().is_some_and(|m| m.gear == *id) {
+        return Some(Some("microphone".into()));
+    }
+    if let Some((name, _)) = layout.lights.iter().find(|(_, l)| l.gear == *id) {
+        return Some(Some(name.0.clone()));
+    }
+    if gear.lens().is_some() && layout.camera.lens == *id {
+        return Some(Some("lens".into()));
+    }
+    // A stand may help whatever it comes to carry; several may be bought.
+    (gear.support().is_some() && in_use(layout, id)).then_some(None)
+}
+
+/// The plan with everything bought in place.
+fn with_all(base: &Plan, bought: &[(&Id, &Candidate)]) -> Option<Plan> {
+    let mut plan = base.clone();
+    let mut lens = None;
+    for (id, _) in bought {
+        let gear = catalogue().get(*id)?;
+        if gear.microphone().is_some() {
+            for other in plan.brief.gear.values_mut().filter(|g| g.microphone().is_some()) {
+                set_state(other, GearState::Never);
+            }
+        }
+        own(&mut plan.brief, id, gear);
+        if gear.lens().is_some() {
+            lens = Some((*id, gear));
+        }
+    }
+    match lens {
+        Some((id, gear)) => with_thing(&plan, id, gear),
+        None => replaced(&plan),
+    }
+}
+
+/// What is bought as steps: each thing that helps with what it needs, most worth for the money first.
+fn steps(base: &Plan, tried: &[Tried], bought: &[(&Id, &Candidate)]) -> Vec<Step> {
+    let mut helpers: Vec<(&Id, &Candidate)> =
+        bought.iter().copied().filter(|(id, _)| !tried.iter().any(|t| t.id == **id)).collect();
+    let mut mains: Vec<(&Tried, &Candidate)> =
+        bought.iter().filter_map(|(id, c)| tried.iter().find(|t| t.id == **id).map(|t| (t, *c))).collect();
+    mains.sort_by(|a, b| (b.0.worth / b.1.price.max(1.0)).total_cmp(&(a.0.worth / a.1.price.max(1.0))));
+    let before = without_moves(base).readings;
+    let mut steps = Vec::new();
+    for (main, candidate) in mains {
+        let mut items = vec![item(&main.id)];
+        for need in &candidate.needs {
+            if let Some(at) = helpers.iter().position(|(_, h)| h.offers.contains(need)) {
+                items.push(item(helpers.remove(at).0));
+            }
+        }
+        let after = without_moves(&main.plan).readings;
+        steps.push(Step {
+            price: items.iter().map(|i| i.price).sum(),
+            items,
+            gain: main.gain,
+            cleared: main.cleared,
+            reason: reason(main),
+            changes: crate::assess::mend::changes(&before, &after),
+        });
+    }
+    steps
+}
+
+fn reason(main: &Tried) -> String {
+    let role = match main.group.as_deref() {
+        Some("microphone") => "As the microphone",
+        Some("key") => "As the key light",
+        Some("fill") => "As the fill",
+        Some("back") => "As the back light",
+        Some("lens") => "On the camera",
+        Some(_) => "In the picture",
+        None => "Under what now has nothing to stand on",
+    };
+    let points = 100.0 * main.gain;
+    match main.cleared {
+        0 => format!("{role} it gains {points:.0} points of 100."),
+        1 => format!("{role} it clears one thing that stands in the way."),
+        count => format!("{role} it clears {count} things that stand in the way."),
+    }
+}
+
+fn item(id: &Id) -> Bought {
+    let gear = catalogue().get(id);
+    let common = gear.map(|g| g.common().clone()).unwrap_or_default();
+    Bought {
+        id: id.0.clone(),
+        per_year: common.life_years.map(|years| (common.price - common.resale) / years),
+        label: common.label,
+        price: common.price,
+    }
+}

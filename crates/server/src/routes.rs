@@ -1,0 +1,98 @@
+//! The API under `/api/v1`, by job.
+
+mod corners;
+mod exports;
+mod judge;
+mod reference;
+
+use std::sync::Arc;
+
+use axum::Router;
+use axum::extract::FromRequest;
+use axum::extract::rejection::BytesRejection;
+use axum::http::StatusCode;
+use axum::response::IntoResponse;
+use utoipa::OpenApi;
+use utoipa_axum::router::OpenApiRouter;
+use utoipa_axum::routes;
+
+use crate::problem::Details;
+use crate::store::Store;
+
+pub(crate) type Shared = Arc<Store>;
+
+#[derive(OpenApi)]
+#[openapi(info(
+    title = "Fogon",
+    description = "Corners, their assessment, proposals, changes and cards. Lengths in metres, angles in degrees. Errors are RFC 9457 problem details.",
+    license(name = "MIT OR Apache-2.0")
+))]
+struct Head;
+
+fn described() -> OpenApiRouter<Shared> {
+    OpenApiRouter::with_openapi(Head::openapi())
+        .routes(routes!(corners::list, corners::create))
+        .routes(routes!(corners::get, corners::save, corners::delete))
+        .routes(routes!(exports::plan_file))
+        .routes(routes!(exports::card))
+        .routes(routes!(judge::assess))
+        .routes(routes!(judge::propose))
+        .routes(routes!(judge::changes))
+        .routes(routes!(judge::apply))
+        .routes(routes!(judge::place))
+        .routes(routes!(reference::schools))
+        .routes(routes!(reference::catalogue))
+        .routes(routes!(reference::materials))
+        .routes(routes!(reference::plan_schema))
+}
+
+/// The routes with their description at `/api/v1/openapi.json`.
+pub(crate) fn router(store: Shared) -> Router {
+    let (router, _) = described().split_for_parts();
+    router
+        .route("/api/v1/openapi.json", axum::routing::get(|| async { axum::Json(openapi()).into_response() }))
+        .with_state(store)
+}
+
+/// The OpenAPI 3.1 document.
+pub fn openapi() -> utoipa::openapi::OpenApi {
+    described().split_for_parts().1
+}
+
+/// The body as bytes; too large a body is refused in our own words.
+pub(crate) struct Body(pub(crate) axum::body::Bytes);
+
+impl<S: Send + Sync> FromRequest<S> for Body {
+    type Rejection = Details;
+
+    async fn from_request(request: axum::extract::Request, state: &S) -> Result<Self, Details> {
+        axum::body::Bytes::from_request(request, state).await.map(Body).map_err(
+            |rejection: BytesRejection| {
+                let status = rejection.status();
+                if status == StatusCode::PAYLOAD_TOO_LARGE {
+                    Details::new(
+                        status,
+                        "too_large",
+                        "The document is larger than 1 MB, which is more than a plan can need.",
+                    )
+                } else {
+                    Details::new(status, "unreadable", "The request broke off before it was complete.")
+                }
+            },
+        )
+    }
+}
+
+/// Runs work that computes or waits for the disk off the threads that answer.
+pub(crate) async fn blocking<T: Send + 'static>(
+    work: impl FnOnce() -> Result<T, Details> + Send + 'static,
+) -> Result<T, Details> {
+    tokio::task::spawn_blocking(work).await.unwrap_or_else(|error| {
+        tracing::error!(%error, "a request failed");
+        Err(Details::new(
+            StatusCode::INTERNAL_SERVER_ERROR,
+            "failed",
+            "The request could not be worked out. This is a fault in the program; nothing was changed.",
+        ))
+    })
+}

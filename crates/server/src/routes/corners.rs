@@ -1,0 +1,147 @@
+//! Corners kept: listed, created, read, saved, deleted.
+
+use axum::Json;
+use axum::extract::{Path, State};
+use axum::http::{HeaderMap, HeaderValue, StatusCode, header};
+use axum::response::{IntoResponse, Response};
+use fogon_core::assess::{Verdict, without_moves};
+use fogon_core::plan::{Brief, BriefFile, Layout, Plan};
+use serde::Serialize;
+use utoipa::ToSchema;
+
+use super::{Body, Shared, blocking};
+use crate::problem::Details;
+use crate::store::{Document, Kept};
+
+/// A corner in the list.
+#[derive(Serialize, ToSchema)]
+pub(crate) struct Listed {
+    id: i64,
+    revision: i64,
+    name: String,
+    /// Width, depth and height, m.
+    #[schema(value_type = Vec<f64>)]
+    room_m: [f64; 3],
+    /// When it was last saved, ms since 1970.
+    updated_ms: i64,
+    /// None while nothing fits.
+    verdict: Option<Verdict>,
+    /// 0 to 1; none while nothing fits.
+    score: Option<f64>,
+}
+
+/// A corner, whole.
+#[derive(Serialize, ToSchema)]
+pub(crate) struct CornerKept {
+    id: i64,
+    /// Rises with every save; the ETag.
+    revision: i64,
+    updated_ms: i64,
+    name: String,
+    brief: Brief,
+    /// None while nothing fits.
+    layout: Option<Layout>,
+}
+
+impl From<Kept> for CornerKept {
+    fn from(kept: Kept) -> Self {
+        let Document { name, brief, layout } = kept.document;
+        Self { id: kept.id, revision: kept.revision, updated_ms: kept.updated_ms, name, brief, layout }
+    }
+}
+
+fn answer(status: StatusCode, kept: Kept) -> Response {
+    let tag = HeaderValue::from_str(&format!("\"{}\"", kept.revision));
+    let mut response = (status, Json(CornerKept::from(kept))).into_response();
+    if let Ok(tag) = tag {
+        response.headers_mut().insert(header::ETAG, tag);
+    }
+    response
+}
+
+/// All corners, the last saved first
+#[utoipa::path(get, path = "/api/v1/corners", responses((status = 200, body = Vec<Listed>)))]
+pub(crate) async fn list(State(store): State<Shared>) -> Result<Json<Vec<Listed>>, Details> {
+    blocking(move || {
+        let listed = store.all()?.into_iter().map(|kept| {
+            let Document { name, brief, layout } = kept.document;
+            let room_m = brief.room.dimensions_m();
+            let judged = layout.map(|layout| without_moves(&Plan::new(name.clone(), brief, layout)));
+            Listed {
+                id: kept.id,
+                revision: kept.revision,
+                name,
+                room_m,
+                updated_ms: kept.updated_ms,
+                score: judged.as_ref().map(|j| j.score),
+                verdict: judged.map(|j| j.verdict),
+            }
+        });
+        Ok(Json(listed.collect()))
+    })
+    .await
+}
+
+/// Keeps a new corner from a brief file (the best layout is found for it) or a plan file
+#[utoipa::path(post, path = "/api/v1/corners", request_body = BriefFile,
+    responses((status = 201, body = CornerKept), (status = 422, body = Details, content_type = "application/problem+json")))]
+pub(crate) async fn create(State(store): State<Shared>, Body(bytes): Body) -> Result<Response, Details> {
+    blocking(move || {
+        let document = Document::read(&bytes)?.laid_out();
+        Ok(answer(StatusCode::CREATED, store.create(&document)?))
+    })
+    .await
+}
+
+/// One corner
+#[utoipa::path(get, path = "/api/v1/corners/{id}", params(("id" = i64, Path)),
+    responses((status = 200, body = CornerKept), (status = 404, body = Details, content_type = "application/problem+json")))]
+pub(crate) async fn get(State(store): State<Shared>, Path(id): Path<i64>) -> Result<Response, Details> {
+    blocking(move || Ok(answer(StatusCode::OK, store.get(id)?))).await
+}
+
+/// Saves a corner read at the revision in `If-Match`, from a plan file or, where nothing fits, a brief file
+#[utoipa::path(put, path = "/api/v1/corners/{id}", params(("id" = i64, Path), ("If-Match" = String, Header)), request_body = Plan,
+    responses((status = 200, body = CornerKept), (status = 412, body = Details, content_type = "application/problem+json"),
+        (status = 422, body = Details, content_type = "application/problem+json"), (status = 428, body = Details, content_type = "application/problem+json")))]
+pub(crate) async fn save(
+    State(store): State<Shared>,
+    Path(id): Path<i64>,
+    headers: HeaderMap,
+    Body(bytes): Body,
+) -> Result<Response, Details> {
+    let revision = if_match(&headers)?;
+    blocking(move || {
+        let document = Document::read(&bytes)?;
+        Ok(answer(StatusCode::OK, store.save(id, revision, &document)?))
+    })
+    .await
+}
+
+/// Forgets a corner read at the revision in `If-Match`
+#[utoipa::path(delete, path = "/api/v1/corners/{id}", params(("id" = i64, Path), ("If-Match" = String, Header)),
+    responses((status = 204), (status = 412, body = Details, content_type = "application/problem+json")))]
+pub(crate) async fn delete(
+    State(store): State<Shared>,
+    Path(id): Path<i64>,
+    headers: HeaderMap,
+) -> Result<StatusCode, Details> {
+    let revision = if_match(&headers)?;
+    blocking(move || {
+        store.delete(id, revision)?;
+        Ok(StatusCode::NO_CONTENT)
+    })
+    .await
+}
+
+fn if_match(headers: &HeaderMap) -> Result<i64, Details> {
+    let missing = || {
+        Details::new(
+            StatusCode::PRECONDITION_REQUIRED,
+            "if_match_missing",
+            "Say which revision you changed, in the header If-Match, as \"3\".",
+        )
+    };
+    let text = headers.get(header::IF_MATCH).and_then(|v| v.to_str().ok()).ok_or_else(missing)?;
+    text.trim().trim_start_matches("W/").trim_matches('"').parse().map_err(|_| missing())
+}

@@ -1,0 +1,96 @@
+//! What leaves: the plan file and the set-up card.
+
+use axum::extract::{Path, Query, State};
+use axum::http::{HeaderValue, StatusCode, header};
+use axum::response::{IntoResponse, Response};
+use fogon_core::card::card as make_card;
+use fogon_core::plan::Plan;
+use fogon_handover::{Paper, csv, html, svg};
+use serde::Deserialize;
+
+use super::{Shared, blocking};
+use crate::problem::Details;
+
+/// How to lay a card out.
+#[derive(Deserialize)]
+pub(crate) struct Options {
+    /// a4 or letter.
+    paper: Option<String>,
+    /// Offer it as a download.
+    download: Option<String>,
+}
+
+fn file(body: String, kind: &'static str, name: Option<String>) -> Response {
+    let mut response = body.into_response();
+    let headers = response.headers_mut();
+    headers.insert(header::CONTENT_TYPE, HeaderValue::from_static(kind));
+    headers.insert(header::X_CONTENT_TYPE_OPTIONS, HeaderValue::from_static("nosniff"));
+    // The card is a page of its own: styles inside it, no script at all.
+    headers.insert(
+        header::CONTENT_SECURITY_POLICY,
+        HeaderValue::from_static("default-src 'none'; style-src 'unsafe-inline'; frame-ancestors 'self'"),
+    );
+    if let Some(name) = name
+        && let Ok(value) = HeaderValue::from_str(&format!("attachment; filename=\"{name}\""))
+    {
+        headers.insert(header::CONTENT_DISPOSITION, value);
+    }
+    response
+}
+
+/// A file name of letters, digits and hyphens.
+fn file_name(name: &str, ending: &str) -> String {
+    let words: String =
+        name.to_lowercase().chars().map(|c| if c.is_ascii_alphanumeric() { c } else { '-' }).collect();
+    let words: Vec<&str> = words.split('-').filter(|w| !w.is_empty()).collect();
+    let stem = if words.is_empty() { "corner".to_owned() } else { words.join("-") };
+    format!("{stem}.{ending}")
+}
+
+/// The corner as a plan file (or a brief file, while nothing fits)
+#[utoipa::path(get, path = "/api/v1/corners/{id}/file", params(("id" = i64, Path)),
+    responses((status = 200, body = Plan), (status = 404, body = Details, content_type = "application/problem+json")))]
+pub(crate) async fn plan_file(State(store): State<Shared>, Path(id): Path<i64>) -> Result<Response, Details> {
+    blocking(move || {
+        let kept = store.get(id)?;
+        let name = file_name(&kept.document.name, "fogon.json");
+        Ok(file(kept.document.to_json() + "\n", "application/json", Some(name)))
+    })
+    .await
+}
+
+/// The set-up card as html, svg or csv
+#[utoipa::path(get, path = "/api/v1/corners/{id}/card/{format}",
+    params(("id" = i64, Path), ("format" = String, Path, description = "html, svg or csv"),
+        ("paper" = Option<String>, Query, description = "a4 or letter"), ("download" = Option<String>, Query)),
+    responses((status = 200, body = String), (status = 404, body = Details, content_type = "application/problem+json")))]
+pub(crate) async fn card(
+    State(store): State<Shared>,
+    Path((id, format)): Path<(i64, String)>,
+    Query(options): Query<Options>,
+) -> Result<Response, Details> {
+    let named = options.paper.as_deref().unwrap_or("a4");
+    let paper = Paper::named(named)
+        .ok_or_else(|| Details::new(StatusCode::BAD_REQUEST, "bad_choice", "paper: give a4 or letter."))?;
+    blocking(move || {
+        let document = store.get(id)?.document;
+        let layout = document.layout.ok_or_else(|| {
+            Details::new(
+                StatusCode::CONFLICT,
+                "no_layout",
+                "Nothing fits this corner yet, so there is no card.",
+            )
+        })?;
+        let plan = Plan::new(document.name, document.brief, layout);
+        let card = make_card(&plan).ok_or_else(|| Details::not_found("card"))?;
+        let (body, kind) = match format.as_str() {
+            "html" => (html::card(&card, paper), "text/html; charset=utf-8"),
+            "svg" => (svg::card(&card, paper), "image/svg+xml"),
+            "csv" => (csv::card(&card), "text/csv; charset=utf-8"),
+            _ => return Err(Details::not_found("card format; give html, svg or csv")),
+        };
+        let name = options.download.is_some().then(|| file_name(&plan.name, &format));
+        Ok(file(body, kind, name))
+    })
+    .await
+}
