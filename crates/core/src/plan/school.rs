@@ -39,7 +39,7 @@ macro_rules! schools {
     )+) => {
         $(
             $(#[$doc])*
-            #[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Hash, Serialize, Deserialize, ToSchema)]
+            #[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Hash, Serialize, Deserialize)]
             #[allow(missing_docs)]
             pub enum $name {
                 #[default]
@@ -47,6 +47,17 @@ macro_rules! schools {
                 $first,
                 $(#[serde(rename = $choice_id)] $choice,)*
             }
+
+            // The derive does not see through a literal that a macro passes on.
+            impl utoipa::PartialSchema for $name {
+                fn schema() -> utoipa::openapi::RefOr<utoipa::openapi::Schema> {
+                    utoipa::openapi::schema::ObjectBuilder::new()
+                        .schema_type(utoipa::openapi::schema::Type::String)
+                        .enum_values(Some([$first_id $(, $choice_id)*]))
+                        .into()
+                }
+            }
+            impl ToSchema for $name {}
         )+
 
         /// The schools a person has chosen; the rest are at their defaults.

@@ -23,7 +23,7 @@ pub(crate) struct Judged {
 
 /// A plan and a change to it.
 #[derive(Serialize, Deserialize, ToSchema)]
-pub(crate) struct Change {
+pub(crate) struct PlanChange {
     plan: Plan,
     #[schema(max_items = 400)]
     patch: Vec<PatchStep>,
@@ -62,12 +62,12 @@ pub(crate) async fn changes(Body(bytes): Body) -> Result<Json<Changes>, Details>
 }
 
 /// A plan with a change applied, all or nothing
-#[utoipa::path(post, path = "/api/v1/apply", request_body = Change,
+#[utoipa::path(post, path = "/api/v1/apply", request_body = PlanChange,
     responses((status = 200, body = Plan), (status = 422, body = Details, content_type = "application/problem+json")))]
 pub(crate) async fn apply(Body(bytes): Body) -> Result<Json<Plan>, Details> {
     blocking(move || {
         let value = document::parse(&bytes).map_err(fogon_core::problem::Problems::from)?;
-        let change: Change = serde_json::from_value(value).map_err(|error| {
+        let change: PlanChange = serde_json::from_value(value).map_err(|error| {
             let problem = Problem::new("document", error, "a plan and a patch", Code::WrongType);
             Details::from(fogon_core::problem::Problems::from(problem))
         })?;

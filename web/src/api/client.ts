@@ -1,0 +1,92 @@
+// The one door to the server. Errors arrive as RFC 9457 problem details and leave as `Refused`.
+import createClient from "openapi-fetch";
+
+import type { components, paths } from "./schema";
+
+export type Schemas = components["schemas"];
+export type Plan = Schemas["Plan"];
+export type Brief = Schemas["Brief"];
+export type Layout = Schemas["Layout"];
+export type Gear = Schemas["Gear"];
+export type Corner = Schemas["CornerKept"];
+export type Judged = Schemas["Judged"];
+export type Reading = Schemas["Reading"];
+export type Finding = Schemas["Finding"];
+export type PatchStep = Schemas["PatchStep"];
+export type View = Schemas["View"];
+
+/** A request the server did not accept, in words for people. */
+export class Refused extends Error {
+  constructor(
+    readonly details: Schemas["Details"],
+    readonly status: number,
+  ) {
+    super(details.title);
+  }
+}
+
+const client = createClient<paths>({ baseUrl: "/" });
+
+/** The answer's data, or the refusal thrown. */
+function accepted<T>(answer: { data?: T; error?: unknown; response: Response }): T {
+  if (answer.response.ok) return answer.data as T;
+  const error = answer.error as Schemas["Details"] | undefined;
+  throw new Refused(
+    error?.title
+      ? error
+      : {
+          type: "problem:unknown",
+          status: answer.response.status,
+          title: "The server did not answer as expected.",
+        },
+    answer.response.status,
+  );
+}
+
+const tag = (revision: number) => `"${revision}"`;
+
+/** A plan file's content from a corner that has a layout. */
+export function planOf(corner: Corner): Plan | null {
+  if (!corner.layout) return null;
+  return { format: "fogon.plan", version: 1, name: corner.name, brief: corner.brief, layout: corner.layout };
+}
+
+export const api = {
+  corners: async () => accepted(await client.GET("/api/v1/corners")),
+  corner: async (id: number) =>
+    accepted(await client.GET("/api/v1/corners/{id}", { params: { path: { id } } })),
+  create: async (file: unknown) =>
+    accepted(await client.POST("/api/v1/corners", { body: file as Schemas["BriefFile"] })),
+  /** Sends a file's text as it is, so that the server's own reader judges it. */
+  importText: async (text: string) =>
+    accepted(
+      await client.POST("/api/v1/corners", {
+        body: text as unknown as Schemas["BriefFile"],
+        bodySerializer: () => text,
+      }),
+    ),
+  save: async (id: number, revision: number, file: unknown) =>
+    accepted(
+      await client.PUT("/api/v1/corners/{id}", {
+        params: { path: { id }, header: { "If-Match": tag(revision) } },
+        body: file as Plan,
+      }),
+    ),
+  remove: async (id: number, revision: number) =>
+    accepted(
+      await client.DELETE("/api/v1/corners/{id}", {
+        params: { path: { id }, header: { "If-Match": tag(revision) } },
+      }),
+    ),
+  assess: async (plan: Plan, signal: AbortSignal) =>
+    accepted(await client.POST("/api/v1/assess", { body: plan, signal })),
+  propose: async (name: string, brief: Brief) =>
+    accepted(
+      await client.POST("/api/v1/propose", { body: { format: "fogon.brief", version: 1, name, brief } }),
+    ),
+  changes: async (plan: Plan, signal: AbortSignal) =>
+    accepted(await client.POST("/api/v1/changes", { body: plan, signal })),
+  apply: async (plan: Plan, patch: PatchStep[]) =>
+    accepted(await client.POST("/api/v1/apply", { body: { plan, patch } })),
+  schools: async () => accepted(await client.GET("/api/v1/schools")),
+};

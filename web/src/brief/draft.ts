@@ -1,0 +1,744 @@
+// What a person has typed so far, and the brief it makes. Texts stay as typed until they are read; parts of an
+// existing brief that the form does not show are carried through untouched.
+import type { Brief, Gear, Schemas } from "../api/client";
+import { limits } from "../api/limits";
+import { editLength, formatLength, parseLength, type UnitSystem } from "../units/length";
+
+export interface FurnitureDraft {
+  id: string;
+  kind: string;
+  width: string;
+  depth: string;
+  height: string;
+  x: string;
+  y: string;
+  foot: string;
+  bearing: string;
+  fixed: boolean;
+}
+
+export interface Draft {
+  texts: Record<string, string>;
+  furniture: FurnitureDraft[];
+  schools: Record<string, string>;
+  /** Gear ids that the form's fields stand for. */
+  ids: Record<string, string>;
+  /** The brief being changed, if there is one. */
+  base: Brief | null;
+}
+
+export type Problems = Record<string, string>;
+
+/** Sensor formats by width and height in mm; trade nominal sizes, from memory. */
+export const FORMATS: [string, string, number, number][] = [
+  ["full-frame", "Full frame, 36 × 24 mm", 36, 24],
+  ["aps-c", "APS-C, 23.5 × 15.6 mm", 23.5, 15.6],
+  ["aps-c-small", "APS-C, 22.3 × 14.9 mm", 22.3, 14.9],
+  ["four-thirds", "Four Thirds, 17.3 × 13 mm", 17.3, 13],
+  ["one-inch", "1-inch, 13.2 × 8.8 mm", 13.2, 8.8],
+  ["phone-large", "Phone, main camera, 9.8 × 7.35 mm", 9.8, 7.35],
+  ["phone-small", "Phone, small, 5.64 × 4.23 mm", 5.64, 4.23],
+];
+
+/** Microphone kinds with the figures of the sound trade's usual types. */
+const MICROPHONES: Record<
+  string,
+  { mounting: string; a: number; noise: number; mass: number; label: string }
+> = {
+  boom: { mounting: "boom", a: 0.25, noise: 14, mass: 0.2, label: "Boomed microphone" },
+  lavalier: { mounting: "lavalier", a: 1, noise: 26, mass: 0.05, label: "Lavalier" },
+  desk: { mounting: "desk", a: 0.5, noise: 12, mass: 0.6, label: "Desk microphone" },
+  headset: { mounting: "headset", a: 1, noise: 26, mass: 0.05, label: "Headset" },
+  "on-camera": { mounting: "on-camera", a: 0.366, noise: 18, mass: 0.15, label: "Microphone on the camera" },
+  "built-in": { mounting: "built-in", a: 1, noise: 32, mass: 0, label: "The camera's own microphone" },
+};
+
+/** Stands as the shelf counts them: what each carries and how far it reaches. */
+const STANDS = {
+  tripods: {
+    offers: ["camera"],
+    label: "Tripod",
+    low: 0.5,
+    high: 1.55,
+    foot: 0.42,
+    payload: 4,
+    mass: 1.8,
+    reach: 0,
+  },
+  lightStands: {
+    offers: ["light"],
+    label: "Light stand",
+    low: 0.7,
+    high: 2.4,
+    foot: 0.42,
+    payload: 5,
+    mass: 1.6,
+    reach: 0,
+  },
+  boomStands: {
+    offers: ["light"],
+    label: "Boom stand",
+    low: 0.9,
+    high: 2.4,
+    foot: 0.42,
+    payload: 4,
+    mass: 3.4,
+    reach: 1.1,
+  },
+  microphoneStands: {
+    offers: ["microphone"],
+    label: "Microphone stand with boom",
+    low: 0.8,
+    high: 2.2,
+    foot: 0.35,
+    payload: 2,
+    mass: 2.6,
+    reach: 0.9,
+  },
+} as const;
+
+const STORED = "fogon.new-corner";
+
+/** A new draft with sensible beginnings, or the one left unfinished. */
+export function newDraft(): Draft {
+  const left = localStorage.getItem(STORED);
+  if (left) {
+    try {
+      return JSON.parse(left) as Draft;
+    } catch {
+      localStorage.removeItem(STORED);
+    }
+  }
+  return {
+    texts: {
+      units: "metric",
+      name: "",
+      width: "",
+      depth: "",
+      height: "2.40 m",
+      door: "yes",
+      "door.wall": "1",
+      "door.from": "0.10 m",
+      "door.width": "0.80 m",
+      "door.swing": "in-left",
+      window: "yes",
+      "window.wall": "3",
+      "window.from": "0.80 m",
+      "window.width": "1.20 m",
+      "window.sill": "0.90 m",
+      "window.height": "1.20 m",
+      volts: "",
+      hertz: "",
+      breaker: "",
+      stature: "",
+      posture: "seated",
+      seatHeight: "",
+      eyeHeight: "",
+      lean: "",
+      seatAt: "desk",
+      glasses: "no",
+      tracking: "no",
+      purpose: "talk-to-lens",
+      format: "aps-c",
+      focalMin: "16",
+      focalMax: "50",
+      fMin: "2.8",
+      fMax: "2.8",
+      nearest: "0.30 m",
+      isoMax: "25600",
+      key: "octagon",
+      keyWidth: "65 cm",
+      keyHeight: "65 cm",
+      keyLux: "2600",
+      keyWatts: "60",
+      fill: "board",
+      fillWidth: "60 cm",
+      fillHeight: "90 cm",
+      fillLux: "600",
+      back: "yes",
+      backLux: "650",
+      microphone: "boom",
+      tripods: "1",
+      lightStands: "2",
+      boomStands: "1",
+      microphoneStands: "1",
+      today: "no",
+      todayX: "",
+      todayY: "",
+      todayLensX: "",
+      todayLensY: "",
+      todayLensZ: "",
+      todayFocal: "",
+      todayF: "",
+      todayIso: "800",
+      todayKeyX: "",
+      todayKeyY: "",
+      todayKeyZ: "",
+      todayMicX: "",
+      todayMicY: "",
+      todayMicZ: "",
+      budget: "0",
+      currency: "",
+    },
+    furniture: [
+      {
+        id: "desk",
+        kind: "desk",
+        width: "1.20 m",
+        depth: "0.60 m",
+        height: "0.74 m",
+        x: "",
+        y: "",
+        foot: "0 m",
+        bearing: "180",
+        fixed: false,
+      },
+    ],
+    schools: {},
+    ids: {},
+    base: null,
+  };
+}
+
+export function remember(draft: Draft): void {
+  if (!draft.base) localStorage.setItem(STORED, JSON.stringify(draft));
+}
+
+export function forget(): void {
+  localStorage.removeItem(STORED);
+}
+
+/** The form's texts for an existing corner. */
+export function draftOf(name: string, brief: Brief): Draft {
+  const draft = newDraft();
+  const system: UnitSystem = brief.units ?? "metric";
+  const text = (metres: number | null | undefined) =>
+    metres === null || metres === undefined ? "" : editLength(metres, system);
+  const plain = (value: number | null | undefined) =>
+    value === null || value === undefined ? "" : String(value);
+  const corner = brief.room.floor_m[2] ?? [0, 0];
+  const openings = Object.entries(brief.room.openings ?? {});
+  const door = openings.find(([, o]) => o.kind === "door");
+  const window = openings.find(([, o]) => o.kind === "window");
+  const gear = Object.entries(brief.gear ?? {});
+  const first = (fits: (g: Gear) => boolean) =>
+    gear.find(([, g]) => fits(g) && (g.state ?? "owned") === "owned");
+  const lamps = gear.filter(([, g]) => g.kind === "light" && (g.state ?? "owned") === "owned");
+  const size = (g: Gear) => (g.kind === "light" ? g.illuminance_at_1m_lx * g.width_m * g.height_m : 0);
+  lamps.sort((a, b) => size(b[1]) - size(a[1]));
+  const board = first((g) => g.kind === "reflector");
+  const [camera, lens, microphone] = [
+    first((g) => g.kind === "camera"),
+    first((g) => g.kind === "lens"),
+    first((g) => g.kind === "microphone"),
+  ];
+  const [key, second, third] = lamps;
+  const [fill, back] = board ? [board, second] : third ? [second, third] : [undefined, second];
+  const ids: Record<string, string> = {};
+  for (const [slot, entry] of Object.entries({ door, window, camera, lens, key, fill, back, microphone }))
+    if (entry) ids[slot] = entry[0];
+  const t = draft.texts;
+  Object.assign(t, {
+    units: system,
+    name,
+    width: text(corner[0]),
+    depth: text(corner[1]),
+    height: text(brief.room.height_m),
+    door: door ? "yes" : "no",
+    window: window ? "yes" : "no",
+    volts: plain(brief.room.mains?.voltage_v),
+    hertz: plain(brief.room.mains?.frequency_hz),
+    breaker: plain(brief.room.mains?.breaker_a),
+    stature: text(brief.person.stature_m),
+    posture: brief.person.posture,
+    seatHeight: text(brief.person.seat_height_m),
+    eyeHeight: text(brief.measured?.["person.eye.height_m"]),
+    lean: text(brief.person.lean_m),
+    seatAt: brief.person.seat_at ?? "",
+    glasses: brief.person.glasses ? "yes" : "no",
+    tracking: brief.person.face_tracking ? "yes" : "no",
+    purpose: brief.purpose,
+    key: key?.[1].kind === "light" ? key[1].shape : "none",
+    fill: fill ? (fill[1].kind === "reflector" ? "board" : "lamp") : "none",
+    back: back ? "yes" : "no",
+    microphone: microphone?.[1].kind === "microphone" ? microphone[1].mounting : "none",
+    budget: plain(brief.money?.budget ?? 0),
+    currency: brief.money?.currency ?? "",
+    today: brief.today ? "yes" : "no",
+  });
+  for (const [slot, entry] of [
+    ["door", door],
+    ["window", window],
+  ] as const) {
+    if (!entry) continue;
+    const o = entry[1];
+    Object.assign(t, {
+      [`${slot}.wall`]: String(o.wall),
+      [`${slot}.from`]: text(o.from_m),
+      [`${slot}.width`]: text(o.width_m),
+      ...(slot === "door"
+        ? { "door.swing": o.swing ?? "in-left" }
+        : { "window.sill": text(o.sill_m ?? 0.9), "window.height": text(o.height_m ?? 1.2) }),
+    });
+  }
+  if (camera?.[1].kind === "camera") {
+    const c = camera[1];
+    t.format =
+      FORMATS.find(([, , w, h]) => w === c.sensor_width_mm && h === c.sensor_height_mm)?.[0] ?? "kept";
+    t.isoMax = String(c.iso_max);
+  }
+  if (lens?.[1].kind === "lens") {
+    const l = lens[1];
+    Object.assign(t, {
+      focalMin: String(l.focal_min_mm),
+      focalMax: String(l.focal_max_mm),
+      fMin: String(l.f_number_at_min),
+      fMax: String(l.f_number_at_max),
+      nearest: text(l.nearest_focus_m),
+    });
+  }
+  if (key?.[1].kind === "light") {
+    const l = key[1];
+    Object.assign(t, {
+      keyWidth: text(l.width_m),
+      keyHeight: text(l.height_m),
+      keyLux: String(l.illuminance_at_1m_lx),
+      keyWatts: plain(l.power_w),
+    });
+  }
+  if (fill?.[1].kind === "reflector")
+    Object.assign(t, { fillWidth: text(fill[1].width_m), fillHeight: text(fill[1].height_m) });
+  if (fill?.[1].kind === "light") t.fillLux = String(fill[1].illuminance_at_1m_lx);
+  if (back?.[1].kind === "light") t.backLux = String(back[1].illuminance_at_1m_lx);
+  for (const slot of Object.keys(STANDS) as (keyof typeof STANDS)[]) {
+    t[slot] = String(gear.filter(([, g]) => isStand(g, slot)).length);
+  }
+  const today = brief.today;
+  if (today) {
+    const [sx, sy] = today.seat?.position_m ?? [];
+    const [lx, ly, lz] = today.camera?.position_m ?? [];
+    const [kx, ky, kz] = Object.values(today.lights ?? {}).find((l) => l.role === "key")?.position_m ?? [];
+    const [mx, my, mz] = today.microphone?.position_m ?? [];
+    Object.assign(t, {
+      todayX: text(sx),
+      todayY: text(sy),
+      todayLensX: text(lx),
+      todayLensY: text(ly),
+      todayLensZ: text(lz),
+      todayFocal: plain(today.camera?.focal_length_mm),
+      todayF: plain(today.camera?.f_number),
+      todayIso: plain(today.camera?.iso ?? 800),
+      todayKeyX: text(kx),
+      todayKeyY: text(ky),
+      todayKeyZ: text(kz),
+      todayMicX: text(mx),
+      todayMicY: text(my),
+      todayMicZ: text(mz),
+    });
+  }
+  draft.furniture = Object.entries(brief.room.furniture ?? {}).map(([id, f]) => ({
+    id,
+    kind: f.kind,
+    width: text(f.size_m[0]),
+    depth: text(f.size_m[1]),
+    height: text(f.size_m[2]),
+    x: text(f.position_m[0]),
+    y: text(f.position_m[1]),
+    foot: text(f.position_m[2]),
+    bearing: String(f.bearing_deg ?? 0),
+    fixed: f.fixed ?? false,
+  }));
+  draft.schools = Object.fromEntries(
+    Object.entries(brief.schools ?? {}).filter(([, v]) => typeof v === "string"),
+  );
+  draft.ids = ids;
+  draft.base = brief;
+  return draft;
+}
+
+function isStand(gear: Gear, slot: keyof typeof STANDS): boolean {
+  if (gear.kind !== "support" || (gear.state ?? "owned") !== "owned") return false;
+  const { offers, reach } = STANDS[slot];
+  return (gear.offers ?? []).includes(offers[0]) && (gear.reach_m ?? 0) > 0.25 === reach > 0.25;
+}
+
+type Limit = keyof typeof limits;
+
+/** Reads texts and remembers what it could not read. */
+class Reader {
+  readonly problems: Problems = {};
+
+  constructor(private readonly texts: Record<string, string>) {}
+
+  private get system(): UnitSystem {
+    return this.texts.units === "imperial" ? "imperial" : "metric";
+  }
+
+  text(name: string): string {
+    return (this.texts[name] ?? "").trim();
+  }
+
+  is(name: string): boolean {
+    return this.texts[name] === "yes";
+  }
+
+  length(name: string, limit: readonly [number, number], typed = this.text(name)): number {
+    const words = `${formatLength(limit[0], this.system)} to ${formatLength(limit[1], this.system)}`;
+    if (typed === "") return this.refuse(name, `Give a length, ${words}.`);
+    const metres = parseLength(typed, this.system);
+    if (metres === null) return this.refuse(name, `“${typed}” is no length. Type 3.40 m, 340 cm or 11' 2".`);
+    if (metres < limit[0] || metres > limit[1])
+      return this.refuse(name, `${typed} is not accepted: give ${words}.`);
+    return Number(metres.toFixed(4));
+  }
+
+  optionalLength(name: string, limit: readonly [number, number]): number | null {
+    return this.text(name) === "" ? null : this.length(name, limit);
+  }
+
+  number(name: string, limit: readonly [number, number]): number {
+    const typed = this.text(name).replace(",", ".");
+    const value = Number(typed);
+    if (typed === "" || !Number.isFinite(value))
+      return this.refuse(name, `Give a number, ${limit[0]} to ${limit[1]}.`);
+    if (value < limit[0] || value > limit[1])
+      return this.refuse(name, `${typed} is not accepted: give ${limit[0]} to ${limit[1]}.`);
+    return value;
+  }
+
+  optionalNumber(name: string, limit: readonly [number, number]): number | null {
+    return this.text(name) === "" ? null : this.number(name, limit);
+  }
+
+  private refuse(name: string, words: string): number {
+    this.problems[name] = words;
+    return 0;
+  }
+}
+
+const within = (name: Limit): readonly [number, number] => limits[name];
+const SIDE = [0.5, 50] as const;
+const PLACE = [0, 50] as const;
+
+/** The brief that a draft makes, and what could not be read, by field. */
+export function briefOf(draft: Draft): { name: string; brief: Brief; problems: Problems } {
+  const read = new Reader(draft.texts);
+  const name = read.text("name") || "My corner";
+  const [width, depth] = [read.length("width", SIDE), read.length("depth", SIDE)];
+  const base = structuredClone(draft.base);
+  const openings: Record<string, Schemas["Opening"]> = { ...(base?.room.openings ?? {}) };
+  const doorId = draft.ids.door ?? "door";
+  const windowId = draft.ids.window ?? "window";
+  delete openings[doorId];
+  delete openings[windowId];
+  if (read.is("door")) {
+    openings[doorId] = {
+      ...(base?.room.openings?.[doorId] ?? {}),
+      kind: "door",
+      wall: Number(read.text("door.wall")),
+      from_m: read.length("door.from", within("Opening.from_m")),
+      width_m: read.length("door.width", within("Opening.width_m")),
+      swing: read.text("door.swing") as Schemas["Swing"],
+    };
+  }
+  if (read.is("window")) {
+    openings[windowId] = {
+      kind: "window",
+      wall: Number(read.text("window.wall")),
+      from_m: read.length("window.from", within("Opening.from_m")),
+      width_m: read.length("window.width", within("Opening.width_m")),
+      sill_m: read.length("window.sill", within("Opening.sill_m")),
+      height_m: read.length("window.height", within("Opening.height_m")),
+    };
+  }
+  const furniture: Record<string, Schemas["Furniture"]> = {};
+  draft.furniture.forEach((piece, index) => {
+    const at = (field: keyof FurnitureDraft) => `furniture.${index}.${field}`;
+    const length = (
+      field: "width" | "depth" | "height" | "x" | "y" | "foot",
+      limit: readonly [number, number],
+    ) => read.length(at(field), limit, piece[field].trim());
+    const size: [number, number, number] = [
+      length("width", [0.02, 10]),
+      length("depth", [0.02, 10]),
+      length("height", [0.02, 10]),
+    ];
+    // A piece that goes where the seat goes need not be placed: the middle of the room stands in.
+    const [x, y] = [
+      piece.x.trim() === "" && !piece.fixed ? width / 2 : length("x", PLACE),
+      piece.y.trim() === "" && !piece.fixed ? depth / 2 : length("y", PLACE),
+    ];
+    furniture[piece.id] = {
+      kind: piece.kind as Schemas["FurnitureKind"],
+      position_m: [x, y, piece.foot.trim() === "" ? 0 : length("foot", PLACE)],
+      bearing_deg: Number(piece.bearing),
+      size_m: size,
+      fixed: piece.fixed,
+    };
+  });
+  const mains = {
+    voltage_v: read.optionalNumber("volts", within("Mains.voltage_v")),
+    frequency_hz: read.optionalNumber("hertz", within("Mains.frequency_hz")),
+    breaker_a: read.optionalNumber("breaker", within("Mains.breaker_a")),
+  };
+  if (mains.frequency_hz !== null && mains.frequency_hz !== 50 && mains.frequency_hz !== 60) {
+    read.problems.hertz ??= `${mains.frequency_hz} is not accepted: give 50 or 60.`;
+  }
+  const seated = read.text("posture") === "seated";
+  const measured = { ...(base?.measured ?? {}) };
+  const eye = read.optionalLength("eyeHeight", [0.5, 2.3]);
+  if (eye === null) delete measured["person.eye.height_m"];
+  else measured["person.eye.height_m"] = eye;
+  const seatAt = read.text("seatAt");
+  const gear = gearOf(draft, read, base);
+  const brief: Brief = {
+    ...(base ?? {}),
+    units: read.text("units") as UnitSystem,
+    room: {
+      ...(base?.room ?? {}),
+      floor_m: [
+        [0, 0],
+        [width, 0],
+        [width, depth],
+        [0, depth],
+      ],
+      height_m: read.length("height", within("Room.height_m")),
+      openings,
+      furniture,
+      mains,
+    },
+    person: {
+      ...(base?.person ?? {}),
+      stature_m: read.length("stature", within("Person.stature_m")),
+      posture: seated ? "seated" : "standing",
+      seat_height_m: seated ? read.optionalLength("seatHeight", within("Person.seat_height_m")) : null,
+      seat_at: seatAt !== "" && furniture[seatAt] ? seatAt : null,
+      glasses: read.is("glasses"),
+      lean_m: read.optionalLength("lean", within("Person.lean_m")),
+      face_tracking: read.is("tracking"),
+    },
+    purpose: read.text("purpose") as Schemas["Purpose"],
+    schools: draft.schools,
+    gear,
+    money: {
+      budget: read.number("budget", within("Money.budget")),
+      currency: read.text("currency").slice(0, 8),
+    },
+    measured,
+  };
+  if (read.is("today")) brief.today = todayOf(draft, read, brief);
+  else delete brief.today;
+  return { name, brief, problems: read.problems };
+}
+
+function gearOf(draft: Draft, read: Reader, base: Brief | null): Record<string, Gear> {
+  const gear: Record<string, Gear> = { ...(base?.gear ?? {}) };
+  /** Puts a thing in the form's slot, over what is known of it already; null takes it away. */
+  const put = (slot: string, kind: Gear["kind"], figures: object | null) => {
+    const id = draft.ids[slot] ?? slot;
+    const known = gear[id];
+    delete gear[id];
+    if (figures === null) return;
+    gear[id] = { ...(known?.kind === kind ? known : {}), ...figures, kind } as Gear;
+  };
+  const label = (slot: string, fallback: string) => gear[draft.ids[slot] ?? slot]?.label ?? fallback;
+  const format = FORMATS.find(([id]) => id === read.text("format"));
+  const phone = read.text("format").startsWith("phone");
+  put("camera", "camera", {
+    label: label("camera", phone ? "Phone" : "Camera"),
+    mass_kg: phone ? 0.25 : 0.6,
+    ...(format ? { sensor_width_mm: format[2], sensor_height_mm: format[3] } : {}),
+    iso_min: phone ? 50 : 100,
+    iso_max: read.number("isoMax", within("GearCamera.iso_max")),
+    face_tracking: read.is("tracking"),
+  });
+  const fMin = read.number("fMin", within("GearLens.f_number_at_min"));
+  const fMax = read.number("fMax", within("GearLens.f_number_at_max"));
+  put("lens", "lens", {
+    label: label("lens", phone ? "Phone lens" : "Lens"),
+    mass_kg: phone ? 0 : 0.3,
+    focal_min_mm: read.number("focalMin", within("GearLens.focal_min_mm")),
+    focal_max_mm: read.number("focalMax", within("GearLens.focal_max_mm")),
+    f_number_at_min: fMin,
+    f_number_at_max: fMax,
+    f_number_limit: phone ? Math.max(fMin, fMax) : 22,
+    nearest_focus_m: read.length("nearest", within("GearLens.nearest_focus_m")),
+  });
+  const shape = read.text("key");
+  put(
+    "key",
+    "light",
+    shape === "none"
+      ? null
+      : {
+          label: label("key", "Key light"),
+          mass_kg: 1.9,
+          power_w: read.optionalNumber("keyWatts", within("Common.power_w")),
+          shape,
+          width_m: read.length("keyWidth", within("GearLight.width_m")),
+          height_m:
+            shape === "rectangle" || shape === "ring" || shape === "tube"
+              ? read.length("keyHeight", within("GearLight.height_m"))
+              : read.length("keyWidth", within("GearLight.width_m")),
+          illuminance_at_1m_lx: read.number("keyLux", within("GearLight.illuminance_at_1m_lx")),
+          cct_min_k: 5600,
+          cct_max_k: 5600,
+        },
+  );
+  const fill = read.text("fill");
+  put(
+    "fill",
+    fill === "lamp" ? "light" : "reflector",
+    fill === "none"
+      ? null
+      : fill === "board"
+        ? {
+            label: label("fill", "White board"),
+            mass_kg: 0.3,
+            width_m: read.length("fillWidth", within("GearPanel.width_m")),
+            height_m: read.length("fillHeight", within("GearPanel.height_m")),
+            reflectance: 0.85,
+          }
+        : {
+            label: label("fill", "Fill light"),
+            mass_kg: 0.9,
+            shape: "rectangle",
+            width_m: 0.3,
+            height_m: 0.2,
+            depth_m: 0.06,
+            illuminance_at_1m_lx: read.number("fillLux", within("GearLight.illuminance_at_1m_lx")),
+            cct_min_k: 5600,
+            cct_max_k: 5600,
+          },
+  );
+  put(
+    "back",
+    "light",
+    !read.is("back")
+      ? null
+      : {
+          label: label("back", "Small back light"),
+          mass_kg: 0.35,
+          shape: "rectangle",
+          width_m: 0.18,
+          height_m: 0.11,
+          depth_m: 0.05,
+          illuminance_at_1m_lx: read.number("backLux", within("GearLight.illuminance_at_1m_lx")),
+          cct_min_k: 3200,
+          cct_max_k: 5600,
+        },
+  );
+  const kind = MICROPHONES[read.text("microphone")];
+  put(
+    "microphone",
+    "microphone",
+    kind
+      ? {
+          label: label("microphone", kind.label),
+          mass_kg: kind.mass,
+          mounting: kind.mounting,
+          pattern_a: kind.a,
+          self_noise_dba: kind.noise,
+        }
+      : null,
+  );
+  for (const slot of Object.keys(STANDS) as (keyof typeof STANDS)[]) {
+    const wanted = Math.round(read.number(slot, [0, 6]));
+    const present = Object.keys(gear).filter((id) => gear[id] && isStand(gear[id], slot));
+    for (const id of present.slice(wanted)) delete gear[id];
+    const stand = STANDS[slot];
+    const stem = slot
+      .replace(/([A-Z])/g, "-$1")
+      .toLowerCase()
+      .replace(/s$/, "");
+    for (let number = present.length; number < wanted; number += 1) {
+      gear[`${stem}-${number + 1}`] = {
+        kind: "support",
+        label: stand.label,
+        mass_kg: stand.mass,
+        offers: [...stand.offers],
+        height_min_m: stand.low,
+        height_max_m: stand.high,
+        foot_radius_m: stand.foot,
+        payload_kg: stand.payload,
+        reach_m: stand.reach,
+      };
+    }
+  }
+  return gear;
+}
+
+/** How the corner stands today: the camera is taken to be aimed at the eyes. */
+function todayOf(draft: Draft, read: Reader, brief: Brief): Schemas["Today"] {
+  const place = (name: string) => read.length(name, PLACE);
+  const [sx, sy] = [place("todayX"), place("todayY")];
+  const [lx, ly, lz] = [place("todayLensX"), place("todayLensY"), place("todayLensZ")];
+  const { stature_m, seat_height_m } = brief.person;
+  const eye =
+    brief.measured?.["person.eye.height_m"] ??
+    (brief.person.posture === "seated" ? (seat_height_m ?? 0.45) + 0.456 * stature_m : 0.936 * stature_m);
+  const flat = Math.max(Math.hypot(sx - lx, sy - ly), 0.05);
+  const bearing = (Math.atan2(sx - lx, sy - ly) * 180) / Math.PI;
+  const turn = (degrees: number) => Number((((degrees % 360) + 360) % 360).toFixed(2)) % 360;
+  const floor: Schemas["Support"] = { kind: "floor" };
+  const ids = (slot: string) => draft.ids[slot] ?? slot;
+  const today: Schemas["Today"] = {
+    seat: { position_m: [sx, sy], bearing_deg: turn(bearing + 180) },
+    camera: {
+      body: ids("camera"),
+      lens: ids("lens"),
+      position_m: [lx, ly, lz],
+      bearing_deg: turn(bearing),
+      tilt_deg: Number(((Math.atan2(eye - 0.06 - lz, flat) * 180) / Math.PI).toFixed(2)),
+      orientation: brief.purpose === "vertical-short" ? "portrait" : "landscape",
+      focal_length_mm: read.number("todayFocal", within("Camera.focal_length_mm")),
+      f_number: read.number("todayF", within("Camera.f_number")),
+      shutter_s: brief.units === "imperial" ? 1 / 60 : 0.02,
+      iso: read.number("todayIso", within("Camera.iso")),
+      frame_rate_hz: brief.units === "imperial" ? 30 : 25,
+      white_balance_k: 5600,
+      focus_distance_m: Math.max(0.1, Number(flat.toFixed(3))),
+      support: Object.keys(brief.gear ?? {}).includes("tripod-1") ? { ...floor, gear: "tripod-1" } : floor,
+    },
+  };
+  const kept = draft.base?.today;
+  if (read.text("todayKeyX") !== "") {
+    const known = Object.entries(kept?.lights ?? {}).find(([, l]) => l.role === "key");
+    today.lights = {
+      ...(kept?.lights ?? {}),
+      [known?.[0] ?? "key"]: {
+        dim: 1,
+        support: floor,
+        ...known?.[1],
+        gear: ids("key"),
+        role: "key",
+        position_m: [place("todayKeyX"), place("todayKeyY"), place("todayKeyZ")],
+      },
+    };
+  }
+  if (read.text("todayMicX") !== "") {
+    today.microphone = {
+      support: { kind: "on" },
+      ...kept?.microphone,
+      gear: ids("microphone"),
+      position_m: [place("todayMicX"), place("todayMicY"), place("todayMicZ")],
+    };
+  }
+  if (kept?.furniture) today.furniture = kept.furniture;
+  return today;
+}
+
+/** The form's field for a field the server refused, if it shows it. */
+export function fieldFor(path: string): string | null {
+  const known: [RegExp, string][] = [
+    [/openings\.[^.]+\.width_m/, "door.width"],
+    [/openings\.[^.]+\.height_m/, "window.height"],
+    [/floor_m/, "width"],
+    [/room\.height_m/, "height"],
+    [/stature_m/, "stature"],
+    [/seat_height_m/, "seatHeight"],
+    [/focal_m/, "focalMin"],
+    [/f_number/, "fMin"],
+  ];
+  return known.find(([pattern]) => pattern.test(path))?.[1] ?? null;
+}
