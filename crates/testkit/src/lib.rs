@@ -1,1 +1,79 @@
-//! For tests and benchmarks only.
+//! For tests and benchmarks only: briefs to start from, rooms at random, numbers to compare.
+
+use proptest::prelude::*;
+use serde_json::{Value, json};
+
+/// The demo brief as committed.
+pub const BOX_ROOM: &str = include_str!("../../../docs/examples/box-room.brief.json");
+
+/// Fails unless `got` is `want` within a relative or an absolute tolerance.
+///
+/// # Panics
+/// When it is not.
+#[track_caller]
+pub fn assert_close(got: f64, want: f64, relative: f64, absolute: f64, what: &str) {
+    let most = (relative * want.abs()).max(absolute);
+    assert!((got - want).abs() <= most, "{what}: got {got}, want {want} within {most}");
+}
+
+/// The demo brief as a value to change, without how its corner stands today.
+///
+/// # Panics
+/// If the committed example is no JSON.
+pub fn box_room() -> Value {
+    let mut brief: Value = serde_json::from_str(BOX_ROOM).expect("the example is JSON");
+    brief["brief"]["today"] = Value::Null;
+    brief
+}
+
+/// Sets a value by JSON pointer, making objects on the way.
+pub fn set(document: &mut Value, pointer: &str, value: Value) {
+    let mut at = document;
+    for part in pointer.split('/').skip(1) {
+        if at.is_null() {
+            *at = json!({});
+        }
+        at = match at {
+            Value::Array(list) => {
+                let index: usize = part.parse().unwrap_or(0);
+                &mut list[index]
+            }
+            other => &mut other[part],
+        };
+    }
+    *at = value;
+}
+
+/// Briefs of random rooms, people and purposes with the demo's gear: some fit, some do not.
+pub fn any_brief() -> impl Strategy<Value = Value> {
+    let room = (1.9f64..5.5, 1.9f64..5.5, 2.1f64..3.2);
+    let door = (0u8..4, 0.0f64..0.6, prop_oneof![Just("in-left"), Just("in-right"), Just("out"), Just("sliding")]);
+    let person = (1.45f64..2.0, any::<bool>(), any::<bool>());
+    let purpose = prop_oneof![Just("talk-to-lens"), Just("audition-tape"), Just("vertical-short")];
+    let schools = (any::<bool>(), any::<bool>(), 0usize..4);
+    (room, door, person, purpose, schools).prop_map(|((w, d, h), (wall, from, swing), (stature, seated, desk), purpose, schools)| {
+        let round = |v: f64| (v * 100.0).round() / 100.0;
+        let (w, d, h) = (round(w), round(d), round(h));
+        let mut brief = box_room();
+        set(&mut brief, "/brief/room/floor_m", json!([[0, 0], [w, 0], [w, d], [0, d]]));
+        set(&mut brief, "/brief/room/height_m", json!(h));
+        set(&mut brief, "/brief/room/openings", json!({
+            "door": { "kind": "door", "wall": wall, "from_m": round(from), "width_m": 0.8, "swing": swing }
+        }));
+        let desk_piece = json!({ "kind": "desk", "position_m": [w / 2.0, d / 2.0, 0], "size_m": [1.1, 0.55, 0.74] });
+        set(&mut brief, "/brief/room/furniture", if desk { json!({ "desk": desk_piece }) } else { json!({}) });
+        set(&mut brief, "/brief/person", json!({
+            "stature_m": round(stature),
+            "posture": if seated || desk { "seated" } else { "standing" },
+            "seat_at": if desk { json!("desk") } else { Value::Null },
+        }));
+        set(&mut brief, "/brief/purpose", json!(purpose));
+        let microphone = ["boom", "lavalier", "desk", "in-shot"][schools.2];
+        set(&mut brief, "/brief/schools", json!({
+            "placement": if schools.0 { "thirds" } else { "centred" },
+            "lens": if schools.1 { "far-and-long" } else { "near-and-wide" },
+            "microphone": microphone,
+        }));
+        brief
+    })
+}

@@ -13,7 +13,7 @@ use crate::light::flare_margin_deg;
 use crate::light::placement::places as light_places;
 use crate::plan::{
     Brief, Gear, GearLight, Id, Layout, Light, LightSchool, Microphone, MicrophoneSchool, Mounting,
-    OpeningKind, Plan, Role, Support, SupportKind,
+    OpeningKind, Plan, Role, Support, SupportKind, Things,
 };
 use crate::shot::framing;
 use crate::sound::placement::places as microphone_places;
@@ -66,15 +66,17 @@ pub(crate) fn furnish(brief: &Brief, shot: &Shot) -> Result<Furnished, Failed> {
             true,
         ));
     }
-    let bare = bare_breaches(brief, shot);
-    if !bare.is_empty() {
-        return Err(failed(bare, true));
+    let bare = bare_layout(shot, 0.0);
+    let breaches = bare_breaches(brief, bare.clone());
+    if !breaches.is_empty() {
+        return Err(failed(breaches, true));
     }
-    let preferred = preferred_side(brief, shot);
+    let preferred = preferred_side(brief, &bare);
+    let gaze_deg = framing::wanted(brief, &crate::person::landmarks_of(brief), 1.0).gaze_deg;
     let mut best: Option<Furnished> = None;
     let mut fallen = None;
     for side in [preferred, -preferred] {
-        match one_side(brief, shot, side) {
+        match one_side(brief, bare_layout(shot, gaze_deg * side), side) {
             Ok(found) => {
                 let better = best.as_ref().is_none_or(|b| {
                     (found.quick.stops, found.quick.fixes) < (b.quick.stops, b.quick.fixes)
@@ -98,9 +100,8 @@ pub(crate) fn furnish(brief: &Brief, shot: &Shot) -> Result<Furnished, Failed> {
 }
 
 /// The window's side if there is a window, else the side with more room: +1 camera right, -1 camera left.
-fn preferred_side(brief: &Brief, shot: &Shot) -> f64 {
-    let layout = bare_layout(shot, 0.0);
-    let Some(corner) = Corner::from_parts(brief, &layout) else { return 1.0 };
+fn preferred_side(brief: &Brief, layout: &Layout) -> f64 {
+    let Some(corner) = Corner::from_parts(brief, layout) else { return 1.0 };
     let right = corner.view.right;
     let floor = &corner.floor_m;
     let lean: f64 = brief
@@ -216,17 +217,14 @@ fn carried_by_nothing() -> Support {
 }
 
 /// What seat, desk and camera alone break.
-fn bare_breaches(brief: &Brief, shot: &Shot) -> Vec<Breach> {
-    let mut layout = bare_layout(shot, 0.0);
+fn bare_breaches(brief: &Brief, mut layout: Layout) -> Vec<Breach> {
     camera_support(brief, &mut layout, &mut Stands { brief, used: Vec::new() });
     Corner::from_parts(brief, &layout)
         .map_or_else(Vec::new, |corner| Rules::new(&corner).all(&things(&corner)))
 }
 
-fn one_side(brief: &Brief, shot: &Shot, side: f64) -> Result<Furnished, Vec<Breach>> {
-    let marks = crate::person::landmarks_of(brief);
-    let want = framing::wanted(brief, &marks, 1.0);
-    let mut layout = bare_layout(shot, want.gaze_deg * side);
+/// Fills a layout of seat and camera: microphone, key on the given side, back light and fill.
+fn one_side(brief: &Brief, mut layout: Layout, side: f64) -> Result<Furnished, Vec<Breach>> {
     let mut stands = Stands { brief, used: Vec::new() };
     camera_support(brief, &mut layout, &mut stands);
     let cast = cast(brief);
@@ -234,11 +232,12 @@ fn one_side(brief: &Brief, shot: &Shot, side: f64) -> Result<Furnished, Vec<Brea
     if let Some((id, gear)) = cast.key {
         place_light(brief, &mut layout, &mut stands, ("key", id, gear), Role::Key, side);
     }
-    if let Some((id, gear)) = cast.fill {
-        place_fill(brief, &mut layout, &mut stands, (id, gear), -side);
-    }
+    // The back light before the fill: it needs the arm.
     if let Some((id, gear)) = cast.back {
         place_light(brief, &mut layout, &mut stands, ("back", id, gear), Role::Back, -side);
+    }
+    if let Some((id, gear)) = cast.fill {
+        place_fill(brief, &mut layout, &mut stands, (id, gear), -side);
     }
     settle(brief, &mut layout);
     let corner = Corner::from_parts(brief, &layout).ok_or_else(Vec::new)?;
@@ -614,41 +613,23 @@ fn balance_back(brief: &Brief, layout: &mut Layout) {
     }
 }
 
-/// The same seat and camera with everything else placed anew for other gear; `None` where nothing legal is found.
+/// The same seat, camera and furniture with everything else placed anew for other gear; `None` where nothing
+/// legal is found.
 pub fn replaced(plan: &Plan) -> Option<Plan> {
-    let layout = &plan.layout;
+    let brief = &plan.brief;
     let corner = Corner::of(plan)?;
-    let shot = Shot {
-        place: super::seats::Place { seat_m: layout.seat.position_m.into(), desk: None, side_room_m: 1.0 },
-        camera: layout.camera.clone(),
-        facing_name: String::new(),
-        promise: 0.0,
-        lacking_m: 0.0,
-    };
-    let preferred = preferred_side(&plan.brief, &shot);
+    let bare = Layout { lights: Things::new(), microphone: None, ..plan.layout.clone() };
+    let preferred = preferred_side(brief, &bare);
     let key_side =
         corner.role(Role::Key).next().map_or(preferred, |k| corner.light_angles_deg(k.position_m).0.signum());
+    let rank = |f: &Furnished| (f.quick.stops, f.quick.fixes, -f.quick.score);
     let mut best: Option<Furnished> = None;
     for side in [key_side, -key_side] {
-        if let Ok(found) = around(&plan.brief, &shot, layout, side)
-            && best.as_ref().is_none_or(|b| {
-                (found.quick.stops, found.quick.fixes, -found.quick.score)
-                    < (b.quick.stops, b.quick.fixes, -b.quick.score)
-            })
+        if let Ok(found) = one_side(brief, bare.clone(), side)
+            && best.as_ref().is_none_or(|b| rank(&found) < rank(b))
         {
             best = Some(found);
         }
     }
-    best.map(|found| Plan::new(plan.name.clone(), plan.brief.clone(), found.layout))
-}
-
-/// As `one_side`, keeping seat, furniture and camera exactly.
-fn around(brief: &Brief, shot: &Shot, kept: &Layout, side: f64) -> Result<Furnished, Vec<Breach>> {
-    let mut shot = shot.clone();
-    shot.camera = kept.camera.clone();
-    let mut found = one_side(brief, &shot, side)?;
-    found.layout.seat = kept.seat.clone();
-    found.layout.furniture = kept.furniture.clone();
-    found.quick = quick(brief, &found.layout);
-    if found.quick.stops > 0 { Err(Vec::new()) } else { Ok(found) }
+    best.map(|found| Plan { layout: found.layout, ..plan.clone() })
 }

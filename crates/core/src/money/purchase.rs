@@ -11,9 +11,9 @@ use crate::assess::{Quick, quick, without_moves};
 use crate::plan::{Brief, Gear, GearState, Id, Layout, Plan};
 use crate::reading::Change;
 
-/// What clearing one thing that stands in the way counts, beside the score. Fogon's own rule: a corner that
-/// can record comes before one that looks a little better.
-const CLEARED: f64 = 0.10;
+/// What clearing one thing that stands in the way counts, beside the score, which lies in [0, 1]. Fogon's own
+/// rule, as layouts are ordered: a corner that can record comes before one that scores better.
+const CLEARED: f64 = 1.0;
 /// A gain smaller than this is not worth money. Fogon's own rule.
 const LEAST_GAIN: f64 = 0.003;
 
@@ -128,7 +128,7 @@ pub(super) fn purchases(plan: &Plan) -> Purchases {
         budget: brief.money.budget,
         spent,
         score_before: before.score,
-        score_after: after.max(before.score),
+        score_after: after,
         sentence: sentence(brief, &before, steps.len(), spent),
         steps,
     }

@@ -1,0 +1,83 @@
+//! Numbers against sources outside this code: published formulas worked by a second route, and an independent
+//! integration library. Sources stand in the fixtures.
+
+use fogon_core::calc;
+use fogon_core::geometry::DVec3;
+use fogon_core::photometry::polygon_illuminance;
+use fogon_testkit::assert_close;
+use serde_json::Value;
+
+fn fixture(text: &str, least: usize) -> Vec<Value> {
+    let rows: Vec<Value> = serde_json::from_str(text).unwrap();
+    assert!(rows.len() >= least, "only {} rows", rows.len());
+    rows
+}
+
+#[test]
+fn calculations_agree_with_the_worked_checks() {
+    for row in fixture(include_str!("fixtures/slice_checks.json"), 30) {
+        let name = row["calculation"].as_str().unwrap();
+        let output = calc::run(name, row["input"].to_string().as_bytes())
+            .unwrap_or_else(|problem| panic!("{}: {problem}", row["id"]));
+        for (path, want) in row["expected"].as_object().unwrap() {
+            let got = path.split('.').fold(&output, |value, part| &value[part]);
+            let what = format!("{} {path}", row["id"]);
+            match want.as_f64() {
+                Some(want) => {
+                    let got = got.as_f64().unwrap_or_else(|| panic!("{what}: {got}"));
+                    let (relative, absolute) = (row["rel_tol"].as_f64().unwrap(), row["abs_tol"].as_f64().unwrap());
+                    assert_close(got, want, relative.max(1e-7), absolute, &what);
+                }
+                None => assert!(got.is_null(), "{what}: {got} should be null"),
+            }
+        }
+    }
+}
+
+/// Written by reference/area_light: double integration with SciPy.
+#[test]
+fn area_formula_agrees_with_integration() {
+    for (index, row) in fixture(include_str!("fixtures/area_light.json"), 24).iter().enumerate() {
+        let point = |v: &Value| DVec3::from_array([0, 1, 2].map(|i| v[i].as_f64().unwrap()));
+        let polygon: Vec<DVec3> = row["polygon_m"].as_array().unwrap().iter().map(point).collect();
+        let luminance = row["luminance_cd_m2"].as_f64().unwrap();
+        let got = polygon_illuminance(luminance, &polygon, point(&row["point_m"]), point(&row["normal"]));
+        assert_close(got, row["illuminance_lx"].as_f64().unwrap(), 2e-4, 1e-3, &format!("case {index}"));
+    }
+}
+
+/// Refusals in the order of the contract: JSON, unknown, missing, type, range, the calculation's own.
+#[test]
+fn bad_input_is_refused_by_name_value_and_range() {
+    let refused = [
+        ("lighting-ratio", "{", "bad_json"),
+        ("lighting-ratio", r#"{"key_lx":1,"key_lx":2,"fill_lx":1}"#, "bad_json"),
+        ("lighting-ratio", r#"{"key_lx":1e999,"fill_lx":1}"#, "bad_json"),
+        ("lighting-ratio", r#"{"key_lx":1,"extra":true}"#, "unknown_field"),
+        ("lighting-ratio", r#"{"key_lx":true}"#, "missing_field"),
+        ("lighting-ratio", r#"{"key_lx":true,"fill_lx":-1}"#, "wrong_type"),
+        ("lighting-ratio", r#"{"key_lx":2e6,"fill_lx":1}"#, "out_of_range"),
+        ("lighting-ratio", r#"{"key_lx":1,"fill_lx":0}"#, "not_positive"),
+        ("field-of-view", r#"{"sensor_width_mm":36,"sensor_height_mm":20,"focal_length_mm":0}"#, "not_positive"),
+        ("field-of-view", r#"{"sensor_width_mm":36,"sensor_height_mm":20,"focal_length_mm":50,"subject_distance_m":0.05}"#, "subject_inside_focal_length"),
+        ("tape-mark", r#"{"room_width_m":3,"room_depth_m":3,"x_m":3.1,"y_m":1}"#, "out_of_range"),
+        ("stand-tipping", r#"{"foot_circle_radius_m":0.4,"parts":[]}"#, "out_of_range"),
+        ("stand-tipping", r#"{"foot_circle_radius_m":0.4,"parts":[{"mass_kg":1,"offset_m":0}],"bag_offset_behind_column_m":0.21}"#, "out_of_range"),
+        ("reverberation", r#"{"dimensions_m":[4,3],"surfaces":[]}"#, "out_of_range"),
+        ("nothing", "{}", "unknown_name"),
+    ];
+    for (name, input, code) in refused {
+        let problem = calc::run(name, input.as_bytes()).unwrap_err();
+        assert_eq!(problem.code.as_str(), code, "{name} {input}: {problem}");
+        let line = problem.to_string();
+        assert!(line.contains(" is not accepted, give ") && !line.contains('\n'), "{line}");
+    }
+    let band = r#"{"dimensions_m":[4,3,2.5],"surfaces":[{"area_m2":10,"absorption":{"125":0.1,"250":0.1,"500":0,"1000":0.1,"2000":0.1,"4000":0.1}}]}"#;
+    assert!(calc::run("reverberation", band.as_bytes()).unwrap_err().field.contains("500"));
+    // Null optional fields count as absent; the back wall has no angle between its corners.
+    let null = r#"{"sensor_width_mm":36,"sensor_height_mm":20,"focal_length_mm":50,"subject_distance_m":null}"#;
+    assert!(calc::run("field-of-view", null.as_bytes()).is_ok());
+    let back = calc::run("tape-mark", br#"{"room_width_m":3,"room_depth_m":3,"x_m":1,"y_m":0}"#).unwrap();
+    assert!(back["worst_error_m"].is_null());
+    assert_eq!(calc::list().len(), 11);
+}

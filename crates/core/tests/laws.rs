@@ -1,0 +1,202 @@
+//! Laws that hold in any room: what a user would notice if they did not.
+
+use fogon_core::arrange::propose;
+use fogon_core::assess::{evaluate, without_moves};
+use fogon_core::corner::Corner;
+use fogon_core::finding::Severity;
+use fogon_core::plan::{BriefFile, Plan, apply};
+use fogon_testkit::{any_brief, assert_close, box_room, set};
+use proptest::prelude::*;
+use serde_json::{Value, json};
+
+fn read(brief: &Value) -> BriefFile {
+    BriefFile::read(brief.to_string().as_bytes()).unwrap()
+}
+
+fn value(plan: &Plan, id: &str) -> f64 {
+    without_moves(plan).readings.into_iter().find(|r| r.id == id).and_then(|r| r.value).unwrap()
+}
+
+fn best(brief: &Value) -> Plan {
+    let file = read(brief);
+    propose(&file.name, &file.brief).proposals.into_iter().next().expect("the room fits").plan
+}
+
+fn no_bad_number(value: &Value) {
+    match value {
+        Value::Number(n) => assert!(n.as_f64().is_some_and(f64::is_finite)),
+        Value::Array(list) => list.iter().for_each(no_bad_number),
+        Value::Object(map) => map.values().for_each(no_bad_number),
+        _ => {}
+    }
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig { cases: 24, max_shrink_iters: 40, ..ProptestConfig::default() })]
+
+    /// Every proposal is legal; where there is none, a rule is named with a remedy. Nothing is ever NaN.
+    #[test]
+    fn proposals_are_legal_in_random_rooms(brief in any_brief()) {
+        let file = read(&brief);
+        let found = propose(&file.name, &file.brief);
+        prop_assert_eq!(found.proposals.is_empty(), !found.obstacles.is_empty());
+        for obstacle in &found.obstacles {
+            prop_assert!(!obstacle.sentence.is_empty() && !obstacle.frees.is_empty());
+        }
+        for proposal in &found.proposals {
+            proposal.plan.check().unwrap();
+            let judged = without_moves(&proposal.plan);
+            let stops: Vec<_> = judged.findings.iter().filter(|f| f.severity == Severity::Stop).collect();
+            prop_assert!(stops.is_empty(), "{:?}", stops);
+            no_bad_number(&serde_json::to_value(&judged).unwrap());
+            no_bad_number(&serde_json::to_value(fogon_core::card::card(&proposal.plan)).unwrap());
+        }
+    }
+
+    /// Whatever is spoilt, every offered fix removes its finding and adds no stop and no fix.
+    #[test]
+    fn offered_fixes_hold(
+        iso in 50.0f64..6400.0, focal in 16.0f64..50.0, tilt in -12.0f64..12.0, key in (0.2f64..3.2, 0.2f64..2.7, 0.9f64..2.2),
+        microphone in (0.3f64..3.1, 0.3f64..2.6, 1.0f64..2.2),
+    ) {
+        let mut plan = best(&box_room());
+        plan.layout.camera.iso = iso;
+        plan.layout.camera.focal_length_mm = focal;
+        plan.layout.camera.tilt_deg = tilt;
+        if let Some(light) = plan.layout.lights.get_mut("key") {
+            light.position_m = fogon_core::plan::Point3([key.0, key.1, key.2]);
+            light.support.base_m = None;
+        }
+        if let Some(used) = plan.layout.microphone.as_mut() {
+            used.position_m = fogon_core::plan::Point3([microphone.0, microphone.1, microphone.2]);
+        }
+        let before = evaluate(&plan);
+        let blocking = |findings: &[fogon_core::finding::Finding]| -> Vec<String> {
+            findings.iter().filter(|f| f.severity != Severity::Consider).map(|f| f.id.clone()).collect()
+        };
+        let had = blocking(&before.findings);
+        for finding in &before.findings {
+            prop_assert!(finding.fix.is_some() || !finding.advice.is_empty(), "{} says nothing to do", finding.id);
+            let Some(fix) = &finding.fix else { continue };
+            let after = without_moves(&apply(&plan, &fix.patch).unwrap());
+            prop_assert!(after.findings.iter().all(|f| f.id != finding.id), "{} is still there", finding.id);
+            prop_assert!(blocking(&after.findings).iter().all(|id| had.contains(id)));
+        }
+    }
+
+    /// A mirrored room gives the mirrored layout: left and right are treated alike.
+    #[test]
+    fn mirrored_rooms_give_mirrored_layouts(shift in 0.2f64..1.4, desk in any::<bool>()) {
+        let mut brief = box_room();
+        set(&mut brief, "/brief/room/furniture", if desk {
+            json!({ "desk": { "kind": "desk", "position_m": [1.7, 2.5, 0], "size_m": [1.2, 0.6, 0.74] } })
+        } else { json!({}) });
+        set(&mut brief, "/brief/person/seat_at", if desk { json!("desk") } else { Value::Null });
+        let openings = |mirrored: bool| json!({
+            "window": { "kind": "window", "wall": if mirrored { 1 } else { 3 }, "from_m": if mirrored { shift } else { 2.9 - shift - 1.2 }, "width_m": 1.2 },
+            "door": { "kind": "door", "wall": if mirrored { 3 } else { 1 }, "from_m": if mirrored { 2.0 } else { 0.1 }, "width_m": 0.8, "swing": "sliding" },
+        });
+        set(&mut brief, "/brief/room/openings", openings(false));
+        let one = best(&brief);
+        set(&mut brief, "/brief/room/openings", openings(true));
+        let other = best(&brief);
+        assert_close(value(&one, "light.face.ratio"), value(&other, "light.face.ratio"), 0.01, 0.0, "ratio");
+        let (a, b) = (without_moves(&one).score, without_moves(&other).score);
+        assert_close(a, b, 0.0, 0.002, "score");
+    }
+}
+
+#[test]
+fn nearer_is_brighter_and_louder() {
+    let plan = best(&box_room());
+    let corner = Corner::of(&plan).unwrap();
+    let eyes = corner.eyes_m;
+    let key: fogon_core::geometry::DVec3 = plan.layout.lights["key"].position_m.into();
+    let capsule: fogon_core::geometry::DVec3 = plan.layout.microphone.as_ref().unwrap().position_m.into();
+    let mouth = corner.mouth_m;
+    let (mut light, mut level) = (f64::INFINITY, f64::INFINITY);
+    for part in [0.8, 1.0, 1.3, 1.7, 2.2] {
+        let mut moved = plan.clone();
+        moved.layout.lights.get_mut("key").unwrap().position_m = (eyes + (key - eyes) * part).into();
+        moved.layout.microphone.as_mut().unwrap().position_m = (mouth + (capsule - mouth) * part).into();
+        let now = (value(&moved, "light.face.illuminance_lx"), value(&moved, "sound.microphone.gain_over_camera_db"));
+        assert!(now.0 < light && now.1 < level, "at {part}");
+        (light, level) = now;
+    }
+}
+
+/// The same tape in feet and inches is the same corner, but for the mains that follow the unit system.
+#[test]
+fn metric_and_imperial_agree() {
+    let metric = best(&box_room());
+    let mut brief = box_room();
+    set(&mut brief, "/brief/units", json!("imperial"));
+    let imperial = best(&brief);
+    assert_eq!(metric.layout, imperial.layout);
+    let card = fogon_core::card::card(&imperial).unwrap();
+    assert!(card.room.starts_with("11' 1\u{be}\" \u{d7} 9' 6\u{bc}\""), "{}", card.room);
+    set(&mut brief, "/brief/room/mains", json!({}));
+    let assumed = best(&brief);
+    assert_eq!(assumed.layout.camera.frame_rate_hz, 30.0);
+    assert_close(assumed.layout.camera.shutter_s, 1.0 / 60.0, 1e-12, 0.0, "shutter");
+}
+
+#[test]
+fn measured_values_stand_in_place_of_computed_ones() {
+    let mut brief = box_room();
+    set(&mut brief, "/brief/measured", json!({ "sound.room.rt_mid_s": 0.31, "person.eye.height_m": 1.19 }));
+    let plan = best(&brief);
+    let readings = without_moves(&plan).readings;
+    let room = readings.iter().find(|r| r.id == "sound.room.rt_mid_s").unwrap();
+    assert_eq!((room.value, room.from), (Some(0.31), fogon_core::reading::From::Measured));
+    assert_close(plan.layout.camera.position_m.0[2], 1.19, 0.0, 0.005, "lens at the measured eye height");
+}
+
+/// Surfaces unknown: 0.5 s and said to be assumed. Surfaces known: Eyring of what they are.
+#[test]
+fn reverberation_is_assumed_until_the_surfaces_are_known() {
+    let mut brief = box_room();
+    let unknown = best(&brief);
+    assert_close(value(&unknown, "sound.room.rt_mid_s"), 0.5, 0.05, 0.0, "unknown room");
+    let hard: Value = ["wall-0", "wall-1", "wall-2", "wall-3", "floor", "ceiling"]
+        .iter()
+        .map(|s| (s.to_string(), json!({ "material": "tile" })))
+        .collect::<serde_json::Map<_, _>>()
+        .into();
+    set(&mut brief, "/brief/room/surfaces", hard);
+    let tiled = best(&brief);
+    assert!(value(&tiled, "sound.room.rt_mid_s") > 1.0);
+    let findings = without_moves(&tiled).findings;
+    assert!(findings.iter().any(|f| f.id == "sound.room.rt_mid_s" && f.severity == Severity::Consider));
+}
+
+/// A cupboard of a room: the answer says what forbids it, by how much, and what would free it.
+#[test]
+fn nothing_fits_says_why() {
+    let mut brief = box_room();
+    set(&mut brief, "/brief/room/floor_m", json!([[0, 0], [1.2, 0], [1.2, 1.3], [0, 1.3]]));
+    set(&mut brief, "/brief/room/furniture", json!({}));
+    set(&mut brief, "/brief/person/seat_at", Value::Null);
+    set(&mut brief, "/brief/room/openings", json!({}));
+    let file = read(&brief);
+    let found = propose(&file.name, &file.brief);
+    assert!(found.proposals.is_empty());
+    assert!(found.obstacles.iter().any(|o| o.lacking > 0.0), "{:?}", found.obstacles);
+    set(&mut brief, "/brief/gear", json!({}));
+    let file = read(&brief);
+    let bare = propose(&file.name, &file.brief);
+    assert!(bare.obstacles.iter().all(|o| o.rule == "gear") && bare.obstacles.len() == 2);
+}
+
+/// The camera level and the eyes just beside the lens for an audition; shoulders inside a vertical short.
+#[test]
+fn purposes_set_shot_and_gaze() {
+    let mut brief = box_room();
+    set(&mut brief, "/brief/purpose", json!("audition-tape"));
+    let audition = best(&brief);
+    assert_eq!(audition.layout.camera.tilt_deg, 0.0);
+    assert!((5.0..=12.0).contains(&audition.layout.seat.gaze_offset_deg.abs()));
+    set(&mut brief, "/brief/purpose", json!("vertical-short"));
+    let vertical = best(&brief);
+    assert!(value(&vertical, "shot.frame.shoulder_fraction") <= 0.9 + 1e-3);
+}

@@ -1,0 +1,112 @@
+//! Dependencies point one way: between crates as their manifests say, between the core's modules as its
+//! `use crate::` lines say.
+
+use std::collections::BTreeSet;
+use std::fs;
+use std::path::{Path, PathBuf};
+
+/// The core's modules from the bottom up; a module may use those above its line and none on or below it.
+/// The trades share a line: none of them uses another.
+const LAYERS: &[&[&str]] = &[
+    &["units", "problem", "exposure", "finding", "material", "document", "geometry", "reading", "photometry", "plan"],
+    &["person"],
+    &["corner"],
+    &["room", "shot", "light", "sound"],
+    &["assess"],
+    &["arrange", "drawing"],
+    &["money", "card"],
+    &["calc"],
+];
+
+/// Which of our crates a crate may depend on.
+const CRATES: &[(&str, &[&str])] = &[
+    ("core", &[]),
+    ("handover", &["core"]),
+    ("server", &["core", "handover"]),
+    ("cli", &["core", "handover", "server"]),
+    ("testkit", &[]),
+];
+
+/// Checks crates and core modules.
+pub(crate) fn check() -> Result<(), String> {
+    let mut wrong = Vec::new();
+    for (name, allowed) in CRATES {
+        let path = format!("crates/{name}/Cargo.toml");
+        let text = fs::read_to_string(&path).map_err(|e| format!("cannot read {path}: {e}"))?;
+        let own = text.split("[dev-dependencies]").next().unwrap_or_default();
+        for other in CRATES.iter().map(|(other, _)| *other) {
+            if own.contains(&format!("fogon-{other}.workspace")) && !allowed.contains(&other) {
+                wrong.push(format!("crates/{name} must not depend on crates/{other}"));
+            }
+        }
+    }
+    let root = Path::new("crates/core/src");
+    let mut seen = 0;
+    for file in rust_files(root) {
+        let Some(module) = module_of(root, &file) else { continue };
+        let Some(layer) = layer_of(&module) else {
+            if module != "lib" {
+                wrong.push(format!("{}: the module {module} has no layer in xtask/src/directions.rs", file.display()));
+            }
+            continue;
+        };
+        let text = fs::read_to_string(&file).map_err(|e| format!("cannot read {}: {e}", file.display()))?;
+        for used in used_modules(&text) {
+            let Some(other) = layer_of(&used) else { continue };
+            seen += 1;
+            // Shared modules at the bottom may use each other.
+            if used != module && (other > layer || (other == layer && layer > 0)) {
+                wrong.push(format!("{}: {module} must not use {used}", file.display()));
+            }
+        }
+    }
+    if seen < 50 {
+        wrong.push(format!("only {seen} uses found in the core: the check reads the wrong folder"));
+    }
+    if wrong.is_empty() { Ok(()) } else { Err(wrong.join("\n")) }
+}
+
+fn layer_of(module: &str) -> Option<usize> {
+    LAYERS.iter().position(|layer| layer.contains(&module))
+}
+
+fn module_of(root: &Path, file: &Path) -> Option<String> {
+    let first = file.strip_prefix(root).ok()?.components().next()?;
+    Some(first.as_os_str().to_str()?.trim_end_matches(".rs").to_owned())
+}
+
+/// Names after `crate::`, in code and not in comments.
+fn used_modules(text: &str) -> BTreeSet<String> {
+    let mut found = BTreeSet::new();
+    for line in text.lines().filter(|l| !l.trim_start().starts_with("//")) {
+        for piece in line.split("crate::").skip(1) {
+            found.insert(piece.chars().take_while(|c| c.is_ascii_alphanumeric() || *c == '_').collect());
+        }
+    }
+    found
+}
+
+fn rust_files(folder: &Path) -> Vec<PathBuf> {
+    let mut files = Vec::new();
+    for entry in fs::read_dir(folder).into_iter().flatten().flatten() {
+        let path = entry.path();
+        if path.is_dir() {
+            files.extend(rust_files(&path));
+        } else if path.extension().is_some_and(|e| e == "rs") {
+            files.push(path);
+        }
+    }
+    files
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn sees_uses_and_passes_comments_over() {
+        let text = "use crate::plan::Plan;\n// crate::money\nlet x = crate::room::mains(b);";
+        let found: Vec<String> = used_modules(text).into_iter().collect();
+        assert_eq!(found, ["plan", "room"]);
+    }
+}

@@ -1,0 +1,161 @@
+//! The two set-up commands as steps that say what they do and how long it took.
+
+use std::env;
+use std::path::Path;
+use std::process::{Command, Stdio};
+use std::time::Instant;
+
+use crate::directions;
+
+/// Where Debian puts Chromium.
+const CHROMIUM: &str = "/usr/bin/chromium";
+
+/// Builds the page and the binary, then serves the demo corner until it is stopped.
+pub(crate) fn demo(arguments: &[String]) -> Result<(), String> {
+    from_the_root()?;
+    build_page()?;
+    say("Building the server (the first time takes some minutes)");
+    run("cargo", &["build", "--release", "--package", "fogon"])?;
+    let mut demo = vec!["demo"];
+    demo.extend(arguments.iter().map(String::as_str));
+    run("target/release/fogon", &demo)
+}
+
+/// Everything that must hold, or the parts named.
+pub(crate) fn test(parts: &[String]) -> Result<(), String> {
+    from_the_root()?;
+    let wanted = |part: &str| parts.is_empty() || parts.iter().any(|p| p == part);
+    let known = ["format", "lint", "directions", "types", "web", "rust"];
+    if let Some(other) = parts.iter().find(|p| !known.contains(&p.as_str())) {
+        return Err(format!("{other} is no part of the tests; the parts are {}.", known.join(", ")));
+    }
+    if wanted("format") {
+        step("Formatting", || run("cargo", &["fmt", "--all", "--check"]))?;
+    }
+    if wanted("directions") {
+        step("Directions of dependencies", directions::check)?;
+    }
+    if wanted("web") || wanted("rust") || wanted("types") {
+        step("The page", build_page)?;
+    }
+    if wanted("web") {
+        step("Linting and testing the page", || npm(&["run", "lint"]).and_then(|()| npm(&["test"])))?;
+    }
+    if wanted("lint") {
+        let arguments = ["clippy", "--workspace", "--all-targets", "--", "-D", "warnings"];
+        step("Clippy", || run("cargo", &arguments))?;
+    }
+    if wanted("rust") {
+        step("Chromium", chromium)?;
+        step("Tests", || run("cargo", &["test", "--workspace"]))?;
+    }
+    if wanted("types") {
+        step("The page's types follow the API", types_are_current)?;
+    }
+    say("All parts hold.");
+    Ok(())
+}
+
+/// Writes the OpenAPI document and the page's types again.
+pub(crate) fn types() -> Result<(), String> {
+    from_the_root()?;
+    packages()?;
+    let output = Command::new("cargo")
+        .args(["run", "--quiet", "--package", "fogon", "--", "schema", "openapi"])
+        .output()
+        .map_err(|e| format!("cannot start cargo: {e}"))?;
+    if !output.status.success() {
+        return Err(String::from_utf8_lossy(&output.stderr).into_owned());
+    }
+    std::fs::write("web/src/api/openapi.json", &output.stdout).map_err(|e| format!("cannot write the document: {e}"))?;
+    npm(&["run", "types"])
+}
+
+/// The pictures of docs/screenshots, from demo data.
+pub(crate) fn screenshots() -> Result<(), String> {
+    from_the_root()?;
+    build_page()?;
+    chromium()?;
+    run("cargo", &["build", "--package", "fogon"])?;
+    run_in("web", "npx", &["playwright", "test", "--config", "e2e/screenshots.config.ts"])
+}
+
+/// Regenerates the types and fails if that changes a committed file. The document itself is compared in Rust.
+fn types_are_current() -> Result<(), String> {
+    let files = ["web/src/api/schema.d.ts", "web/src/api/limits.ts"];
+    let read = || files.map(|f| std::fs::read_to_string(f).unwrap_or_default());
+    let before = read();
+    npm(&["run", "types"])?;
+    if read() == before { Ok(()) } else { Err("The page's types were stale. Commit what `cargo xtask types` wrote.".into()) }
+}
+
+fn build_page() -> Result<(), String> {
+    packages()?;
+    say("Building the page");
+    npm(&["run", "build"])
+}
+
+/// Node packages by the lock file; npm's own marker says whether they are there already.
+fn packages() -> Result<(), String> {
+    let newer = |a: &str, b: &str| -> Option<bool> {
+        Some(Path::new(a).metadata().ok()?.modified().ok()? >= Path::new(b).metadata().ok()?.modified().ok()?)
+    };
+    if newer("web/node_modules/.package-lock.json", "web/package-lock.json") == Some(true) {
+        return Ok(());
+    }
+    say("Installing the page's packages");
+    npm(&["ci", "--no-audit", "--no-fund"])
+}
+
+/// Debian's Chromium: there, or installed if that is permitted.
+fn chromium() -> Result<(), String> {
+    if Path::new(CHROMIUM).exists() {
+        return Ok(());
+    }
+    say("Installing Chromium from Debian's packages");
+    let installed = run("apt-get", &["update"])
+        .and_then(|()| run("apt-get", &["install", "--yes", "--no-install-recommends", "chromium"]));
+    if installed.is_err() || !Path::new(CHROMIUM).exists() {
+        return Err(format!(
+            "The browser tests need Debian's Chromium at {CHROMIUM}. Install it with `sudo apt-get install chromium`, then run this again."
+        ));
+    }
+    Ok(())
+}
+
+fn from_the_root() -> Result<(), String> {
+    let root = Path::new(env!("CARGO_MANIFEST_DIR")).parent().ok_or("no workspace above xtask")?;
+    env::set_current_dir(root).map_err(|e| format!("cannot enter {}: {e}", root.display()))
+}
+
+fn npm(arguments: &[&str]) -> Result<(), String> {
+    run_in("web", "npm", arguments)
+}
+
+fn run(program: &str, arguments: &[&str]) -> Result<(), String> {
+    run_in(".", program, arguments)
+}
+
+fn run_in(folder: &str, program: &str, arguments: &[&str]) -> Result<(), String> {
+    let shown = format!("{program} {}", arguments.join(" "));
+    let status = Command::new(program)
+        .args(arguments)
+        .current_dir(folder)
+        .env("PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD", "1")
+        .stdin(Stdio::null())
+        .status()
+        .map_err(|e| format!("cannot start {program}: {e}. Is it installed?"))?;
+    if status.success() { Ok(()) } else { Err(format!("`{shown}` failed in {folder}.")) }
+}
+
+fn say(text: &str) {
+    println!("== {text}");
+}
+
+fn step(name: &str, work: impl FnOnce() -> Result<(), String>) -> Result<(), String> {
+    say(name);
+    let start = Instant::now();
+    let outcome = work();
+    println!("== {name}: {} in {:.0} s", if outcome.is_ok() { "holds" } else { "FAILED" }, start.elapsed().as_secs_f64());
+    outcome
+}
