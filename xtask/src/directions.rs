@@ -8,7 +8,18 @@ use std::path::{Path, PathBuf};
 /// The core's modules from the bottom up; a module may use those above its line and none on or below it.
 /// The trades share a line: none of them uses another.
 const LAYERS: &[&[&str]] = &[
-    &["units", "problem", "exposure", "finding", "material", "document", "geometry", "reading", "photometry", "plan"],
+    &[
+        "units",
+        "problem",
+        "exposure",
+        "finding",
+        "material",
+        "document",
+        "geometry",
+        "reading",
+        "photometry",
+        "plan",
+    ],
     &["person"],
     &["corner"],
     &["room", "shot", "light", "sound"],
@@ -46,7 +57,10 @@ pub(crate) fn check() -> Result<(), String> {
         let Some(module) = module_of(root, &file) else { continue };
         let Some(layer) = layer_of(&module) else {
             if module != "lib" {
-                wrong.push(format!("{}: the module {module} has no layer in xtask/src/directions.rs", file.display()));
+                wrong.push(format!(
+                    "{}: the module {module} has no layer in xtask/src/directions.rs",
+                    file.display()
+                ));
             }
             continue;
         };

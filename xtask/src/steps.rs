@@ -67,7 +67,8 @@ pub(crate) fn types() -> Result<(), String> {
     if !output.status.success() {
         return Err(String::from_utf8_lossy(&output.stderr).into_owned());
     }
-    std::fs::write("web/src/api/openapi.json", &output.stdout).map_err(|e| format!("cannot write the document: {e}"))?;
+    std::fs::write("web/src/api/openapi.json", &output.stdout)
+        .map_err(|e| format!("cannot write the document: {e}"))?;
     npm(&["run", "types"])
 }
 
@@ -86,7 +87,11 @@ fn types_are_current() -> Result<(), String> {
     let read = || files.map(|f| std::fs::read_to_string(f).unwrap_or_default());
     let before = read();
     npm(&["run", "types"])?;
-    if read() == before { Ok(()) } else { Err("The page's types were stale. Commit what `cargo xtask types` wrote.".into()) }
+    if read() == before {
+        Ok(())
+    } else {
+        Err("The page's types were stale. Commit what `cargo xtask types` wrote.".into())
+    }
 }
 
 fn build_page() -> Result<(), String> {
@@ -98,7 +103,10 @@ fn build_page() -> Result<(), String> {
 /// Node packages by the lock file; npm's own marker says whether they are there already.
 fn packages() -> Result<(), String> {
     let newer = |a: &str, b: &str| -> Option<bool> {
-        Some(Path::new(a).metadata().ok()?.modified().ok()? >= Path::new(b).metadata().ok()?.modified().ok()?)
+        Some(
+            Path::new(a).metadata().ok()?.modified().ok()?
+                >= Path::new(b).metadata().ok()?.modified().ok()?,
+        )
     };
     if newer("web/node_modules/.package-lock.json", "web/package-lock.json") == Some(true) {
         return Ok(());
@@ -156,6 +164,10 @@ fn step(name: &str, work: impl FnOnce() -> Result<(), String>) -> Result<(), Str
     say(name);
     let start = Instant::now();
     let outcome = work();
-    println!("== {name}: {} in {:.0} s", if outcome.is_ok() { "holds" } else { "FAILED" }, start.elapsed().as_secs_f64());
+    println!(
+        "== {name}: {} in {:.0} s",
+        if outcome.is_ok() { "holds" } else { "FAILED" },
+        start.elapsed().as_secs_f64()
+    );
     outcome
 }

@@ -1,1 +1,34 @@
-fn main() {}
+//! What a person waits for, on the demo corner: the judgement while something changes (`evaluate`), the search
+//! for a layout (`propose`), the list of changes (`changes`), the card. Inputs are read outside the timing, each
+//! answer is checked once before. Not measured: the server, JSON, the drawing on screen.
+
+use std::hint::black_box;
+
+use criterion::{Criterion, criterion_group, criterion_main};
+use fogon_core::arrange::propose;
+use fogon_core::assess::{evaluate, without_moves};
+use fogon_core::card::card;
+use fogon_core::money::changes;
+use fogon_core::plan::{BriefFile, Plan};
+use fogon_testkit::BOX_ROOM;
+
+const PLAN: &str = include_str!("../../../docs/examples/box-room.fogon.json");
+
+fn corner(criterion: &mut Criterion) {
+    let brief = BriefFile::read(BOX_ROOM.as_bytes()).expect("the example brief reads");
+    let plan = Plan::read(PLAN.as_bytes()).expect("the example plan reads");
+    assert!(evaluate(&plan).verdict.ready, "the demo plan is ready");
+    assert!(!propose(&brief.name, &brief.brief).proposals.is_empty(), "the demo brief has a layout");
+    criterion.bench_function("evaluate", |b| b.iter(|| evaluate(black_box(&plan))));
+    // Control: the same without looking for the moves that mend findings.
+    criterion.bench_function("evaluate_without_moves", |b| b.iter(|| without_moves(black_box(&plan))));
+    criterion.bench_function("card", |b| b.iter(|| card(black_box(&plan))));
+    let mut slow = criterion.benchmark_group("search");
+    slow.sample_size(10);
+    slow.bench_function("propose", |b| b.iter(|| propose(black_box(&brief.name), black_box(&brief.brief))));
+    slow.bench_function("changes", |b| b.iter(|| changes(black_box(&plan))));
+    slow.finish();
+}
+
+criterion_group!(benches, corner);
+criterion_main!(benches);

@@ -4,6 +4,7 @@
 mod furnish;
 mod obstacle;
 mod seats;
+mod why;
 
 use serde::Serialize;
 use utoipa::ToSchema;
@@ -22,6 +23,7 @@ use furnish::Furnished;
 pub use furnish::replaced;
 pub use obstacle::Obstacle;
 use seats::{Facing, Place};
+pub use why::{Placed, why};
 
 /// Proposals given at most.
 const PROPOSALS: usize = 3;
@@ -159,9 +161,14 @@ fn reason(brief: &Brief, candidate: &Judged, rank: usize, best: f64, facings: us
             "You face the {facing}: {among}, with {behind} to the wall behind you and the lens {lens} away at {focal} mm."
         )
     } else {
-        let points = (100.0 * (best - candidate.quick.score)).max(0.0);
+        let points = (100.0 * (best - candidate.quick.score)).max(0.0).round();
+        let rank = if points < 1.0 {
+            "as good as the best within a point".to_owned()
+        } else {
+            format!("{points:.0} points of 100 behind the best")
+        };
         format!(
-            "You face the {facing} instead, {behind} to the wall behind you, the lens {lens} away at {focal} mm; {points:.0} points of 100 behind the best."
+            "You face the {facing} instead, {behind} to the wall behind you, the lens {lens} away at {focal} mm; {rank}."
         )
     }
 }

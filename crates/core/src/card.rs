@@ -5,12 +5,14 @@ use utoipa::ToSchema;
 
 use crate::assess::{Assessment, evaluate};
 use crate::corner::{Corner, Source, base_of, is_worn};
-use crate::drawing::{Drawing, draw, letter_of};
+use crate::drawing::{Drawing, draw_for};
 use crate::geometry::{DVec2, DVec3};
 use crate::plan::{Plan, Role, Support, SupportKind};
 use crate::room::{TapeMark, tape_mark};
-use crate::units::{UnitSystem, decimals, shutter};
+use crate::units::{UnitSystem, capital, decimals, shutter};
 
+/// Words on paper are read at arm's length: this much larger than on the page.
+const CARD_TEXT: f64 = 1.25;
 /// Error of one tape reading, m.
 const TAPE_ERROR_M: f64 = 0.01;
 
@@ -107,8 +109,8 @@ pub fn card(plan: &Plan) -> Option<Card> {
         microphone: microphone(&corner),
         before: before(&corner),
         cautions: cautions(&corner, &assessment),
-        assumed: assumed(&assessment),
-        drawing: draw(plan)?,
+        assumed: assumed(&corner, &assessment),
+        drawing: draw_for(plan, CARD_TEXT)?,
     })
 }
 
@@ -121,12 +123,21 @@ fn marks(corner: &Corner<'_>) -> Vec<Mark> {
         all.push(Mark { number, letter: letter.to_owned(), what, at_m: at.to_array(), tape, set });
     };
     let seat = &corner.layout.seat;
-    let facing = decimals(seat.bearing_deg, 0);
+    let aside = seat.gaze_offset_deg;
+    let facing = if aside.abs() < 0.5 {
+        "chest towards C".to_owned()
+    } else {
+        format!(
+            "chest {}\u{b0} camera {} of C",
+            decimals(aside.abs(), 0),
+            if aside > 0.0 { "right" } else { "left" }
+        )
+    };
     add(
         "S",
         "Seat, plumb under the eyes".into(),
         corner.eyes_m.truncate(),
-        format!("eyes {}, facing bearing {facing}\u{b0}", units.length(corner.eyes_m.z)),
+        format!("eyes {}, {facing}", units.length(corner.eyes_m.z)),
     );
     let camera = &corner.layout.camera;
     let tilt = if camera.tilt_deg.abs() < 0.05 {
@@ -159,7 +170,7 @@ fn marks(corner: &Corner<'_>) -> Vec<Mark> {
                 let reach = (hold.truncate() - at).length();
                 set = format!("arm reaches {}, {set}", units.length(reach));
             }
-            add(letter_of(role), what, at, set);
+            add(role.letter(), what, at, set);
         }
     }
     if let (Some((gear, capsule)), Some(used)) = (corner.microphone, &corner.layout.microphone)
@@ -258,7 +269,7 @@ fn dials(corner: &Corner<'_>) -> Vec<Dial> {
             let distance = corner.brief.units.length((light.position_m - corner.eyes_m).length());
             let lamp = matches!(light.source, Source::Lamp(_));
             Dial {
-                letter: letter_of(light.light.role).to_owned(),
+                letter: light.light.role.letter().to_owned(),
                 what: light.label().to_owned(),
                 percent: lamp.then(|| (light.light.dim * 100.0).round()),
                 cct_k: lamp.then_some(light.light.cct_k).flatten(),
@@ -322,12 +333,19 @@ fn cautions(corner: &Corner<'_>, assessment: &Assessment) -> Vec<String> {
     all
 }
 
-fn assumed(assessment: &Assessment) -> Vec<String> {
+fn assumed(corner: &Corner<'_>, assessment: &Assessment) -> Vec<String> {
     let mut all: Vec<String> = Vec::new();
     for reading in &assessment.readings {
         for input in &reading.working.inputs {
-            if input.from == crate::reading::From::Assumed && !input.name.contains("knock") {
-                let words = format!("{} {} {}", input.name, decimals(input.value, 2), input.unit);
+            // Conventions are not measured by anyone.
+            let convention = input.name.contains("knock") || input.name.contains("confusion");
+            if input.from == crate::reading::From::Assumed && !convention {
+                let value = if input.unit == "m" {
+                    corner.brief.units.length(input.value)
+                } else {
+                    format!("{} {}", decimals(input.value, 2), input.unit)
+                };
+                let words = format!("{} {value}", input.name);
                 let words = words.trim().to_owned();
                 if !all.contains(&words) {
                     all.push(words);
@@ -336,9 +354,4 @@ fn assumed(assessment: &Assessment) -> Vec<String> {
         }
     }
     all
-}
-
-fn capital(text: &str) -> String {
-    let mut chars = text.chars();
-    chars.next().map_or(String::new(), |first| first.to_uppercase().chain(chars).collect())
 }

@@ -2,6 +2,7 @@
 //! Shapes carry what they are, not how they look; paper and page style them.
 
 mod frame;
+mod labels;
 mod plan_view;
 mod side;
 
@@ -10,7 +11,16 @@ use utoipa::ToSchema;
 
 use crate::corner::{Corner, Kind, Thing, things};
 use crate::geometry::DVec2;
-use crate::plan::{Plan, Role};
+use crate::plan::Plan;
+
+use labels::Label;
+use labels::MARK_RADIUS;
+pub use labels::{Mark, Word};
+
+/// Height of words on plan and side view, in parts of the room's longest side.
+const TEXT: f64 = 0.030;
+/// Height of words in the frame, in parts of its longer side.
+const FRAME_TEXT: f64 = 0.027;
 
 /// What a shape is.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, ToSchema)]
@@ -57,20 +67,6 @@ pub struct Stroke {
     pub points: Vec<[f64; 2]>,
 }
 
-/// A lettered mark or a word.
-#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
-pub struct Label {
-    /// Letter of a mark; empty for plain words.
-    pub letter: &'static str,
-    /// Words.
-    pub text: String,
-    /// Where, in the drawing's coordinates.
-    #[schema(value_type = Vec<f64>)]
-    pub at: [f64; 2],
-    /// What it belongs to.
-    pub ink: Ink,
-}
-
 /// One drawing.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
 pub struct View {
@@ -79,8 +75,22 @@ pub struct View {
     pub bounds: [f64; 4],
     /// Shapes, from back to front.
     pub strokes: Vec<Stroke>,
-    /// Marks and words.
-    pub labels: Vec<Label>,
+    /// Height of the words, in the drawing's units.
+    pub text_size: f64,
+    /// Radius of the discs that hold the letters.
+    pub mark_radius: f64,
+    /// Lettered marks.
+    pub marks: Vec<Mark>,
+    /// Words.
+    pub words: Vec<Word>,
+}
+
+impl View {
+    /// A view with its labels put where they cover least.
+    fn labelled(bounds: [f64; 4], strokes: Vec<Stroke>, labels: &[Label], text_size: f64) -> Self {
+        let (marks, words) = labels::place(labels, &strokes, bounds, text_size);
+        Self { bounds, strokes, text_size, mark_radius: MARK_RADIUS * text_size, marks, words }
+    }
 }
 
 /// Plan, side view and frame of one corner.
@@ -96,15 +106,22 @@ pub struct Drawing {
     pub quarter_turns: u8,
 }
 
-/// Draws a plan. `None` where it does not resolve.
+/// Draws a plan with words of the usual size. `None` where it does not resolve.
 pub fn draw(plan: &Plan) -> Option<Drawing> {
+    draw_for(plan, 1.0)
+}
+
+/// Draws a plan with words `text_scale` times the usual size, as a small screen needs them.
+pub fn draw_for(plan: &Plan, text_scale: f64) -> Option<Drawing> {
     let corner = Corner::of(plan)?;
     let all = things(&corner);
     let quarter_turns = plan_view::quarter_turns(&corner);
+    let [width, depth, _] = corner.room_m;
+    let text_m = TEXT * text_scale * width.max(depth);
     Some(Drawing {
-        plan: plan_view::draw(&corner, &all, quarter_turns),
-        side: side::draw(&corner, &all),
-        frame: frame::draw(&corner, &all),
+        plan: plan_view::draw(&corner, &all, quarter_turns, text_m),
+        side: side::draw(&corner, &all, text_m),
+        frame: frame::draw(&corner, &all, FRAME_TEXT * text_scale),
         quarter_turns,
     })
 }
@@ -128,17 +145,6 @@ fn ink_of(thing: &Thing, what: &str) -> Ink {
         (Kind::Camera, _) => Ink::Camera,
         (Kind::Light, _) => Ink::Light,
         (Kind::Microphone, _) => Ink::Microphone,
-    }
-}
-
-/// Letter of a light's mark by its role.
-pub fn letter_of(role: Role) -> &'static str {
-    match role {
-        Role::Key => "K",
-        Role::Fill => "F",
-        Role::Back => "B",
-        Role::Background => "G",
-        Role::Practical => "P",
     }
 }
 

@@ -133,7 +133,7 @@ fn sandbag(
         parts.push((ARM_KG, reach / 2.0));
     }
     let tipping = stand_tipping(radius, &parts, knock_n, at.z, radius / 2.0, 1.5);
-    let reading = Reading::new(format!("room.{thing}.sandbag_kg"), tipping.sandbag_kg)
+    let mut reading = Reading::new(format!("room.{thing}.sandbag_kg"), tipping.sandbag_kg)
         .by(
             "bag >= (1.5 x overturning - restoring) / (arm + bag offset), arm = foot radius / 2",
             "rigid-body statics; safety factor 1.5 and a 10 N knock at the head are Fogon's own rule",
@@ -145,6 +145,7 @@ fn sandbag(
         .with("height", at.z, "m", From::Typed)
         .with("knock", knock_n, "N", From::Assumed)
         .note("The bag lies on the rear leg, away from the load. Level floor, legs fully spread, one leg under the load.");
+    reading.label = format!("Sandbag for the {}", thing.replace('-', " ")).into();
     Some(StandState {
         thing: thing.to_owned(),
         reading,

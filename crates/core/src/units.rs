@@ -56,6 +56,12 @@ pub fn decimals(value: f64, count: usize) -> String {
     if is_zero { text.trim_start_matches('-').to_owned() } else { text.replace('-', "\u{2212}") }
 }
 
+/// With the first letter as a capital.
+pub fn capital(text: &str) -> String {
+    let mut chars = text.chars();
+    chars.next().map_or(String::new(), |first| first.to_uppercase().chain(chars).collect())
+}
+
 /// An exposure time as photographers write it: `1/50`.
 pub fn shutter(seconds: f64) -> String {
     if seconds >= 0.3 { format!("{} s", decimals(seconds, 1)) } else { format!("1/{:.0} s", 1.0 / seconds) }

@@ -25,7 +25,8 @@ fn calculations_agree_with_the_worked_checks() {
             match want.as_f64() {
                 Some(want) => {
                     let got = got.as_f64().unwrap_or_else(|| panic!("{what}: {got}"));
-                    let (relative, absolute) = (row["rel_tol"].as_f64().unwrap(), row["abs_tol"].as_f64().unwrap());
+                    let (relative, absolute) =
+                        (row["rel_tol"].as_f64().unwrap(), row["abs_tol"].as_f64().unwrap());
                     assert_close(got, want, relative.max(1e-7), absolute, &what);
                 }
                 None => assert!(got.is_null(), "{what}: {got} should be null"),
@@ -58,11 +59,23 @@ fn bad_input_is_refused_by_name_value_and_range() {
         ("lighting-ratio", r#"{"key_lx":true,"fill_lx":-1}"#, "wrong_type"),
         ("lighting-ratio", r#"{"key_lx":2e6,"fill_lx":1}"#, "out_of_range"),
         ("lighting-ratio", r#"{"key_lx":1,"fill_lx":0}"#, "not_positive"),
-        ("field-of-view", r#"{"sensor_width_mm":36,"sensor_height_mm":20,"focal_length_mm":0}"#, "not_positive"),
-        ("field-of-view", r#"{"sensor_width_mm":36,"sensor_height_mm":20,"focal_length_mm":50,"subject_distance_m":0.05}"#, "subject_inside_focal_length"),
+        (
+            "field-of-view",
+            r#"{"sensor_width_mm":36,"sensor_height_mm":20,"focal_length_mm":0}"#,
+            "not_positive",
+        ),
+        (
+            "field-of-view",
+            r#"{"sensor_width_mm":36,"sensor_height_mm":20,"focal_length_mm":50,"subject_distance_m":0.05}"#,
+            "subject_inside_focal_length",
+        ),
         ("tape-mark", r#"{"room_width_m":3,"room_depth_m":3,"x_m":3.1,"y_m":1}"#, "out_of_range"),
         ("stand-tipping", r#"{"foot_circle_radius_m":0.4,"parts":[]}"#, "out_of_range"),
-        ("stand-tipping", r#"{"foot_circle_radius_m":0.4,"parts":[{"mass_kg":1,"offset_m":0}],"bag_offset_behind_column_m":0.21}"#, "out_of_range"),
+        (
+            "stand-tipping",
+            r#"{"foot_circle_radius_m":0.4,"parts":[{"mass_kg":1,"offset_m":0}],"bag_offset_behind_column_m":0.21}"#,
+            "out_of_range",
+        ),
         ("reverberation", r#"{"dimensions_m":[4,3],"surfaces":[]}"#, "out_of_range"),
         ("nothing", "{}", "unknown_name"),
     ];
@@ -75,7 +88,8 @@ fn bad_input_is_refused_by_name_value_and_range() {
     let band = r#"{"dimensions_m":[4,3,2.5],"surfaces":[{"area_m2":10,"absorption":{"125":0.1,"250":0.1,"500":0,"1000":0.1,"2000":0.1,"4000":0.1}}]}"#;
     assert!(calc::run("reverberation", band.as_bytes()).unwrap_err().field.contains("500"));
     // Null optional fields count as absent; the back wall has no angle between its corners.
-    let null = r#"{"sensor_width_mm":36,"sensor_height_mm":20,"focal_length_mm":50,"subject_distance_m":null}"#;
+    let null =
+        r#"{"sensor_width_mm":36,"sensor_height_mm":20,"focal_length_mm":50,"subject_distance_m":null}"#;
     assert!(calc::run("field-of-view", null.as_bytes()).is_ok());
     let back = calc::run("tape-mark", br#"{"room_width_m":3,"room_depth_m":3,"x_m":1,"y_m":0}"#).unwrap();
     assert!(back["worst_error_m"].is_null());

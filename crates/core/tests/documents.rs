@@ -32,7 +32,12 @@ fn corpus() -> Vec<(&'static str, Value, Option<&'static str>, &'static str)> {
         ("/brief/purpose", json!("opera"), Some("bad_choice"), "brief.purpose"),
         ("/brief/schools", json!({ "lens": "fisheye" }), Some("bad_choice"), "brief.schools.lens"),
         ("/brief/gear/camera/kind", json!("kettle"), Some("bad_choice"), "brief.gear.camera.kind"),
-        ("/brief/gear/camera/sensor_width_mm", json!(71), Some("out_of_range"), "brief.gear.camera.sensor_width_mm"),
+        (
+            "/brief/gear/camera/sensor_width_mm",
+            json!(71),
+            Some("out_of_range"),
+            "brief.gear.camera.sensor_width_mm",
+        ),
         ("/layout/seat/bearing_deg", json!(360), Some("out_of_range"), "layout.seat.bearing_deg"),
         ("/layout/camera/iso", json!([]), Some("wrong_type"), "layout.camera.iso"),
         ("/layout/lights", json!([]), Some("wrong_type"), "layout.lights"),
@@ -117,7 +122,10 @@ fn the_example_plan_is_current() {
     let file = BriefFile::read(BOX_ROOM.as_bytes()).unwrap();
     let best = fogon_core::arrange::propose(&file.name, &file.brief).proposals.remove(0);
     let committed = Plan::read(PLAN.as_bytes()).unwrap();
-    assert!(best.plan == committed, "run: fogon propose docs/examples/box-room.brief.json --plan docs/examples/box-room.fogon.json");
+    assert!(
+        best.plan == committed,
+        "run: fogon propose docs/examples/box-room.brief.json --plan docs/examples/box-room.fogon.json"
+    );
 }
 
 #[test]

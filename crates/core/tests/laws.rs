@@ -119,7 +119,10 @@ fn nearer_is_brighter_and_louder() {
         let mut moved = plan.clone();
         moved.layout.lights.get_mut("key").unwrap().position_m = (eyes + (key - eyes) * part).into();
         moved.layout.microphone.as_mut().unwrap().position_m = (mouth + (capsule - mouth) * part).into();
-        let now = (value(&moved, "light.face.illuminance_lx"), value(&moved, "sound.microphone.gain_over_camera_db"));
+        let now = (
+            value(&moved, "light.face.illuminance_lx"),
+            value(&moved, "sound.microphone.gain_over_camera_db"),
+        );
         assert!(now.0 < light && now.1 < level, "at {part}");
         (light, level) = now;
     }

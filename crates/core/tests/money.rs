@@ -28,7 +28,8 @@ fn candidate() -> impl Strategy<Value = Candidate> {
 fn exhaustive(items: &[Candidate], budget: f64) -> (f64, f64) {
     let mut best = (0.0, 0.0);
     for mask in 0u32..1 << items.len() {
-        let set: Vec<&Candidate> = items.iter().enumerate().filter(|(i, _)| mask >> i & 1 == 1).map(|(_, c)| c).collect();
+        let set: Vec<&Candidate> =
+            items.iter().enumerate().filter(|(i, _)| mask >> i & 1 == 1).map(|(_, c)| c).collect();
         let price: f64 = set.iter().map(|c| c.price).sum();
         let gain: f64 = set.iter().map(|c| c.gain).sum();
         let grouped = |name: &str| set.iter().filter(|c| c.group.as_deref() == Some(name)).count() <= 1;

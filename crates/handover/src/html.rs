@@ -101,9 +101,9 @@ pub fn card(card: &Card, paper: Paper) -> String {
         name = escaped(&card.name),
         room = escaped(&card.room),
         verdict = escaped(&card.verdict),
-        plan = drawing(&card.drawing.plan, mm, 2.6, "Plan"),
-        side = drawing(&card.drawing.side, mm, 2.6, "Side view"),
-        frame = drawing(&card.drawing.frame, frame_mm, 2.2, "Picture as the lens sees it"),
+        plan = drawing(&card.drawing.plan, mm, "Plan"),
+        side = drawing(&card.drawing.side, mm, "Side view"),
+        frame = drawing(&card.drawing.frame, frame_mm, "Picture as the lens sees it"),
         microphone = escaped(&card.microphone),
         cautions = list(&card.cautions),
     )

@@ -3,7 +3,7 @@
 
 use std::fmt::Write as _;
 
-use fogon_core::drawing::{Ink, Label, View};
+use fogon_core::drawing::{Ink, View};
 
 use crate::escaped;
 
@@ -43,7 +43,7 @@ fn pen(ink: Ink) -> (&'static str, &'static str, f64, &'static str) {
 }
 
 /// A view drawn at `mm` millimetres per unit with its top left at (`left`, `top`).
-pub(crate) fn view(view: &View, left: f64, top: f64, mm: f64, text_mm: f64) -> String {
+pub(crate) fn view(view: &View, left: f64, top: f64, mm: f64) -> String {
     let x = |v: f64| left + (v - view.bounds[0]) * mm;
     let y = |v: f64| top + (v - view.bounds[1]) * mm;
     let mut out = String::new();
@@ -65,87 +65,43 @@ pub(crate) fn view(view: &View, left: f64, top: f64, mm: f64, text_mm: f64) -> S
             points.join(" ")
         );
     }
-    let (width, height) = ((view.bounds[2] - view.bounds[0]) * mm, (view.bounds[3] - view.bounds[1]) * mm);
-    out.push_str(&labels(&view.labels, x, y, text_mm, [left, top, left + width, top + height]));
+    out.push_str(&words(view, x, y, mm));
     out
 }
 
-/// Lettered marks first, then words where they meet nothing.
-fn labels(
-    labels: &[Label],
-    x: impl Fn(f64) -> f64,
-    y: impl Fn(f64) -> f64,
-    size: f64,
-    [left, top, right, bottom]: [f64; 4],
-) -> String {
-    let radius = size * 0.72;
-    let mut taken: Vec<[f64; 4]> = Vec::new();
-    let clear = |b: &[f64; 4], taken: &[[f64; 4]]| {
-        b[0] >= left
-            && b[1] >= top
-            && b[2] <= right
-            && b[3] <= bottom
-            && taken.iter().all(|t| b[2] <= t[0] || b[0] >= t[2] || b[3] <= t[1] || b[1] >= t[3])
-    };
+/// Lettered marks and words, where the drawing has put them.
+fn words(view: &View, x: impl Fn(f64) -> f64, y: impl Fn(f64) -> f64, mm: f64) -> String {
+    let size = view.text_size * mm;
     let mut out = String::new();
-    let mut places = Vec::new();
-    for label in labels {
-        let (mut cx, mut cy) = (
-            x(label.at[0]).clamp(left + radius, right - radius),
-            y(label.at[1]).clamp(top + radius, bottom - radius),
+    for mark in &view.marks {
+        let (cx, cy) = (x(mark.at[0]), y(mark.at[1]));
+        let _ = writeln!(
+            out,
+            "<circle cx=\"{cx:.2}\" cy=\"{cy:.2}\" r=\"{:.2}\" fill=\"#fff\" stroke=\"#000\" stroke-width=\"0.25\"/><text x=\"{cx:.2}\" y=\"{:.2}\" font-size=\"{:.2}\" text-anchor=\"middle\" font-weight=\"700\">{}</text>",
+            view.mark_radius * mm,
+            cy + size * 0.34,
+            size * 0.95,
+            mark.letter
         );
-        if !label.letter.is_empty() {
-            // Marks that would cover each other step aside.
-            for step in 0..24 {
-                let angle = f64::from(step) * std::f64::consts::FRAC_PI_4;
-                let far = f64::from(step / 8 + i32::from(step > 0)) * radius * 1.5;
-                let (tx, ty) = (x(label.at[0]) + far * angle.cos(), y(label.at[1]) + far * angle.sin());
-                let b = [tx - radius, ty - radius, tx + radius, ty + radius];
-                if clear(&b, &taken) {
-                    (cx, cy) = (tx, ty);
-                    break;
-                }
-            }
-            taken.push([cx - radius, cy - radius, cx + radius, cy + radius]);
-            let _ = writeln!(
-                out,
-                "<circle cx=\"{cx:.2}\" cy=\"{cy:.2}\" r=\"{radius:.2}\" fill=\"#fff\" stroke=\"#000\" stroke-width=\"0.25\"/><text x=\"{cx:.2}\" y=\"{:.2}\" font-size=\"{:.2}\" text-anchor=\"middle\" font-weight=\"700\">{}</text>",
-                cy + size * 0.34,
-                size * 0.95,
-                label.letter
-            );
-        }
-        places.push((cx, cy));
     }
-    for (label, (cx, cy)) in labels.iter().zip(places) {
-        if label.text.is_empty() {
-            continue;
-        }
-        let width = label.text.chars().count() as f64 * size * 0.54;
-        let gap = if label.letter.is_empty() { 0.0 } else { radius + size * 0.25 };
-        let spots = [
-            (cx + gap, cy + size * 0.33),
-            (cx - gap - width, cy + size * 0.33),
-            (cx - width / 2.0, cy - gap - size * 0.3),
-            (cx - width / 2.0, cy + gap + size * 0.9),
-            (cx + gap, cy - gap),
-            (cx + gap, cy + gap + size * 0.6),
-            (cx - gap - width, cy - gap),
-            (cx - gap - width, cy + gap + size * 0.6),
-            (cx - width, cy + size * 0.33),
-        ];
-        let spot = spots.into_iter().find_map(|(tx, ty)| {
-            let b = [tx - 0.2, ty - size * 0.85, tx + width + 0.2, ty + size * 0.25];
-            clear(&b, &taken).then_some((tx, ty, b))
-        });
-        if let Some((tx, ty, b)) = spot {
-            taken.push(b);
+    for word in &view.words {
+        if let Some([from, to]) = word.leader {
             let _ = writeln!(
                 out,
-                "<text x=\"{tx:.2}\" y=\"{ty:.2}\" font-size=\"{size:.2}\" paint-order=\"stroke\" stroke=\"#fff\" stroke-width=\"0.7\" stroke-linejoin=\"round\">{}</text>",
-                escaped(&label.text)
+                "<line x1=\"{:.2}\" y1=\"{:.2}\" x2=\"{:.2}\" y2=\"{:.2}\" stroke=\"#333\" stroke-width=\"0.15\"/>",
+                x(from[0]),
+                y(from[1]),
+                x(to[0]),
+                y(to[1])
             );
         }
+        let _ = writeln!(
+            out,
+            "<text x=\"{:.2}\" y=\"{:.2}\" font-size=\"{size:.2}\" paint-order=\"stroke\" stroke=\"#fff\" stroke-width=\"0.7\" stroke-linejoin=\"round\">{}</text>",
+            x(word.at[0]),
+            y(word.at[1]),
+            escaped(&word.text)
+        );
     }
     out
 }

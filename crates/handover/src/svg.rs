@@ -95,9 +95,9 @@ pub fn card(card: &Card, paper: Paper) -> String {
     let plan_height = (card.drawing.plan.bounds[3] - card.drawing.plan.bounds[1]) * mm;
     let side_height = (card.drawing.side.bounds[3] - card.drawing.side.bounds[1]) * mm;
     sheet.text(left, top + 4.0, 2.8, 700, &format!("Plan and side view, 1 : {n:.0}"));
-    sheet.out += &view(&card.drawing.plan, left, top + 5.5, mm, 2.6);
+    sheet.out += &view(&card.drawing.plan, left, top + 5.5, mm);
     let side_top = top + 5.5 + plan_height + 2.0;
-    sheet.out += &view(&card.drawing.side, left, side_top, mm, 2.6);
+    sheet.out += &view(&card.drawing.side, left, side_top, mm);
     let bar = side_top + side_height + 2.5;
     // One metre to lay a ruler on.
     let _ = writeln!(
@@ -113,7 +113,7 @@ pub fn card(card: &Card, paper: Paper) -> String {
     let frame_width = frame_mm * card.drawing.frame.bounds[2];
     sheet.text(column, top + 4.0, 2.8, 700, "Picture");
     let frame_top = top + 5.5;
-    sheet.out += &view(&card.drawing.frame, column, frame_top, frame_mm, 2.2);
+    sheet.out += &view(&card.drawing.frame, column, frame_top, frame_mm);
     let _ = writeln!(
         sheet.out,
         "<rect x=\"{column:.2}\" y=\"{frame_top:.2}\" width=\"{frame_width:.2}\" height=\"{frame_mm:.2}\" fill=\"none\" stroke=\"#000\" stroke-width=\"0.4\"/>"
@@ -212,14 +212,14 @@ pub fn card(card: &Card, paper: Paper) -> String {
     )
 }
 
-/// One drawing alone, for a page of HTML; `text_mm` is the size of its words.
-pub(crate) fn drawing(drawn: &View, mm: f64, text_mm: f64, title: &str) -> String {
+/// One drawing alone, for a page of HTML.
+pub(crate) fn drawing(drawn: &View, mm: f64, title: &str) -> String {
     let (width, height) =
         ((drawn.bounds[2] - drawn.bounds[0]) * mm, (drawn.bounds[3] - drawn.bounds[1]) * mm);
     format!(
         "<svg xmlns=\"http://www.w3.org/2000/svg\" role=\"img\" aria-label=\"{}\" width=\"{width:.1}mm\" height=\"{height:.1}mm\" viewBox=\"0 0 {width:.2} {height:.2}\">{}</svg>",
         escaped(title),
-        view(drawn, 0.0, 0.0, mm, text_mm)
+        view(drawn, 0.0, 0.0, mm)
     )
 }
 

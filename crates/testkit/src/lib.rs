@@ -47,7 +47,8 @@ pub fn set(document: &mut Value, pointer: &str, value: Value) {
 /// Briefs of random rooms, people and purposes with the demo's gear: some fit, some do not.
 pub fn any_brief() -> impl Strategy<Value = Value> {
     let room = (1.9f64..5.5, 1.9f64..5.5, 2.1f64..3.2);
-    let door = (0u8..4, 0.0f64..0.6, prop_oneof![Just("in-left"), Just("in-right"), Just("out"), Just("sliding")]);
+    let door =
+        (0u8..4, 0.0f64..0.6, prop_oneof![Just("in-left"), Just("in-right"), Just("out"), Just("sliding")]);
     let person = (1.45f64..2.0, any::<bool>(), any::<bool>());
     let purpose = prop_oneof![Just("talk-to-lens"), Just("audition-tape"), Just("vertical-short")];
     let schools = (any::<bool>(), any::<bool>(), 0usize..4);

@@ -78,8 +78,14 @@ export const api = {
         params: { path: { id }, header: { "If-Match": tag(revision) } },
       }),
     ),
-  assess: async (plan: Plan, signal: AbortSignal) =>
-    accepted(await client.POST("/api/v1/assess", { body: plan, signal })),
+  assess: async (plan: Plan, textScale: number, signal: AbortSignal) =>
+    accepted(
+      await client.POST("/api/v1/assess", {
+        params: { query: { text_scale: textScale } },
+        body: plan,
+        signal,
+      }),
+    ),
   propose: async (name: string, brief: Brief) =>
     accepted(
       await client.POST("/api/v1/propose", { body: { format: "fogon.brief", version: 1, name, brief } }),

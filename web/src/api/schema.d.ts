@@ -30,7 +30,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Readings, findings, verdict and drawings of a plan */
+        /** Readings, findings, verdict, reasons and drawings of a plan */
         post: operations["assess"];
         delete?: never;
         options?: never;
@@ -889,21 +889,12 @@ export interface components {
             /** @description Where it comes from. */
             from: components["schemas"]["From"];
         };
-        /** @description A plan judged and drawn. */
+        /** @description A plan judged, explained and drawn. */
         Judged: {
             assessment: components["schemas"]["Assessment"];
+            /** @description Where everything stands and what decides that, in the order the marks are laid. */
+            placed: components["schemas"]["Placed"][];
             drawing: components["schemas"]["Drawing"];
-        };
-        /** @description A lettered mark or a word. */
-        Label: {
-            /** @description Letter of a mark; empty for plain words. */
-            letter: string;
-            /** @description Words. */
-            text: string;
-            /** @description Where, in the drawing's coordinates. */
-            at: number[];
-            /** @description What it belongs to. */
-            ink: components["schemas"]["Ink"];
         };
         /** @description A complete arrangement. */
         Layout: {
@@ -985,6 +976,15 @@ export interface components {
              * @description Amperes of the breaker.
              */
             breaker_a?: number | null;
+        };
+        /** @description A letter in a disc. */
+        Mark: {
+            /** @description The letter. */
+            letter: string;
+            /** @description Middle of the disc. */
+            at: number[];
+            /** @description What it belongs to. */
+            ink: components["schemas"]["Ink"];
         };
         /** @description The microphone. */
         Microphone: {
@@ -1104,6 +1104,17 @@ export interface components {
             lean_m?: number | null;
             /** @description The camera is trusted to follow the face. */
             face_tracking?: boolean;
+        };
+        /** @description One thing of a layout. */
+        Placed: {
+            /** @description Letter of its mark. */
+            letter: string;
+            /** @description What it is. */
+            thing: string;
+            /** @description Where it stands, in words. */
+            place: string;
+            /** @description What decides that. */
+            why: string;
         };
         /** @enum {string} */
         Placement: "thirds" | "centred";
@@ -1473,11 +1484,32 @@ export interface components {
             bounds: number[];
             /** @description Shapes, from back to front. */
             strokes: components["schemas"]["Stroke"][];
-            /** @description Marks and words. */
-            labels: components["schemas"]["Label"][];
+            /**
+             * Format: double
+             * @description Height of the words, in the drawing's units.
+             */
+            text_size: number;
+            /**
+             * Format: double
+             * @description Radius of the discs that hold the letters.
+             */
+            mark_radius: number;
+            /** @description Lettered marks. */
+            marks: components["schemas"]["Mark"][];
+            /** @description Words. */
+            words: components["schemas"]["Word"][];
         };
         /** @enum {string} */
         WindowSchool: "shut-out" | "key";
+        /** @description A word on the drawing. */
+        Word: {
+            /** @description The words. */
+            text: string;
+            /** @description Left end of the baseline. */
+            at: number[];
+            /** @description A thin line to what the word speaks of, where it stands away from it. */
+            leader?: number[][] | null;
+        };
         /** @description How a reading came about. */
         Working: {
             /** @description The formula. */
@@ -1531,7 +1563,10 @@ export interface operations {
     };
     assess: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description size of the words on the drawings, 0.5 to 4 times the usual */
+                text_scale?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;

@@ -1,10 +1,46 @@
-// Other legal layouts to take instead, or what forbids every one.
-import { useMutation, useQuery } from "@tanstack/react-query";
+// What the search found for this brief: why the layout taken is the best, the others to take instead, or what
+// forbids every one.
+import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 
-import { api, type Brief, type Corner, type Plan } from "../api/client";
+import { api, type Brief, type Corner, type Layout, type Plan, type Schemas } from "../api/client";
 import { Trouble, Waiting } from "../ui/states";
 import { fixed } from "../units/length";
+
+/** Proposals for a brief; half a second of search, asked once for each brief. */
+export function useProposals(name: string, brief: Brief) {
+  return useQuery({
+    queryKey: ["propose", brief],
+    queryFn: () => api.propose(name, brief),
+    staleTime: Infinity,
+  });
+}
+
+const same = (a: Layout, b: Layout) => JSON.stringify(a) === JSON.stringify(b);
+
+/** One sentence: why this layout, or how it differs from the best one found. */
+export function Reason({
+  found,
+  layout,
+  score,
+}: {
+  found: Schemas["Proposals"] | undefined;
+  layout: Layout;
+  score: number;
+}) {
+  const best = found?.proposals[0];
+  if (!found) return <p className="text-faint">Comparing it with the other facings …</p>;
+  const taken = found.proposals.find((p) => same(p.plan.layout, layout));
+  if (taken) return <p>{taken.reason}</p>;
+  if (!best) return <p>This layout is your own: the search finds none that breaks no rule.</p>;
+  const points = Math.round(100 * (best.score - score));
+  return (
+    <p>
+      This layout is your own. The best one found{" "}
+      {points > 0 ? `scores ${points} points more` : "scores no more"}: {best.reason.replace(/^You/, "you")}
+    </p>
+  );
+}
 
 export function Alternatives({
   corner,
@@ -15,42 +51,49 @@ export function Alternatives({
   busy: boolean;
   onTake: (plan: Plan) => void;
 }) {
-  const look = useMutation({ mutationFn: () => api.propose(corner.name, corner.brief) });
+  const look = useProposals(corner.name, corner.brief);
   return (
     <section className="mt-7" aria-labelledby="others">
       <h2 id="others" className="heading mb-2">
-        Other layouts
+        Layouts found, best first
       </h2>
-      <button type="button" className="button" disabled={look.isPending} onClick={() => look.mutate()}>
-        {look.isPending ? "Trying every facing …" : "Try every facing"}
-      </button>
-      {look.isError && <Trouble error={look.error} />}
-      <ol className="mt-3 grid gap-3 lg:grid-cols-3">
-        {look.data?.proposals.map((proposal, index) => (
-          <li key={proposal.reason} className="sheet flex flex-col gap-2 p-4">
-            <p>
-              <strong>{index + 1}.</strong> {proposal.reason}
-            </p>
-            <p className="text-faint text-sm">
-              {fixed(100 * proposal.score, 0)} points of 100, {proposal.ready ? "ready" : "not ready"}
-            </p>
-            <button
-              type="button"
-              className="button mt-auto"
-              disabled={busy}
-              onClick={() => onTake(proposal.plan)}
-            >
-              Take this one
-            </button>
-          </li>
-        ))}
+      {look.isPending && <Waiting what="Trying every facing" />}
+      {look.isError && <Trouble error={look.error} onRetry={() => void look.refetch()} />}
+      <ol className="grid gap-3 lg:grid-cols-3">
+        {look.data?.proposals.map((proposal, index) => {
+          const taken = corner.layout ? same(proposal.plan.layout, corner.layout) : false;
+          return (
+            <li key={proposal.reason} className="sheet flex flex-col gap-2 p-4">
+              <p>
+                <strong>{index + 1}.</strong> {proposal.reason}
+              </p>
+              <p className="text-faint text-sm">
+                {fixed(100 * proposal.score, 0)} points of 100, {proposal.ready ? "ready" : "not ready"}
+              </p>
+              {taken ? (
+                <p className="mt-auto flex min-h-10 items-center justify-center font-semibold">
+                  <span aria-hidden="true">✓ </span>Taken
+                </p>
+              ) : (
+                <button
+                  type="button"
+                  className="button mt-auto"
+                  disabled={busy}
+                  onClick={() => onTake(proposal.plan)}
+                >
+                  Take this one
+                </button>
+              )}
+            </li>
+          );
+        })}
       </ol>
     </section>
   );
 }
 
 export function Obstacles({ name, brief, id }: { name: string; brief: Brief; id: number }) {
-  const found = useQuery({ queryKey: ["obstacles", brief], queryFn: () => api.propose(name, brief) });
+  const found = useProposals(name, brief);
   if (found.isPending) return <Waiting what="Looking for what is in the way" />;
   if (found.isError) return <Trouble error={found.error} onRetry={() => void found.refetch()} />;
   return (

@@ -1,6 +1,6 @@
 // One corner: drawn, read, judged, and what to change about it.
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
+import { useState, useSyncExternalStore } from "react";
 import { Link, useParams } from "react-router";
 
 import {
@@ -17,9 +17,10 @@ import { Drawing } from "../drawing/Drawing";
 import { Shell } from "../ui/Shell";
 import { Standing } from "../ui/Standing";
 import { Trouble, Waiting } from "../ui/states";
-import { Alternatives, Obstacles } from "./Alternatives";
+import { Alternatives, Obstacles, Reason, useProposals } from "./Alternatives";
 import { Changes } from "./Changes";
 import { Findings } from "./Findings";
+import { Placed } from "./Placed";
 import { Readings } from "./Readings";
 
 export function CornerPage() {
@@ -49,14 +50,15 @@ function OneCorner({ corner }: { corner: Corner }) {
   const queries = useQueryClient();
   const saving = useSaving(corner);
   const plan = planOf(corner);
-  const key = ["assess", corner.id, corner.revision];
+  const textScale = useTextScale();
   const judged = useQuery({
-    queryKey: key,
-    queryFn: ({ signal }) => api.assess(plan as Plan, signal),
+    queryKey: ["assess", corner.id, corner.revision, textScale],
+    queryFn: ({ signal }) => api.assess(plan as Plan, textScale, signal),
     enabled: plan !== null,
     staleTime: Infinity,
     placeholderData: (before) => before,
   });
+  const found = useProposals(corner.name, corner.brief);
   const apply = useMutation({
     mutationFn: async (patch: PatchStep[]) => saving.mutateAsync(await api.apply(plan as Plan, patch)),
   });
@@ -65,8 +67,7 @@ function OneCorner({ corner }: { corner: Corner }) {
     plan ? { ...plan, name, brief } : { format: "fogon.brief", version: 1, name, brief };
   const trouble = apply.error ?? saving.error;
   const conflict = trouble instanceof Refused && trouble.status === 412;
-  const assessment = judged.data?.assessment;
-  const drawing = judged.data?.drawing;
+  const { assessment, placed, drawing } = judged.data ?? {};
   return (
     <Shell
       title={corner.name}
@@ -124,16 +125,17 @@ function OneCorner({ corner }: { corner: Corner }) {
       {!plan && <Obstacles name={corner.name} brief={corner.brief} id={corner.id} />}
       {judged.isError && <Trouble error={judged.error} onRetry={() => void judged.refetch()} />}
       {plan && judged.isPending && <Waiting what="Working it out" />}
-      {plan && assessment && drawing && (
+      {plan && assessment && placed && drawing && (
         <>
           <div className="grid items-start gap-5 lg:grid-cols-[minmax(0,11fr)_minmax(0,9fr)]">
-            <SharedScale plan={drawing.plan} side={drawing.side} />
-            <div className="grid gap-5">
+            <div className="lg:sticky lg:top-4">
+              <SharedScale plan={drawing.plan} side={drawing.side} />
+            </div>
+            <div className="grid gap-6">
               <figure className="bg-surround rounded p-4">
                 <Drawing
                   view={drawing.frame}
                   title="The picture as the lens sees it"
-                  textSize={0.024 * Math.min(1.7, 1.78 / (drawing.frame.bounds[2] ?? 1.78))}
                   className="frame-drawing mx-auto max-h-[60vh]"
                 />
                 <figcaption className="mt-2 text-sm text-white">
@@ -147,6 +149,10 @@ function OneCorner({ corner }: { corner: Corner }) {
                 busy={apply.isPending || saving.isPending}
                 onApply={(patch) => apply.mutate(patch)}
                 units={units}
+              />
+              <Placed
+                placed={placed}
+                reason={<Reason found={found.data} layout={plan.layout} score={assessment.score} />}
               />
             </div>
           </div>
@@ -166,6 +172,19 @@ function OneCorner({ corner }: { corner: Corner }) {
   );
 }
 
+/** Words on the drawings stay legible on a narrow screen. */
+function useTextScale(): number {
+  const narrow = useSyncExternalStore(
+    (changed) => {
+      const query = window.matchMedia("(max-width: 640px)");
+      query.addEventListener("change", changed);
+      return () => query.removeEventListener("change", changed);
+    },
+    () => window.matchMedia("(max-width: 640px)").matches,
+  );
+  return narrow ? 1.7 : 1;
+}
+
 /** Changing the units to read in must not change the mains that were assumed. */
 function pinned(brief: Brief) {
   const mains = brief.room.mains ?? {};
@@ -182,13 +201,12 @@ function SharedScale({ plan, side }: { plan: View; side: View }) {
   const width = (view: { bounds: number[] }) => (view.bounds[2] ?? 1) - (view.bounds[0] ?? 0);
   const widest = Math.max(width(plan), width(side));
   const share = (view: { bounds: number[] }) => ({ width: `${(100 * width(view)) / widest}%` });
-  const text = (view: { bounds: number[] }) => (0.027 * widest) / width(view);
   return (
     <figure className="sheet p-4">
       <p className="mb-1 text-sm font-semibold">Plan, from above</p>
-      <Drawing view={plan} title="Plan, from above" textSize={text(plan)} style={share(plan)} />
+      <Drawing view={plan} title="Plan, from above" style={share(plan)} />
       <p className="mt-3 mb-1 text-sm font-semibold">Side view along the lens axis, same scale</p>
-      <Drawing view={side} title="Side view along the lens axis" textSize={text(side)} style={share(side)} />
+      <Drawing view={side} title="Side view along the lens axis" style={share(side)} />
       <figcaption className="text-faint mt-2 text-xs">
         S seat, C camera, K key, F fill, B back light, M microphone. Shaded: what the lens sees; darker: what
         is sharp. Hatched edge: door swing.

@@ -39,12 +39,6 @@ export function Readings({ readings, units }: { readings: Reading[]; units: Unit
   );
 }
 
-/** `room.key.sandbag_kg` says which stand it speaks of. */
-function label(reading: Reading): string {
-  const [, thing = ""] = reading.id.split(".");
-  return reading.id.endsWith(".sandbag_kg") ? `Sandbag for the ${thing.replaceAll("-", " ")}` : reading.label;
-}
-
 function One({ reading, units }: { reading: Reading; units: UnitSystem }) {
   const { numeral, unit } = shown(reading.value, reading.unit, units);
   const poor = reading.standing === "poor";
@@ -53,7 +47,7 @@ function One({ reading, units }: { reading: Reading; units: UnitSystem }) {
       <Dialog.Trigger
         className={`sheet hover:border-ink flex h-full w-full flex-col p-3 text-left ${poor ? "border-ember border-2" : ""}`}
       >
-        <span className="text-sm">{label(reading)}</span>
+        <span className="text-sm">{reading.label}</span>
         <span className="mt-auto flex items-baseline gap-1.5 pt-1 text-2xl font-bold">
           {numeral}
           <span className="text-sm font-normal">{unit}</span>
@@ -72,7 +66,7 @@ function One({ reading, units }: { reading: Reading; units: UnitSystem }) {
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 bg-black/45" />
         <Dialog.Content className="sheet text-ink fixed top-1/2 left-1/2 max-h-[88vh] w-[min(94vw,38rem)] -translate-x-1/2 -translate-y-1/2 overflow-auto p-5">
-          <Dialog.Title className="heading">{label(reading)}</Dialog.Title>
+          <Dialog.Title className="heading">{reading.label}</Dialog.Title>
           <Dialog.Description className="mb-3">
             <span className="text-2xl font-bold">{numeral}</span> {unit}
             {reading.uncertainty !== null && reading.uncertainty !== undefined && (

@@ -1,27 +1,18 @@
-// One view drawn from the server's shapes: strokes as they come, then lettered marks, then words where they
-// meet nothing.
-import { useMemo } from "react";
-
+// One view drawn from the server's shapes: strokes from back to front, then lettered marks and words where the
+// server has put them so that none covers another.
 import type { View } from "../api/client";
-import { placeLabels } from "./labels";
 
 interface Props {
   view: View;
   /** Spoken name of the drawing. */
   title: string;
-  /** Height of the words, in parts of the drawing's width. */
-  textSize: number;
   className?: string;
   style?: React.CSSProperties;
 }
 
-export function Drawing({ view, title, textSize, className = "", style }: Props) {
+export function Drawing({ view, title, className = "", style }: Props) {
   const [left = 0, top = 0, right = 1, bottom = 1] = view.bounds;
-  const size = textSize * (right - left);
-  const placed = useMemo(
-    () => placeLabels(view.labels, [left, top, right, bottom], size),
-    [view.labels, left, top, right, bottom, size],
-  );
+  const size = view.text_size;
   return (
     <svg
       className={`drawing ${className}`}
@@ -43,25 +34,32 @@ export function Drawing({ view, title, textSize, className = "", style }: Props)
           <polyline key={index} points={points} className={`ink-${stroke.ink} open`} />
         );
       })}
-      {placed.badges.map((badge) => (
-        <g key={`${badge.letter}${badge.x}${badge.y}`}>
-          <circle cx={badge.x} cy={badge.y} r={size * 0.72} className={`badge badge-${badge.ink}`} />
-          <text
-            x={badge.x}
-            y={badge.y + size * 0.35}
-            fontSize={size * 0.95}
-            textAnchor="middle"
-            className="letter"
-          >
-            {badge.letter}
+      {view.words
+        .map((word) => word.leader)
+        .map((leader, index) =>
+          leader ? (
+            <polyline key={index} points={leader.map((p) => p.join(",")).join(" ")} className="leader" />
+          ) : null,
+        )}
+      {view.marks.map((mark, index) => {
+        const [x = 0, y = 0] = mark.at;
+        return (
+          <g key={index}>
+            <circle cx={x} cy={y} r={view.mark_radius} className={`badge badge-${mark.ink}`} />
+            <text x={x} y={y + size * 0.35} fontSize={size * 0.95} textAnchor="middle" className="letter">
+              {mark.letter}
+            </text>
+          </g>
+        );
+      })}
+      {view.words.map((word, index) => {
+        const [x = 0, y = 0] = word.at;
+        return (
+          <text key={index} x={x} y={y} fontSize={size} className="word">
+            {word.text}
           </text>
-        </g>
-      ))}
-      {placed.words.map((word) => (
-        <text key={`${word.text}${word.x}${word.y}`} x={word.x} y={word.y} fontSize={size}>
-          {word.text}
-        </text>
-      ))}
+        );
+      })}
     </svg>
   );
 }

@@ -4,6 +4,7 @@ use std::fmt::Write as _;
 use std::path::PathBuf;
 
 use clap::{Args, ValueEnum};
+use fogon_core::arrange::why;
 use fogon_core::assess::{Assessment, evaluate};
 use fogon_core::finding::Severity;
 use fogon_core::plan::Plan;
@@ -36,18 +37,19 @@ pub(crate) fn run(arguments: &Arguments) -> Result<(), Failure> {
     let assessment = evaluate(&plan);
     match arguments.format {
         Format::Json => read::print_json(&assessment)?,
-        Format::Text => read::print(&text(&plan.name, &assessment))?,
+        Format::Text => read::print(&text(&plan, &assessment))?,
     }
     let stopped = assessment.findings.iter().any(|f| f.severity == Severity::Stop);
     if arguments.strict && stopped { Err(Failure::NotGoodEnough) } else { Ok(()) }
 }
 
 /// The assessment for people.
-fn text(name: &str, assessment: &Assessment) -> String {
+fn text(plan: &Plan, assessment: &Assessment) -> String {
     let mut out = String::new();
     let _ = writeln!(
         out,
-        "{name}\n{} Score {:.0} of 100.\n",
+        "{}\n{} Score {:.0} of 100.\n",
+        plan.name,
         assessment.verdict.sentence,
         100.0 * assessment.score
     );
@@ -66,6 +68,10 @@ fn text(name: &str, assessment: &Assessment) -> String {
         if let Some(caution) = finding.caution {
             let _ = writeln!(out, "          Caution: {caution}");
         }
+    }
+    let _ = writeln!(out);
+    for placed in why(plan) {
+        let _ = writeln!(out, "{} {:12} {} {}", placed.letter, placed.thing, placed.place, placed.why);
     }
     let _ = writeln!(out);
     for reading in &assessment.readings {

@@ -22,8 +22,8 @@ use crate::sound::placement::places as microphone_places;
 const TRIES: usize = 900;
 /// The ratio that a fill is set for: the middle of its band in stops.
 const WANTED_RATIO: f64 = 2.8;
-/// Without a fill, the ratio may be this before one is placed.
-const RATIO_MOST: f64 = 4.0;
+/// A fill that brings the ratio nearer to the wanted one by less than this, in stops, is not worth its stand.
+const RATIO_GAIN_STOPS: f64 = 0.1;
 
 /// A complete legal layout.
 pub(crate) struct Furnished {
@@ -99,12 +99,13 @@ pub(crate) fn furnish(brief: &Brief, shot: &Shot) -> Result<Furnished, Failed> {
     best.ok_or_else(|| failed(fallen.unwrap_or_default(), false))
 }
 
-/// The window's side if there is a window, else the side with more room: +1 camera right, -1 camera left.
-fn preferred_side(brief: &Brief, layout: &Layout) -> f64 {
-    let Some(corner) = Corner::from_parts(brief, layout) else { return 1.0 };
-    let right = corner.view.right;
+/// How far the windows lie to camera right of the person, m, summed; negative to the left, `None` without any or
+/// with one straight ahead or behind.
+pub(super) fn window_lean_m(corner: &Corner<'_>) -> Option<f64> {
+    let right = corner.view.right.truncate();
     let floor = &corner.floor_m;
-    let lean: f64 = brief
+    let lean: f64 = corner
+        .brief
         .room
         .openings
         .values()
@@ -113,13 +114,19 @@ fn preferred_side(brief: &Brief, layout: &Layout) -> f64 {
             let wall = usize::from(o.wall);
             let (a, b) = (floor[wall], floor[(wall + 1) % floor.len()]);
             let middle = a + (b - a).normalize_or_zero() * (o.from_m + o.width_m / 2.0);
-            right.truncate().dot(middle - corner.eyes_m.truncate())
+            right.dot(middle - corner.eyes_m.truncate())
         })
         .sum();
-    let eyes = corner.eyes_m.truncate();
-    let room =
-        distance_to_edge(floor, eyes, right.truncate()) - distance_to_edge(floor, eyes, -right.truncate());
-    let lean = if lean.abs() > 0.05 { lean } else { room };
+    (lean.abs() > 0.05).then_some(lean)
+}
+
+/// The window's side if there is a window, else the side with more room: +1 camera right, -1 camera left.
+fn preferred_side(brief: &Brief, layout: &Layout) -> f64 {
+    let Some(corner) = Corner::from_parts(brief, layout) else { return 1.0 };
+    let lean = window_lean_m(&corner).unwrap_or_else(|| {
+        let (right, eyes) = (corner.view.right.truncate(), corner.eyes_m.truncate());
+        distance_to_edge(&corner.floor_m, eyes, right) - distance_to_edge(&corner.floor_m, eyes, -right)
+    });
     if lean < -1e-6 { -1.0 } else { 1.0 }
 }
 
@@ -507,7 +514,8 @@ fn place_light(
     }
 }
 
-/// A fill only where the shadow side needs it; the place or dial that comes nearest to the wanted ratio.
+/// A fill where the walls alone leave the shadow side darker than wanted; the place or dial that comes nearest to
+/// the wanted ratio.
 fn place_fill(
     brief: &Brief,
     layout: &mut Layout,
@@ -518,7 +526,8 @@ fn place_fill(
     let frozen = layout.clone();
     let Some(corner) = Corner::from_parts(brief, &frozen) else { return };
     let without = from_faces(&corner, &faces(&corner));
-    if frozen.lights.is_empty() || without.lit_lx / without.shadow_lx <= RATIO_MOST {
+    let off_without = (without.lit_lx / without.shadow_lx / WANTED_RATIO).log2();
+    if frozen.lights.is_empty() || off_without < RATIO_GAIN_STOPS {
         return;
     }
     let ratio_with = |light: &Light| {
@@ -550,7 +559,7 @@ fn place_fill(
         // In band and near enough, or a handful seen.
         off.abs() < 0.35 || seen >= 12
     });
-    if let Some((_, light)) = best {
+    if let Some((_, light)) = best.filter(|(off, _)| off.abs() < off_without - RATIO_GAIN_STOPS) {
         stands.take(&light.support);
         layout.lights.insert(Id::from("fill"), light);
     }

@@ -36,11 +36,11 @@ pub(crate) struct Place {
     pub(crate) side_room_m: f64,
 }
 
-/// The four walls and the four corners, in the order of bearings from the front wall on.
-pub(crate) fn facings(brief: &Brief) -> Vec<Facing> {
+/// The four walls and the four corners by name, in the order of bearings from the front wall on.
+fn walls_and_corners(brief: &Brief) -> [(&'static str, f64); 8] {
     let [width, depth, _] = brief.room.dimensions_m();
     let diagonal = bearing_of(glam::DVec3::new(width, depth, 0.0));
-    let all = [
+    [
         ("front wall", 0.0),
         ("front-right corner", diagonal),
         ("right wall", 90.0),
@@ -49,9 +49,20 @@ pub(crate) fn facings(brief: &Brief) -> Vec<Facing> {
         ("back-left corner", 180.0 + diagonal),
         ("left wall", 270.0),
         ("front-left corner", 360.0 - diagonal),
-    ];
+    ]
+}
+
+/// The wall or corner that lies nearest to a bearing.
+pub(super) fn nearest_facing(brief: &Brief, bearing_deg: f64) -> &'static str {
+    let off = |facing: &(&str, f64)| wrap_180(bearing_deg - facing.1).abs();
+    walls_and_corners(brief).into_iter().min_by(|a, b| off(a).total_cmp(&off(b))).map_or("", |f| f.0)
+}
+
+/// The facings that the desk allows, in that order.
+pub(crate) fn facings(brief: &Brief) -> Vec<Facing> {
     let fixed_desk = desk(brief).filter(|(_, piece)| piece.fixed);
-    all.into_iter()
+    walls_and_corners(brief)
+        .into_iter()
         .filter(|(_, bearing)| match fixed_desk {
             // A desk that cannot be moved is faced across either of its long sides.
             Some((_, piece)) => {

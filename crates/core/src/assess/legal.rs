@@ -6,6 +6,7 @@ use crate::geometry::{DVec3, Plane, Solid, beyond_m, inside_convex};
 use crate::light::placement::{MARGIN_M as LIGHT_MARGIN_M, NEAREST_M};
 use crate::plan::{Id, OpeningKind, Role};
 use crate::sound::placement::{MARGIN_M as MICROPHONE_MARGIN_M, may_show};
+use crate::units::capital;
 
 /// Things may touch or overlap by this much, m.
 const TOLERANCE_M: f64 = 0.01;
@@ -539,9 +540,4 @@ fn touches(thing: &Thing, space: &Solid) -> bool {
 fn cm(metres: f64) -> String {
     let cm = metres.abs() * 100.0;
     if cm < 10.0 { format!("{cm:.1} cm") } else { format!("{cm:.0} cm") }
-}
-
-fn capital(text: &str) -> String {
-    let mut chars = text.chars();
-    chars.next().map_or(String::new(), |first| first.to_uppercase().chain(chars).collect())
 }

@@ -9,7 +9,7 @@ const NEAR_M: f64 = 0.05;
 /// Corners of the figure's ellipses.
 const ROUND: usize = 32;
 
-pub(super) fn draw(corner: &Corner<'_>, all: &[Thing]) -> View {
+pub(super) fn draw(corner: &Corner<'_>, all: &[Thing], text_part: f64) -> View {
     let aspect = corner.view.width_ratio / corner.view.height_ratio;
     let picture = Picture { corner, aspect };
     let mut strokes = Vec::new();
@@ -32,7 +32,7 @@ pub(super) fn draw(corner: &Corner<'_>, all: &[Thing]) -> View {
     layers.sort_by(|a, b| b.0.total_cmp(&a.0));
     strokes.extend(layers.into_iter().flat_map(|(_, s)| s));
     let labels = picture.guides(&mut strokes);
-    View { bounds: [0.0, 0.0, aspect, 1.0], strokes, labels }
+    View::labelled([0.0, 0.0, aspect, 1.0], strokes, &labels, text_part * aspect.max(1.0))
 }
 
 struct Picture<'a> {
@@ -234,7 +234,7 @@ impl Picture<'_> {
             labels.push(Label {
                 letter: "",
                 text: format!("eyes {:.0} % down", 100.0 * eyes.y),
-                at: [0.0, eyes.y],
+                at: DVec2::new(0.02 * a, eyes.y),
                 ink: Ink::EyeLine,
             });
         }
@@ -250,7 +250,7 @@ impl Picture<'_> {
             labels.push(Label {
                 letter: "",
                 text: format!("headroom {:.0} %", 100.0 * crown.y),
-                at: [crown.x, (crown.y / 2.0).max(0.0)],
+                at: DVec2::new(crown.x, (crown.y / 2.0).max(0.0)),
                 ink: Ink::Headroom,
             });
         }

@@ -1,6 +1,6 @@
 //! From above.
 
-use super::{Ink, Label, View, bounds_of, hull, ink_of, letter_of, stroke};
+use super::{Ink, Label, View, bounds_of, hull, ink_of, stroke};
 use crate::corner::{Corner, Kind, Source, Thing, door_swing};
 use crate::geometry::{DVec2, DVec3, distance_to_edge};
 use crate::plan::OpeningKind;
@@ -32,7 +32,7 @@ fn turned(p: DVec2, turns: u8) -> DVec2 {
     DVec2::new(x, -y)
 }
 
-pub(super) fn draw(corner: &Corner<'_>, all: &[Thing], turns: u8) -> View {
+pub(super) fn draw(corner: &Corner<'_>, all: &[Thing], turns: u8, text_m: f64) -> View {
     let flat = |p: DVec3| turned(p.truncate(), turns);
     let floor: Vec<DVec2> = corner.floor_m.iter().map(|p| turned(*p, turns)).collect();
     let mut strokes = vec![stroke(Ink::Floor, None, true, floor.clone())];
@@ -67,7 +67,7 @@ pub(super) fn draw(corner: &Corner<'_>, all: &[Thing], turns: u8) -> View {
         strokes.push(stroke(Ink::Aim, Some(light.id), false, vec![flat(light.position_m), flat(aim)]));
     }
     let bounds = bounds_of(&strokes, 0.12);
-    View { bounds, labels: labels(corner, turns), strokes }
+    View::labelled(bounds, strokes, &labels(corner, turns), text_m)
 }
 
 /// Field of view and the depth that is sharp, to the walls.
@@ -158,7 +158,7 @@ fn walls(corner: &Corner<'_>, turns: u8, strokes: &mut Vec<super::Stroke>) {
 
 fn labels(corner: &Corner<'_>, turns: u8) -> Vec<Label> {
     let units = corner.brief.units;
-    let at = |p: DVec3| turned(p.truncate(), turns).to_array();
+    let at = |p: DVec3| turned(p.truncate(), turns);
     let mut all = vec![
         Label { letter: "S", text: "seat".into(), at: at(corner.eyes_m), ink: Ink::Person },
         Label {
@@ -180,7 +180,7 @@ fn labels(corner: &Corner<'_>, turns: u8) -> Vec<Label> {
             Source::Lamp(_) => light.id.replace('-', " "),
         };
         all.push(Label {
-            letter: letter_of(light.light.role),
+            letter: light.light.role.letter(),
             text: format!("{name} {distance}"),
             at: at(light.position_m),
             ink,

@@ -1,11 +1,11 @@
 //! The section along the lens axis, seen from the side; the lens axis runs as in the plan.
 
-use super::{Ink, Label, View, bounds_of, hull, ink_of, letter_of, stroke};
-use crate::corner::{Corner, Source, Thing};
+use super::{Ink, Label, View, bounds_of, hull, ink_of, stroke};
+use crate::corner::{Corner, Kind, Source, Thing};
 use crate::geometry::{DVec2, DVec3, distance_to_edge};
 use crate::shot::lens::{circle_of_confusion_mm, depth_of_field};
 
-pub(super) fn draw(corner: &Corner<'_>, all: &[Thing]) -> View {
+pub(super) fn draw(corner: &Corner<'_>, all: &[Thing], text_m: f64) -> View {
     // Along the axis, from behind the person (left) to behind the camera (right).
     let along = corner.to_lens();
     let eyes = corner.eyes_m;
@@ -52,7 +52,10 @@ pub(super) fn draw(corner: &Corner<'_>, all: &[Thing]) -> View {
                 .map(|c| flat(*c))
                 .map(|p| DVec2::new(p.x.clamp(behind, ahead), p.y))
                 .collect();
-            let outline = hull(&points);
+            let outline = match (thing.kind, part.what) {
+                (Kind::Person, "head") => oval(&points),
+                _ => hull(&points),
+            };
             if outline.len() > 2 {
                 let ink = if board && part.what == "head" { Ink::Board } else { ink_of(thing, part.what) };
                 strokes.push(stroke(ink, Some(&thing.id), true, outline));
@@ -70,13 +73,13 @@ pub(super) fn draw(corner: &Corner<'_>, all: &[Thing]) -> View {
         Label {
             letter: "",
             text: format!("eye line {}", units.length(eyes.z)),
-            at: [ahead, -eyes.z],
+            at: DVec2::new(ahead, -eyes.z),
             ink: Ink::EyeLine,
         },
         Label {
             letter: "C",
             text: units.length(corner.view.position_m.z),
-            at: flat(corner.view.position_m).to_array(),
+            at: flat(corner.view.position_m),
             ink: Ink::Camera,
         },
     ];
@@ -85,9 +88,9 @@ pub(super) fn draw(corner: &Corner<'_>, all: &[Thing]) -> View {
         at.x = at.x.clamp(behind, ahead);
         let ink = if matches!(light.source, Source::Board(_)) { Ink::Board } else { Ink::Light };
         labels.push(Label {
-            letter: letter_of(light.light.role),
+            letter: light.light.role.letter(),
             text: units.length(light.position_m.z),
-            at: at.to_array(),
+            at,
             ink,
         });
     }
@@ -95,11 +98,20 @@ pub(super) fn draw(corner: &Corner<'_>, all: &[Thing]) -> View {
         labels.push(Label {
             letter: "M",
             text: units.length(capsule.z),
-            at: flat(capsule).to_array(),
+            at: flat(capsule),
             ink: Ink::Microphone,
         });
     }
-    View { bounds: bounds_of(&strokes, 0.12), strokes, labels }
+    View::labelled(bounds_of(&strokes, 0.12), strokes, &labels, text_m)
+}
+
+/// The oval that fills the box around some points: a head from the side.
+fn oval(points: &[DVec2]) -> Vec<DVec2> {
+    let (low, high) = points
+        .iter()
+        .fold((DVec2::INFINITY, DVec2::NEG_INFINITY), |(low, high), p| (low.min(*p), high.max(*p)));
+    let (middle, half) = ((low + high) / 2.0, (high - low) / 2.0);
+    (0..24).map(|i| middle + DVec2::from_angle(f64::from(i) * std::f64::consts::TAU / 24.0) * half).collect()
 }
 
 fn field(corner: &Corner<'_>, behind: f64, strokes: &mut Vec<super::Stroke>, flat: impl Fn(DVec3) -> DVec2) {

@@ -9,6 +9,7 @@ use crate::assess::mend::changes;
 use crate::assess::{Quick, quick, without_moves};
 use crate::plan::{Id, Layout, PatchStep, Plan, change};
 use crate::reading::Change;
+use crate::units::capital;
 
 /// A gain smaller than this is not worth moving a stand for. Fogon's own rule.
 const LEAST_GAIN: f64 = 0.005;
@@ -236,9 +237,7 @@ fn label_of(plan: &Plan, parts: &[Part]) -> String {
             }
         })
         .collect();
-    let sentence = words.join(" and ");
-    let mut chars = sentence.chars();
-    chars.next().map_or(String::new(), |c| c.to_uppercase().chain(chars).collect())
+    capital(&words.join(" and "))
 }
 
 fn lower_first(text: &str) -> String {

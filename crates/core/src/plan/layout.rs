@@ -106,6 +106,19 @@ pub enum Role {
     Practical,
 }
 
+impl Role {
+    /// Letter of its mark on drawings, card and floor.
+    pub fn letter(self) -> &'static str {
+        match self {
+            Role::Key => "K",
+            Role::Fill => "F",
+            Role::Back => "B",
+            Role::Background => "G",
+            Role::Practical => "P",
+        }
+    }
+}
+
 /// A light or reflector.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct Light {

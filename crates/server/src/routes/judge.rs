@@ -1,24 +1,35 @@
 //! Stateless questions: judge a plan, propose layouts, say what to change, apply a change.
 
 use axum::Json;
-use fogon_core::arrange::{Proposals, propose as search};
+use axum::extract::Query;
+use axum::http::StatusCode;
+use fogon_core::arrange::{Placed, Proposals, propose as search, why};
 use fogon_core::assess::{Assessment, evaluate};
 use fogon_core::document;
-use fogon_core::drawing::{Drawing, draw};
+use fogon_core::drawing::{Drawing, draw_for};
 use fogon_core::money::{Changes, changes as what_to_change};
 use fogon_core::plan::{BriefFile, PatchStep, Plan, apply as apply_patch};
-use fogon_core::problem::{Code, Problem};
+use fogon_core::problem::{Code, Problem, Problems};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use super::{Body, blocking};
 use crate::problem::Details;
 
-/// A plan judged and drawn.
+/// A plan judged, explained and drawn.
 #[derive(Serialize, ToSchema)]
 pub(crate) struct Judged {
     assessment: Assessment,
+    /// Where everything stands and what decides that, in the order the marks are laid.
+    placed: Vec<Placed>,
     drawing: Drawing,
+}
+
+/// How to draw.
+#[derive(Deserialize)]
+pub(crate) struct Drawn {
+    /// Size of the words on the drawings, 0.5 to 4 times the usual.
+    text_scale: Option<f64>,
 }
 
 /// A plan and a change to it.
@@ -29,16 +40,21 @@ pub(crate) struct PlanChange {
     patch: Vec<PatchStep>,
 }
 
-/// Readings, findings, verdict and drawings of a plan
+/// Readings, findings, verdict, reasons and drawings of a plan
 #[utoipa::path(post, path = "/api/v1/assess", request_body = Plan,
+    params(("text_scale" = Option<f64>, Query, description = "size of the words on the drawings, 0.5 to 4 times the usual")),
     responses((status = 200, body = Judged), (status = 422, body = Details, content_type = "application/problem+json")))]
-pub(crate) async fn assess(Body(bytes): Body) -> Result<Json<Judged>, Details> {
+pub(crate) async fn assess(Query(drawn): Query<Drawn>, Body(bytes): Body) -> Result<Json<Judged>, Details> {
+    let text_scale = drawn.text_scale.unwrap_or(1.0);
+    if !(0.5..=4.0).contains(&text_scale) {
+        return Err(Details::new(StatusCode::BAD_REQUEST, "bad_choice", "text_scale: give 0.5 to 4."));
+    }
     blocking(move || {
         let plan = Plan::read(&bytes)?;
         let unresolved = || Problem::new("layout", "ids", "ids that name gear of the brief", Code::UnknownId);
         let drawing =
-            draw(&plan).ok_or_else(|| Details::from(fogon_core::problem::Problems::from(unresolved())))?;
-        Ok(Json(Judged { assessment: evaluate(&plan), drawing }))
+            draw_for(&plan, text_scale).ok_or_else(|| Details::from(Problems::from(unresolved())))?;
+        Ok(Json(Judged { assessment: evaluate(&plan), placed: why(&plan), drawing }))
     })
     .await
 }
@@ -66,10 +82,10 @@ pub(crate) async fn changes(Body(bytes): Body) -> Result<Json<Changes>, Details>
     responses((status = 200, body = Plan), (status = 422, body = Details, content_type = "application/problem+json")))]
 pub(crate) async fn apply(Body(bytes): Body) -> Result<Json<Plan>, Details> {
     blocking(move || {
-        let value = document::parse(&bytes).map_err(fogon_core::problem::Problems::from)?;
+        let value = document::parse(&bytes).map_err(Problems::from)?;
         let change: PlanChange = serde_json::from_value(value).map_err(|error| {
             let problem = Problem::new("document", error, "a plan and a patch", Code::WrongType);
-            Details::from(fogon_core::problem::Problems::from(problem))
+            Details::from(Problems::from(problem))
         })?;
         Ok(Json(apply_patch(&change.plan, &change.patch)?))
     })
@@ -89,7 +105,7 @@ pub(crate) async fn place(Body(bytes): Body) -> Result<Json<Plan>, Details> {
                 "a seat and camera with legal places around them",
                 Code::Conflict,
             );
-            Details::from(fogon_core::problem::Problems::from(problem))
+            Details::from(Problems::from(problem))
         })?;
         Ok(Json(placed))
     })

@@ -1,0 +1,232 @@
+//! Where everything stands and what put it there, in plain sentences. Only what is true of the corner as it is
+//! drawn is said, so a layout moved by hand is described as honestly as a proposed one.
+
+use serde::Serialize;
+use utoipa::ToSchema;
+
+use super::furnish::window_lean_m;
+use super::seats::nearest_facing;
+use crate::assess::bands::band_of;
+use crate::corner::{Corner, LightAt, Source, Thing, is_worn, things};
+use crate::geometry::distance_to_edge;
+use crate::light::{face::at_face, flare_margin_deg, placement};
+use crate::plan::{Brief, CameraHeight, LightSchool, Plan, Purpose, Role};
+use crate::reading::{Standing, standing};
+use crate::sound;
+use crate::units::{capital, decimals};
+
+/// Beyond its margin by no more than this, a thing is as near as the picture allows, m.
+const SNUG_M: f64 = 0.04;
+
+/// One thing of a layout.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct Placed {
+    /// Letter of its mark.
+    pub letter: &'static str,
+    /// What it is.
+    pub thing: String,
+    /// Where it stands, in words.
+    pub place: String,
+    /// What decides that.
+    pub why: String,
+}
+
+/// Where everything stands and why, in the order the marks are laid; empty where the plan does not resolve.
+pub fn why(plan: &Plan) -> Vec<Placed> {
+    let Some(corner) = Corner::of(plan) else { return Vec::new() };
+    let solids = things(&corner);
+    let mut all = vec![seat(&corner), camera(&corner)];
+    for role in [Role::Key, Role::Back, Role::Fill, Role::Background, Role::Practical] {
+        all.extend(corner.role(role).map(|light| lit(&corner, light, &solids)));
+    }
+    all.extend(left_out_fill(&corner));
+    all.extend(microphone(&corner, &solids));
+    all
+}
+
+fn seat(corner: &Corner<'_>) -> Placed {
+    let units = corner.brief.units;
+    let eyes = corner.eyes_m;
+    let behind = distance_to_edge(&corner.floor_m, eyes.truncate(), -corner.to_lens().truncate());
+    let distance = match stands(corner.brief, "room.background_behind_m", behind) {
+        Standing::Poor => "too little to part you from it",
+        Standing::Fair => "enough to part you from it a little",
+        _ => "enough to part you from it",
+    };
+    Placed {
+        letter: "S",
+        thing: "Seat".into(),
+        place: format!(
+            "{} from the left wall, {} from the back wall, facing the {}.",
+            units.length(eyes.x),
+            units.length(eyes.y),
+            nearest_facing(corner.brief, crate::geometry::bearing_of(corner.to_lens()))
+        ),
+        why: format!("This leaves {} to the wall behind you, {distance}.", units.length(behind)),
+    }
+}
+
+fn camera(corner: &Corner<'_>) -> Placed {
+    let units = corner.brief.units;
+    let camera = &corner.layout.camera;
+    let wanted = crate::shot::wanted_of(corner);
+    let shot = match corner.brief.purpose {
+        Purpose::TalkToLens | Purpose::AuditionTape => "from the chest up",
+        Purpose::VerticalShort => "from the waist up, upright",
+    };
+    let error = corner.view.frame_height_m(corner.subject_distance_m()) / wanted.frame_height_m - 1.0;
+    let framing = if error.abs() <= 0.05 {
+        format!("At {} mm this is the distance that frames you {shot}", decimals(camera.focal_length_mm, 0))
+    } else {
+        format!(
+            "At {} mm this frames {} % {} than you {shot}",
+            decimals(camera.focal_length_mm, 0),
+            decimals(100.0 * error.abs(), 0),
+            if error > 0.0 { "more" } else { "less" }
+        )
+    };
+    let rise = corner.view.position_m.z - corner.eyes_m.z;
+    let level = match (corner.brief.purpose, corner.brief.schools.camera_height) {
+        (Purpose::AuditionTape, _) => "the lens looks level, as such tapes ask for",
+        (_, CameraHeight::Level) if rise.abs() < 0.05 => {
+            "the lens at eye height looks neither down nor up at you"
+        }
+        (_, CameraHeight::SlightlyBelow) if rise < 0.0 => {
+            "the lens stands a little below the eyes, as you chose"
+        }
+        _ if rise > 0.0 => "the lens looks down on you",
+        _ => "the lens looks up at you",
+    };
+    Placed {
+        letter: "C",
+        thing: "Camera".into(),
+        place: format!(
+            "{} from the eyes, lens {} high.",
+            units.length(corner.subject_distance_m()),
+            units.length(corner.view.position_m.z)
+        ),
+        why: format!("{framing}; {level}."),
+    }
+}
+
+fn lit(corner: &Corner<'_>, light: &LightAt<'_>, solids: &[Thing]) -> Placed {
+    let (azimuth, elevation) = corner.light_angles_deg(light.position_m);
+    let (side, side_sign) = if azimuth < 0.0 { ("left", -1.0) } else { ("right", 1.0) };
+    let mut reasons: Vec<String> = Vec::new();
+    match light.light.role {
+        Role::Key => {
+            let angle = |id: &str, value: f64| stands(corner.brief, id, value) == Standing::Good;
+            if angle("light.key.azimuth_deg", azimuth.abs()) && angle("light.key.elevation_deg", elevation) {
+                reasons.push("To the side and above the eyes, it models the face".into());
+            } else {
+                reasons
+                    .push("30 to 45 degrees to the side and 15 to 45 up would model the face better".into());
+            }
+            if window_lean_m(corner).is_some_and(|lean| lean * side_sign > 0.0) {
+                reasons.push("it comes from the window's side, as the eye expects".into());
+            }
+            if snug(corner, light.id, solids, placement::MARGIN_M) {
+                reasons.push(
+                    "it is as near, and so as soft, as head and stand can be out of the picture".into(),
+                );
+            }
+        }
+        Role::Back => {
+            let margin = flare_margin_deg(corner, light.position_m);
+            let clear = if margin >= 0.0 {
+                format!("{} degrees clear of the lens", decimals(margin, 0))
+            } else {
+                "though it may flare in the lens".into()
+            };
+            reasons.push(format!("Behind you and high, {clear}, it parts hair and shoulders from the wall"));
+        }
+        Role::Fill => {
+            let lit = at_face(corner);
+            reasons.push(format!(
+                "Opposite the key, it lifts the shadow side: the lit side has {} times its light",
+                decimals(lit.lit_lx / lit.shadow_lx, 1)
+            ));
+        }
+        _ => reasons.push("It lights the background".into()),
+    }
+    let name = match light.source {
+        Source::Lamp(_) => light.id.replace('-', " "),
+        Source::Board(_) => format!("{} (board)", light.id.replace('-', " ")),
+    };
+    Placed {
+        letter: light.light.role.letter(),
+        thing: capital(&name),
+        place: format!(
+            "{} degrees camera {side}, {} degrees up, {} from the eyes, middle {} high.",
+            decimals(azimuth.abs(), 0),
+            decimals(elevation, 0),
+            corner.brief.units.length((light.position_m - corner.eyes_m).length()),
+            corner.brief.units.length(light.position_m.z)
+        ),
+        why: format!("{}.", reasons.join("; ")),
+    }
+}
+
+/// A fill that is owned and wanted by the school, yet stays in the cupboard.
+fn left_out_fill(corner: &Corner<'_>) -> Option<Placed> {
+    let brief = corner.brief;
+    let owned = brief.gear.values().any(|g| g.at_hand() && g.reflector().is_some());
+    if brief.schools.lights == LightSchool::One
+        || !owned
+        || corner.role(Role::Fill).next().is_some()
+        || corner.role(Role::Key).next().is_none()
+    {
+        return None;
+    }
+    let lit = at_face(corner);
+    let ratio = lit.lit_lx / lit.shadow_lx;
+    let ratio_words = decimals(ratio, 1);
+    let why = match (stands(brief, "light.face.ratio", ratio), ratio > 3.0) {
+        (Standing::Good, _) => format!(
+            "The walls alone fill the shadow side: the lit side has {ratio_words} times its light, in the 2 to 4 wanted."
+        ),
+        (_, true) => format!(
+            "No place that breaks no rule was found; the lit side has {ratio_words} times the light of the shadow side."
+        ),
+        (_, false) => format!(
+            "The walls alone fill the shadow side more than wanted: the lit side has only {ratio_words} times its light."
+        ),
+    };
+    Some(Placed { letter: "F", thing: "Fill".into(), place: "Not used.".into(), why })
+}
+
+fn microphone(corner: &Corner<'_>, solids: &[Thing]) -> Option<Placed> {
+    let (gear, capsule) = corner.microphone?;
+    let distance = corner.brief.units.length((capsule - corner.mouth_m).length());
+    let why = if is_worn(gear.mounting) {
+        "Worn or built in, it needs no stand and cannot show as one.".to_owned()
+    } else if sound::placement::may_show(corner, gear) {
+        "It may be in the picture, so it stands where it hears best.".into()
+    } else if snug(corner, "microphone", solids, sound::placement::MARGIN_M) {
+        "Nearness beats every other figure of a microphone: it is as near as the picture's edge allows."
+            .into()
+    } else {
+        "It is out of the picture and aimed at the mouth; nearer would be better still.".into()
+    };
+    Some(Placed {
+        letter: "M",
+        thing: "Microphone".into(),
+        place: format!("{distance} from the mouth, {} high.", corner.brief.units.length(capsule.z)),
+        why,
+    })
+}
+
+/// Whether a thing, or what carries it, is as near to the picture as its margin allows.
+fn snug(corner: &Corner<'_>, id: &str, solids: &[Thing], margin_m: f64) -> bool {
+    let near = |margin: f64, solid| corner.view.clearance_m(solid) <= margin + SNUG_M;
+    solids.iter().find(|t| t.id == id).is_some_and(|thing| {
+        thing
+            .parts
+            .iter()
+            .any(|part| near(if part.what == "head" { margin_m } else { placement::MARGIN_M }, &part.solid))
+    })
+}
+
+fn stands(brief: &Brief, id: &str, value: f64) -> Standing {
+    band_of(id, brief, false).0.map_or(Standing::Plain, |band| standing(value, band))
+}

@@ -1,0 +1,252 @@
+//! Where lettered marks and words go, so that none covers another and words keep off what is drawn. Page and
+//! paper draw them where this puts them.
+
+use super::{Ink, Stroke};
+use crate::geometry::DVec2;
+
+use serde::Serialize;
+use utoipa::ToSchema;
+
+/// Mean width of a letter in parts of the text size, on the wide side for the fonts we ship.
+const LETTER: f64 = 0.56;
+/// Radius of a mark's disc in parts of the text size.
+pub(super) const MARK_RADIUS: f64 = 0.72;
+
+/// A word or mark that wants a place.
+pub(super) struct Label {
+    /// Letter of a mark; empty for plain words.
+    pub(super) letter: &'static str,
+    /// Words; may be empty.
+    pub(super) text: String,
+    /// What it speaks of, in drawing coordinates.
+    pub(super) at: DVec2,
+    /// What it belongs to.
+    pub(super) ink: Ink,
+}
+
+/// A letter in a disc.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct Mark {
+    /// The letter.
+    pub letter: &'static str,
+    /// Middle of the disc.
+    #[schema(value_type = Vec<f64>)]
+    pub at: [f64; 2],
+    /// What it belongs to.
+    pub ink: Ink,
+}
+
+/// A word on the drawing.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct Word {
+    /// The words.
+    pub text: String,
+    /// Left end of the baseline.
+    #[schema(value_type = Vec<f64>)]
+    pub at: [f64; 2],
+    /// A thin line to what the word speaks of, where it stands away from it.
+    #[schema(value_type = Option<Vec<Vec<f64>>>)]
+    pub leader: Option<[[f64; 2]; 2]>,
+}
+
+#[derive(Clone, Copy)]
+struct Box2 {
+    low: DVec2,
+    high: DVec2,
+}
+
+impl Box2 {
+    fn of_disc(middle: DVec2, radius: f64) -> Self {
+        Self { low: middle - radius, high: middle + radius }
+    }
+
+    /// The box of a word whose baseline starts at `at`.
+    fn of_word(at: DVec2, width: f64, size: f64) -> Self {
+        Self {
+            low: DVec2::new(at.x - 0.1 * size, at.y - 0.85 * size),
+            high: DVec2::new(at.x + width + 0.1 * size, at.y + 0.27 * size),
+        }
+    }
+
+    fn meets(&self, other: &Self) -> bool {
+        self.low.cmplt(other.high).all() && other.low.cmplt(self.high).all()
+    }
+
+    fn within(&self, low: DVec2, high: DVec2) -> bool {
+        self.low.cmpge(low).all() && self.high.cmple(high).all()
+    }
+}
+
+/// How much a word on top of this is to be avoided; nothing for what is only a hint on the floor.
+fn weight(ink: Ink) -> f64 {
+    match ink {
+        Ink::Wall | Ink::Head | Ink::Camera | Ink::Microphone => 3.0,
+        Ink::Stand | Ink::Arm | Ink::Intruder => 2.0,
+        Ink::Door | Ink::Window => 1.5,
+        Ink::Light | Ink::Board | Ink::Person => 0.9,
+        Ink::Furniture => 0.6,
+        Ink::EyeLine | Ink::Headroom => 0.6,
+        Ink::Sharp | Ink::Swing => 0.4,
+        _ => 0.0,
+    }
+}
+
+/// Part of a box that a shape covers, by a grid of points; for open lines, whether any piece crosses it.
+fn covered(shape: &Stroke, area: &Box2) -> f64 {
+    let points: Vec<DVec2> = shape.points.iter().map(|p| DVec2::from_array(*p)).collect();
+    let (mut low, mut high) = (DVec2::INFINITY, DVec2::NEG_INFINITY);
+    for p in &points {
+        (low, high) = (low.min(*p), high.max(*p));
+    }
+    // A level or upright line has no extent across: give it a hair.
+    if !area.meets(&Box2 { low: low - 1e-6, high: high + 1e-6 }) {
+        return 0.0;
+    }
+    const ACROSS: usize = 8;
+    const DOWN: usize = 3;
+    let at = |i: usize, j: usize| {
+        let part = DVec2::new((i as f64 + 0.5) / ACROSS as f64, (j as f64 + 0.5) / DOWN as f64);
+        area.low + (area.high - area.low) * part
+    };
+    if !shape.closed {
+        return 1.0;
+    }
+    let mut inside = 0;
+    for i in 0..ACROSS {
+        for j in 0..DOWN {
+            inside += usize::from(holds(&points, at(i, j)));
+        }
+    }
+    // A thin column between the grid's points still counts a little.
+    (inside as f64 / (ACROSS * DOWN) as f64).max(0.1)
+}
+
+/// Whether a simple polygon holds a point (even-odd rule).
+fn holds(polygon: &[DVec2], p: DVec2) -> bool {
+    let mut inside = false;
+    for (a, b) in polygon.iter().zip(polygon.iter().cycle().skip(1)) {
+        if (a.y > p.y) != (b.y > p.y) && p.x < a.x + (p.y - a.y) / (b.y - a.y) * (b.x - a.x) {
+            inside = !inside;
+        }
+    }
+    inside
+}
+
+/// Marks and words in their places. Marks first, each stepping aside only from other marks; then words, each on
+/// the spot that covers least, no two meeting, all within the bounds.
+pub(super) fn place(
+    labels: &[Label],
+    strokes: &[Stroke],
+    bounds: [f64; 4],
+    size: f64,
+) -> (Vec<Mark>, Vec<Word>) {
+    let (low, high) = (DVec2::new(bounds[0], bounds[1]), DVec2::new(bounds[2], bounds[3]));
+    let radius = MARK_RADIUS * size;
+    let mut taken: Vec<Box2> = Vec::new();
+    let mut marks = Vec::new();
+    let mut anchors = Vec::new();
+    for label in labels {
+        if label.letter.is_empty() {
+            anchors.push(label.at);
+            continue;
+        }
+        let inside = |p: DVec2| p.clamp(low + radius, (high - radius).max(low + radius));
+        let spots = (0..40).map(|step| {
+            let ring = if step == 0 { 0 } else { (step - 1) / 8 + 1 };
+            let angle = f64::from(step) * std::f64::consts::FRAC_PI_4;
+            inside(label.at + DVec2::from_angle(angle) * f64::from(ring) * radius * 1.4)
+        });
+        let free = spots.clone().find(|p| taken.iter().all(|t| !t.meets(&Box2::of_disc(*p, radius))));
+        let at = free.unwrap_or_else(|| inside(label.at));
+        taken.push(Box2::of_disc(at, radius));
+        marks.push(Mark { letter: label.letter, at: at.to_array(), ink: label.ink });
+        anchors.push(at);
+    }
+    let solid: Vec<(&Stroke, f64)> =
+        strokes.iter().map(|s| (s, weight(s.ink))).filter(|(_, w)| *w > 0.0).collect();
+    let mut words = Vec::new();
+    for (label, anchor) in labels.iter().zip(anchors) {
+        if label.text.is_empty() {
+            continue;
+        }
+        let width = label.text.chars().count() as f64 * LETTER * size;
+        let gap = if label.letter.is_empty() { 0.0 } else { radius + 0.25 * size };
+        let best = spots(anchor, width, gap, size)
+            .filter_map(|(at, away)| {
+                let area = Box2::of_word(at, width, size);
+                if !area.within(low, high) || taken.iter().any(|t| t.meets(&area)) {
+                    return None;
+                }
+                // A piece of furniture may carry its own name.
+                let own = |s: &Stroke| label.ink == Ink::Furniture && s.ink == Ink::Furniture;
+                let hidden: f64 =
+                    solid.iter().filter(|(s, _)| !own(s)).map(|(s, w)| w * covered(s, &area)).sum();
+                Some((hidden + away, at, area))
+            })
+            .min_by(|a, b| a.0.total_cmp(&b.0));
+        let Some((_, at, area)) = best else { continue };
+        taken.push(area);
+        let nearest = anchor.clamp(area.low, area.high);
+        let far = (nearest - anchor).length() > gap + 0.8 * size;
+        let leader = far.then(|| {
+            let out = (nearest - anchor).normalize_or_zero();
+            let from = if label.letter.is_empty() { anchor } else { anchor + out * radius };
+            [from.to_array(), nearest.to_array()]
+        });
+        words.push(Word { text: label.text.clone(), at: at.to_array(), leader });
+    }
+    (marks, words)
+}
+
+/// Places for a word around its anchor, each with what its distance costs: beside, above and below, then out
+/// along eight directions.
+fn spots(anchor: DVec2, width: f64, gap: f64, size: f64) -> impl Iterator<Item = (DVec2, f64)> {
+    let near = [
+        (DVec2::new(gap, 0.33 * size), 0.0),
+        (DVec2::new(-gap - width, 0.33 * size), 0.02),
+        (DVec2::new(-width / 2.0, gap + 0.9 * size), 0.04),
+        (DVec2::new(-width / 2.0, -gap - 0.3 * size), 0.05),
+    ];
+    let out = (1..=5).flat_map(move |ring| {
+        (0..16).map(move |turn| {
+            let angle = f64::from(turn) * std::f64::consts::TAU / 16.0;
+            let middle = DVec2::from_angle(angle)
+                * DVec2::new(gap + width / 2.0 + f64::from(ring) * size, gap + f64::from(ring) * 1.2 * size);
+            (middle + DVec2::new(-width / 2.0, 0.33 * size), 0.12 + 0.16 * f64::from(ring))
+        })
+    });
+    near.into_iter().chain(out).map(move |(offset, away)| (anchor + offset, away))
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    /// A crowd of marks at one point: none covers another, every word has a place, inside the bounds.
+    #[test]
+    fn a_crowd_is_parted() {
+        let labels: Vec<Label> = ["S", "C", "K", "F", "B", "M"]
+            .into_iter()
+            .map(|letter| Label {
+                letter,
+                text: format!("{letter} 1.23 m"),
+                at: DVec2::new(1.0, 1.0),
+                ink: Ink::Light,
+            })
+            .collect();
+        let bounds = [0.0, 0.0, 3.0, 2.5];
+        let (marks, words) = place(&labels, &[], bounds, 0.09);
+        assert_eq!((marks.len(), words.len()), (6, 6));
+        let mut boxes: Vec<Box2> =
+            marks.iter().map(|m| Box2::of_disc(m.at.into(), 0.09 * MARK_RADIUS)).collect();
+        boxes.extend(
+            words
+                .iter()
+                .map(|w| Box2::of_word(w.at.into(), w.text.chars().count() as f64 * LETTER * 0.09, 0.09)),
+        );
+        for (i, a) in boxes.iter().enumerate() {
+            assert!(a.within(DVec2::ZERO, DVec2::new(3.0, 2.5)));
+            assert!(boxes[i + 1..].iter().all(|b| !a.meets(b)));
+        }
+    }
+}
