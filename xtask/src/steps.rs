@@ -56,19 +56,24 @@ pub(crate) fn test(parts: &[String]) -> Result<(), String> {
     Ok(())
 }
 
-/// Writes the OpenAPI document and the page's types again.
+/// Writes everything that is made from the core's types again: schemas, OpenAPI document, the page's types.
 pub(crate) fn types() -> Result<(), String> {
     from_the_root()?;
     packages()?;
-    let output = Command::new("cargo")
-        .args(["run", "--quiet", "--package", "fogon", "--", "schema", "openapi"])
-        .output()
-        .map_err(|e| format!("cannot start cargo: {e}"))?;
-    if !output.status.success() {
-        return Err(String::from_utf8_lossy(&output.stderr).into_owned());
+    for (which, path) in [
+        ("plan", "docs/schema/plan.schema.json"),
+        ("brief", "docs/schema/brief.schema.json"),
+        ("openapi", "web/src/api/openapi.json"),
+    ] {
+        let output = Command::new("cargo")
+            .args(["run", "--quiet", "--package", "fogon", "--", "schema", which])
+            .output()
+            .map_err(|e| format!("cannot start cargo: {e}"))?;
+        if !output.status.success() {
+            return Err(String::from_utf8_lossy(&output.stderr).into_owned());
+        }
+        std::fs::write(path, &output.stdout).map_err(|e| format!("cannot write {path}: {e}"))?;
     }
-    std::fs::write("web/src/api/openapi.json", &output.stdout)
-        .map_err(|e| format!("cannot write the document: {e}"))?;
     npm(&["run", "types"])
 }
 

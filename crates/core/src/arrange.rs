@@ -107,7 +107,7 @@ pub fn propose(name: &str, brief: &Brief) -> Proposals {
             .then(b.free_floor_m2.total_cmp(&a.free_floor_m2))
     });
     if judged.is_empty() {
-        return Proposals { proposals: Vec::new(), obstacles: obstacle::explain(&failed) };
+        return Proposals { proposals: Vec::new(), obstacles: obstacle::explain(brief, &failed) };
     }
     let mut chosen: Vec<&Judged> = Vec::new();
     for candidate in &judged {

@@ -11,16 +11,12 @@ use std::path::{Path, PathBuf};
 use std::sync::Arc;
 
 use axum::Router;
-use axum::extract::DefaultBodyLimit;
 use thiserror::Error;
 use tower_http::compression::CompressionLayer;
 use tower_http::trace::TraceLayer;
 
 pub use routes::openapi;
 pub use store::{Store, StoreError};
-
-/// Bodies larger than this are refused before they are read; a plan may have 1 MB.
-const BODY_BYTES: usize = 1_200_000;
 
 /// How to start.
 #[derive(Debug, Clone)]
@@ -63,7 +59,6 @@ pub fn application(store: Store) -> Router {
     routes::router(store)
         .fallback(pages::page)
         .layer(axum::middleware::from_fn(guard::same_machine))
-        .layer(DefaultBodyLimit::max(BODY_BYTES))
         .layer(CompressionLayer::new())
         .layer(TraceLayer::new_for_http())
 }

@@ -9,15 +9,20 @@ use std::sync::Arc;
 
 use axum::Router;
 use axum::extract::FromRequest;
-use axum::extract::rejection::BytesRejection;
 use axum::http::StatusCode;
 use axum::response::IntoResponse;
+use http_body_util::BodyExt;
 use utoipa::OpenApi;
 use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
 
 use crate::problem::Details;
 use crate::store::Store;
+
+/// Bodies larger than this are refused; a plan may have 1 MB.
+const BODY_BYTES: usize = 1_200_000;
+/// So much of a refused body is read and dropped before the connection is.
+const DROPPED_BYTES: usize = 40_000_000;
 
 pub(crate) type Shared = Arc<Store>;
 
@@ -59,27 +64,37 @@ pub fn openapi() -> utoipa::openapi::OpenApi {
     described().split_for_parts().1
 }
 
-/// The body as bytes; too large a body is refused in our own words.
-pub(crate) struct Body(pub(crate) axum::body::Bytes);
+/// The body as bytes; the only way in. Too large a body is refused in our own words, after the rest of it has
+/// been read and dropped, so that a browser that is still sending hears the answer.
+pub(crate) struct Body(pub(crate) Vec<u8>);
 
 impl<S: Send + Sync> FromRequest<S> for Body {
     type Rejection = Details;
 
-    async fn from_request(request: axum::extract::Request, state: &S) -> Result<Self, Details> {
-        axum::body::Bytes::from_request(request, state).await.map(Body).map_err(
-            |rejection: BytesRejection| {
-                let status = rejection.status();
-                if status == StatusCode::PAYLOAD_TOO_LARGE {
-                    Details::new(
-                        status,
-                        "too_large",
-                        "The document is larger than 1 MB, which is more than a plan can need.",
-                    )
-                } else {
-                    Details::new(status, "unreadable", "The request broke off before it was complete.")
-                }
-            },
-        )
+    async fn from_request(request: axum::extract::Request, _: &S) -> Result<Self, Details> {
+        let mut body = request.into_body();
+        let (mut kept, mut seen) = (Vec::new(), 0);
+        while let Some(frame) = body.frame().await {
+            let broken = |_| {
+                let title = "The request broke off before it was complete.";
+                Details::new(StatusCode::BAD_REQUEST, "unreadable", title)
+            };
+            let Ok(data) = frame.map_err(broken)?.into_data() else { continue };
+            seen += data.len();
+            if seen <= BODY_BYTES {
+                kept.extend_from_slice(&data);
+            } else if seen > DROPPED_BYTES {
+                break;
+            }
+        }
+        if seen > BODY_BYTES {
+            return Err(Details::new(
+                StatusCode::PAYLOAD_TOO_LARGE,
+                "too_large",
+                "The document is larger than 1 MB, which is more than a plan can need.",
+            ));
+        }
+        Ok(Self(kept))
     }
 }
 

@@ -103,19 +103,13 @@ pub(crate) fn furnish(brief: &Brief, shot: &Shot) -> Result<Furnished, Failed> {
 /// with one straight ahead or behind.
 pub(super) fn window_lean_m(corner: &Corner<'_>) -> Option<f64> {
     let right = corner.view.right.truncate();
-    let floor = &corner.floor_m;
     let lean: f64 = corner
         .brief
         .room
         .openings
         .values()
         .filter(|o| o.kind == OpeningKind::Window)
-        .map(|o| {
-            let wall = usize::from(o.wall);
-            let (a, b) = (floor[wall], floor[(wall + 1) % floor.len()]);
-            let middle = a + (b - a).normalize_or_zero() * (o.from_m + o.width_m / 2.0);
-            right.dot(middle - corner.eyes_m.truncate())
-        })
+        .map(|o| right.dot(o.middle_m(&corner.floor_m) - corner.eyes_m.truncate()))
         .sum();
     (lean.abs() > 0.05).then_some(lean)
 }

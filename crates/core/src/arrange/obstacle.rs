@@ -44,7 +44,7 @@ pub(super) fn missing_gear(brief: &Brief) -> Vec<Obstacle> {
 }
 
 /// The breaches of the candidate that came nearest, one obstacle for each rule.
-pub(super) fn explain(failed: &[Failed]) -> Vec<Obstacle> {
+pub(super) fn explain(brief: &Brief, failed: &[Failed]) -> Vec<Obstacle> {
     let total = |f: &Failed| f.breaches.iter().map(|b| b.lacking.max(0.01)).sum::<f64>();
     let nearest = failed
         .iter()
@@ -71,6 +71,12 @@ pub(super) fn explain(failed: &[Failed]) -> Vec<Obstacle> {
             sentence: breach.sentence.clone(),
             frees: breach.frees.clone(),
         });
+    }
+    let desk = brief.person.seat_at.as_ref().and_then(|id| brief.room.furniture.get(id));
+    if desk.is_some_and(|desk| desk.fixed) {
+        for obstacle in &mut all {
+            obstacle.frees += " Or mark the desk as free to move: then all eight facings are tried.";
+        }
     }
     all
 }

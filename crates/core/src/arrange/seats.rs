@@ -4,7 +4,7 @@ use crate::corner::image_distance_mm;
 use crate::geometry::{
     DVec2, bearing_of, bearing_vector, beyond_m, distance_to_edge, inside_convex, wrap_180,
 };
-use crate::plan::{Brief, Furniture, FurnitureAt, FurnitureKind, Gear, Id, Point3};
+use crate::plan::{Brief, Furniture, FurnitureAt, FurnitureKind, Gear, Id, OpeningKind, Point3};
 use crate::shot::framing::Pose;
 
 /// Grid on which seats are tried, m.
@@ -58,11 +58,32 @@ pub(super) fn nearest_facing(brief: &Brief, bearing_deg: f64) -> &'static str {
     walls_and_corners(brief).into_iter().min_by(|a, b| off(a).total_cmp(&off(b))).map_or("", |f| f.0)
 }
 
-/// The facings that the desk allows, in that order.
+/// The side of the room that grids begin on: where the windows are, else where the door is, else the right;
+/// +1 right, -1 left. So a mirrored room is searched in mirrored order, and equal candidates fall out mirrored.
+fn first_side(brief: &Brief) -> f64 {
+    let floor = brief.room.outline();
+    let [width, ..] = brief.room.dimensions_m();
+    let lean = |kind: OpeningKind| -> f64 {
+        let openings = brief.room.openings.values().filter(|o| o.kind == kind);
+        openings.map(|o| o.middle_m(&floor).x - width / 2.0).sum()
+    };
+    let (windows, doors) = (lean(OpeningKind::Window), lean(OpeningKind::Door));
+    let lean = if windows.abs() > 1e-6 { windows } else { doors };
+    if lean < -1e-6 { -1.0 } else { 1.0 }
+}
+
+/// The facings that the desk allows: the front wall first, then round to the back wall, at each step the side
+/// that grids begin on.
 pub(crate) fn facings(brief: &Brief) -> Vec<Facing> {
     let fixed_desk = desk(brief).filter(|(_, piece)| piece.fixed);
-    walls_and_corners(brief)
-        .into_iter()
+    let hand = first_side(brief);
+    let mut all = walls_and_corners(brief);
+    all.sort_by(|a, b| {
+        let turn = |bearing: f64| wrap_180(bearing) * hand;
+        let off = |bearing: f64| (turn(bearing).abs() * 1e6).round();
+        off(a.1).total_cmp(&off(b.1)).then(turn(b.1).total_cmp(&turn(a.1)))
+    });
+    all.into_iter()
         .filter(|(_, bearing)| match fixed_desk {
             // A desk that cannot be moved is faced across either of its long sides.
             Some((_, piece)) => {
@@ -93,10 +114,11 @@ pub(crate) fn places(brief: &Brief, facing: &Facing) -> Vec<Place> {
             let side = if ahead.dot(forward) > 0.0 { -1.0 } else { 1.0 };
             let middle = DVec2::new(piece.position_m.0[0], piece.position_m.0[1]);
             let along = DVec2::new(forward.y, -forward.x);
+            let hand = first_side(brief);
             let edge = middle + forward * side * (piece.size_m.0[1] / 2.0 + DESK_EDGE_M);
             [0.0, 0.2, -0.2, 0.35, -0.35]
                 .into_iter()
-                .map(|shift| edge + along * shift)
+                .map(|shift| edge + along * shift * hand)
                 .filter(|seat| inside_convex(&floor, *seat, -0.25))
                 .map(|seat_m| Place { seat_m, desk: None, side_room_m: room_beside(seat_m) })
                 .collect()
@@ -106,11 +128,12 @@ pub(crate) fn places(brief: &Brief, facing: &Facing) -> Vec<Place> {
             let mut all = Vec::new();
             let steps = |side: f64| ((side - 2.0 * WALL_M) / GRID_M).floor().max(0.0) as usize;
             let (nx, ny) = (steps(width), steps(depth));
+            let hand = first_side(brief);
             for i in 0..=nx {
                 for j in 0..=ny {
                     // Centred grids: a mirrored room gives the mirrored places.
                     let seat_m = DVec2::new(
-                        width / 2.0 + (i as f64 - nx as f64 / 2.0) * GRID_M,
+                        width / 2.0 - hand * (i as f64 - nx as f64 / 2.0) * GRID_M,
                         depth / 2.0 + (j as f64 - ny as f64 / 2.0) * GRID_M,
                     );
                     if !inside_convex(&floor, seat_m, -WALL_M.min(width.min(depth) / 2.0)) {

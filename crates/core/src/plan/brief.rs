@@ -290,6 +290,13 @@ impl Room {
 }
 
 impl Opening {
+    /// Middle of the opening on the floor line of its wall, m.
+    pub fn middle_m(&self, floor: &[glam::DVec2]) -> glam::DVec2 {
+        let wall = usize::from(self.wall);
+        let (start, end) = (floor[wall % floor.len()], floor[(wall + 1) % floor.len()]);
+        start + (end - start).normalize_or_zero() * (self.from_m + self.width_m / 2.0)
+    }
+
     /// Height of the lower edge, m: as given, else 0 for a door and 0.9 for a window.
     pub fn sill_or_usual_m(&self) -> f64 {
         self.sill_m.unwrap_or(if self.kind == OpeningKind::Door { 0.0 } else { 0.9 })

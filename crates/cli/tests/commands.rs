@@ -1,0 +1,178 @@
+//! The binary as a person and a script use it: files in, files out, exit codes.
+
+use std::io::Write;
+use std::path::{Path, PathBuf};
+use std::process::{Command, Output, Stdio};
+
+use fogon_testkit::{box_room, set};
+use serde_json::{Value, json};
+
+fn root() -> PathBuf {
+    Path::new(env!("CARGO_MANIFEST_DIR")).join("../..").canonicalize().unwrap()
+}
+
+/// Runs `fogon` in the project's root with some standard input.
+fn fogon(arguments: &[&str], input: &str) -> Output {
+    let mut child = Command::new(env!("CARGO_BIN_EXE_fogon"))
+        .args(arguments)
+        .current_dir(root())
+        .stdin(Stdio::piped())
+        .stdout(Stdio::piped())
+        .stderr(Stdio::piped())
+        .spawn()
+        .unwrap();
+    // A command that refuses its arguments does not wait for input.
+    let _ = child.stdin.take().unwrap().write_all(input.as_bytes());
+    child.wait_with_output().unwrap()
+}
+
+fn said(output: &Output) -> String {
+    String::from_utf8(output.stdout.clone()).unwrap()
+}
+
+fn complaint(output: &Output) -> String {
+    String::from_utf8(output.stderr.clone()).unwrap()
+}
+
+fn code(output: &Output) -> i32 {
+    output.status.code().unwrap()
+}
+
+#[test]
+fn from_a_brief_to_a_printed_card() {
+    let folder = tempfile::tempdir().unwrap();
+    let file = |name: &str| folder.path().join(name).display().to_string();
+    let plan = file("corner.fogon.json");
+    let found = fogon(&["propose", "docs/examples/box-room.brief.json", "--plan", &plan], "");
+    assert_eq!(code(&found), 0, "{}", complaint(&found));
+    let found: Value = serde_json::from_str(&said(&found)).unwrap();
+    assert!(found["proposals"][0]["reason"].as_str().unwrap().starts_with("You face the "));
+    let judged = fogon(&["evaluate", &plan, "--strict"], "");
+    assert_eq!(code(&judged), 0);
+    let judged: Value = serde_json::from_str(&said(&judged)).unwrap();
+    assert_eq!(judged["verdict"]["ready"], found["proposals"][0]["ready"]);
+    let words = said(&fogon(&["evaluate", &plan, "--format", "text"], ""));
+    assert!(words.contains("Mouth to microphone") && words.contains("K Key"), "{words}");
+
+    for (name, paper) in [("a4.svg", "a4"), ("letter.svg", "letter"), ("card.html", "a4"), ("card.csv", "a4")]
+    {
+        let card = fogon(&["card", &plan, "--out", &file(name), "--paper", paper], "");
+        assert_eq!(code(&card), 0, "{name}: {}", complaint(&card));
+    }
+    let svg = std::fs::read_to_string(file("letter.svg")).unwrap();
+    assert!(svg.contains("width=\"215.9mm\"") && svg.contains("Plan and side view, 1 : "), "{}", &svg[..400]);
+    to_scale(&svg, &serde_json::from_str(&std::fs::read_to_string(&plan).unwrap()).unwrap());
+    let csv = std::fs::read_to_string(file("card.csv")).unwrap();
+    let seat = csv.lines().find(|l| l.contains("Seat, plumb")).unwrap();
+    let at = &found["proposals"][0]["plan"]["layout"]["seat"]["position_m"];
+    assert!(seat.contains(&format!("{:.3}", at[0].as_f64().unwrap())), "{seat} against {at}");
+}
+
+/// A metre of the room is as long on paper as the stated scale says: the floor's outline is measured.
+fn to_scale(svg: &str, plan: &Value) {
+    let n: f64 = svg.split("1 : ").nth(1).unwrap().split('<').next().unwrap().parse().unwrap();
+    let points: Vec<(f64, f64)> = svg
+        .split("<polygon points=\"")
+        .nth(1)
+        .unwrap()
+        .split('"')
+        .next()
+        .unwrap()
+        .split(' ')
+        .map(|p| p.split_once(',').map(|(x, y)| (x.parse().unwrap(), y.parse().unwrap())).unwrap())
+        .collect();
+    let size = |pick: fn(&(f64, f64)) -> f64| {
+        points.iter().map(pick).fold(f64::NEG_INFINITY, f64::max)
+            - points.iter().map(pick).fold(f64::INFINITY, f64::min)
+    };
+    let (mut drawn, corner) = ([size(|p| p.0), size(|p| p.1)], &plan["brief"]["room"]["floor_m"][2]);
+    let mut wanted = [0, 1].map(|i| corner[i].as_f64().unwrap() * 1000.0 / n);
+    drawn.sort_by(f64::total_cmp);
+    wanted.sort_by(f64::total_cmp);
+    assert!(drawn.iter().zip(wanted).all(|(d, w)| (d - w).abs() < 0.05), "{drawn:?} mm for {wanted:?} mm");
+}
+
+#[test]
+fn exit_codes_say_what_happened() {
+    let mut bare = box_room();
+    set(&mut bare, "/brief/gear", json!({}));
+    let bare = bare.to_string();
+    let nothing = fogon(&["propose", "-"], &bare);
+    assert_eq!(code(&nothing), 0);
+    let nothing: Value = serde_json::from_str(&said(&nothing)).unwrap();
+    assert_eq!((&nothing["proposals"], nothing["obstacles"].as_array().unwrap().len()), (&json!([]), 2));
+    assert_eq!(code(&fogon(&["propose", "-", "--strict"], &bare)), 1);
+
+    let mut plan: Value = serde_json::from_str(
+        &std::fs::read_to_string(root().join("docs/examples/box-room.fogon.json")).unwrap(),
+    )
+    .unwrap();
+    set(&mut plan, "/layout/microphone", Value::Null);
+    let silent = plan.to_string();
+    assert_eq!(code(&fogon(&["evaluate", "-"], &silent)), 0);
+    assert_eq!(code(&fogon(&["evaluate", "-", "--strict"], &silent)), 1);
+
+    set(&mut plan, "/brief/room/height_m", json!(-2.4));
+    let refused = fogon(&["evaluate", "-"], &plan.to_string());
+    assert_eq!((code(&refused), said(&refused).as_str()), (2, ""));
+    let line = complaint(&refused);
+    assert!(line.starts_with("brief.room.height_m: -2.4 is not accepted, give 1.8 to 8"), "{line}");
+    for arguments in [
+        &["evaluate", "-", "--format", "pdf"][..],
+        &["card", "docs/examples/box-room.fogon.json", "--out", "card.docx"],
+        &["levitate"],
+    ] {
+        assert_eq!(code(&fogon(arguments, &silent)), 2, "{arguments:?}");
+    }
+    for arguments in [
+        &["propose", "docs/examples/missing.json"][..],
+        &["card", "docs/examples/box-room.fogon.json", "--out", "/nonexistent/card.svg"],
+        &["serve", "--database", "/nonexistent/corners.sqlite3", "--port", "0"],
+    ] {
+        let output = fogon(arguments, "");
+        assert_eq!(code(&output), 3, "{arguments:?}: {}", complaint(&output));
+        assert_eq!(complaint(&output).lines().count(), 1);
+    }
+}
+
+/// The contract of `calc`: one object in, one out; a refusal is exit code 2, one line, and nothing else.
+#[test]
+fn calc_answers_or_refuses_in_one_line() {
+    let list: Value = serde_json::from_str(&said(&fogon(&["calc", "--list"], ""))).unwrap();
+    assert!(list.as_array().unwrap().iter().all(|c| {
+        c["fields"].as_array().is_some_and(|f| !f.is_empty())
+            && c["formula"].is_string()
+            && c["source"].is_string()
+    }));
+    let mark =
+        fogon(&["calc", "tape-mark"], r#"{"room_width_m":3.4,"room_depth_m":2.9,"x_m":1.2,"y_m":1.4}"#);
+    let mark: Value = serde_json::from_str(&said(&mark)).unwrap();
+    // 1.8439, 2.6077, 0.01526: worked by hand from plane geometry.
+    for (field, want) in
+        [("to_back_left_corner_m", 1.8439), ("to_back_right_corner_m", 2.6077), ("worst_error_m", 0.01526)]
+    {
+        assert!((mark[field].as_f64().unwrap() - want).abs() < 5e-5, "{field}: {mark}");
+    }
+    for (name, input) in [
+        ("tape-mark", ""),
+        ("tape-mark", "{\"room_width_m\":NaN}"),
+        ("frame-size", "{\"sensor_width_mm\":36,\"sensor_width_mm\":36}"),
+        ("frame-size", "[]"),
+        ("nonsense", "{}"),
+    ] {
+        let refused = fogon(&["calc", name], input);
+        assert_eq!((code(&refused), said(&refused).as_str()), (2, ""), "{name} {input}");
+        let line = complaint(&refused);
+        assert!(line.lines().count() == 1 && line.contains(" is not accepted, give "), "{line}");
+    }
+}
+
+/// The published schemas are those that documents are read with.
+#[test]
+fn the_published_schemas_are_current() {
+    for which in ["plan", "brief"] {
+        let printed = said(&fogon(&["schema", which], ""));
+        let path = root().join(format!("docs/schema/{which}.schema.json"));
+        assert!(std::fs::read_to_string(path).unwrap() == printed, "run: cargo xtask types");
+    }
+}

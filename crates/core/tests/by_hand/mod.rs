@@ -1,0 +1,176 @@
+//! The legal rules once more, by hand: points sampled on everything that is drawn, with formulas written out
+//! here from the definitions of the plan document, and nothing of the code that places things.
+
+use serde_json::Value;
+
+type P = [f64; 3];
+
+fn number(v: &Value) -> f64 {
+    v.as_f64().unwrap_or_else(|| panic!("{v} is no number"))
+}
+
+fn point(v: &Value) -> P {
+    [0, 1, 2].map(|i| number(&v[i]))
+}
+
+fn minus(a: P, b: P) -> P {
+    [a[0] - b[0], a[1] - b[1], a[2] - b[2]]
+}
+
+fn dot(a: P, b: P) -> f64 {
+    a[0] * b[0] + a[1] * b[1] + a[2] * b[2]
+}
+
+fn length(a: P) -> f64 {
+    dot(a, a).sqrt()
+}
+
+fn along(a: P, b: P, part: f64) -> P {
+    [0, 1, 2].map(|i| a[i] + (b[i] - a[i]) * part)
+}
+
+/// Where a point falls in the picture, -0.5 to 0.5 each way; `None` behind the lens. Pinhole at the camera
+/// point, image distance f u / (u - f), the largest 16:9 area of the sensor.
+fn in_picture(plan: &Value, p: P) -> Option<(f64, f64)> {
+    let camera = &plan["layout"]["camera"];
+    let body = &plan["brief"]["gear"][camera["body"].as_str().unwrap()];
+    let (w, h) = (number(&body["sensor_width_mm"]), number(&body["sensor_height_mm"]));
+    let (w, h) = if w / h < 16.0 / 9.0 { (w, w * 9.0 / 16.0) } else { (h * 16.0 / 9.0, h) };
+    let (w, h) = if camera["orientation"] == "portrait" { (h, w) } else { (w, h) };
+    let (f, u) = (number(&camera["focal_length_mm"]), 1000.0 * number(&camera["focus_distance_m"]));
+    let image = f * u / (u - f);
+    let (sin_b, cos_b) = number(&camera["bearing_deg"]).to_radians().sin_cos();
+    let (sin_t, cos_t) = number(&camera["tilt_deg"]).to_radians().sin_cos();
+    let forward = [sin_b * cos_t, cos_b * cos_t, sin_t];
+    let right = [cos_b, -sin_b, 0.0];
+    let up = [-sin_b * sin_t, -cos_b * sin_t, cos_t];
+    let ray = minus(p, point(&camera["position_m"]));
+    let depth = dot(ray, forward);
+    (depth > 0.0).then(|| (dot(ray, right) / depth * image / w, dot(ray, up) / depth * image / h))
+}
+
+fn seen(plan: &Value, p: P) -> bool {
+    in_picture(plan, p).is_some_and(|(x, y)| x.abs() <= 0.5 && y.abs() <= 0.5)
+}
+
+/// Points on a support: column from floor to the height it holds at, then the arm.
+fn carried(plan: &Value, support: &Value, hold: P) -> Vec<P> {
+    let mut points = Vec::new();
+    let base = match support["kind"].as_str().unwrap() {
+        "floor" => [hold[0], hold[1], 0.0],
+        "boom" => [number(&support["base_m"][0]), number(&support["base_m"][1]), 0.0],
+        _ => return points,
+    };
+    let top = [base[0], base[1], hold[2]];
+    for i in 0..=40 {
+        points.push(along(base, top, f64::from(i) / 40.0));
+        points.push(along(top, hold, f64::from(i) / 40.0));
+    }
+    let gear = &plan["brief"]["gear"][support["gear"].as_str().unwrap_or("-")];
+    let radius = gear["foot_radius_m"].as_f64().unwrap_or(0.45);
+    points.extend((0..24).map(|i| {
+        let (sin, cos) = (f64::from(i) * std::f64::consts::TAU / 24.0).sin_cos();
+        [base[0] + radius * cos, base[1] + radius * sin, 0.05]
+    }));
+    points
+}
+
+/// Points on a lamp's or board's face and back.
+fn head(plan: &Value, light: &Value, eyes: P) -> (Vec<P>, P) {
+    let gear = &plan["brief"]["gear"][light["gear"].as_str().unwrap()];
+    let middle = point(&light["position_m"]);
+    let back = minus(middle, eyes).map(|v| v / length(minus(middle, eyes)));
+    let flat = back[0].hypot(back[1]);
+    let across = [-back[1] / flat, back[0] / flat, 0.0];
+    let up = [-back[2] * back[0] / flat, -back[2] * back[1] / flat, flat];
+    let depth = if gear["kind"] == "light" { gear["depth_m"].as_f64().unwrap_or(0.0) } else { 0.02 };
+    let (w, h) = (number(&gear["width_m"]) / 2.0, number(&gear["height_m"]) / 2.0);
+    let mut points = Vec::new();
+    for i in 0..16 {
+        let (sin, cos) = (f64::from(i) * std::f64::consts::TAU / 16.0).sin_cos();
+        // A rectangle reaches its corners; an octagon, measured across corners, holds a circle of cos(pi/8).
+        let (x, y) = if gear["shape"] == "octagon" {
+            (w * 0.92 * cos, w * 0.92 * sin)
+        } else {
+            let most = cos.abs().max(sin.abs());
+            (w * cos / most, h * sin / most)
+        };
+        for deep in [0.0, depth] {
+            points.push([0, 1, 2].map(|k| middle[k] + across[k] * x + up[k] * y + back[k] * deep));
+        }
+    }
+    (points, [0, 1, 2].map(|k| middle[k] + back[k] * depth))
+}
+
+/// Fails unless nothing shows in the picture that must not, everything stays in the room and out of the door's
+/// swing, and the eyes do not.
+pub(crate) fn assert_legal(plan: &Value) {
+    let layout = &plan["layout"];
+    let person = &plan["brief"]["person"];
+    let stature = number(&person["stature_m"]);
+    let seat = person["seat_height_m"].as_f64().unwrap_or(0.45);
+    let eye = if person["posture"] == "seated" { seat + 0.456 * stature } else { 0.936 * stature };
+    let eyes = [number(&layout["seat"]["position_m"][0]), number(&layout["seat"]["position_m"][1]), eye];
+    assert!(seen(plan, eyes), "the eyes are out of the picture");
+    let mut things: Vec<(String, Vec<P>)> = Vec::new();
+    for (id, light) in layout["lights"].as_object().unwrap() {
+        let (mut points, hold) = head(plan, light, eyes);
+        let near = points.iter().map(|p| length(minus(*p, eyes))).fold(f64::INFINITY, f64::min);
+        assert!(near >= 0.30 - 0.01, "{id} is {near} m from the eyes");
+        let top = points.iter().map(|p| p[2]).fold(0.0, f64::max);
+        let ceiling = number(&plan["brief"]["room"]["height_m"]);
+        assert!(top <= ceiling - 0.09, "{id} reaches {top} m under a ceiling of {ceiling} m");
+        points.extend(carried(plan, &light["support"], hold));
+        things.push((id.clone(), points));
+    }
+    if let Some(used) = layout.get("microphone").filter(|m| !m.is_null()) {
+        let gear = &plan["brief"]["gear"][used["gear"].as_str().unwrap()];
+        let shown = plan["brief"]["schools"]["microphone"] == "in-shot";
+        if !shown && matches!(gear["mounting"].as_str().unwrap(), "boom" | "desk") {
+            let capsule = point(&used["position_m"]);
+            let (x, y) = in_picture(plan, capsule).unwrap_or((9.0, 9.0));
+            assert!(x.abs() > 0.5 || y.abs() > 0.5, "the capsule shows at {x} {y}");
+            things.push(("microphone".into(), carried(plan, &used["support"], capsule)));
+        }
+    }
+    let floor: Vec<P> = plan["brief"]["room"]["floor_m"]
+        .as_array()
+        .unwrap()
+        .iter()
+        .map(|p| [number(&p[0]), number(&p[1]), 0.0])
+        .collect();
+    for (id, points) in &things {
+        for p in points {
+            assert!(!seen(plan, *p), "a part of {id} at {p:?} shows in the picture");
+            let inside = (-0.012..=floor[2][0] + 0.012).contains(&p[0])
+                && (-0.012..=floor[2][1] + 0.012).contains(&p[1]);
+            assert!(inside, "a part of {id} at {p:?} is outside the room");
+            assert!(!in_a_swing(plan, &floor, *p), "a part of {id} at {p:?} stands in a door's swing");
+        }
+    }
+}
+
+/// Whether a point lies more than 2 cm inside the quarter circle that a door sweeps.
+fn in_a_swing(plan: &Value, floor: &[P], p: P) -> bool {
+    plan["brief"]["room"]["openings"].as_object().is_some_and(|openings| {
+        openings.values().filter(|o| o["kind"] == "door").any(|door| {
+            let wall = door["wall"].as_u64().unwrap() as usize;
+            let (a, b) = (floor[wall], floor[(wall + 1) % 4]);
+            let run = minus(b, a).map(|v| v / length(minus(b, a)));
+            let (from, width) = (number(&door["from_m"]), number(&door["width_m"]));
+            // Facing a wall from inside, its direction runs from right to left: the left hinge is at the far end.
+            let (hinge, leaf) = match door["swing"].as_str().unwrap_or("in-left") {
+                "in-left" => (along(a, b, (from + width) / length(minus(b, a))), run.map(|v| -v)),
+                "in-right" => (along(a, b, from / length(minus(b, a))), run),
+                _ => return false,
+            };
+            let inward = [-run[1], run[0], 0.0];
+            let offset = minus([p[0], p[1], 0.0], hinge);
+            let (x, y) = (dot(offset, leaf), dot(offset, inward));
+            x > 0.02
+                && y > 0.02
+                && x.hypot(y) < width - 0.02
+                && p[2] < door["height_m"].as_f64().unwrap_or(2.0)
+        })
+    })
+}

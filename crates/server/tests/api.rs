@@ -1,0 +1,296 @@
+//! The API as a browser meets it: the real server on a free port, a real SQLite file, requests over loopback.
+
+use std::path::Path;
+use std::sync::mpsc;
+use std::time::Duration;
+
+use fogon_core::plan::Plan;
+use fogon_server::{Config, serve};
+use fogon_testkit::{BOX_ROOM, box_room, set};
+use serde_json::{Value, json};
+
+/// A running server; stops when dropped.
+struct Server {
+    base: String,
+    runtime: Option<tokio::runtime::Runtime>,
+    agent: ureq::Agent,
+}
+
+/// An answer: status, headers of interest, body.
+struct Answer {
+    status: u16,
+    kind: String,
+    tag: String,
+    text: String,
+}
+
+impl Answer {
+    fn json(&self) -> Value {
+        serde_json::from_str(&self.text).unwrap_or_else(|e| panic!("{e}: {}", self.text))
+    }
+
+    /// The word of a problem, after checking that it is one in plain words.
+    fn problem(&self) -> String {
+        assert_eq!(self.kind, "application/problem+json", "{}", self.text);
+        let body = self.json();
+        assert_eq!(body["status"], self.status);
+        assert!(body["title"].as_str().is_some_and(|t| t.len() > 10), "{body}");
+        body["type"].as_str().unwrap().trim_start_matches("problem:").to_owned()
+    }
+}
+
+impl Server {
+    fn on(database: &Path) -> Self {
+        let runtime = tokio::runtime::Runtime::new().unwrap();
+        let (tell, hear) = mpsc::channel();
+        let config = Config { database: database.to_owned(), port: 0, first_brief: None };
+        runtime
+            .spawn(async move { serve(config, move |address| tell.send(address).unwrap()).await.unwrap() });
+        let address = hear.recv_timeout(Duration::from_secs(20)).expect("the server starts");
+        assert!(address.ip().is_loopback());
+        let agent = ureq::Agent::config_builder()
+            .http_status_as_error(false)
+            .timeout_global(Some(Duration::from_secs(60)))
+            .build()
+            .into();
+        Self { base: format!("http://{address}"), runtime: Some(runtime), agent }
+    }
+
+    fn send(&self, method: &str, path: &str, headers: &[(&str, &str)], body: &str) -> Answer {
+        let mut request = ureq::http::Request::builder().method(method).uri(format!("{}{path}", self.base));
+        for (name, value) in headers {
+            request = request.header(*name, *value);
+        }
+        let request = request.header("content-type", "application/json").body(body.to_owned()).unwrap();
+        let mut answer = self.agent.run(request).unwrap();
+        let header = |name| answer.headers().get(name).map_or("", |v| v.to_str().unwrap()).to_owned();
+        let (kind, tag) = (header("content-type"), header("etag"));
+        let text = answer.body_mut().with_config().limit(50_000_000).read_to_string().unwrap();
+        Answer { status: answer.status().as_u16(), kind, tag, text }
+    }
+
+    fn get(&self, path: &str) -> Answer {
+        self.send("GET", path, &[], "")
+    }
+
+    fn post(&self, path: &str, body: &Value) -> Answer {
+        self.send("POST", path, &[], &body.to_string())
+    }
+
+    /// Keeps the demo corner; its id.
+    fn demo(&self) -> i64 {
+        let made = self.send("POST", "/api/v1/corners", &[], BOX_ROOM);
+        assert_eq!(made.status, 201, "{}", made.text);
+        made.json()["id"].as_i64().unwrap()
+    }
+
+    fn plan(&self, id: i64) -> Value {
+        self.get(&format!("/api/v1/corners/{id}/file")).json()
+    }
+}
+
+impl Drop for Server {
+    fn drop(&mut self) {
+        if let Some(runtime) = self.runtime.take() {
+            runtime.shutdown_timeout(Duration::from_secs(2));
+        }
+    }
+}
+
+fn folder() -> tempfile::TempDir {
+    tempfile::tempdir().unwrap()
+}
+
+#[test]
+fn a_corner_is_kept_changed_and_forgotten() {
+    let folder = folder();
+    let database = folder.path().join("corners.sqlite3");
+    let server = Server::on(&database);
+    let id = server.demo();
+    let path = format!("/api/v1/corners/{id}");
+    let first = server.get(&path);
+    assert_eq!((first.status, first.tag.as_str()), (200, "\"1\""));
+    assert!(first.json()["layout"]["camera"].is_object(), "a layout is found without being asked for");
+    let mut plan = server.plan(id);
+    set(&mut plan, "/layout/camera/iso", json!(400));
+    let saved = server.send("PUT", &path, &[("if-match", "\"1\"")], &plan.to_string());
+    assert_eq!((saved.status, saved.tag.as_str()), (200, "\"2\""));
+    let listed = server.get("/api/v1/corners").json();
+    assert_eq!(listed.as_array().unwrap().len(), 1);
+    assert!(listed[0]["verdict"]["sentence"].as_str().unwrap().contains("Not ready"), "{listed}");
+    drop(server);
+
+    // An acknowledged save outlives the process.
+    let again = Server::on(&database);
+    assert_eq!(again.get(&path).json()["layout"]["camera"]["iso"], 400.0);
+    assert_eq!(again.send("DELETE", &path, &[("if-match", "\"1\"")], "").problem(), "changed_elsewhere");
+    assert_eq!(again.send("DELETE", &path, &[("if-match", "\"2\"")], "").status, 204);
+    assert_eq!(again.get(&path).problem(), "not_found");
+    assert_eq!(again.get("/api/v1/corners").json(), json!([]));
+}
+
+#[test]
+fn two_windows_get_a_conflict_and_never_a_silent_overwrite() {
+    let folder = folder();
+    let server = Server::on(&folder.path().join("c.sqlite3"));
+    let id = server.demo();
+    let path = format!("/api/v1/corners/{id}");
+    let (mut one, mut other) = (server.plan(id), server.plan(id));
+    set(&mut one, "/name", json!("First window"));
+    set(&mut other, "/name", json!("Second window"));
+    let put = |tag: &[(&str, &str)], body: &Value| server.send("PUT", &path, tag, &body.to_string());
+    assert_eq!(put(&[("if-match", "\"1\"")], &one).status, 200);
+    let late = put(&[("if-match", "\"1\"")], &other);
+    assert_eq!((late.status, late.json()["revision"].as_i64()), (412, Some(2)));
+    let untagged = put(&[], &other);
+    assert_eq!((untagged.status, untagged.problem().as_str()), (428, "if_match_missing"));
+    assert_eq!(server.get(&path).json()["name"], "First window");
+    // Many at once: one wins, the rest are told.
+    let wins = std::thread::scope(|scope| {
+        let tries: Vec<_> =
+            (0..8).map(|_| scope.spawn(|| put(&[("if-match", "\"2\"")], &other).status)).collect();
+        tries.into_iter().map(|t| t.join().unwrap()).filter(|status| *status == 200).count()
+    });
+    assert_eq!(wins, 1);
+}
+
+/// Every kind of bad input: a problem in plain words that names the field, and what was kept stays as it was.
+#[test]
+fn bad_input_is_named_and_nothing_is_lost() {
+    let folder = folder();
+    let server = Server::on(&folder.path().join("c.sqlite3"));
+    let id = server.demo();
+    let path = format!("/api/v1/corners/{id}");
+    let kept = server.get(&path).text;
+    let plan = server.plan(id);
+    let changed = |pointer: &str, value: Value| {
+        let mut bad = plan.clone();
+        set(&mut bad, pointer, value);
+        bad.to_string()
+    };
+    let cases = [
+        (changed("/brief/room/height_m", json!(0)), "brief.room.height_m"),
+        (changed("/brief/room/height_m", json!(-1)), "brief.room.height_m"),
+        (changed("/brief/room/height_m", json!(1e6)), "brief.room.height_m"),
+        (changed("/brief/room/height_m", json!("high")), "brief.room.height_m"),
+        (changed("/brief/room/openings/door/width_m", json!(9)), "brief.room.openings.door.width_m"),
+        (changed("/brief/room/furniture/shelf/position_m", json!([9, 1, 0])), "brief.room.furniture.shelf"),
+        (changed("/brief/person/seat_at", json!("throne")), "brief.person.seat_at"),
+        (changed("/brief/room/ceiling", json!(2)), "brief.room.ceiling"),
+        (changed("/version", json!(7)), "version"),
+        (plan.to_string().replacen("2.45", "NaN", 1), "document"),
+        ("[".repeat(5000), "document"),
+        ("not json".to_owned(), "document"),
+    ];
+    for (body, field) in cases {
+        for answer in [
+            server.send("PUT", &path, &[("if-match", "\"1\"")], &body),
+            server.send("POST", "/api/v1/corners", &[], &body),
+            server.send("POST", "/api/v1/assess", &[], &body),
+        ] {
+            assert_eq!((answer.status, answer.problem().as_str()), (422, "bad_input"), "{field}");
+            let named = answer.json()["errors"][0].clone();
+            assert!(named["field"].as_str().unwrap().starts_with(field), "{named} should name {field}");
+            assert!(named["accepted"].as_str().is_some_and(|a| !a.is_empty()), "{named}");
+        }
+    }
+    let huge = format!("{{\"name\":\"{}\"}}", "x".repeat(10_000_000));
+    let answer = server.send("POST", "/api/v1/corners", &[], &huge);
+    assert_eq!((answer.status, answer.problem().as_str()), (413, "too_large"));
+    assert_eq!(server.get("/api/v1/corners/x").status, 400);
+    assert_eq!(server.get("/api/v1/nothing").problem(), "not_found");
+    assert_eq!(server.post("/api/v1/assess?text_scale=NaN", &plan).problem(), "bad_choice");
+    assert_eq!(server.get(&path).text, kept);
+}
+
+#[test]
+fn only_pages_of_this_machine_are_answered() {
+    let folder = folder();
+    let server = Server::on(&folder.path().join("c.sqlite3"));
+    let from = |name, value| server.send("GET", "/api/v1/corners", &[(name, value)], "");
+    assert_eq!(from("origin", "http://elsewhere.invalid").problem(), "forbidden_origin");
+    assert_eq!(from("host", "rebound.invalid").problem(), "forbidden_origin");
+    assert_eq!(from("origin", &server.base).status, 200);
+    let page = server.get("/");
+    assert_eq!((page.status, page.kind.as_str()), (200, "text/html; charset=utf-8"));
+}
+
+/// A plan is judged, mended by the fix that is offered, and comes back without that finding.
+#[test]
+fn a_fix_is_offered_and_applied() {
+    let folder = folder();
+    let server = Server::on(&folder.path().join("c.sqlite3"));
+    let id = server.demo();
+    let mut plan = server.plan(id);
+    set(&mut plan, "/layout/camera/iso", json!(1600));
+    let judged = server.post("/api/v1/assess", &plan).json();
+    let finding = judged["assessment"]["findings"]
+        .as_array()
+        .unwrap()
+        .iter()
+        .find(|f| f["id"] == "light.face.exposure_stops")
+        .unwrap()
+        .clone();
+    assert_eq!(
+        (finding["severity"].as_str(), judged["assessment"]["verdict"]["ready"].as_bool()),
+        (Some("fix"), Some(false))
+    );
+    let change = json!({ "plan": plan, "patch": finding["fix"]["patch"] });
+    let mended = server.post("/api/v1/apply", &change).json();
+    let after = server.post("/api/v1/assess", &mended).json();
+    assert_eq!(after["assessment"]["verdict"]["ready"], true, "{}", after["assessment"]["verdict"]);
+    assert!(judged["placed"].as_array().unwrap().iter().any(|p| p["letter"] == "K"));
+    // A patch made for another state of the plan is refused whole.
+    let stale = json!({ "plan": mended, "patch": finding["fix"]["patch"] });
+    assert_eq!(server.post("/api/v1/apply", &stale).problem(), "bad_input");
+    let changes = server.post("/api/v1/changes", &plan).json();
+    assert!(changes["score_now"].is_number() && changes["purchases"]["budget"] == 300.0);
+    assert!(server.post("/api/v1/place", &plan).json()["layout"]["lights"]["key"].is_object());
+}
+
+#[test]
+fn what_leaves_comes_back_the_same() {
+    let folder = folder();
+    let server = Server::on(&folder.path().join("c.sqlite3"));
+    let id = server.demo();
+    let file = server.get(&format!("/api/v1/corners/{id}/file"));
+    assert!(Plan::read(file.text.as_bytes()).is_ok());
+    let again = server.send("POST", "/api/v1/corners", &[], &file.text).json();
+    assert_eq!(server.plan(again["id"].as_i64().unwrap()), file.json());
+    let card = |format: &str| server.get(&format!("/api/v1/corners/{id}/card/{format}"));
+    for (format, kind, holds) in [
+        ("html", "text/html; charset=utf-8", "size:A4"),
+        ("html?paper=letter", "text/html; charset=utf-8", "size:letter"),
+        ("svg", "image/svg+xml", "width=\"210mm\""),
+        ("csv", "text/csv; charset=utf-8", "Seat, plumb under the eyes"),
+    ] {
+        let answer = card(format);
+        assert_eq!((answer.status, answer.kind.as_str()), (200, kind), "{format}");
+        assert!(answer.text.contains(holds), "{format} lacks {holds}");
+    }
+    assert_eq!(card("docx").problem(), "not_found");
+    assert_eq!(card("html?paper=foolscap").problem(), "bad_choice");
+    // Where nothing fits there is a brief and no card.
+    let mut brief = box_room();
+    set(&mut brief, "/brief/gear", json!({}));
+    let bare = server.post("/api/v1/corners", &brief).json();
+    assert!(bare["layout"].is_null());
+    let bare = bare["id"].as_i64().unwrap();
+    assert_eq!(server.get(&format!("/api/v1/corners/{bare}/card/html")).problem(), "no_layout");
+    assert_eq!(server.plan(bare)["format"], "fogon.brief");
+}
+
+/// The description that the page's types are made from is the one the server gives.
+#[test]
+fn the_committed_description_is_current() {
+    let folder = folder();
+    let server = Server::on(&folder.path().join("c.sqlite3"));
+    let served = server.get("/api/v1/openapi.json").json();
+    let committed: Value = serde_json::from_str(include_str!("../../../web/src/api/openapi.json")).unwrap();
+    assert!(served == committed, "run: cargo xtask types");
+    assert!(served["openapi"].as_str().unwrap().starts_with("3.1"));
+    assert!(served["paths"].as_object().unwrap().len() >= 12);
+    for table in ["schools", "catalogue", "materials", "schema/plan"] {
+        assert_eq!(server.get(&format!("/api/v1/{table}")).status, 200, "{table}");
+    }
+}
