@@ -1,6 +1,7 @@
 //! The two set-up commands as steps that say what they do and how long it took.
 
 use std::env;
+use std::io::{BufRead, BufReader};
 use std::path::Path;
 use std::process::{Command, Stdio};
 use std::time::Instant;
@@ -77,13 +78,36 @@ pub(crate) fn types() -> Result<(), String> {
     npm(&["run", "types"])
 }
 
-/// The pictures of docs/screenshots, from demo data.
+/// The pictures of docs/screenshots, from demo data on a server of its own.
 pub(crate) fn screenshots() -> Result<(), String> {
     from_the_root()?;
     build_page()?;
     chromium()?;
-    run("cargo", &["build", "--package", "fogon"])?;
-    run_in("web", "npx", &["playwright", "test", "--config", "e2e/screenshots.config.ts"])
+    run("cargo", &["build", "--release", "--package", "fogon"])?;
+    let folder = env::temp_dir().join(format!("fogon-screenshots-{}", std::process::id()));
+    std::fs::create_dir_all(&folder).map_err(|e| format!("cannot make {}: {e}", folder.display()))?;
+    let mut server = Command::new("target/release/fogon")
+        .args(["demo", "--port", "0", "--database"])
+        .arg(folder.join("corners.sqlite3"))
+        .stdout(Stdio::piped())
+        .spawn()
+        .map_err(|e| format!("cannot start the demo: {e}"))?;
+    let mut line = String::new();
+    let heard = server.stdout.take().map(|out| BufReader::new(out).read_line(&mut line));
+    let address = line.split_whitespace().find(|w| w.starts_with("http://"));
+    let taken = match (heard, address) {
+        (Some(Ok(_)), Some(address)) => run_with(
+            "web",
+            "npx",
+            &["playwright", "test", "--project", "screenshots"],
+            &[("FOGON_URL", address)],
+        ),
+        _ => Err("the demo server printed no address.".into()),
+    };
+    let _ = server.kill();
+    let _ = server.wait();
+    let _ = std::fs::remove_dir_all(&folder);
+    taken
 }
 
 /// Regenerates the types and fails if that changes a committed file. The document itself is compared in Rust.
@@ -150,11 +174,21 @@ fn run(program: &str, arguments: &[&str]) -> Result<(), String> {
 }
 
 fn run_in(folder: &str, program: &str, arguments: &[&str]) -> Result<(), String> {
+    run_with(folder, program, arguments, &[])
+}
+
+fn run_with(
+    folder: &str,
+    program: &str,
+    arguments: &[&str],
+    variables: &[(&str, &str)],
+) -> Result<(), String> {
     let shown = format!("{program} {}", arguments.join(" "));
     let status = Command::new(program)
         .args(arguments)
         .current_dir(folder)
         .env("PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD", "1")
+        .envs(variables.iter().copied())
         .stdin(Stdio::null())
         .status()
         .map_err(|e| format!("cannot start {program}: {e}. Is it installed?"))?;

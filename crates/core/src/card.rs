@@ -155,7 +155,7 @@ fn marks(corner: &Corner<'_>) -> Vec<Mark> {
         corner.view.position_m.truncate(),
         format!("lens {}, {tilt}{}", units.length(corner.view.position_m.z), bag(&camera.support)),
     );
-    for role in [Role::Key, Role::Back, Role::Fill, Role::Background, Role::Practical] {
+    for role in Role::IN_ORDER {
         for light in corner.role(role) {
             let hold = light.hold_m();
             let support = &light.light.support;
@@ -165,7 +165,7 @@ fn marks(corner: &Corner<'_>) -> Vec<Mark> {
             };
             let (what, at) = foot(&name, support, hold);
             let centre = units.length(light.position_m.z);
-            let mut set = format!("centre {centre}, aimed at the eyes{}", bag(support));
+            let mut set = format!("centre {centre}{}", bag(support));
             if support.kind == SupportKind::Boom {
                 let reach = (hold.truncate() - at).length();
                 set = format!("arm reaches {}, {set}", units.length(reach));
@@ -177,8 +177,7 @@ fn marks(corner: &Corner<'_>) -> Vec<Mark> {
         && !is_worn(gear.mounting)
     {
         let (what, at) = foot("Microphone", &used.support, capsule);
-        let mut set =
-            format!("capsule {}, aimed at the mouth{}", units.length(capsule.z), bag(&used.support));
+        let mut set = format!("capsule {}{}", units.length(capsule.z), bag(&used.support));
         if used.support.kind == SupportKind::Boom {
             let reach = (capsule.truncate() - at).length();
             set = format!("arm reaches {}, {set}", units.length(reach));
@@ -200,7 +199,7 @@ fn foot(name: &str, support: &Support, hold: DVec3) -> (String, DVec2) {
 
 fn bag(support: &Support) -> String {
     if support.sandbag_kg > 0.0 {
-        format!(", sandbag {} kg on the rear leg", decimals(support.sandbag_kg, 1))
+        format!(", sandbag {} kg", decimals(support.sandbag_kg, 1))
     } else {
         String::new()
     }
@@ -252,9 +251,9 @@ fn settings(corner: &Corner<'_>) -> Vec<Setting> {
 }
 
 fn dials(corner: &Corner<'_>) -> Vec<Dial> {
-    corner
-        .lights
-        .iter()
+    Role::IN_ORDER
+        .into_iter()
+        .flat_map(|role| corner.role(role))
         .map(|light| {
             let (azimuth, elevation) = corner.light_angles_deg(light.position_m);
             let side = if azimuth.abs() < 0.5 {

@@ -1,4 +1,4 @@
-//! Exposure and shutter (optics sheet 7; ISO 2720:1974 from memory).
+//! Exposure and shutter (ISO 2720:1974, from memory).
 
 /// Calibration constant for a flat receptor.
 pub const CALIBRATION: f64 = 250.0;
@@ -62,9 +62,9 @@ pub fn f_number_on_dial(f_number: f64, widest: f64, smallest: f64) -> f64 {
 mod tests {
     use super::*;
 
-    /// Optics sheet section 7, table of flicker-free shutters (reproduces trade habits).
+    /// What the trade sets at these rates and mains (common practice, no source).
     #[test]
-    fn shutters_agree_with_the_optics_sheet() {
+    fn shutters_are_those_the_trade_sets() {
         for (rate, mains, want) in [
             (24.0, 50.0, 1.0 / 50.0),
             (25.0, 50.0, 1.0 / 50.0),

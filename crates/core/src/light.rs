@@ -11,12 +11,12 @@ use crate::reading::{From, Reading};
 
 use face::{at_face, mean_reflectance};
 
-/// Added to half the diagonal field: a light nearer than this to the picture may flare (light sheet 6).
+/// Added to half the diagonal field: a light nearer than this to the picture may flare (Fogon's own rule).
 pub const FLARE_MARGIN_DEG: f64 = 5.0;
 
 const AREA_FORMULA: &str = "Lambert 1760; Baum, Rushmeier and Winget 1989; Arvo 1995 (area formula)";
 
-/// Illuminance at another distance by the inverse square law, lx (light sheet 1.4).
+/// Illuminance at another distance by the inverse square law, lx.
 pub fn inverse_square_lx(illuminance_lx: f64, at_distance_m: f64, wanted_distance_m: f64) -> f64 {
     illuminance_lx * (at_distance_m / wanted_distance_m).powi(2)
 }

@@ -114,9 +114,9 @@ pub fn readings(brief: &Brief) -> Vec<Reading> {
 mod tests {
     use super::*;
 
-    /// Optics sheet section 3, checks body-stand-175 and body-sit-175.
+    /// The ratios of Drillis and Contini (from memory) times a stature of 1.75 m, worked by hand.
     #[test]
-    fn landmarks_agree_with_the_optics_sheet() {
+    fn landmarks_follow_the_published_ratios() {
         let standing = landmarks(1.75, None);
         let seated = landmarks(1.75, Some(0.45));
         for (got, want) in [

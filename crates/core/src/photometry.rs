@@ -91,7 +91,7 @@ impl Face {
 pub fn shape_area_m2(shape: Shape, width_m: f64, height_m: f64) -> f64 {
     match shape {
         Shape::Rectangle | Shape::Tube => width_m * height_m,
-        // Across corners: A = D^2 / sqrt 2 (light sheet A14).
+        // Across corners: A = D^2 / sqrt 2 (plane geometry).
         Shape::Octagon => width_m * width_m / 2.0f64.sqrt(),
         Shape::Disc | Shape::Bulb => PI / 4.0 * width_m * width_m,
         Shape::Ring => PI / 4.0 * (width_m * width_m - height_m * height_m),
@@ -126,14 +126,14 @@ pub fn polygon_illuminance(luminance_cd_m2: f64, outline: &[DVec3], point: DVec3
 }
 
 /// Luminance of a lamp's face at full power from its catalogue figure: L = E / E_1(L = 1), both 1 m from the
-/// face on its axis (light sheet 1.9).
+/// face on its axis.
 pub fn luminance_cd_m2(lamp: &GearLight) -> f64 {
     let unit = Face::new(lamp.shape, lamp.width_m, lamp.height_m, DVec3::ZERO, DVec3::X, 1.0);
     lamp.illuminance_at_1m_lx / unit.illuminance_lx(DVec3::X, -DVec3::X)
 }
 
-/// Electrical power of a lamp, W, and whether it had to be assumed: flux over 80 lm/W (light sheet 1.9,
-/// efficacy of LED panels, common practice).
+/// Electrical power of a lamp, W, and whether it had to be assumed: flux over 80 lm/W
+/// (efficacy of LED panels, common practice, no source).
 pub fn power_w(lamp: &GearLight) -> (f64, bool) {
     match lamp.common.power_w {
         Some(power) => (power, false),
@@ -148,9 +148,10 @@ pub fn power_w(lamp: &GearLight) -> (f64, bool) {
 mod tests {
     use super::*;
 
-    /// Light sheet A01 (square on axis), A03a (disc), A04 (ring), A11 (luminance from lux at 1 m).
+    /// Square on axis by the configuration factor of a parallel element (Hamilton and Morgan 1952, from memory), disc
+    /// E = pi L r^2 / (r^2 + d^2), ring as the difference of two discs, luminance from lux at 1 m by the first.
     #[test]
-    fn faces_agree_with_the_closed_forms_of_the_light_sheet() {
+    fn faces_agree_with_closed_forms() {
         let close = |got: f64, want: f64, tolerance: f64| {
             assert!((got / want - 1.0).abs() < tolerance, "{got} against {want}");
         };

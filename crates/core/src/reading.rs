@@ -220,8 +220,7 @@ impl Reading {
     }
 }
 
-/// Score of a value over a band: 1 between b and c, falling to 0 at a and d (`None` = open end). Sheet rule
-/// trap(x; a, b, c, d).
+/// Score of a value over a band: 1 between b and c, falling to 0 at a and d (`None` = open end).
 pub fn trapezium(value: f64, [a, b, c, d]: Band) -> f64 {
     let rise = match (a, b) {
         (_, Some(b)) if value >= b => 1.0,

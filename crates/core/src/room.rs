@@ -16,8 +16,7 @@ pub use mains::{MainsAs, load_a, mains};
 pub use tape::{TapeMark, tape_mark};
 pub use tipping::{Tipping, stand_tipping};
 
-/// Sideways push at the head that a stand with a lamp or microphone must bear, N. Fogon's own rule; the
-/// light sheet's M05d uses the same.
+/// Sideways push at the head that a stand with a lamp or microphone must bear, N. Fogon's own rule.
 pub const KNOCK_N: f64 = 10.0;
 /// Mass of a stand and of its arm where nobody gives it, kg. Fogon's own rule.
 const STAND_KG: f64 = 2.5;

@@ -168,7 +168,7 @@ fn angle_cosine(corner: &Corner<'_>) -> f64 {
 fn full_frame_iso(corner: &Corner<'_>) -> Reading {
     let (width, height) = corner.image_mm;
     Reading::new("shot.exposure.full_frame_iso", corner.layout.camera.iso * 729.0 / (width * height))
-        .by("ISO x 729 / (W H): equal noise by total light", "photon noise; 36 x 20.25 mm; optics sheet 8")
+        .by("ISO x 729 / (W H): equal noise by total light", "photon noise over the area of 36 x 20.25 mm")
         .with("ISO", corner.layout.camera.iso, "", From::Typed)
         .with("image width", width, "mm", From::Typed)
         .with("image height", height, "mm", From::Typed)

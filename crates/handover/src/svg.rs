@@ -8,8 +8,8 @@ use fogon_core::drawing::View;
 use crate::sketch::{DEFS, view};
 use crate::{Paper, escaped};
 
-/// Scales a carpenter's ruler has.
-const SCALES: [f64; 9] = [15.0, 20.0, 25.0, 30.0, 40.0, 50.0, 75.0, 100.0, 200.0];
+/// Round scales, largest first.
+const SCALES: [f64; 10] = [15.0, 20.0, 25.0, 30.0, 40.0, 50.0, 60.0, 75.0, 100.0, 200.0];
 const MARGIN_MM: f64 = 11.0;
 
 /// Millimetres of paper for a metre of room, and the scale 1 : n, so that both views fit.
@@ -225,5 +225,5 @@ pub(crate) fn drawing(drawn: &View, mm: f64, title: &str) -> String {
 
 /// Scale of the plan on an HTML card.
 pub(crate) fn html_scale(card: &Card) -> (f64, f64) {
-    scale(card, 118.0, 152.0)
+    scale(card, 104.0, 122.0)
 }

@@ -236,6 +236,9 @@ fn a_fix_is_offered_and_applied() {
         (Some("fix"), Some(false))
     );
     let change = json!({ "plan": plan, "patch": finding["fix"]["patch"] });
+    // A browser writes 1600 where the server wrote 1600.0.
+    let change: Value =
+        serde_json::from_str(&change.to_string().replace(".0,", ",").replace(".0}", "}")).unwrap();
     let mended = server.post("/api/v1/apply", &change).json();
     let after = server.post("/api/v1/assess", &mended).json();
     assert_eq!(after["assessment"]["verdict"]["ready"], true, "{}", after["assessment"]["verdict"]);

@@ -50,7 +50,7 @@ function BriefForm({ initial, corner }: { initial: Draft; corner: { id: number; 
     },
   });
   const refused = send.error instanceof Refused ? (send.error.details.errors ?? []) : [];
-  const shown: Problems = tried ? { ...serverProblems(refused), ...problems } : {};
+  const shown: Problems = tried ? { ...serverProblems(refused, draft), ...problems } : {};
   const change: Change = (patch) =>
     setDraft((d) => ({ ...d, ...patch, texts: { ...d.texts, ...patch.texts } }));
   const go = (to: number) => {
@@ -154,10 +154,13 @@ function BriefForm({ initial, corner }: { initial: Draft; corner: { id: number; 
   );
 }
 
-function serverProblems(errors: { field: string; accepted: string; value: string }[]): Problems {
+function serverProblems(
+  errors: { field: string; accepted: string; value: string }[],
+  draft: Draft,
+): Problems {
   const found: Problems = {};
   for (const { field, accepted, value } of errors) {
-    const own = fieldFor(field);
+    const own = fieldFor(field, draft);
     if (own) found[own] = `${value} is not accepted: give ${accepted}.`;
   }
   return found;

@@ -533,46 +533,49 @@ export function briefOf(draft: Draft): { name: string; brief: Brief; problems: P
 
 function gearOf(draft: Draft, read: Reader, base: Brief | null): Record<string, Gear> {
   const gear: Record<string, Gear> = { ...(base?.gear ?? {}) };
-  /** Puts a thing in the form's slot, over what is known of it already; null takes it away. */
-  const put = (slot: string, kind: Gear["kind"], figures: object | null) => {
+  /** Puts what was typed in the form's slot, over what is known of the thing already, over what is usual; null
+   * takes it away. */
+  const put = (slot: string, kind: Gear["kind"], usual: object, typed: object | null) => {
     const id = draft.ids[slot] ?? slot;
     const known = gear[id];
     delete gear[id];
-    if (figures === null) return;
-    gear[id] = { ...(known?.kind === kind ? known : {}), ...figures, kind } as Gear;
+    if (typed === null) return;
+    gear[id] = { ...usual, ...(known?.kind === kind ? known : {}), ...typed, kind } as Gear;
   };
-  const label = (slot: string, fallback: string) => gear[draft.ids[slot] ?? slot]?.label ?? fallback;
   const format = FORMATS.find(([id]) => id === read.text("format"));
   const phone = read.text("format").startsWith("phone");
-  put("camera", "camera", {
-    label: label("camera", phone ? "Phone" : "Camera"),
+  const camera = {
+    label: phone ? "Phone" : "Camera",
     mass_kg: phone ? 0.25 : 0.6,
-    ...(format ? { sensor_width_mm: format[2], sensor_height_mm: format[3] } : {}),
     iso_min: phone ? 50 : 100,
+  };
+  put("camera", "camera", camera, {
+    ...(format ? { sensor_width_mm: format[2], sensor_height_mm: format[3] } : {}),
     iso_max: read.number("isoMax", within("GearCamera.iso_max")),
     face_tracking: read.is("tracking"),
   });
   const fMin = read.number("fMin", within("GearLens.f_number_at_min"));
   const fMax = read.number("fMax", within("GearLens.f_number_at_max"));
-  put("lens", "lens", {
-    label: label("lens", phone ? "Phone lens" : "Lens"),
+  const lens = {
+    label: phone ? "Phone lens" : "Lens",
     mass_kg: phone ? 0 : 0.3,
+    f_number_limit: phone ? Math.max(fMin, fMax) : 22,
+  };
+  put("lens", "lens", lens, {
     focal_min_mm: read.number("focalMin", within("GearLens.focal_min_mm")),
     focal_max_mm: read.number("focalMax", within("GearLens.focal_max_mm")),
     f_number_at_min: fMin,
     f_number_at_max: fMax,
-    f_number_limit: phone ? Math.max(fMin, fMax) : 22,
     nearest_focus_m: read.length("nearest", within("GearLens.nearest_focus_m")),
   });
   const shape = read.text("key");
   put(
     "key",
     "light",
+    { label: "Key light", mass_kg: 1.9, cct_min_k: 5600, cct_max_k: 5600 },
     shape === "none"
       ? null
       : {
-          label: label("key", "Key light"),
-          mass_kg: 1.9,
           power_w: read.optionalNumber("keyWatts", within("Common.power_w")),
           shape,
           width_m: read.length("keyWidth", within("GearLight.width_m")),
@@ -581,66 +584,60 @@ function gearOf(draft: Draft, read: Reader, base: Brief | null): Record<string, 
               ? read.length("keyHeight", within("GearLight.height_m"))
               : read.length("keyWidth", within("GearLight.width_m")),
           illuminance_at_1m_lx: read.number("keyLux", within("GearLight.illuminance_at_1m_lx")),
-          cct_min_k: 5600,
-          cct_max_k: 5600,
         },
   );
   const fill = read.text("fill");
   put(
     "fill",
     fill === "lamp" ? "light" : "reflector",
+    fill === "lamp"
+      ? {
+          label: "Fill light",
+          mass_kg: 0.9,
+          shape: "rectangle",
+          width_m: 0.3,
+          height_m: 0.2,
+          depth_m: 0.06,
+          cct_min_k: 5600,
+          cct_max_k: 5600,
+        }
+      : { label: "White board", mass_kg: 0.3, reflectance: 0.85 },
     fill === "none"
       ? null
       : fill === "board"
         ? {
-            label: label("fill", "White board"),
-            mass_kg: 0.3,
             width_m: read.length("fillWidth", within("GearPanel.width_m")),
             height_m: read.length("fillHeight", within("GearPanel.height_m")),
-            reflectance: 0.85,
           }
-        : {
-            label: label("fill", "Fill light"),
-            mass_kg: 0.9,
-            shape: "rectangle",
-            width_m: 0.3,
-            height_m: 0.2,
-            depth_m: 0.06,
-            illuminance_at_1m_lx: read.number("fillLux", within("GearLight.illuminance_at_1m_lx")),
-            cct_min_k: 5600,
-            cct_max_k: 5600,
-          },
+        : { illuminance_at_1m_lx: read.number("fillLux", within("GearLight.illuminance_at_1m_lx")) },
   );
   put(
     "back",
     "light",
-    !read.is("back")
-      ? null
-      : {
-          label: label("back", "Small back light"),
-          mass_kg: 0.35,
-          shape: "rectangle",
-          width_m: 0.18,
-          height_m: 0.11,
-          depth_m: 0.05,
-          illuminance_at_1m_lx: read.number("backLux", within("GearLight.illuminance_at_1m_lx")),
-          cct_min_k: 3200,
-          cct_max_k: 5600,
-        },
+    {
+      label: "Small back light",
+      mass_kg: 0.35,
+      shape: "rectangle",
+      width_m: 0.18,
+      height_m: 0.11,
+      depth_m: 0.05,
+      cct_min_k: 3200,
+      cct_max_k: 5600,
+    },
+    read.is("back")
+      ? { illuminance_at_1m_lx: read.number("backLux", within("GearLight.illuminance_at_1m_lx")) }
+      : null,
   );
   const kind = MICROPHONES[read.text("microphone")];
+  const owned = gear[draft.ids.microphone ?? "microphone"];
+  // Another kind of microphone is another microphone.
+  if (owned?.kind === "microphone" && owned.mounting !== kind?.mounting)
+    delete gear[draft.ids.microphone ?? "microphone"];
   put(
     "microphone",
     "microphone",
-    kind
-      ? {
-          label: label("microphone", kind.label),
-          mass_kg: kind.mass,
-          mounting: kind.mounting,
-          pattern_a: kind.a,
-          self_noise_dba: kind.noise,
-        }
-      : null,
+    kind ? { label: kind.label, mass_kg: kind.mass, pattern_a: kind.a, self_noise_dba: kind.noise } : {},
+    kind ? { mounting: kind.mounting } : null,
   );
   for (const slot of Object.keys(STANDS) as (keyof typeof STANDS)[]) {
     const wanted = Math.round(read.number(slot, [0, 6]));
@@ -729,15 +726,30 @@ function todayOf(draft: Draft, read: Reader, brief: Brief): Schemas["Today"] {
 }
 
 /** The form's field for a field the server refused, if it shows it. */
-export function fieldFor(path: string): string | null {
+export function fieldFor(path: string, draft: Draft): string | null {
+  const [, opening, side] = /openings\.([a-z0-9-]+)\.(\w+)_m/.exec(path) ?? [];
+  if (opening && side) {
+    const slot = opening === (draft.ids.door ?? "door") ? "door" : "window";
+    return `${slot}.${side}`;
+  }
+  const [, piece, part] = /furniture\.([a-z0-9-]+)\.(\w+_m(?:\[\d\])?)/.exec(path) ?? [];
+  if (piece && part) {
+    const index = draft.furniture.findIndex((f) => f.id === piece);
+    const fields: Record<string, string> = {
+      "position_m[0]": "x",
+      "position_m[1]": "y",
+      "size_m[0]": "width",
+      "size_m[1]": "depth",
+      "size_m[2]": "height",
+    };
+    return index < 0 ? null : `furniture.${index}.${fields[part] ?? "x"}`;
+  }
   const known: [RegExp, string][] = [
-    [/openings\.[^.]+\.width_m/, "door.width"],
-    [/openings\.[^.]+\.height_m/, "window.height"],
     [/floor_m/, "width"],
     [/room\.height_m/, "height"],
     [/stature_m/, "stature"],
     [/seat_height_m/, "seatHeight"],
-    [/focal_m/, "focalMin"],
+    [/focal_/, "focalMin"],
     [/f_number/, "fMin"],
   ];
   return known.find(([pattern]) => pattern.test(path))?.[1] ?? null;

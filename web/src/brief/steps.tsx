@@ -101,6 +101,9 @@ const WALLS = [
   ["2", "front"],
   ["3", "left"],
 ] as const;
+/** Each wall is measured from the corner where it begins, going round by the right. */
+const CORNERS = ["back-left", "back-right", "front-right", "front-left"];
+const fromCorner = (wall: string | undefined) => `From the ${CORNERS[Number(wall ?? 0)] ?? ""} corner`;
 const KINDS = [
   "desk",
   "table",
@@ -184,11 +187,7 @@ export function StepFields({ step, draft, problems, change }: Props) {
             {is("door") && (
               <>
                 {choice("door.wall", "In wall", WALLS)}
-                {text(
-                  "door.from",
-                  "From the wall’s start",
-                  "Walls start back-left and go round by the right.",
-                )}
+                {text("door.from", fromCorner(draft.texts["door.wall"]), "To the near edge of the door.")}
                 {text("door.width", "Width")}
                 {choice(
                   "door.swing",
@@ -209,7 +208,11 @@ export function StepFields({ step, draft, problems, change }: Props) {
             {is("window") && (
               <>
                 {choice("window.wall", "In wall", WALLS)}
-                {text("window.from", "From the wall’s start")}
+                {text(
+                  "window.from",
+                  fromCorner(draft.texts["window.wall"]),
+                  "To the near edge of the window.",
+                )}
                 {text("window.width", "Width")}
                 {text("window.sill", "Sill height")}
                 {text("window.height", "Height of the opening")}

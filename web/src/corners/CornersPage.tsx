@@ -3,11 +3,17 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useRef, useState } from "react";
 import { Link, useNavigate } from "react-router";
 
-import { api, type Schemas } from "../api/client";
+import { api, Refused, type Schemas } from "../api/client";
 import { Shell } from "../ui/Shell";
 import { Trouble, Waiting } from "../ui/states";
 import { formatLength } from "../units/length";
 import { Standing } from "../ui/Standing";
+
+const TOO_LARGE = {
+  type: "problem:too_large",
+  status: 413,
+  title: "The file is larger than 1 MB, which is more than a plan can need.",
+};
 
 export function CornersPage() {
   const corners = useQuery({ queryKey: ["corners"], queryFn: api.corners });
@@ -16,7 +22,8 @@ export function CornersPage() {
   const queries = useQueryClient();
   const bring = useMutation({
     mutationFn: async (file: File) => {
-      if (file.size > 1_000_000) return api.importText(" ".repeat(1_000_001));
+      // A file that cannot be a plan is not read into memory to be told so.
+      if (file.size > 1_000_000) throw new Refused(TOO_LARGE, TOO_LARGE.status);
       return api.importText(await file.text());
     },
     onSuccess: async (corner) => {

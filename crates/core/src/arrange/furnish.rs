@@ -600,7 +600,7 @@ pub(crate) fn settle(brief: &Brief, layout: &mut Layout) {
     }
 }
 
-/// The back light as bright on the hair as the key on the face (light sheet 6: -1 to +1 stop, common practice).
+/// The back light as bright on the hair as the key on the face (-1 to +1 stop: common practice, no source).
 fn balance_back(brief: &Brief, layout: &mut Layout) {
     let frozen = layout.clone();
     let Some(corner) = Corner::from_parts(brief, &frozen) else { return };

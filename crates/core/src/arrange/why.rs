@@ -36,7 +36,7 @@ pub fn why(plan: &Plan) -> Vec<Placed> {
     let Some(corner) = Corner::of(plan) else { return Vec::new() };
     let solids = things(&corner);
     let mut all = vec![seat(&corner), camera(&corner)];
-    for role in [Role::Key, Role::Back, Role::Fill, Role::Background, Role::Practical] {
+    for role in Role::IN_ORDER {
         all.extend(corner.role(role).map(|light| lit(&corner, light, &solids)));
     }
     all.extend(left_out_fill(&corner));

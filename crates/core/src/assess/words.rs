@@ -11,11 +11,11 @@ use crate::plan::{LightSchool, Role, SupportKind};
 use crate::reading::{Reading, Standing};
 use crate::units::decimals;
 
-/// Lamps below this luminous efficacy give most of their power as heat (light sheet 1.9: halogen 15-20 lm/W, LED
+/// Lamps below this luminous efficacy give most of their power as heat (common figures: halogen 15-20 lm/W, LED
 /// 70-110 lm/W), from this power on.
 const HOT_LM_W: f64 = 30.0;
 const HOT_W: f64 = 40.0;
-/// Distance from a hot lamp to anything that burns, m (light sheet 12, Fogon's own rule where the lamp is unmarked).
+/// Distance from a hot lamp to anything that burns, m (Fogon's own rule where the lamp is unmarked).
 const HOT_CLEAR_M: f64 = 1.0;
 
 pub(super) const TIP_CAUTION: &str = "A stand that tips can hurt someone: level floor, legs fully spread, bag on the rear leg, a leg under the load, cable tied low. These sums find rule breaks; they do not certify a rig.";

@@ -125,7 +125,7 @@ impl Pinhole {
 }
 
 /// Smallest distance along `direction` from `from` at which a thing with these corner offsets stays `margin_m`
-/// outside one of `planes`; `None` if it never does (light sheet 3, nearest position out of frame).
+/// outside one of `planes`; `None` if it never does.
 pub fn nearest_outside_m(
     planes: &[Plane],
     from: DVec3,
@@ -148,8 +148,7 @@ pub fn nearest_outside_m(
 mod tests {
     use super::*;
 
-    /// 50 mm on 36 x 20.25 mm focused at 1.45 m frames 1.008 x 0.567 m (optics sheet, frame at distance,
-    /// `frame-ff-50`), and a point half a frame height up lies on the top edge.
+    /// 50 mm on 36 x 20.25 mm focused at 1.45 m frames 1.008 x 0.567 m (S = s (u - f) / f, worked by hand), and a point half a frame height up lies on the top edge.
     #[test]
     fn projects_the_frame_it_was_focused_for() {
         let image_distance = 50.0 * 1450.0 / (1450.0 - 50.0);

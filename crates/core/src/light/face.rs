@@ -1,13 +1,13 @@
 //! What reaches the face: every lamp by the area formula, every board by one bounce, the room by a first
-//! estimate (light sheet 1.1, 2.2 and 5). No occlusion.
+//! estimate (docs/workings/light.md). No occlusion.
 
 use crate::corner::{Corner, LightAt, Source};
 use crate::geometry::{DVec2, DVec3};
 use crate::photometry::Face;
 use crate::plan::{Brief, Role};
 
-/// Reflectances where none is given: matt white ceiling, light walls, wooden floor (light sheet 2, common
-/// practice).
+/// Reflectances where none is given: matt white ceiling, light walls, wooden floor (common practice, no
+/// source).
 const CEILING: f64 = 0.80;
 const WALLS: f64 = 0.65;
 const FLOOR: f64 = 0.30;

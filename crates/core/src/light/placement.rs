@@ -21,7 +21,7 @@ pub struct Place {
     pub needs_arm: bool,
 }
 
-/// Angles to try for a key, preferred first: 40 degrees off, 30 up (light sheet 3, common practice).
+/// Angles to try for a key, preferred first: 40 degrees off, 30 up (common practice, no source).
 const KEY_AZIMUTHS: [f64; 4] = [40.0, 33.0, 45.0, 52.0];
 const KEY_ELEVATIONS: [f64; 5] = [30.0, 23.0, 38.0, 16.0, 44.0];
 /// A fill stands on the other side, lower.

@@ -76,14 +76,14 @@ mod tests {
         Candidate { price, gain, ..Candidate::default() }
     }
 
-    /// The money sheet's toy: greedy by score takes A (0.30), the optimum is B + C (0.55).
+    /// By hand: greedy by score takes A (0.30), the optimum is B + C (0.55).
     #[test]
     fn two_small_things_beat_one_large() {
         let items = [item(60.0, 0.30), item(50.0, 0.28), item(50.0, 0.27)];
         assert_eq!(select(&items, 100.0), [1, 2]);
     }
 
-    /// The money sheet's need: at 120 the lavalier, at 170 the microphone with its interface.
+    /// By hand: at 120 the lavalier, at 170 the microphone with its interface.
     #[test]
     fn a_need_brings_its_interface_along() {
         let microphone =

@@ -111,7 +111,7 @@ fn one() -> f64 {
 
 impl GearCamera {
     /// Active area for 16:9 video, width and height in mm: the largest such rectangle in the sensor, divided
-    /// by the extra crop (optics sheet, section 1; 16:9 raster of ITU-R BT.709).
+    /// by the extra crop (16:9 raster of ITU-R BT.709, from memory).
     pub fn active_area_mm(&self) -> (f64, f64) {
         let aspect = 16.0 / 9.0;
         let (width, height) = if self.sensor_width_mm / self.sensor_height_mm < aspect {

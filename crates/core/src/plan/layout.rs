@@ -107,6 +107,9 @@ pub enum Role {
 }
 
 impl Role {
+    /// In the order their marks are laid.
+    pub const IN_ORDER: [Role; 5] = [Role::Key, Role::Back, Role::Fill, Role::Background, Role::Practical];
+
     /// Letter of its mark on drawings, card and floor.
     pub fn letter(self) -> &'static str {
         match self {

@@ -43,12 +43,29 @@ pub fn apply(plan: &Plan, patch: &[PatchStep]) -> Result<Plan, Problems> {
     let refused =
         |error: String| Problem::new("patch", error, "a patch made for this plan", Code::PatchRefused);
     let mut value = serde_json::to_value(plan).map_err(|e| refused(e.to_string()))?;
-    let steps: json_patch::Patch =
-        serde_json::to_value(patch).and_then(serde_json::from_value).map_err(|e| refused(e.to_string()))?;
+    let mut steps = serde_json::to_value(patch).map_err(|e| refused(e.to_string()))?;
+    [&mut value, &mut steps].into_iter().for_each(whole_numbers);
+    let steps: json_patch::Patch = serde_json::from_value(steps).map_err(|e| refused(e.to_string()))?;
     json_patch::patch(&mut value, &steps).map_err(|e| refused(e.to_string()))?;
     let changed: Plan = document::from_value(value)?;
     changed.check()?;
     Ok(changed)
+}
+
+/// Writes 1600.0 as 1600 throughout: JSON has one kind of number, but a test step compares how it was written,
+/// and a browser sends back 1600 for the 1600.0 that it was given.
+fn whole_numbers(value: &mut Value) {
+    const EXACT: f64 = 9_007_199_254_740_992.0;
+    match value {
+        Value::Number(number) => {
+            if let Some(whole) = number.as_f64().filter(|n| n.fract() == 0.0 && n.abs() < EXACT) {
+                *number = (whole as i64).into();
+            }
+        }
+        Value::Array(list) => list.iter_mut().for_each(whole_numbers),
+        Value::Object(map) => map.values_mut().for_each(whole_numbers),
+        _ => {}
+    }
 }
 
 /// The patch that turns the layout of `from` into that of `to`: whole things, each begun by a test.

@@ -94,11 +94,11 @@ schools! {
         changes ["shot.frame.headroom_fraction", "shot.frame.eye_line_error"];
     /// Which distance and lens.
     lens: LensSchool = "lens" { FarAndLong = "far-and-long" "Longer lens, further back", NearAndWide = "near-and-wide" "Wide lens, near" }
-        because "From 1.3 m on, the face keeps its proportions and the background softens." from "optics sheet 4; ranges common practice, no source"
+        because "From 1.3 m on, the face keeps its proportions and the background softens." from "perspective: Ward et al., JAMA Facial Plast Surg 2018 (from memory); ranges common practice, no source"
         changes ["shot.camera.distance_m", "shot.background.blur_percent"];
     /// Which aperture.
     aperture: Aperture = "aperture" { AboutF4 = "about-f4" "About f/4", WideOpen = "wide-open" "Wide open" }
-        because "At about f/4 an ordinary lean stays sharp without face tracking." from "optics sheet 6, lean table"
+        because "At about f/4 an ordinary lean stays sharp without face tracking." from "depth of field of the thin lens; f/4 common practice, no source"
         changes ["shot.focus.front_tolerance_m", "light.face.exposure_stops"];
     /// How high the camera is.
     camera_height: CameraHeight = "camera-height" { Level = "level" "At eye level", SlightlyBelow = "slightly-below" "Slightly below the eyes" }
@@ -110,7 +110,7 @@ schools! {
         changes ["light.face.ratio", "light.back.flare_margin_deg"];
     /// How large the key is.
     source: SourceSchool = "source" { BigSoft = "big-soft" "Large and soft", SmallNear = "small-near" "Small, room stays usable" }
-        because "A large source forgives movement and glasses." from "light sheet 4"
+        because "A large source forgives movement and glasses." from "size of the source as the face sees it"
         changes ["light.key.angular_size_deg"];
     /// Which microphone.
     microphone: MicrophoneSchool = "microphone" { Boom = "boom" "Boomed, out of the picture", Lavalier = "lavalier" "Worn", Desk = "desk" "On the desk", InShot = "in-shot" "In the picture" }
@@ -122,7 +122,7 @@ schools! {
         changes ["score"];
     /// Frames per second.
     frame_rate: FrameRate = "frame-rate" { ByMains = "by-mains" "25 at 50 Hz, 30 at 60 Hz", Fps24 = "24" "24", Fps25 = "25" "25", Fps30 = "30" "30", Fps60 = "60" "60" }
-        because "Half the mains frequency gives a flicker-free shutter of exactly 180 degrees." from "optics sheet 7"
+        because "Half the mains frequency gives a flicker-free shutter of exactly 180 degrees." from "light of lamps pulses at twice the mains frequency"
         changes ["light.face.exposure_stops"];
     /// What to do with the window.
     window: WindowSchool = "window" { ShutOut = "shut-out" "Shut out", Key = "key" "As the key" }

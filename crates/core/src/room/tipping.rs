@@ -1,4 +1,4 @@
-//! Whether a three-legged stand stays upright (light sheet 12).
+//! Whether a three-legged stand stays upright (rigid-body statics, docs/workings/room.md).
 
 use serde::Serialize;
 use utoipa::ToSchema;

@@ -6,11 +6,11 @@ use crate::person::Landmarks;
 use crate::plan::{Brief, CameraHeight, Orientation, Placement, Purpose};
 use crate::shot::lens::distance_for_frame_m;
 
-/// Shoulders may take this part of a portrait frame's width (MODEL rule for vertical shorts; Fogon's own rule).
+/// Shoulders may take this part of a portrait frame's width (Fogon's own rule).
 pub const SHOULDER_PART: f64 = 0.9;
-/// Headroom of wider shots, where thirds would leave too much (optics sheet 3, common practice).
+/// Headroom of wider shots, where thirds would leave too much (common practice, no source).
 const HEADROOM_MEDIUM: f64 = 0.10;
-/// Thirds are kept while they leave no more headroom than this (optics sheet 3).
+/// Thirds are kept while they leave no more headroom than this (Fogon's own rule).
 const HEADROOM_MOST: f64 = 0.15;
 /// How far the lens goes below the eyes in the school slightly-below, degrees.
 const BELOW_DEG: f64 = 6.0;

@@ -1,5 +1,5 @@
-//! Thin-lens formulas: field, framed size, depth of field, blur (optics sheet 2 and 6; Ray, Applied
-//! Photographic Optics, from memory). Lengths in mm inside a formula, metres at its edge.
+//! Thin-lens formulas: field, framed size, depth of field, blur (Ray, Applied Photographic Optics,
+//! from memory). Lengths in mm inside a formula, metres at its edge.
 
 /// Field of view of one side, degrees, for a side and an image distance in mm.
 pub fn field_of_view_deg(side_mm: f64, image_distance_mm: f64) -> f64 {

@@ -11,11 +11,11 @@ const SLACK_M: f64 = 0.004;
 const THICK_M: f64 = 0.02;
 
 /// Elevations of the line from mouth to microphone, preferred first: 45 to 75 degrees keep the voice on axis
-/// (sound sheet 6.2).
+/// (common practice, no source).
 const RISES_DEG: [f64; 6] = [60.0, 70.0, 50.0, 78.0, 40.0, 30.0];
 const TURNS_DEG: [f64; 7] = [0.0, 15.0, -15.0, 30.0, -30.0, 50.0, -50.0];
 const FURTHER_M: [f64; 4] = [0.0, 0.06, 0.15, 0.30];
-/// Where microphones in the picture and on the desk work best, m (sound sheet 4.4).
+/// Where microphones in the picture and on the desk work best, m (common practice, no source).
 const IN_SHOT_M: [f64; 3] = [0.22, 0.28, 0.36];
 
 /// Whether this microphone may be in the picture: its school shows it, or it is worn or part of the camera.

@@ -1,0 +1,286 @@
+// The application as a person uses it: from an empty form to a printed card, and what goes wrong on the way.
+import AxeBuilder from "@axe-core/playwright";
+import { expect, test, type Page } from "@playwright/test";
+
+type Json = Record<string, never>;
+
+/** The demo corner's plan file, as the application hands it out. */
+async function demoPlan(page: Page): Promise<Json> {
+  const corners = (await (await page.request.get("/api/v1/corners")).json()) as {
+    id: number;
+    name: string;
+  }[];
+  const demo = corners.find((c) => c.name.startsWith("Field botany"));
+  return (await (await page.request.get(`/api/v1/corners/${demo?.id}/file`)).json()) as Json;
+}
+
+/** Keeps a plan as a corner of its own; its id. */
+async function keep(page: Page, plan: unknown): Promise<number> {
+  const answer = await page.request.post("/api/v1/corners", { data: plan });
+  expect(answer.status()).toBe(201);
+  return ((await answer.json()) as { id: number }).id;
+}
+
+async function changedPlan(page: Page, name: string, change: (plan: never) => void): Promise<number> {
+  const plan = structuredClone(await demoPlan(page)) as unknown as { name: string };
+  plan.name = name;
+  change(plan as never);
+  return keep(page, plan);
+}
+
+const section = (page: Page, title: string) =>
+  page.locator("section").filter({ has: page.getByRole("heading", { name: title, exact: true }) });
+
+test("a new corner of mixed measurements becomes a layout and a card", async ({ page }) => {
+  await page.goto("/");
+  await page.getByRole("link", { name: "New corner" }).click();
+  await page.getByLabel("Name of the corner").fill("Marbling room");
+  await page.getByLabel("Width, along the back wall").fill("13' 1\"");
+  await page.getByLabel("Depth", { exact: true }).fill("3.6 m");
+  await page.getByLabel("Ceiling height").fill("250 cm");
+  await expect(page.getByRole("img", { name: /room/i })).toBeVisible();
+  await page.getByRole("button", { name: "Next: You" }).click();
+  await page.getByLabel("Stature").fill("1.64");
+  await page.getByRole("button", { name: "Lay out the corner" }).click();
+
+  await expect(page.getByRole("heading", { name: "Marbling room" })).toBeVisible({ timeout: 30_000 });
+  const placed = section(page, "Where everything stands, and why");
+  await expect(placed.getByText(/^You face the .* best of the \d facings that fit/)).toBeVisible();
+  await expect(placed.getByText(/degrees camera (left|right), \d+ degrees up/).first()).toBeVisible();
+  for (const name of ["Plan, from above", "Side view along the lens axis", "The picture as the lens sees it"])
+    await expect(page.getByRole("img", { name, exact: true })).toBeVisible();
+
+  // The working of a reading opens with formula, inputs and source.
+  await page.getByRole("button", { name: /^Mouth to microphone/ }).click();
+  const working = page.getByRole("dialog");
+  await expect(working.getByText("straight line from the mouth to the capsule")).toBeVisible();
+  await expect(working.getByText(/Source: /)).toBeVisible();
+  await page.keyboard.press("Escape");
+
+  await page.getByRole("link", { name: "Set-up card" }).click();
+  const card = page.frameLocator("iframe");
+  await expect(card.getByRole("heading", { name: "Marbling room" })).toBeVisible();
+  await expect(card.getByText("3.99 m × 3.60 m × 2.50 m")).toBeVisible();
+  await expect(card.getByText("1 S")).toBeVisible();
+  await expect(card.getByText(/Loudest sentence peaks/)).toBeVisible();
+  for (const name of ["SVG", "CSV"]) {
+    const [download] = await Promise.all([
+      page.waitForEvent("download"),
+      page.getByRole("link", { name, exact: true }).click(),
+    ]);
+    expect(download.suggestedFilename()).toBe(`marbling-room.${name.toLowerCase()}`);
+  }
+});
+
+test("the card prints on one sheet of either paper", async ({ page }) => {
+  await demoPlan(page);
+  for (const paper of ["a4", "letter"]) {
+    await page.goto(`/api/v1/corners/1/card/html?paper=${paper}`);
+    const pdf = await page.pdf({ preferCSSPageSize: true });
+    // Each page of a PDF is one object of /Type /Page.
+    const pages = pdf.toString("latin1").match(/\/Type\s*\/Page[^s]/g) ?? [];
+    expect(pages.length, paper).toBe(1);
+  }
+});
+
+test("a fix is applied in one click and kept", async ({ page }) => {
+  const id = await changedPlan(page, "Too bright", (plan: { layout: { camera: { iso: number } } }) => {
+    plan.layout.camera.iso = 1600;
+  });
+  await page.goto(`/corners/${id}`);
+  await expect(page.getByText("Not ready: 1 thing stands in the way.")).toBeVisible();
+  const finding = section(page, "Findings").getByRole("listitem").filter({ hasText: "too bright" });
+  await expect(finding).toContainText("▲ Fix");
+  await finding.getByRole("button", { name: /^(Set|Dim)/ }).click();
+  await expect(page.getByText("Ready: record.")).toBeVisible();
+  await expect(page.getByText("kept, revision 2")).toBeVisible();
+  await page.reload();
+  await expect(page.getByText("Ready: record.")).toBeVisible();
+  await expect(page.getByText("kept, revision 2")).toBeVisible();
+});
+
+test("what shows in the picture is shown as showing", async ({ page }) => {
+  type Edit = { layout: { seat: { position_m: number[] }; lights: { key: { position_m: number[] } } } };
+  const id = await changedPlan(page, "Lamp in the picture", (plan: Edit) => {
+    const [x, y] = plan.layout.seat.position_m as [number, number];
+    plan.layout.lights.key.position_m = [x - 0.55, y, 1.35];
+  });
+  await page.goto(`/corners/${id}`);
+  await expect(page.getByText(/Not ready/)).toBeVisible();
+  await expect(
+    section(page, "Findings")
+      .getByText(/inside the picture/)
+      .first(),
+  ).toBeVisible();
+  const picture = page.getByRole("img", { name: "The picture as the lens sees it" });
+  await expect(picture.locator(".ink-intruder[data-thing=key]").first()).toBeAttached();
+});
+
+test("two windows get a conflict to resolve, and nothing is overwritten", async ({ page, context }) => {
+  const id = await changedPlan(page, "Two windows", () => undefined);
+  const other = await context.newPage();
+  await page.goto(`/corners/${id}`);
+  await other.goto(`/corners/${id}`);
+  await page.getByLabel("Name of this corner").fill("First window");
+  await page.getByRole("button", { name: "Rename" }).click();
+  await expect(page.getByText("kept, revision 2")).toBeVisible();
+  await other.getByLabel("Name of this corner").fill("Second window");
+  await other.getByRole("button", { name: "Rename" }).click();
+  const alert = other.getByRole("alert");
+  await expect(alert).toContainText("changed in another window");
+  await alert.getByRole("button", { name: "Try again" }).click();
+  await expect(other.getByRole("heading", { name: "First window" })).toBeVisible();
+});
+
+test("a broken file is refused by name and nothing changes", async ({ page }) => {
+  await page.goto("/");
+  const rows = page.getByRole("main").getByRole("listitem");
+  await expect(rows.first()).toBeVisible();
+  const before = await rows.count();
+  const plan = JSON.stringify(await demoPlan(page));
+  const broken: [string, string, RegExp][] = [
+    ["cut.fogon.json", plan.slice(0, 500), /document: .* is not accepted, give one JSON value/],
+    [
+      "door.fogon.json",
+      plan.replace('"width_m":0.78', '"width_m":9'),
+      /openings\.door\.width_m: 9 m is not accepted/,
+    ],
+    [
+      "newer.fogon.json",
+      plan.replace('"version":1', '"version":2'),
+      /version: 2 is not accepted.*newer version/,
+    ],
+    ["huge.fogon.json", " ".repeat(10_000_000), /larger than 1 MB/],
+  ];
+  for (const [name, text, words] of broken) {
+    await page
+      .getByLabel("Plan or brief file")
+      .setInputFiles({ name, mimeType: "application/json", buffer: Buffer.from(text) });
+    await expect(page.getByRole("alert")).toContainText(words);
+    expect(await rows.count()).toBe(before);
+  }
+  await page
+    .getByLabel("Plan or brief file")
+    .setInputFiles({ name: "good.fogon.json", mimeType: "application/json", buffer: Buffer.from(plan) });
+  await expect(page.getByRole("heading", { name: "Where everything stands, and why" })).toBeVisible();
+});
+
+test("bad answers are named beside their field and nothing typed is lost", async ({ page }) => {
+  await page.goto("/new");
+  await page.getByLabel("Width, along the back wall").fill("very wide");
+  await page.getByLabel("Depth", { exact: true }).fill("0");
+  await page.getByLabel("Name of the corner").fill("Half done");
+  await page.getByRole("button", { name: "Lay out the corner" }).click();
+  await expect(page.getByText("“very wide” is no length.")).toBeVisible();
+  await expect(page.getByText("0 is not accepted: give 0.50 m to 50.00 m.")).toBeVisible();
+  await page.reload();
+  await expect(page.getByLabel("Width, along the back wall")).toHaveValue("very wide");
+  await expect(page.getByLabel("Name of the corner")).toHaveValue("Half done");
+  // What only the whole can tell is told beside the field as well.
+  await page.getByLabel("Width, along the back wall").fill("3");
+  await page.getByLabel("Depth", { exact: true }).fill("3");
+  await section(page, "Door").getByLabel("Width").fill("4 m");
+  await page.getByRole("button", { name: "Next: You" }).click();
+  await page.getByLabel("Stature").fill("5' 6\"");
+  await page.getByRole("button", { name: "Lay out the corner" }).click();
+  await expect(page.getByRole("alert")).toContainText("openings.door.width_m");
+  await page.getByRole("button", { name: "Back" }).click();
+  await expect(section(page, "Door").getByText(/4 m is not accepted/)).toBeVisible();
+});
+
+test("a cupboard is told what forbids it and what would free it", async ({ page }) => {
+  await page.goto("/new");
+  await page.getByLabel("Name of the corner").fill("Cupboard");
+  await page.getByLabel("Width, along the back wall").fill("1.3 m");
+  await page.getByLabel("Depth", { exact: true }).fill("1.4 m");
+  for (const kind of ["door", "window"]) await page.getByLabel(`The room has a ${kind}`).uncheck();
+  await page.getByRole("button", { name: "Take desk out" }).click();
+  await page.getByRole("button", { name: "Next: You" }).click();
+  await page.getByLabel("Stature").fill("1.80");
+  await page.getByRole("button", { name: "Lay out the corner" }).click();
+  await expect(page.getByRole("heading", { name: "Nothing fits yet" })).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByText(/lacks \d+ cm/)).toBeVisible();
+});
+
+test("feet and inches change the words, not the corner", async ({ page }) => {
+  const id = await changedPlan(page, "Both tapes", () => undefined);
+  await page.goto(`/corners/${id}`);
+  const distance = page.getByRole("button", { name: /^Lens to eyes/ });
+  await expect(distance).toContainText("1.72");
+  await page.getByRole("button", { name: "Show feet and inches" }).click();
+  await expect(distance).toContainText("5' 7½\"");
+  await page.getByRole("link", { name: "Set-up card" }).click();
+  await expect(page.frameLocator("iframe").getByText("11' 1¾\" × 9' 6¼\" × 8' ½\"")).toBeVisible();
+});
+
+for (const theme of ["light", "dark"] as const) {
+  test(`no view breaks an accessibility rule, ${theme}`, async ({ page }) => {
+    await page.emulateMedia({ colorScheme: theme });
+    const bad = await changedPlan(
+      page,
+      `Crowded ${theme}`,
+      (plan: { layout: { camera: { iso: number } } }) => {
+        plan.layout.camera.iso = 1600;
+      },
+    );
+    for (const path of [
+      "/",
+      "/new",
+      `/corners/${bad}`,
+      `/corners/${bad}/brief`,
+      `/corners/${bad}/card`,
+      "/nowhere",
+    ]) {
+      await page.goto(path);
+      await page.waitForLoadState("networkidle");
+      const found = await new AxeBuilder({ page }).analyze();
+      expect(found.violations.map((v) => `${path} ${v.id}: ${v.nodes[0]?.html}`)).toEqual([]);
+    }
+    await page.goto(`/corners/${bad}`);
+    await page.getByRole("button", { name: /^Exposure of the face/ }).click();
+    const found = await new AxeBuilder({ page }).analyze();
+    expect(found.violations.map((v) => v.id)).toEqual([]);
+  });
+}
+
+test("a phone shows everything without scrolling sideways", async ({ page }) => {
+  await page.setViewportSize({ width: 390, height: 844 });
+  for (const path of ["/", "/new", "/corners/1", "/corners/1/card"]) {
+    await page.goto(path);
+    await page.waitForLoadState("networkidle");
+    const wide = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
+    expect(wide, path).toBeLessThanOrEqual(0);
+  }
+});
+
+/** Boxes of words and letters in a drawing, in pixels. */
+for (const [width, height] of [
+  [1280, 800],
+  [390, 844],
+] as const) {
+  test(`no word on a drawing covers another at ${width}`, async ({ page }) => {
+    await page.setViewportSize({ width, height });
+    await page.goto("/corners/1");
+    await expect(page.getByRole("img", { name: "Plan, from above" })).toBeVisible();
+    const covered = await page.evaluate(() => {
+      const hits: string[] = [];
+      for (const drawing of document.querySelectorAll("svg.drawing")) {
+        const texts = [...drawing.querySelectorAll("text.word, circle")].map((e) => ({
+          name: e.textContent ?? "",
+          box: e.getBoundingClientRect(),
+        }));
+        texts.forEach((a, index) => {
+          for (const b of texts.slice(index + 1)) {
+            const across = Math.min(a.box.right, b.box.right) - Math.max(a.box.left, b.box.left);
+            const down = Math.min(a.box.bottom, b.box.bottom) - Math.max(a.box.top, b.box.top);
+            // The line box of a text is taller than its letters by the font's own leading.
+            if (across > 1 && down > 0.3 * Math.min(a.box.height, b.box.height))
+              hits.push(`${a.name} / ${b.name}`);
+          }
+        });
+      }
+      return hits;
+    });
+    expect(covered).toEqual([]);
+  });
+}

@@ -1,0 +1,29 @@
+// End-to-end tests in Debian's Chromium against a server that the caller has started (FOGON_URL).
+import { defineConfig } from "@playwright/test";
+
+export default defineConfig({
+  testDir: "e2e",
+  workers: 1,
+  forbidOnly: true,
+  timeout: 60_000,
+  reporter: [["list"]],
+  outputDir: "test-results",
+  use: {
+    baseURL: process.env.FOGON_URL ?? "http://127.0.0.1:4170",
+    viewport: { width: 1280, height: 800 },
+    launchOptions: {
+      executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium",
+      args: [
+        "--no-sandbox",
+        "--disable-gpu",
+        "--disable-quic",
+        "--disable-background-networking",
+        "--disable-component-update",
+      ],
+    },
+  },
+  projects: [
+    { name: "tests", testMatch: "*.spec.ts" },
+    { name: "screenshots", testMatch: "screenshots.ts" },
+  ],
+});
