@@ -22,6 +22,15 @@ fn corner(criterion: &mut Criterion) {
     criterion.bench_function("evaluate", |b| b.iter(|| evaluate(black_box(&plan))));
     // Control: the same without looking for the moves that mend findings.
     criterion.bench_function("evaluate_without_moves", |b| b.iter(|| without_moves(black_box(&plan))));
+    // The same corner spoilt, so that there are moves to look for.
+    let mut spoilt = plan.clone();
+    spoilt.layout.camera.iso = 1600.0;
+    if let Some(key) = spoilt.layout.lights.get_mut("key") {
+        key.position_m.0[2] = 1.0;
+        key.support.sandbag_kg = 0.0;
+    }
+    assert!(evaluate(&spoilt).findings.iter().any(|f| f.fix.is_some()), "a move mends the spoilt plan");
+    criterion.bench_function("evaluate_spoilt", |b| b.iter(|| evaluate(black_box(&spoilt))));
     criterion.bench_function("card", |b| b.iter(|| card(black_box(&plan))));
     let mut slow = criterion.benchmark_group("search");
     slow.sample_size(10);

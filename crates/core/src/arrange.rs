@@ -6,6 +6,8 @@ mod obstacle;
 mod seats;
 mod why;
 
+use std::cmp::Ordering;
+
 use serde::Serialize;
 use utoipa::ToSchema;
 
@@ -14,7 +16,8 @@ use crate::assess::carry::{rounded_bearing, rounded_floor, set_pose};
 use crate::geometry::{DVec3, bearing_vector};
 use crate::person::landmarks_of;
 use crate::plan::{
-    Brief, Camera, Gear, Id, Layout, LensSchool, Orientation, Plan, Seat, Support, SupportKind, Things,
+    Brief, Camera, Gear, GearCamera, GearLens, Id, Layout, LensSchool, Orientation, Plan, Seat, Support,
+    SupportKind, Things,
 };
 use crate::reading::trapezium;
 use crate::shot::framing::{self, Wanted};
@@ -33,6 +36,13 @@ const FOCAL_STEPS: usize = 6;
 const KEPT_A_FACING: usize = 5;
 /// Candidates of one facing whose seat and camera are legal that are given up on before the next facing.
 const FAILED_A_FACING: usize = 6;
+
+/// Steps of the refinement, m along and across, and parts of the focal length.
+const REFINING_M: [f64; 2] = [0.10, 0.05];
+/// Candidates that do not fit are kept up to this many, to explain a failure by.
+const SHOTS_MOST: usize = 4000;
+/// A seat that gives way gives this much more than it must, so that rounding keeps it, m.
+const SLIDE_SLACK_M: f64 = 0.002;
 
 /// One legal arrangement.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
@@ -58,11 +68,29 @@ pub struct Proposals {
 
 /// A candidate that has been judged.
 struct Judged {
-    facing: Facing,
-    focal_length_mm: f64,
+    shot: Shot,
     layout: Layout,
     quick: Quick,
     free_floor_m2: f64,
+}
+
+impl Judged {
+    fn facing(&self) -> &str {
+        &self.shot.facing.name
+    }
+
+    fn focal_length_mm(&self) -> f64 {
+        self.layout.camera.focal_length_mm
+    }
+
+    /// Fewest broken rules, fewest poor readings, highest score, most free floor.
+    fn order(&self, other: &Self) -> Ordering {
+        let score = |j: &Self| (j.quick.score * 1e6).round();
+        (self.quick.stops, self.quick.fixes)
+            .cmp(&(other.quick.stops, other.quick.fixes))
+            .then(score(other).total_cmp(&score(self)))
+            .then(other.free_floor_m2.total_cmp(&self.free_floor_m2))
+    }
 }
 
 /// Looks for the best legal layouts of a brief.
@@ -73,24 +101,19 @@ pub fn propose(name: &str, brief: &Brief) -> Proposals {
     }
     let mut judged: Vec<Judged> = Vec::new();
     let mut failed: Vec<furnish::Failed> = Vec::new();
+    let optics = Optics::all(brief);
     for facing in seats::facings(brief) {
-        let mut shots = shots(brief, &facing);
+        let mut shots = shots(brief, &optics, &facing);
         shots.sort_by(|a, b| b.promise.total_cmp(&a.promise));
         let (mut kept, mut lost) = (0, 0);
         for shot in shots {
             if kept >= KEPT_A_FACING || lost >= FAILED_A_FACING {
                 break;
             }
-            match furnish::furnish(brief, &shot) {
-                Ok(Furnished { layout, quick, free_floor_m2 }) => {
+            match judge(brief, shot) {
+                Ok(candidate) => {
                     kept += 1;
-                    judged.push(Judged {
-                        facing: facing.clone(),
-                        focal_length_mm: layout.camera.focal_length_mm,
-                        layout,
-                        quick,
-                        free_floor_m2,
-                    });
+                    judged.push(candidate);
                 }
                 Err(reason) => {
                     lost += usize::from(!reason.bare);
@@ -100,20 +123,16 @@ pub fn propose(name: &str, brief: &Brief) -> Proposals {
         }
     }
     // Stable: equal candidates stay in grid order.
-    judged.sort_by(|a, b| {
-        (a.quick.stops, a.quick.fixes)
-            .cmp(&(b.quick.stops, b.quick.fixes))
-            .then((b.quick.score * 1e6).round().total_cmp(&(a.quick.score * 1e6).round()))
-            .then(b.free_floor_m2.total_cmp(&a.free_floor_m2))
-    });
+    judged.sort_by(Judged::order);
     if judged.is_empty() {
         return Proposals { proposals: Vec::new(), obstacles: obstacle::explain(brief, &failed) };
     }
+    refine(brief, &optics, &mut judged[0]);
     let mut chosen: Vec<&Judged> = Vec::new();
     for candidate in &judged {
         let differs = chosen.iter().all(|c| {
-            c.facing.name != candidate.facing.name
-                || (c.focal_length_mm / candidate.focal_length_mm).log2().abs() > 0.4
+            c.facing() != candidate.facing()
+                || (c.focal_length_mm() / candidate.focal_length_mm()).log2().abs() > 0.4
         });
         if differs {
             chosen.push(candidate);
@@ -122,14 +141,11 @@ pub fn propose(name: &str, brief: &Brief) -> Proposals {
             break;
         }
     }
-    let facings_tried =
-        judged.iter().map(|j| &j.facing.name).collect::<std::collections::BTreeSet<_>>().len();
-    let best = chosen.first().map(|c| c.quick.score).unwrap_or(0.0);
     let proposals = chosen
         .iter()
         .enumerate()
         .map(|(rank, c)| Proposal {
-            reason: reason(brief, c, rank, best, facings_tried),
+            reason: if rank == 0 { why::best(brief, &judged) } else { why::instead(brief, c, chosen[0]) },
             score: c.quick.score,
             ready: c.quick.stops == 0 && c.quick.fixes == 0,
             plan: Plan::new(name, brief.clone(), c.layout.clone()),
@@ -138,82 +154,148 @@ pub fn propose(name: &str, brief: &Brief) -> Proposals {
     Proposals { proposals, obstacles: Vec::new() }
 }
 
-fn reason(brief: &Brief, candidate: &Judged, rank: usize, best: f64, facings: usize) -> String {
-    let plan = Plan::new("-", brief.clone(), candidate.layout.clone());
-    let value = |id: &str| {
-        crate::corner::Corner::of(&plan)
-            .map(|corner| crate::assess::readings(&corner))
-            .and_then(|all| all.into_iter().find(|r| r.id == id).and_then(|r| r.value))
-            .unwrap_or(0.0)
-    };
-    let units = brief.units;
-    let behind = units.length(value("room.background_behind_m"));
-    let lens = units.length(value("shot.camera.distance_m"));
-    let focal = candidate.focal_length_mm.round();
-    let facing = &candidate.facing.name;
-    if rank == 0 {
-        let among = if facings > 1 {
-            format!("best of the {facings} facings that fit")
-        } else {
-            "the only facing that fits".into()
-        };
-        format!(
-            "You face the {facing}: {among}, with {behind} to the wall behind you and the lens {lens} away at {focal} mm."
-        )
-    } else {
-        let points = (100.0 * (best - candidate.quick.score)).max(0.0).round();
-        let rank = if points < 1.0 {
-            "as good as the best within a point".to_owned()
-        } else {
-            format!("{points:.0} points of 100 behind the best")
-        };
-        format!(
-            "You face the {facing} instead, {behind} to the wall behind you, the lens {lens} away at {focal} mm; {rank}."
-        )
+fn judge(brief: &Brief, shot: Shot) -> Result<Judged, furnish::Failed> {
+    let Furnished { layout, quick, free_floor_m2 } = furnish::furnish(brief, &shot)?;
+    Ok(Judged { shot, layout, quick, free_floor_m2 })
+}
+
+/// Small steps from the best candidate of the grid, as long as one of them is better: the seat along and across
+/// the facing, the focal length. The best of each round is taken.
+fn refine(brief: &Brief, optics: &[Optics<'_>], best: &mut Judged) {
+    let used =
+        |o: &&Optics<'_>| *o.body_id == best.layout.camera.body && *o.lens_id == best.layout.camera.lens;
+    let Some(optics) = optics.iter().find(used) else { return };
+    for step in REFINING_M {
+        let Judged { shot: Shot { facing, place, camera, .. }, .. } = &*best;
+        let seats = [(step, 0.0), (-step, 0.0), (0.0, step), (0.0, -step)]
+            .into_iter()
+            .filter_map(|(ahead, aside)| Some((seats::shifted(brief, facing, place, ahead, aside)?, 1.0)));
+        let focals = [1.0 + step, 1.0 / (1.0 + step)].into_iter().map(|by| (place.clone(), by));
+        let next = seats
+            .chain(focals)
+            .filter_map(|(place, by)| {
+                let focal = (camera.focal_length_mm * by * 10.0).round() / 10.0;
+                let focal = focal.clamp(optics.lens.focal_min_mm, optics.lens.focal_max_mm);
+                judge(brief, optics.shot(brief, facing, place, focal)).ok()
+            })
+            .min_by(Judged::order);
+        if let Some(next) = next.filter(|next| next.order(best) == Ordering::Less) {
+            *best = next;
+        }
     }
 }
 
 /// A camera that frames a person somewhere in the room, before anything else is placed.
 #[derive(Debug, Clone)]
 pub(crate) struct Shot {
+    pub(crate) facing: Facing,
     pub(crate) place: Place,
     pub(crate) camera: Camera,
-    pub(crate) facing_name: String,
     /// Score of picture and background alone, to try the promising first.
     pub(crate) promise: f64,
     /// How far the camera is beyond where it may be, m; at most 0 when it fits.
     pub(crate) lacking_m: f64,
 }
 
-/// Every seat and focal length for one facing whose camera stands in the room.
-fn shots(brief: &Brief, facing: &Facing) -> Vec<Shot> {
-    let marks = landmarks_of(brief);
+/// A camera with a lens, and what it is to frame.
+struct Optics<'a> {
+    body_id: &'a Id,
+    body: &'a GearCamera,
+    lens_id: &'a Id,
+    lens: &'a GearLens,
+    want: Wanted,
+    image_height_mm: f64,
+    eye_m: f64,
+}
+
+impl<'a> Optics<'a> {
+    /// Every camera at hand with every lens at hand.
+    fn all(brief: &'a Brief) -> Vec<Self> {
+        let marks = landmarks_of(brief);
+        let at_hand = || brief.gear.iter().filter(|(_, g)| g.at_hand());
+        let mut all = Vec::new();
+        for (body_id, body) in at_hand().filter_map(|(id, g)| Some((id, g.camera()?))) {
+            for (lens_id, lens) in at_hand().filter_map(|(id, g)| Some((id, g.lens()?))) {
+                let (long, short) = body.active_area_mm();
+                let upright =
+                    framing::wanted(brief, &marks, long / short).orientation == Orientation::Portrait;
+                let (width, height) = if upright { (short, long) } else { (long, short) };
+                let want = framing::wanted(brief, &marks, width / height);
+                all.push(Self {
+                    body_id,
+                    body,
+                    lens_id,
+                    lens,
+                    want,
+                    image_height_mm: height,
+                    eye_m: marks.eye_m,
+                });
+            }
+        }
+        all
+    }
+
+    /// The shot of a person at a place by this camera at a focal length.
+    fn shot(&self, brief: &Brief, facing: &Facing, place: Place, focal_length_mm: f64) -> Shot {
+        let eyes = place.seat_m.extend(self.eye_m);
+        let pose =
+            framing::pose(brief, &self.want, focal_length_mm, self.image_height_mm, eyes, facing.bearing_deg);
+        let lacking_m = seats::camera_lacks_m(brief, &pose, focal_length_mm);
+        let camera = self.camera(brief, &pose, focal_length_mm);
+        let promise = promise(brief, &camera, &place, eyes, &pose) - lacking_m.max(0.0) * 10.0;
+        Shot { facing: facing.clone(), place, camera, promise, lacking_m }
+    }
+
+    fn camera(&self, brief: &Brief, pose: &framing::Pose, focal_length_mm: f64) -> Camera {
+        let mains = crate::room::mains(brief).frequency_hz.0;
+        let frame_rate_hz = crate::shot::frame_rate_hz(brief, mains);
+        let mut camera = Camera {
+            body: self.body_id.clone(),
+            lens: self.lens_id.clone(),
+            position_m: crate::plan::Point3([0.0; 3]),
+            bearing_deg: 0.0,
+            tilt_deg: 0.0,
+            orientation: self.want.orientation,
+            focal_length_mm,
+            f_number: crate::shot::f_number(brief, self.body, self.lens, focal_length_mm),
+            shutter_s: crate::exposure::shutter_s(mains, frame_rate_hz),
+            iso: self.body.iso_min,
+            nd_stops: 0.0,
+            frame_rate_hz,
+            white_balance_k: 5600.0,
+            focus_distance_m: 1.0,
+            support: Support {
+                kind: SupportKind::Floor,
+                gear: None,
+                base_m: None,
+                on: None,
+                foot_radius_m: None,
+                sandbag_kg: 0.0,
+            },
+        };
+        set_pose(&mut camera, pose, focal_length_mm);
+        camera
+    }
+}
+
+/// Every seat and focal length for one facing. A camera that lacks less than a step of the grid gets that much
+/// from the seat, where there is room behind it.
+fn shots(brief: &Brief, optics: &[Optics<'_>], facing: &Facing) -> Vec<Shot> {
+    let places = seats::places(brief, facing);
     let mut all = Vec::new();
-    for (camera_id, camera) in brief.gear.iter().filter(|(_, g)| g.at_hand()) {
-        let Gear::Camera(body) = camera else { continue };
-        for (lens_id, gear) in brief.gear.iter().filter(|(_, g)| g.at_hand()) {
-            let Gear::Lens(lens) = gear else { continue };
-            let (long, short) = body.active_area_mm();
-            let portrait = framing::wanted(brief, &marks, long / short).orientation == Orientation::Portrait;
-            let image = if portrait { (short, long) } else { (long, short) };
-            let want = framing::wanted(brief, &marks, image.0 / image.1);
-            for focal in focal_lengths(lens.focal_min_mm, lens.focal_max_mm) {
-                for place in seats::places(brief, facing) {
-                    let eyes = place.seat_m.extend(marks.eye_m);
-                    let pose = framing::pose(brief, &want, focal, image.1, eyes, facing.bearing_deg);
-                    let lacking = seats::camera_lacks_m(brief, &pose, focal);
-                    if lacking > 0.0 && all.len() > 4000 {
-                        continue;
-                    }
-                    let camera = new_camera(brief, camera_id, lens_id, body, lens, &want, &pose, focal);
-                    let promise = promise(brief, &camera, &place, eyes, &pose);
-                    all.push(Shot {
-                        place,
-                        camera,
-                        facing_name: facing.name.clone(),
-                        promise: promise - lacking.max(0.0) * 10.0,
-                        lacking_m: lacking,
-                    });
+    for optics in optics {
+        for focal in focal_lengths(optics.lens.focal_min_mm, optics.lens.focal_max_mm) {
+            for place in &places {
+                let mut shot = optics.shot(brief, facing, place.clone(), focal);
+                if shot.lacking_m > 0.0
+                    && shot.lacking_m < seats::GRID_M
+                    && let Some(back) =
+                        seats::shifted(brief, facing, place, -shot.lacking_m - SLIDE_SLACK_M, 0.0)
+                {
+                    shot = optics.shot(brief, facing, back, focal);
+                }
+                if shot.lacking_m <= 0.0 || all.len() < SHOTS_MOST {
+                    all.push(shot);
                 }
             }
         }
@@ -230,47 +312,6 @@ fn focal_lengths(low: f64, high: f64) -> Vec<f64> {
         .map(|i| (low * (high / low).powf(i as f64 / steps as f64) * 10.0).round() / 10.0)
         .map(|f| f.clamp(low, high))
         .collect()
-}
-
-#[allow(clippy::too_many_arguments)]
-fn new_camera(
-    brief: &Brief,
-    body_id: &Id,
-    lens_id: &Id,
-    body: &crate::plan::GearCamera,
-    lens: &crate::plan::GearLens,
-    want: &Wanted,
-    pose: &framing::Pose,
-    focal: f64,
-) -> Camera {
-    let mains = crate::room::mains(brief).frequency_hz.0;
-    let frame_rate_hz = crate::shot::frame_rate_hz(brief, mains);
-    let mut camera = Camera {
-        body: body_id.clone(),
-        lens: lens_id.clone(),
-        position_m: crate::plan::Point3([0.0; 3]),
-        bearing_deg: 0.0,
-        tilt_deg: 0.0,
-        orientation: want.orientation,
-        focal_length_mm: focal,
-        f_number: crate::shot::f_number(brief, body, lens, focal),
-        shutter_s: crate::exposure::shutter_s(mains, frame_rate_hz),
-        iso: body.iso_min,
-        nd_stops: 0.0,
-        frame_rate_hz,
-        white_balance_k: 5600.0,
-        focus_distance_m: 1.0,
-        support: Support {
-            kind: SupportKind::Floor,
-            gear: None,
-            base_m: None,
-            on: None,
-            foot_radius_m: None,
-            sandbag_kg: 0.0,
-        },
-    };
-    set_pose(&mut camera, pose, focal);
-    camera
 }
 
 /// Picture and room scores by the same bands as the assessment, without building a corner.

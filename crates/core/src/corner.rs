@@ -11,10 +11,11 @@ use crate::plan::{
     Layout, Light, Orientation, Plan, Role, Support,
 };
 
+pub(crate) use things::{EXIT_M, base_of, foot_radius_m};
 pub use things::{
-    Kind, Part, Thing, door_swing, exit_spaces, is_worn, lamp_offsets, light_thing, microphone_thing, things,
+    Kind, Part, Thing, carry_light, door_swing, exit_spaces, is_worn, lamp_offsets, light_head, light_thing,
+    microphone_thing, things,
 };
-pub(crate) use things::{base_of, foot_radius_m};
 
 /// The mouth lies this far in front of the eyes' plumb line, m. Fogon's own rule.
 const MOUTH_FORWARD_M: f64 = 0.02;
@@ -47,23 +48,20 @@ impl LightAt<'_> {
     /// The face at its dial setting; a board's luminance is 0 until something lights it.
     pub fn face(&self) -> Face {
         match self.source {
-            Source::Lamp(lamp) => Face::new(
-                lamp.shape,
-                lamp.width_m,
-                lamp.height_m,
-                self.position_m,
-                self.aim_m,
-                luminance_cd_m2(lamp) * self.light.dim,
-            ),
-            Source::Board(board) => Face::new(
-                crate::plan::Shape::Rectangle,
-                board.width_m,
-                board.height_m,
-                self.position_m,
-                self.aim_m,
-                0.0,
-            ),
+            Source::Lamp(lamp) => {
+                Face { luminance_cd_m2: luminance_cd_m2(lamp) * self.light.dim, ..self.dark_face() }
+            }
+            Source::Board(_) => self.dark_face(),
         }
+    }
+
+    /// The face as a shape alone, its luminance 0.
+    pub fn dark_face(&self) -> Face {
+        let (shape, width_m, height_m) = match self.source {
+            Source::Lamp(lamp) => (lamp.shape, lamp.width_m, lamp.height_m),
+            Source::Board(board) => (crate::plan::Shape::Rectangle, board.width_m, board.height_m),
+        };
+        Face::new(shape, width_m, height_m, self.position_m, self.aim_m, 0.0)
     }
 
     /// Depth of the body behind the face, m.

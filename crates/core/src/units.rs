@@ -27,6 +27,15 @@ impl UnitSystem {
         }
     }
 
+    /// A small length as people speak of it: `6 cm`, or inches.
+    pub fn gap(self, metres: f64) -> String {
+        let cm = metres.abs() * 100.0;
+        match self {
+            UnitSystem::Metric => format!("{} cm", decimals(cm, usize::from(cm < 9.95))),
+            UnitSystem::Imperial => feet_and_inches(metres.abs()),
+        }
+    }
+
     /// A floor mark: to 5 mm, or to a quarter inch.
     pub fn mark(self, metres: f64) -> String {
         match self {

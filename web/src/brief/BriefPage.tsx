@@ -6,13 +6,24 @@ import { useNavigate, useParams } from "react-router";
 import { api, Refused } from "../api/client";
 import { Shell } from "../ui/Shell";
 import { Trouble, Waiting } from "../ui/states";
-import { briefOf, draftOf, fieldFor, forget, newDraft, remember, type Draft, type Problems } from "./draft";
+import {
+  briefOf,
+  draftKey,
+  draftOf,
+  fieldFor,
+  forget,
+  newDraft,
+  recall,
+  remember,
+  type Draft,
+  type Problems,
+} from "./draft";
 import { RoomSketch } from "./RoomSketch";
 import { fieldsOf, STEPS, StepFields, type Change } from "./steps";
 
 export function BriefPage() {
   const { id } = useParams();
-  if (id === undefined) return <BriefForm initial={newDraft()} corner={null} />;
+  if (id === undefined) return <BriefForm start={newDraft} corner={null} />;
   return <ExistingBrief id={Number(id)} />;
 }
 
@@ -24,17 +35,28 @@ function ExistingBrief({ id }: { id: number }) {
       <Shell title="Answers">{<Trouble error={corner.error} onRetry={() => void corner.refetch()} />}</Shell>
     );
   const { name, brief, revision } = corner.data;
-  return <BriefForm key={revision} initial={draftOf(name, brief)} corner={{ id, revision }} />;
+  return <BriefForm key={revision} start={() => draftOf(name, brief)} corner={{ id, revision }} />;
 }
 
-function BriefForm({ initial, corner }: { initial: Draft; corner: { id: number; revision: number } | null }) {
-  const [draft, setDraft] = useState(initial);
+interface FormProps {
+  /** The answers to begin with, where none were left unfinished. */
+  start: () => Draft;
+  corner: { id: number; revision: number } | null;
+}
+
+function BriefForm({ start, corner }: FormProps) {
+  const key = draftKey(corner);
+  const [draft, setDraft] = useState(() => recall(key) ?? start());
+  // Kept from the first change on: looking is not changing.
+  const [touched, setTouched] = useState(() => recall(key) !== null);
   const [step, setStep] = useState(0);
   const [tried, setTried] = useState(false);
   const navigate = useNavigate();
   const queries = useQueryClient();
   const heading = useRef<HTMLHeadingElement>(null);
-  useEffect(() => remember(draft), [draft]);
+  useEffect(() => {
+    if (touched) remember(key, draft);
+  }, [touched, key, draft]);
   const { name, brief, problems } = briefOf(draft);
   const send = useMutation({
     mutationFn: async () => {
@@ -44,15 +66,23 @@ function BriefForm({ initial, corner }: { initial: Draft; corner: { id: number; 
       return api.save(corner.id, corner.revision, best?.plan ?? file);
     },
     onSuccess: async (kept) => {
-      forget();
+      forget(key);
       await queries.invalidateQueries();
       await navigate(`/corners/${kept.id}`);
     },
   });
   const refused = send.error instanceof Refused ? (send.error.details.errors ?? []) : [];
   const shown: Problems = tried ? { ...serverProblems(refused, draft), ...problems } : {};
-  const change: Change = (patch) =>
+  const change: Change = (patch) => {
+    setTouched(true);
     setDraft((d) => ({ ...d, ...patch, texts: { ...d.texts, ...patch.texts } }));
+  };
+  const startOver = () => {
+    forget(key);
+    setTouched(false);
+    setTried(false);
+    setDraft(start());
+  };
   const go = (to: number) => {
     setStep(to);
     heading.current?.focus();
@@ -143,6 +173,11 @@ function BriefForm({ initial, corner }: { initial: Draft; corner: { id: number; 
                   ? "Save and lay out again"
                   : "Lay out the corner"}
             </button>
+            {touched && (
+              <button type="button" className="button" onClick={startOver}>
+                {corner ? "Drop these changes" : "Start over"}
+              </button>
+            )}
           </div>
         </form>
         <aside className="sheet h-fit p-4" aria-label="The room so far">

@@ -46,6 +46,15 @@ export function RoomSketch({ draft }: { draft: Draft }) {
               className="ink-furniture"
               strokeDasharray={piece.fixed ? undefined : "5 4"}
             />
+            <text
+              x={x}
+              y={flip(y) + text * 0.3}
+              fontSize={text * 0.8}
+              textAnchor="middle"
+              transform={`rotate(${-(piece.bearing_deg ?? 0)} ${x} ${flip(y)})`}
+            >
+              {id}
+            </text>
           </g>
         );
       })}
@@ -53,16 +62,30 @@ export function RoomSketch({ draft }: { draft: Draft }) {
         const [x = 0, y = 0, dx = 0, dy = 0] = walls[o.wall] ?? [];
         const [ax, ay] = [x + dx * o.from_m, y + dy * o.from_m];
         const [bx, by] = [ax + dx * o.width_m, ay + dy * o.width_m];
+        // Facing a wall from inside, it runs from right to left: a left hinge is at the far end.
+        const hinge = o.swing === "in-left" ? ([bx, by, -1] as const) : ([ax, ay, 1] as const);
+        const swings = o.kind === "door" && (o.swing === "in-left" || o.swing === "in-right");
+        const leaf = Array.from({ length: 9 }, (_, step) => {
+          const turn = (step / 8) * (Math.PI / 2);
+          const [along, inwards] = [hinge[2] * Math.cos(turn), Math.sin(turn)];
+          const px = hinge[0] + (dx * along - dy * inwards) * o.width_m;
+          const py = hinge[1] + (dy * along + dx * inwards) * o.width_m;
+          return `${px},${flip(py)}`;
+        });
         return (
-          <line
-            key={id}
-            x1={ax}
-            y1={flip(ay)}
-            x2={bx}
-            y2={flip(by)}
-            stroke={o.kind === "door" ? "var(--color-paper)" : "#9fb8c4"}
-            strokeWidth={o.kind === "door" ? 6 : 4}
-          />
+          <g key={id}>
+            {swings && (
+              <polygon points={[`${hinge[0]},${flip(hinge[1])}`, ...leaf].join(" ")} className="ink-swing" />
+            )}
+            <line
+              x1={ax}
+              y1={flip(ay)}
+              x2={bx}
+              y2={flip(by)}
+              stroke={o.kind === "door" ? "var(--color-paper)" : "#9fb8c4"}
+              strokeWidth={o.kind === "door" ? 6 : 4}
+            />
+          </g>
         );
       })}
       <text x={width / 2} y={depth + text * 1.4} fontSize={text} textAnchor="middle">

@@ -97,18 +97,32 @@ const STANDS = {
   },
 } as const;
 
-const STORED = "fogon.new-corner";
+/** Where answers that are not laid out yet are kept, so that leaving the page loses nothing. */
+export const draftKey = (corner: { id: number; revision: number } | null): string =>
+  corner ? `fogon.answers.${corner.id}.${corner.revision}` : "fogon.new-corner";
 
-/** A new draft with sensible beginnings, or the one left unfinished. */
-export function newDraft(): Draft {
-  const left = localStorage.getItem(STORED);
-  if (left) {
-    try {
-      return JSON.parse(left) as Draft;
-    } catch {
-      localStorage.removeItem(STORED);
-    }
+/** The answers left unfinished under a key, if there are any. */
+export function recall(key: string): Draft | null {
+  const left = localStorage.getItem(key);
+  if (!left) return null;
+  try {
+    return JSON.parse(left) as Draft;
+  } catch {
+    localStorage.removeItem(key);
+    return null;
   }
+}
+
+export function remember(key: string, draft: Draft): void {
+  localStorage.setItem(key, JSON.stringify(draft));
+}
+
+export function forget(key: string): void {
+  localStorage.removeItem(key);
+}
+
+/** A new draft with sensible beginnings. */
+export function newDraft(): Draft {
   return {
     texts: {
       units: "metric",
@@ -198,14 +212,6 @@ export function newDraft(): Draft {
     ids: {},
     base: null,
   };
-}
-
-export function remember(draft: Draft): void {
-  if (!draft.base) localStorage.setItem(STORED, JSON.stringify(draft));
-}
-
-export function forget(): void {
-  localStorage.removeItem(STORED);
 }
 
 /** The form's texts for an existing corner. */

@@ -209,7 +209,7 @@ function SharedScale({ plan, side }: { plan: View; side: View }) {
       <Drawing view={side} title="Side view along the lens axis" style={share(side)} />
       <figcaption className="text-faint mt-2 text-xs">
         S seat, C camera, K key, F fill, B back light, M microphone. Shaded: what the lens sees; darker: what
-        is sharp. Hatched edge: door swing.
+        is sharp. Dotted circles: the feet of stands. Dashed quarter: door swing.
       </figcaption>
     </figure>
   );

@@ -11,8 +11,8 @@ export function Placed({ placed, reason }: { placed: Schemas["Placed"][]; reason
         {reason}
         <dl className="divide-line mt-2 divide-y">
           {placed.map((thing) => (
-            <div key={`${thing.letter}${thing.thing}`} className="flex gap-3 py-2">
-              <dt className="w-28 shrink-0 font-semibold">
+            <div key={`${thing.letter}${thing.thing}`} className="gap-3 py-2 sm:flex">
+              <dt className="w-36 shrink-0 font-semibold">
                 <span className="border-ink mr-2 inline-flex h-6 w-6 items-center justify-center rounded-full border text-sm font-bold">
                   {thing.letter}
                 </span>

@@ -5,7 +5,9 @@ use super::{Shot, bare_layout, dial};
 use crate::assess::carry::{bag_kg, rounded, supports_for};
 use crate::assess::legal::{Breach, Rules};
 use crate::assess::{Quick, quick};
-use crate::corner::{Corner, LightAt, Source, Thing, is_worn, light_thing, microphone_thing, things};
+use crate::corner::{
+    Corner, LightAt, Source, Thing, carry_light, is_worn, light_head, microphone_thing, things,
+};
 use crate::exposure::{CALIBRATION, iso_on_dial};
 use crate::geometry::{DVec3, distance_to_edge, signed_area_m2};
 use crate::light::face::{at_face, faces, from_faces};
@@ -51,10 +53,10 @@ struct Cast<'a> {
 
 /// Lights and microphone for a shot; both key sides are tried, the better is kept.
 pub(crate) fn furnish(brief: &Brief, shot: &Shot) -> Result<Furnished, Failed> {
-    let failed = |breaches, bare| Failed { facing: shot.facing_name.clone(), bare, breaches };
+    let failed = |breaches, bare| Failed { facing: shot.facing.name.clone(), bare, breaches };
     if shot.lacking_m > 0.0 {
         let sentence =
-            format!("The camera lacks {:.0} cm of room to frame this shot.", 100.0 * shot.lacking_m);
+            format!("The camera lacks {} of room to frame this shot.", brief.units.gap(shot.lacking_m));
         return Err(failed(
             vec![Breach {
                 rule: "camera",
@@ -428,10 +430,6 @@ fn try_places(
         rounds.truncate(1);
     }
     let blank = new_light(id, role, carried_by_nothing(), brief);
-    let at = |light: &Light, position_m: DVec3| -> Thing {
-        let placed = LightAt { id: name, light, source, position_m, aim_m: corner.eyes_m };
-        light_thing(&corner, &placed)
-    };
     let probe = LightAt {
         id: name,
         light: &blank,
@@ -446,13 +444,14 @@ fn try_places(
         places.iter().filter(move |p| *arm || !p.needs_arm).map(move |p| (p, options))
     });
     for (place, options) in tried {
-        let hold = LightAt { position_m: place.position_m, ..probe }.hold_m();
+        let placed = LightAt { position_m: place.position_m, ..probe };
         // The head alone first: most places fall to the room or the picture.
-        if !rules.allows(&at(&blank, place.position_m), &others) {
+        let mut thing = light_head(&placed);
+        if !rules.allows(&thing, &others) {
             continue;
         }
         for option in options {
-            for support in supports_for(&corner, option, hold, corner.eyes_m.truncate(), side) {
+            for support in supports_for(&corner, option, placed.hold_m(), corner.eyes_m.truncate(), side) {
                 tries += 1;
                 if tries > TRIES {
                     return None;
@@ -460,7 +459,8 @@ fn try_places(
                 let mut light = Light { support, ..blank.clone() };
                 light.position_m = rounded(place.position_m);
                 light.aim_m = Some(rounded(corner.eyes_m));
-                if !carries(&corner, &light, gear) || !rules.allows(&at(&light, place.position_m), &others) {
+                carry_light(&corner, &placed, &light.support, &mut thing);
+                if !carries(&corner, &light, gear) || !rules.allows(&thing, &others) {
                     continue;
                 }
                 light.support.sandbag_kg =

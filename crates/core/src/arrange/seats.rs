@@ -8,7 +8,7 @@ use crate::plan::{Brief, Furniture, FurnitureAt, FurnitureKind, Gear, Id, Openin
 use crate::shot::framing::Pose;
 
 /// Grid on which seats are tried, m.
-const GRID_M: f64 = 0.25;
+pub(super) const GRID_M: f64 = 0.25;
 /// Nearest the eyes come to a wall at the side and behind, m: half the chair and a hand.
 const WALL_M: f64 = 0.42;
 /// From the eyes' plumb line to the near edge of the desk, m.
@@ -123,7 +123,7 @@ pub(crate) fn places(brief: &Brief, facing: &Facing) -> Vec<Place> {
                 .map(|seat_m| Place { seat_m, desk: None, side_room_m: room_beside(seat_m) })
                 .collect()
         }
-        found => {
+        _ => {
             let [width, depth, _] = brief.room.dimensions_m();
             let mut all = Vec::new();
             let steps = |side: f64| ((side - 2.0 * WALL_M) / GRID_M).floor().max(0.0) as usize;
@@ -136,16 +136,43 @@ pub(crate) fn places(brief: &Brief, facing: &Facing) -> Vec<Place> {
                         width / 2.0 - hand * (i as f64 - nx as f64 / 2.0) * GRID_M,
                         depth / 2.0 + (j as f64 - ny as f64 / 2.0) * GRID_M,
                     );
-                    if !inside_convex(&floor, seat_m, -WALL_M.min(width.min(depth) / 2.0)) {
-                        continue;
-                    }
-                    let Some(desk) = moved_desk(found, seat_m, facing, &floor) else { continue };
-                    all.push(Place { seat_m, desk, side_room_m: room_beside(seat_m) });
+                    all.extend(place_at(brief, facing, seat_m));
                 }
             }
             all
         }
     }
+}
+
+/// The seat at a point of the floor with its desk moved along, if both fit.
+fn place_at(brief: &Brief, facing: &Facing, seat_m: DVec2) -> Option<Place> {
+    let floor = brief.room.outline();
+    let [width, depth, _] = brief.room.dimensions_m();
+    if !inside_convex(&floor, seat_m, -WALL_M.min(width.min(depth) / 2.0)) {
+        return None;
+    }
+    let ahead = bearing_vector(facing.bearing_deg).truncate();
+    let across = DVec2::new(ahead.y, -ahead.x);
+    let side_room_m = distance_to_edge(&floor, seat_m, across).min(distance_to_edge(&floor, seat_m, -across));
+    let desk = moved_desk(desk(brief), seat_m, facing, &floor)?;
+    Some(Place { seat_m, desk, side_room_m })
+}
+
+/// A place moved ahead and aside (towards the side that grids begin on), if it fits there; `None` at a desk that
+/// cannot be moved.
+pub(super) fn shifted(
+    brief: &Brief,
+    facing: &Facing,
+    place: &Place,
+    ahead_m: f64,
+    aside_m: f64,
+) -> Option<Place> {
+    if desk(brief).is_some_and(|(_, piece)| piece.fixed) {
+        return None;
+    }
+    let ahead = bearing_vector(facing.bearing_deg).truncate();
+    let aside = DVec2::new(ahead.y, -ahead.x) * first_side(brief);
+    place_at(brief, facing, place.seat_m + ahead * ahead_m + aside * aside_m)
 }
 
 /// The desk in front of a seat, if there is one and it fits; the outer `None` means that it does not.

@@ -4,14 +4,16 @@
 use serde::Serialize;
 use utoipa::ToSchema;
 
+use super::Judged;
 use super::furnish::window_lean_m;
 use super::seats::nearest_facing;
 use crate::assess::bands::band_of;
+use crate::assess::score;
 use crate::corner::{Corner, LightAt, Source, Thing, is_worn, things};
 use crate::geometry::distance_to_edge;
 use crate::light::{face::at_face, flare_margin_deg, placement};
 use crate::plan::{Brief, CameraHeight, LightSchool, Plan, Purpose, Role};
-use crate::reading::{Standing, standing};
+use crate::reading::{Aspect, Standing, standing};
 use crate::sound;
 use crate::units::{capital, decimals};
 
@@ -42,6 +44,80 @@ pub fn why(plan: &Plan) -> Vec<Placed> {
     all.extend(left_out_fill(&corner));
     all.extend(microphone(&corner, &solids));
     all
+}
+
+/// Why the first of the judged candidates is the best: what it gives, and what the next facing would cost.
+pub(super) fn best(brief: &Brief, judged: &[Judged]) -> String {
+    let Some(best) = judged.first() else { return String::new() };
+    let mut facings: Vec<&str> = judged.iter().map(|j| j.facing()).collect();
+    facings.sort_unstable();
+    facings.dedup();
+    let gives = gives(brief, best);
+    let facing = best.facing();
+    let Some(next) = judged.iter().find(|j| j.facing() != facing) else {
+        return format!("You face the {facing}, the only facing that fits: {gives}.");
+    };
+    let (other, points) = (next.facing(), points(best, next));
+    let more = (next.quick.stops + next.quick.fixes).saturating_sub(best.quick.stops + best.quick.fixes);
+    let against = if more > 0 {
+        let things = if more == 1 { "1 thing".to_owned() } else { format!("{more} things") };
+        format!("facing the {other} instead, {things} more would stand in the way")
+    } else if points < 1.0 {
+        format!("the {other} would do as well")
+    } else {
+        let most =
+            aspect_lost(brief, best, next).map(|a| format!(", most of them in {a}")).unwrap_or_default();
+        format!("facing the {other} instead would cost {points:.0} points of 100{most}")
+    };
+    format!("You face the {facing}, the best of the {} facings that fit: {gives}; {against}.", facings.len())
+}
+
+/// How another candidate differs from the best one.
+pub(super) fn instead(brief: &Brief, candidate: &Judged, best: &Judged) -> String {
+    let points = points(best, candidate);
+    let rank = if points < 1.0 {
+        "as good as the best within a point".to_owned()
+    } else {
+        format!("{points:.0} points of 100 behind the best")
+    };
+    format!("You face the {} instead: {}; {rank}.", candidate.facing(), gives(brief, candidate))
+}
+
+fn gives(brief: &Brief, candidate: &Judged) -> String {
+    let Some(corner) = Corner::from_parts(brief, &candidate.layout) else { return String::new() };
+    let eyes = corner.eyes_m.truncate();
+    let behind = distance_to_edge(&corner.floor_m, eyes, -corner.to_lens().truncate());
+    format!(
+        "{} to the wall behind you, the lens {} away at {} mm",
+        brief.units.length(behind),
+        brief.units.length(corner.subject_distance_m()),
+        decimals(candidate.focal_length_mm(), 0)
+    )
+}
+
+fn points(best: &Judged, other: &Judged) -> f64 {
+    (100.0 * (best.quick.score - other.quick.score)).max(0.0).round()
+}
+
+/// The aspect in which the other candidate loses most.
+fn aspect_lost(brief: &Brief, best: &Judged, other: &Judged) -> Option<&'static str> {
+    let readings = |j: &Judged| Corner::from_parts(brief, &j.layout).map(|c| crate::assess::readings(&c));
+    let (best, other) = (readings(best)?, readings(other)?);
+    score::weights(brief)
+        .into_iter()
+        .filter_map(|(aspect, weight)| {
+            let lost = score::aspect_score(&best, aspect)? - score::aspect_score(&other, aspect)?;
+            Some((weight * lost, aspect))
+        })
+        .max_by(|a, b| a.0.total_cmp(&b.0))
+        .filter(|(lost, _)| *lost > 0.0)
+        .map(|(_, aspect)| match aspect {
+            Aspect::Sound => "sound",
+            Aspect::Light => "light",
+            Aspect::Room => "room",
+            Aspect::Picture => "picture",
+            Aspect::Comfort => "comfort",
+        })
 }
 
 fn seat(corner: &Corner<'_>) -> Placed {

@@ -51,6 +51,8 @@ pub fn supports_for(
         }
         SupportKind::Boom => {
             let reach = corner.support_gear(support).map_or(1.0, |gear| gear.reach_m).max(0.3);
+            // The feet stay in the room: so near to a wall no foot can stand.
+            let from_walls = (crate::corner::foot_radius_m(corner, support) - 0.01).max(0.03);
             let outward = (hold.truncate() - away_from).try_normalize().unwrap_or(DVec2::X);
             let mut all = Vec::new();
             for part in [0.6, 0.85, 1.0, 0.35] {
@@ -60,7 +62,7 @@ pub fn supports_for(
                     let angle = hand * f64::from(turn) * std::f64::consts::TAU / AROUND as f64;
                     let base =
                         hold.truncate() + DVec2::from_angle(angle).rotate(outward) * reach * part * 0.995;
-                    if inside_convex(&corner.floor_m, base, -0.03) {
+                    if inside_convex(&corner.floor_m, base, -from_walls) {
                         all.push(Support { base_m: Some(rounded_floor(base)), ..support.clone() });
                     }
                 }

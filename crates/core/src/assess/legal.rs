@@ -1,10 +1,10 @@
 //! The hard rules, checked on the whole thing: head, body, column, feet and arm. A breach names the rule, the
 //! things, how much is lacking, and what would free it.
 
-use crate::corner::{Corner, Kind, Part, Thing, door_swing, exit_spaces, is_worn};
+use crate::corner::{Corner, EXIT_M, Kind, Part, Thing, door_swing, exit_spaces, is_worn};
 use crate::geometry::{DVec3, Plane, Solid, beyond_m, inside_convex};
 use crate::light::placement::{MARGIN_M as LIGHT_MARGIN_M, NEAREST_M};
-use crate::plan::{Id, OpeningKind, Role};
+use crate::plan::{OpeningKind, Role};
 use crate::sound::placement::{MARGIN_M as MICROPHONE_MARGIN_M, may_show};
 use crate::units::capital;
 
@@ -28,6 +28,39 @@ pub struct Breach {
     pub sentence: String,
     /// What would free it.
     pub frees: String,
+}
+
+/// Breaches as they are found. A search asks only whether there is any, and is spared the words.
+struct Found {
+    breaches: Vec<Breach>,
+    any: bool,
+    in_words: bool,
+}
+
+impl Found {
+    fn new(in_words: bool) -> Self {
+        Self { breaches: Vec::new(), any: false, in_words }
+    }
+
+    /// Whether a search has its answer.
+    fn is_enough(&self) -> bool {
+        self.any && !self.in_words
+    }
+
+    /// One breach; `words` gives its sentence and what would free it.
+    fn say(
+        &mut self,
+        rule: &'static str,
+        thing: &str,
+        lacking: f64,
+        words: impl FnOnce() -> (String, String),
+    ) {
+        self.any = true;
+        if self.in_words {
+            let (sentence, frees) = words();
+            self.breaches.push(Breach { rule, thing: thing.to_owned(), lacking, sentence, frees });
+        }
+    }
 }
 
 /// The fixed part of the check: what stands in the room whatever is moved.
@@ -74,15 +107,21 @@ impl<'a> Rules<'a> {
         Self { corner, swings, walls, exits, landmarks: landmarks_in_frame(corner) }
     }
 
+    /// A small length in words.
+    fn gap(&self, metres: f64) -> String {
+        self.corner.brief.units.gap(metres)
+    }
+
     /// All breaches of a complete corner.
     pub fn all(&self, things: &[Thing]) -> Vec<Breach> {
-        let mut found = Vec::new();
+        let mut found = Found::new(true);
         for (index, thing) in things.iter().enumerate() {
             self.place(thing, &mut found);
             for other in &things[..index] {
                 self.pair(other, thing, &mut found);
             }
         }
+        let mut found = found.breaches;
         self.exit(things, &mut found);
         self.camera(&mut found);
         self.sight(things, &mut found);
@@ -92,15 +131,15 @@ impl<'a> Rules<'a> {
 
     /// Whether one more light or microphone may stand where it does, with `others` already there.
     pub fn allows(&self, thing: &Thing, others: &[Thing]) -> bool {
-        let mut found = Vec::new();
+        let mut found = Found::new(false);
         self.place(thing, &mut found);
         for other in others {
-            if !found.is_empty() {
+            if found.any {
                 return false;
             }
             self.pair(other, thing, &mut found);
         }
-        if !found.is_empty() {
+        if found.any {
             return false;
         }
         let blocks = |from: DVec3, to: DVec3| thing.parts.iter().any(|p| p.solid.blocks(from, to));
@@ -128,7 +167,7 @@ impl<'a> Rules<'a> {
     }
 
     /// Room, ceiling, picture, doors, nearness: rules about one thing.
-    fn place(&self, thing: &Thing, found: &mut Vec<Breach>) {
+    fn place(&self, thing: &Thing, found: &mut Found) {
         let corner = self.corner;
         let height = corner.room_m[2];
         for part in &thing.parts {
@@ -139,37 +178,44 @@ impl<'a> Rules<'a> {
                 .map(|wall| wall.normal.dot(wall.point_m) - part.solid.least_along(wall.normal))
                 .fold((high.z - height).max(-low.z), f64::max);
             if beyond > TOLERANCE_M {
-                found.push(Breach {
-                    rule: "room",
-                    thing: thing.id.clone(),
-                    lacking: beyond,
-                    sentence: format!(
-                        "The {} of {} reaches {} beyond the room.",
-                        part.what,
-                        thing.label,
-                        cm(beyond)
-                    ),
-                    frees: "Move it inwards, or use a smaller one.".into(),
+                found.say("room", &thing.id, beyond, || {
+                    (
+                        format!(
+                            "The {} of {} reaches {} beyond the room.",
+                            part.what,
+                            thing.label,
+                            self.gap(beyond)
+                        ),
+                        "Move it inwards, or use a smaller one.".into(),
+                    )
                 });
                 break;
             }
+        }
+        if found.is_enough() {
+            return;
         }
         if thing.kind == Kind::Light {
             let top = thing.parts.first().map_or(0.0, |p| p.solid.bounds().1.z);
             let lacking = top + CEILING_M - height;
             if lacking > TOLERANCE_M && lacking <= CEILING_M + TOLERANCE_M {
-                found.push(Breach {
-                    rule: "room",
-                    thing: thing.id.clone(),
-                    lacking,
-                    sentence: format!(
-                        "{} comes within {} of the ceiling; 10 cm are needed.",
-                        thing.label,
-                        cm(height - top)
-                    ),
-                    frees: "Lower it, or use a smaller one.".into(),
+                found.say("room", &thing.id, lacking, || {
+                    (
+                        format!(
+                            "{} comes within {} of the ceiling; {} are needed.",
+                            thing.label,
+                            self.gap(height - top),
+                            self.gap(CEILING_M)
+                        ),
+                        "Lower it, or use a smaller one.".into(),
+                    )
                 });
             }
+        }
+        self.distance_to_head(thing, found);
+        self.out_of_picture(thing, found);
+        if found.is_enough() {
+            return;
         }
         for (id, swing) in &self.swings {
             if thing.kind == Kind::Furniture && !thing.moved {
@@ -177,24 +223,21 @@ impl<'a> Rules<'a> {
             }
             let deepest = overlap(thing, swing);
             if deepest > TOLERANCE_M {
-                found.push(Breach {
-                    rule: "door",
-                    thing: thing.id.clone(),
-                    lacking: deepest,
-                    sentence: format!(
-                        "{} stands {} into the swing of the {id}.",
-                        capital(&thing.label),
-                        cm(deepest)
-                    ),
-                    frees: "Move it, or let the door open outwards or slide.".into(),
+                found.say("door", &thing.id, deepest, || {
+                    (
+                        format!(
+                            "{} stands {} into the swing of the {id}.",
+                            capital(&thing.label),
+                            self.gap(deepest)
+                        ),
+                        "Move it, or let the door open outwards or slide.".into(),
+                    )
                 });
             }
         }
-        self.out_of_picture(thing, found);
-        self.distance_to_head(thing, found);
     }
 
-    fn out_of_picture(&self, thing: &Thing, found: &mut Vec<Breach>) {
+    fn out_of_picture(&self, thing: &Thing, found: &mut Found) {
         let corner = self.corner;
         let margin = match thing.kind {
             Kind::Light => LIGHT_MARGIN_M,
@@ -204,57 +247,57 @@ impl<'a> Rules<'a> {
             },
             _ => return,
         };
-        let mut worst: Option<(f64, &Part)> = None;
+        let mut worst: Option<(f64, f64, &Part)> = None;
         for part in &thing.parts {
             // The microphone itself keeps its own margin, what carries it that of all supports.
             let margin = if part.what == "head" { margin } else { LIGHT_MARGIN_M };
             let lacking = margin - corner.view.clearance_m(&part.solid);
-            if worst.as_ref().is_none_or(|(most, _)| lacking > *most) {
-                worst = Some((lacking, part));
+            if worst.as_ref().is_none_or(|(most, ..)| lacking > *most) {
+                worst = Some((lacking, margin, part));
             }
         }
-        if let Some((lacking, part)) = worst.filter(|(lacking, _)| *lacking > 1e-6) {
+        let Some((lacking, margin, part)) = worst.filter(|(lacking, ..)| *lacking > 1e-6) else { return };
+        found.say("picture", &thing.id, lacking, || {
             let (state, frees) = if lacking > margin {
-                (format!("is {} inside the picture", cm(lacking - margin)), "Move it out of the picture")
-            } else {
                 (
-                    format!("is {} from the picture's edge; {} are needed", cm(margin - lacking), cm(margin)),
-                    "Move it outwards",
+                    format!("is {} inside the picture", self.gap(lacking - margin)),
+                    "Move it out of the picture",
                 )
+            } else {
+                let (edge, needed) = (self.gap(margin - lacking), self.gap(margin));
+                (format!("is {edge} from the picture's edge; {needed} are needed"), "Move it outwards")
             };
             let mount = if part.what == "column" || part.what == "feet" {
                 ", or hang it from an arm, a shelf or the ceiling."
             } else {
                 ", or tighten the shot."
             };
-            found.push(Breach {
-                rule: "picture",
-                thing: thing.id.clone(),
-                lacking,
-                sentence: format!("The {} of {} {state}.", part.what, thing.label),
-                frees: format!("{frees}{mount}"),
-            });
-        }
+            (format!("The {} of {} {state}.", part.what, thing.label), format!("{frees}{mount}"))
+        });
     }
 
-    fn distance_to_head(&self, thing: &Thing, found: &mut Vec<Breach>) {
+    fn distance_to_head(&self, thing: &Thing, found: &mut Found) {
         if thing.kind != Kind::Light {
             return;
         }
         let Some(head) = thing.parts.first() else { return };
         let nearest = head.solid.distance_m(self.corner.eyes_m);
         if nearest < NEAREST_M - 1e-6 {
-            found.push(Breach {
-                rule: "near",
-                thing: thing.id.clone(),
-                lacking: NEAREST_M - nearest,
-                sentence: format!("{} is {} from the head; 30 cm are needed.", thing.label, cm(nearest)),
-                frees: "Move it away from the head.".into(),
+            found.say("near", &thing.id, NEAREST_M - nearest, || {
+                (
+                    format!(
+                        "{} is {} from the head; {} are needed.",
+                        thing.label,
+                        self.gap(nearest),
+                        self.gap(NEAREST_M)
+                    ),
+                    "Move it away from the head.".into(),
+                )
             });
         }
     }
 
-    fn pair(&self, a: &Thing, b: &Thing, found: &mut Vec<Breach>) {
+    fn pair(&self, a: &Thing, b: &Thing, found: &mut Found) {
         // How furniture stands already is the person's own business.
         if a.kind == Kind::Furniture && b.kind == Kind::Furniture && !a.moved && !b.moved {
             return;
@@ -275,12 +318,11 @@ impl<'a> Rules<'a> {
             }
         }
         if worst > TOLERANCE_M {
-            found.push(Breach {
-                rule: "collision",
-                thing: b.id.clone(),
-                lacking: worst,
-                sentence: format!("{} and {} overlap by {}.", capital(&a.label), b.label, cm(worst)),
-                frees: "Move one of them.".into(),
+            found.say("collision", &b.id, worst, || {
+                (
+                    format!("{} and {} overlap by {}.", capital(&a.label), b.label, self.gap(worst)),
+                    "Move one of them.".into(),
+                )
             });
         }
     }
@@ -290,7 +332,7 @@ impl<'a> Rules<'a> {
         let support = match thing.kind {
             Kind::Camera => &layout.camera.support,
             Kind::Microphone => &layout.microphone.as_ref()?.support,
-            Kind::Light => &layout.lights.get(&Id(thing.id.clone()))?.support,
+            Kind::Light => &layout.lights.get(thing.id.as_str())?.support,
             _ => return None,
         };
         support.on.as_ref().map(|id| id.0.as_str())
@@ -321,10 +363,11 @@ impl<'a> Rules<'a> {
                 thing: "person".into(),
                 lacking,
                 sentence: format!(
-                    "There is no way out of the chair: {blocker} takes {} of the 60 cm {side} it.",
-                    cm(lacking)
+                    "There is no way out of the chair: {blocker} takes {} of the {} {side} it.",
+                    self.gap(lacking),
+                    self.gap(EXIT_M)
                 ),
-                frees: "Keep 60 cm free beside or behind the chair.".into(),
+                frees: format!("Keep {} free beside or behind the chair.", self.gap(EXIT_M)),
             });
         }
     }
@@ -347,7 +390,11 @@ impl<'a> Rules<'a> {
         if room < -1e-6 {
             say(
                 -room,
-                format!("The camera lacks {} of the 22 cm it needs behind the sensor.", cm(-room)),
+                format!(
+                    "The camera lacks {} of the {} it needs behind the sensor.",
+                    self.gap(-room),
+                    self.gap(BEHIND_SENSOR_M)
+                ),
                 "Bring it forward, or use a shorter focal length.",
             );
         }
@@ -357,9 +404,9 @@ impl<'a> Rules<'a> {
             say(
                 lacking,
                 format!(
-                    "The lens focuses no nearer than {:.2} m from the sensor; the eyes are {} too near.",
-                    corner.lens.nearest_focus_m,
-                    cm(lacking)
+                    "The lens focuses no nearer than {} from the sensor; the eyes are {} too near.",
+                    corner.brief.units.length(corner.lens.nearest_focus_m),
+                    self.gap(lacking)
                 ),
                 "Move back, or use a lens that focuses nearer.",
             );
@@ -398,35 +445,37 @@ impl<'a> Rules<'a> {
         }
     }
 
+    /// Free lines from lens to face, key to face and microphone to mouth; one breach for each thing in the way, so
+    /// that moving the first does not bring the second to light.
     fn sight(&self, things: &[Thing], found: &mut Vec<Breach>) {
         let corner = self.corner;
-        let mut say = |what: &str, from: DVec3, to: DVec3, own: &str| {
-            let blocker = things
-                .iter()
-                .filter(|t| t.kind != Kind::Person && t.id != own)
-                .find(|t| t.parts.iter().any(|p| p.solid.blocks(from, to)));
-            if let Some(thing) = blocker {
-                found.push(Breach {
-                    rule: "sight",
-                    thing: thing.id.clone(),
-                    lacking: 0.0,
-                    sentence: format!("{} stands between {what}.", capital(&thing.label)),
-                    frees: "Move it out of the line.".into(),
-                });
-            }
-        };
-        for &(name, mark) in &self.landmarks {
-            say(&format!("the lens and the {name}"), corner.view.position_m, mark, "camera");
-        }
+        let mut lines: Vec<(String, DVec3, DVec3, &str)> = self
+            .landmarks
+            .iter()
+            .map(|(name, mark)| (format!("the lens and the {name}"), corner.view.position_m, *mark, "camera"))
+            .collect();
         for key in corner.role(Role::Key) {
-            say("the key and the face", key.position_m, corner.eyes_m, key.id);
+            lines.push(("the key and the face".into(), key.position_m, corner.eyes_m, key.id));
         }
         if let Some((gear, capsule)) = corner.microphone
             && !is_worn(gear.mounting)
         {
-            say("the microphone and the mouth", capsule, corner.mouth_m, "microphone");
+            lines.push(("the microphone and the mouth".into(), capsule, corner.mouth_m, "microphone"));
         }
-        found.dedup_by(|a, b| a.rule == "sight" && b.rule == "sight" && a.thing == b.thing);
+        for thing in things.iter().filter(|t| t.kind != Kind::Person) {
+            let cut = lines.iter().find(|(_, from, to, own)| {
+                thing.id != *own && thing.parts.iter().any(|p| p.solid.blocks(*from, *to))
+            });
+            if let Some((line, ..)) = cut {
+                found.push(Breach {
+                    rule: "sight",
+                    thing: thing.id.clone(),
+                    lacking: 0.0,
+                    sentence: format!("{} stands between {line}.", capital(&thing.label)),
+                    frees: "Move it out of the line.".into(),
+                });
+            }
+        }
     }
 
     /// Reach, height, payload and sandbag of what carries things; the load on the breaker.
@@ -452,12 +501,18 @@ impl<'a> Rules<'a> {
             };
             if let Some(stand) = corner.support_gear(support) {
                 let label = &stand.common.label;
+                let length = |m: f64| corner.brief.units.length(m);
                 let (low, high) = (stand.height_min_m, stand.height_max_m);
                 if at.z < low - TOLERANCE_M || at.z > high + TOLERANCE_M {
                     let lacking = (low - at.z).max(at.z - high);
                     say(
                         lacking,
-                        format!("{label} goes from {low:.2} to {high:.2} m; {id} hangs at {:.2} m.", at.z),
+                        format!(
+                            "{label} goes from {} to {}; {id} hangs at {}.",
+                            length(low),
+                            length(high),
+                            length(at.z)
+                        ),
                         "Change its height, or use another stand.",
                     );
                 }
@@ -466,10 +521,15 @@ impl<'a> Rules<'a> {
                     let lacking = reach - stand.reach_m.max(0.25);
                     say(
                         lacking,
-                        format!(
-                            "{label} reaches {:.2} m from its column; {id} needs {reach:.2} m.",
-                            stand.reach_m
-                        ),
+                        if stand.reach_m < 0.25 {
+                            format!("{label} has no arm; {id} hangs {} beside its column.", length(reach))
+                        } else {
+                            format!(
+                                "{label} reaches {} from its column; {id} needs {}.",
+                                length(stand.reach_m),
+                                length(reach)
+                            )
+                        },
                         "Bring the foot nearer, or use a longer arm.",
                     );
                 }
@@ -535,9 +595,4 @@ fn overlap(thing: &Thing, space: &Solid) -> f64 {
 
 fn touches(thing: &Thing, space: &Solid) -> bool {
     overlap(thing, space) > TOLERANCE_M
-}
-
-fn cm(metres: f64) -> String {
-    let cm = metres.abs() * 100.0;
-    if cm < 10.0 { format!("{cm:.1} cm") } else { format!("{cm:.0} cm") }
 }

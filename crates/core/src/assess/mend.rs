@@ -86,7 +86,9 @@ fn candidates<'a>(corner: &'a Corner<'a>, finding: &Finding) -> Candidates<'a> {
     let parts: Vec<&str> = finding.id.split('.').collect();
     let low = finding.evidence.first().and_then(|e| e.value).is_some_and(|v| v < 1.0);
     match (parts[0], parts.get(1).copied(), parts.get(2).copied()) {
-        ("legal", Some("support"), Some(thing)) => sandbag(corner, thing),
+        ("legal", Some("support"), Some(thing)) => {
+            Box::new(sandbag(corner, thing).chain(refooted(corner, thing)))
+        }
         ("legal", Some("picture" | "collision" | "door" | "room" | "near" | "sight"), Some(thing)) => {
             moved_thing(corner, thing)
         }
@@ -115,6 +117,28 @@ fn sandbag<'a>(corner: &'a Corner<'a>, thing: &str) -> Candidates<'a> {
     super::carry::fill_bag(corner.brief, &mut layout, thing);
     let kg = super::carry::support_of(&mut layout, thing).map_or(0.0, |s| s.sandbag_kg);
     one(format!("Hang {kg} kg on the rear leg of the {thing}'s stand"), layout)
+}
+
+/// The foot of a stand where it can hold its thing: plumb under it, or within reach of an arm.
+fn refooted<'a>(corner: &'a Corner<'a>, thing: &str) -> Candidates<'a> {
+    let hold = match corner.lights.iter().find(|l| l.id == thing) {
+        Some(light) => Some(light.hold_m()),
+        None if thing == "camera" => Some(corner.view.position_m),
+        None => corner.microphone.map(|(_, capsule)| capsule),
+    };
+    let support = super::carry::support_of(&mut corner.layout.clone(), thing).cloned();
+    let (Some(hold), Some(support)) = (hold, support) else { return Box::new(std::iter::empty()) };
+    let thing = thing.to_owned();
+    let label = format!("Move the foot of the {thing}'s stand to where it carries it");
+    let feet = supports_for(corner, &support, hold, corner.eyes_m.truncate(), 1.0);
+    Box::new(feet.into_iter().map(move |support| {
+        let mut layout = corner.layout.clone();
+        if let Some(carried) = super::carry::support_of(&mut layout, &thing) {
+            *carried = support;
+        }
+        super::carry::fill_bag(corner.brief, &mut layout, &thing);
+        (label.clone(), layout)
+    }))
 }
 
 fn gaze<'a>(corner: &'a Corner<'a>) -> Candidates<'a> {

@@ -19,7 +19,7 @@ const TORSO_HALF_DEPTH_M: f64 = 0.12;
 const CHAIR_BACK_M: f64 = 0.15;
 const CHAIR_HALF_M: f64 = 0.23;
 /// Room to get out of the chair, m (practice: 0.60 m).
-const EXIT_M: f64 = 0.60;
+pub(crate) const EXIT_M: f64 = 0.60;
 /// Length of a microphone behind its capsule, m.
 const MICROPHONE_LENGTH_M: f64 = 0.16;
 /// Thickness of a desk top, m.
@@ -76,9 +76,26 @@ pub fn things(corner: &Corner<'_>) -> Vec<Thing> {
 
 /// A light with what carries it.
 pub fn light_thing(corner: &Corner<'_>, light: &LightAt<'_>) -> Thing {
-    let mut parts = vec![Part { what: "head", solid: lamp_head(light) }];
-    support(corner, &light.light.support, light.position_m, light.hold_m(), &mut parts);
-    Thing { id: light.id.to_owned(), label: light.label().to_owned(), kind: Kind::Light, moved: true, parts }
+    let mut thing = light_head(light);
+    carry_light(corner, light, &light.light.support, &mut thing);
+    thing
+}
+
+/// A light's head alone.
+pub fn light_head(light: &LightAt<'_>) -> Thing {
+    Thing {
+        id: light.id.to_owned(),
+        label: light.label().to_owned(),
+        kind: Kind::Light,
+        moved: true,
+        parts: vec![Part { what: "head", solid: lamp_head(light) }],
+    }
+}
+
+/// Puts a light's head on a support, in place of the one it may have had.
+pub fn carry_light(corner: &Corner<'_>, light: &LightAt<'_>, by: &Support, thing: &mut Thing) {
+    thing.parts.truncate(1);
+    support(corner, by, light.position_m, light.hold_m(), &mut thing.parts);
 }
 
 /// A microphone with what carries it; one that is worn or sits in the camera takes up no room.
@@ -218,7 +235,7 @@ fn camera(corner: &Corner<'_>) -> Thing {
 
 /// Lamp head or board: its face, thickened backwards. Round faces are held by a twelve-cornered outline.
 fn lamp_head(light: &LightAt<'_>) -> Solid {
-    let face = light.face();
+    let face = light.dark_face();
     let round = match light.source {
         super::Source::Lamp(lamp) if matches!(lamp.shape, Shape::Disc | Shape::Ring | Shape::Bulb) => {
             Some(lamp.width_m)

@@ -27,7 +27,7 @@ pub(super) fn draw(corner: &Corner<'_>, all: &[Thing], text_m: f64) -> View {
     ] {
         strokes.push(stroke(Ink::Wall, None, true, piece));
     }
-    // Furthest from the viewer first: the viewer stands at camera right.
+    // Furniture first, so that it hides nobody; then furthest from the viewer, who stands at camera right.
     let across = corner.view.right;
     let depth = |t: &Thing| {
         t.parts
@@ -39,7 +39,8 @@ pub(super) fn draw(corner: &Corner<'_>, all: &[Thing], text_m: f64) -> View {
     let mut sorted: Vec<&Thing> = all.iter().collect();
     sorted.sort_by(|a, b| {
         let mean = |(sum, n): (f64, i32)| if n > 0 { sum / f64::from(n) } else { 0.0 };
-        mean(depth(a)).total_cmp(&mean(depth(b)))
+        let furniture = |t: &Thing| t.kind != Kind::Furniture;
+        furniture(a).cmp(&furniture(b)).then(mean(depth(a)).total_cmp(&mean(depth(b))))
     });
     for thing in sorted {
         let board = corner.lights.iter().any(|l| l.id == thing.id && matches!(l.source, Source::Board(_)));

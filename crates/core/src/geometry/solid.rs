@@ -23,6 +23,11 @@ impl Solid {
     fn new(corners: Vec<DVec3>, mut normals: Vec<DVec3>, mut edges: Vec<DVec3>) -> Self {
         once_each(&mut normals);
         once_each(&mut edges);
+        Self::of_single_axes(corners, normals, edges)
+    }
+
+    /// From axes of which no two are parallel.
+    fn of_single_axes(corners: Vec<DVec3>, normals: Vec<DVec3>, edges: Vec<DVec3>) -> Self {
         let upright = edges.contains(&DVec3::Z) && normals.contains(&DVec3::Z);
         let low = corners.iter().copied().fold(DVec3::INFINITY, DVec3::min);
         let high = corners.iter().copied().fold(DVec3::NEG_INFINITY, DVec3::max);
@@ -32,8 +37,10 @@ impl Solid {
     /// An upright prism over a convex outline given counter-clockwise.
     pub fn prism(outline: &[DVec2], from_z: f64, to_z: f64) -> Self {
         let corners = outline.iter().flat_map(|p| [p.extend(from_z), p.extend(to_z)]).collect();
-        let mut normals = vec![DVec3::Z];
-        let mut edges = vec![DVec3::Z];
+        let mut normals = Vec::with_capacity(outline.len() + 1);
+        let mut edges = Vec::with_capacity(outline.len() + 1);
+        normals.push(DVec3::Z);
+        edges.push(DVec3::Z);
         for (a, b) in outline.iter().zip(outline.iter().cycle().skip(1)) {
             let along = (*b - *a).normalize_or_zero();
             if along != DVec2::ZERO {
@@ -62,7 +69,7 @@ impl Solid {
         }
         let axes: Vec<DVec3> =
             half_axes.iter().map(|v| v.normalize_or_zero()).filter(|v| *v != DVec3::ZERO).collect();
-        Self::new(corners, axes.clone(), axes)
+        Self::of_single_axes(corners, axes.clone(), axes)
     }
 
     /// A straight rod of square section.
@@ -76,8 +83,10 @@ impl Solid {
     /// A flat plate of any convex outline, thickened backwards along `-normal` by `depth_m`.
     pub fn slab(outline: &[DVec3], normal: DVec3, depth_m: f64) -> Self {
         let corners = outline.iter().flat_map(|p| [*p, *p - normal * depth_m]).collect();
-        let mut normals = vec![normal];
-        let mut edges = vec![normal];
+        let mut normals = Vec::with_capacity(outline.len() + 1);
+        let mut edges = Vec::with_capacity(outline.len() + 1);
+        normals.push(normal);
+        edges.push(normal);
         for (a, b) in outline.iter().zip(outline.iter().cycle().skip(1)) {
             let along = (*b - *a).normalize_or_zero();
             edges.push(along);
@@ -171,13 +180,14 @@ impl Solid {
 
 /// Keeps one of each pair of parallel directions.
 fn once_each(axes: &mut Vec<DVec3>) {
-    let mut kept: Vec<DVec3> = Vec::with_capacity(axes.len());
-    for axis in axes.iter() {
-        if kept.iter().all(|k| k.dot(*axis).abs() < 1.0 - 1e-9) {
-            kept.push(*axis);
+    let mut kept = 0;
+    for i in 0..axes.len() {
+        if axes[..kept].iter().all(|k| k.dot(axes[i]).abs() < 1.0 - 1e-9) {
+            axes[kept] = axes[i];
+            kept += 1;
         }
     }
-    *axes = kept;
+    axes.truncate(kept);
 }
 
 /// The outline that stands in for a circle, counter-clockwise, holding it.
