@@ -206,11 +206,124 @@ test("feet and inches change the words, not the corner", async ({ page }) => {
   const id = await changedPlan(page, "Both tapes", () => undefined);
   await page.goto(`/corners/${id}`);
   const distance = page.getByRole("button", { name: /^Lens to eyes/ });
-  await expect(distance).toContainText("1.72");
+  await expect(distance).toContainText(/\d\.\d\d/);
+  const metres = Number(/[\d.]+(?=m)/.exec((await distance.textContent()) ?? "")?.[0]);
   await page.getByRole("button", { name: "Show feet and inches" }).click();
-  await expect(distance).toContainText("5' 7½\"");
+  const feet = /(\d+)' (\d+)([¼½¾]?)"/;
+  await expect(distance).toContainText(feet);
+  const [, whole, inches, part = ""] = feet.exec((await distance.textContent()) ?? "") ?? [];
+  const read = (Number(whole) * 12 + Number(inches) + "_¼½¾".indexOf(part || "_") / 4) * 0.0254;
+  expect(Math.abs(read - metres)).toBeLessThan(0.01);
   await page.getByRole("link", { name: "Set-up card" }).click();
   await expect(page.frameLocator("iframe").getByText("11' 1¾\" × 9' 6¼\" × 8' ½\"")).toBeVisible();
+});
+
+test("another layout is taken, and the first one again", async ({ page }) => {
+  const id = await changedPlan(page, "Other layouts", () => undefined);
+  await page.goto(`/corners/${id}`);
+  const found = section(page, "Layouts found, best first").getByRole("listitem");
+  await expect(found.first()).toContainText("Taken");
+  await expect(found).toHaveCount(3);
+  await found.nth(1).getByRole("button", { name: "Take this one" }).click();
+  await expect(page.getByText("kept, revision 2")).toBeVisible();
+  await expect(found.nth(1)).toContainText("Taken");
+  await expect(section(page, "Where everything stands, and why").getByText(/ instead: /)).toBeVisible();
+  await found.first().getByRole("button", { name: "Take this one" }).click();
+  await expect(found.first()).toContainText("Taken");
+  await expect(page.getByText("kept, revision 3")).toBeVisible();
+});
+
+test("answers are changed, kept while away, and lead to a new layout", async ({ page }) => {
+  const id = await changedPlan(page, "Second thoughts", () => undefined);
+  await page.goto(`/corners/${id}`);
+  await page.getByRole("link", { name: "Change answers" }).click();
+  await expect(page.getByLabel("Width, along the back wall")).toHaveValue("3.4 m");
+  await expect(page.getByRole("button", { name: "Drop these changes" })).toHaveCount(0);
+  await page.getByLabel("Width, along the back wall").fill("4.1 m");
+  await page.getByRole("link", { name: "Fogon, all corners" }).click();
+  await page.goto(`/corners/${id}/brief`);
+  await expect(page.getByLabel("Width, along the back wall")).toHaveValue("4.1 m");
+  await page.getByRole("button", { name: "Drop these changes" }).click();
+  await expect(page.getByLabel("Width, along the back wall")).toHaveValue("3.4 m");
+  await page.getByLabel("Width, along the back wall").fill("13 ft");
+  await page.getByRole("button", { name: "Save and lay out again" }).click();
+  await expect(page.getByRole("heading", { name: "Where everything stands, and why" })).toBeVisible({
+    timeout: 30_000,
+  });
+  const corner = (await (await page.request.get(`/api/v1/corners/${id}`)).json()) as {
+    brief: { room: { floor_m: number[][] }; gear: Record<string, { cct_min_k?: number }> };
+  };
+  expect(corner.brief.room.floor_m[2]?.[0]).toBeCloseTo(13 * 0.3048, 3);
+  expect(corner.brief.gear.octa?.cct_min_k).toBe(2800);
+});
+
+test("a corner is deleted only on a second word", async ({ page }) => {
+  const id = await changedPlan(page, "Short-lived", () => undefined);
+  await page.goto("/");
+  const row = page.getByRole("listitem").filter({ hasText: "Short-lived" });
+  await row.getByRole("button", { name: "Delete Short-lived" }).click();
+  await row.getByRole("button", { name: "Keep it" }).click();
+  await expect(row).toBeVisible();
+  await row.getByRole("button", { name: "Delete Short-lived" }).click();
+  await row.getByRole("button", { name: "Delete it" }).click();
+  await expect(row).toHaveCount(0);
+  expect((await page.request.get(`/api/v1/corners/${id}`)).status()).toBe(404);
+  await page.goto(`/corners/${id}`);
+  await expect(page.getByRole("alert")).toContainText("There is no such corner.");
+});
+
+test("free moves and purchases are listed with their sums", async ({ page }) => {
+  const id = await changedPlan(page, "Needs a voice", (plan: never) => {
+    const { brief, layout } = plan as {
+      brief: { gear: Record<string, unknown>; money: object; today?: unknown };
+      layout: { microphone?: unknown };
+    };
+    delete brief.gear["boom-microphone"];
+    delete brief.today;
+    delete layout.microphone;
+    brief.money = { budget: 150, currency: "EUR" };
+  });
+  await page.goto(`/corners/${id}`);
+  await expect(
+    page.getByText("No microphone is in the layout: the voice would not be recorded."),
+  ).toBeVisible();
+  const changes = section(page, "What to change, in order");
+  await expect(changes.getByRole("heading", { name: "Purchases, budget 150 EUR" })).toBeVisible({
+    timeout: 30_000,
+  });
+  await expect(changes.getByText(/clears one thing that stands in the way/)).toBeVisible();
+  const prices = await changes.getByText(/^\d+ EUR$/).allTextContents();
+  const sum = prices.reduce((total, price) => total + Number(price.replace(" EUR", "")), 0);
+  await expect(changes.getByText(`Together ${sum} EUR`)).toBeVisible();
+  expect(sum).toBeLessThanOrEqual(150);
+});
+
+test("the first answers are given and read by keyboard alone", async ({ page }) => {
+  await page.goto("/new");
+  await page.evaluate(() => localStorage.clear());
+  await page.goto("/new");
+  const type = async (label: string, text: string) => {
+    await page.getByLabel(label, { exact: true }).focus();
+    await page.keyboard.type(text);
+  };
+  await type("Name of the corner", "By keys");
+  await type("Width, along the back wall", "3.6");
+  await type("Depth", "3.1");
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("heading", { name: "You", level: 2 })).toBeFocused();
+  await type("Stature", "1.70");
+  for (const next of ["Purpose", "What you own", "Today", "Money"]) {
+    await page.getByRole("button", { name: `Next: ${next}` }).press("Enter");
+    await expect(page.getByRole("heading", { name: next, level: 2 })).toBeFocused();
+  }
+  await page.getByRole("button", { name: "Lay out the corner" }).press("Enter");
+  await expect(page.getByRole("heading", { name: "By keys" })).toBeVisible({ timeout: 30_000 });
+  const reading = page.getByRole("button", { name: /^Key off the lens axis/ });
+  await reading.press("Enter");
+  await expect(page.getByRole("dialog")).toBeVisible();
+  await page.keyboard.press("Escape");
+  await expect(page.getByRole("dialog")).toHaveCount(0);
+  await expect(reading).toBeFocused();
 });
 
 for (const theme of ["light", "dark"] as const) {

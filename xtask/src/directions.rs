@@ -122,5 +122,48 @@ mod tests {
         let text = "use crate::plan::Plan;\n// crate::money\nlet x = crate::room::mains(b);";
         let found: Vec<String> = used_modules(text).into_iter().collect();
         assert_eq!(found, ["plan", "room"]);
+        assert!(used_modules("use glam::DVec3;\nuse super::Thing;").is_empty());
+    }
+
+    #[test]
+    fn files_belong_to_the_module_of_their_folder() {
+        let root = Path::new("crates/core/src");
+        let module = |file: &str| module_of(root, &root.join(file)).unwrap_or_default();
+        assert_eq!(module("light.rs"), "light");
+        assert_eq!(module("light/placement.rs"), "light");
+        assert_eq!(module("lib.rs"), "lib");
+        assert_eq!(module_of(root, Path::new("crates/cli/src/main.rs")), None);
+    }
+
+    #[test]
+    fn every_module_has_one_layer_and_the_trades_share_one() {
+        let mut all: Vec<&str> = LAYERS.iter().copied().flatten().copied().collect();
+        let count = all.len();
+        all.sort_unstable();
+        all.dedup();
+        assert_eq!(all.len(), count, "a module stands on two layers");
+        let trades = ["room", "shot", "light", "sound"].map(layer_of);
+        assert!(trades.iter().all(|l| l.is_some() && *l == trades[0]));
+        assert!(layer_of("assess") > trades[0] && layer_of("plan") < trades[0]);
+        assert_eq!(layer_of("kitchen"), None);
+    }
+
+    #[test]
+    fn the_core_depends_on_none_of_our_crates() {
+        assert_eq!(CRATES[0], ("core", &[][..]));
+        for (index, (name, allowed)) in CRATES.iter().enumerate() {
+            for other in *allowed {
+                let at = CRATES.iter().position(|(n, _)| n == other);
+                assert!(at.is_some_and(|at| at < index), "{name} points forward to {other}");
+            }
+        }
+    }
+
+    /// The check holds on this checkout: it is run from the workspace's root.
+    #[test]
+    fn this_checkout_keeps_the_directions() {
+        let root = Path::new(env!("CARGO_MANIFEST_DIR")).parent().expect("a workspace above xtask");
+        std::env::set_current_dir(root).expect("the root can be entered");
+        check().expect("the directions hold");
     }
 }

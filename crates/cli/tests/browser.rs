@@ -1,5 +1,8 @@
 //! The end-to-end tests: the demo server on a free port and a fresh database, Playwright against it.
 
+// A helper of a test fails by panicking, as the test does.
+#![allow(clippy::unwrap_used)]
+
 use std::io::{BufRead, BufReader};
 use std::path::{Path, PathBuf};
 use std::process::{Child, Command, Stdio};

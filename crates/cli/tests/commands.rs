@@ -1,5 +1,8 @@
 //! The binary as a person and a script use it: files in, files out, exit codes.
 
+// A helper of a test fails by panicking, as the test does.
+#![allow(clippy::unwrap_used)]
+
 use std::io::Write;
 use std::path::{Path, PathBuf};
 use std::process::{Command, Output, Stdio};
@@ -175,4 +178,64 @@ fn the_published_schemas_are_current() {
         let path = root().join(format!("docs/schema/{which}.schema.json"));
         assert!(std::fs::read_to_string(path).unwrap() == printed, "run: cargo xtask types");
     }
+}
+
+/// Files as other programs write them: a byte order mark, Windows line ends, tabs; and as nobody should.
+#[test]
+fn files_from_elsewhere_are_read_or_refused_in_words() {
+    let text = std::fs::read_to_string(root().join("docs/examples/box-room.fogon.json")).unwrap();
+    for good in [format!("\u{feff}{text}"), text.replace('\n', "\r\n"), text.replace("  ", "\t")] {
+        assert_eq!(code(&fogon(&["evaluate", "-"], &good)), 0);
+    }
+    for (bad, words) in [
+        ("[".repeat(100_000), "32 levels deep"),
+        (text.replacen("\"name\"", "\"name\": \"x\", \"name\"", 1), "stands twice"),
+        (text.replacen("2.45", "1e999", 1), "document"),
+        (text.replacen("\"fogon.plan\"", "\"fogon.brief\"", 1), "format"),
+        ("x".repeat(3_000_000), "at most 1000000 bytes"),
+        (String::new(), "document"),
+    ] {
+        let output = fogon(&["evaluate", "-"], &bad);
+        assert_eq!((code(&output), said(&output).as_str()), (2, ""), "{words}");
+        let line = complaint(&output);
+        assert!(line.contains(words) && line.len() < 4000, "{words}: {line:.300}");
+    }
+}
+
+/// Help and version are answers; every command explains itself.
+#[test]
+fn help_is_an_answer() {
+    for arguments in [
+        &["--help"][..],
+        &["--version"],
+        &["propose", "--help"],
+        &["evaluate", "--help"],
+        &["calc", "--help"],
+        &["card", "--help"],
+        &["serve", "--help"],
+        &["demo", "--help"],
+        &["schema", "--help"],
+    ] {
+        let output = fogon(arguments, "");
+        assert_eq!(code(&output), 0, "{arguments:?}");
+        assert!(said(&output).len() > 10 && complaint(&output).is_empty(), "{arguments:?}");
+    }
+    let openapi: Value = serde_json::from_str(&said(&fogon(&["schema", "openapi"], ""))).unwrap();
+    assert!(openapi["paths"]["/api/v1/assess"]["post"].is_object());
+}
+
+/// A card replaces the file it is written to, whole.
+#[test]
+fn a_card_replaces_its_file_whole() {
+    let folder = tempfile::tempdir().unwrap();
+    let out = folder.path().join("card.csv");
+    std::fs::write(&out, "old").unwrap();
+    let plan = "docs/examples/box-room.fogon.json";
+    assert_eq!(code(&fogon(&["card", plan, "--out", &out.display().to_string()], "")), 0);
+    let first = std::fs::read_to_string(&out).unwrap();
+    assert!(first.starts_with("kind,number,letter,what,") && !first.contains("old"));
+    // The same plan gives the same card, to the letter; nothing else is left beside it.
+    assert_eq!(code(&fogon(&["card", plan, "--out", &out.display().to_string()], "")), 0);
+    assert_eq!(std::fs::read_to_string(&out).unwrap(), first);
+    assert_eq!(std::fs::read_dir(folder.path()).unwrap().count(), 1);
 }

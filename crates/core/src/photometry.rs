@@ -47,7 +47,7 @@ impl Face {
             let step = 2.0 * PI / corners as f64;
             let outer = radius * (step / step.sin()).sqrt();
             (0..corners)
-                .map(|i| DVec3::from(at(outer * (i as f64 * step).cos(), outer * (i as f64 * step).sin())))
+                .map(|i| at(outer * (i as f64 * step).cos(), outer * (i as f64 * step).sin()))
                 .collect()
         };
         let (w, h) = (width_m / 2.0, height_m / 2.0);

@@ -4,7 +4,7 @@ use fogon_core::card::Card;
 
 /// Quoted where it must be; a leading sign that a spreadsheet would run as a formula is kept as text.
 fn field(text: &str) -> String {
-    let risky = text.starts_with(['=', '+', '@', '\t']);
+    let risky = text.starts_with(['=', '+', '-', '@', '\t']);
     let text = if risky { format!("'{text}") } else { text.to_owned() };
     if text.contains([',', '"', '\n', '\r']) { format!("\"{}\"", text.replace('"', "\"\"")) } else { text }
 }

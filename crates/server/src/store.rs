@@ -280,8 +280,110 @@ fn now_ms() -> i64 {
 
 #[cfg(test)]
 mod tests {
+    use super::*;
+
+    const BRIEF: &str = include_str!("../../../docs/examples/box-room.brief.json");
+
+    fn store() -> Store {
+        Store::prepared(Connection::open_in_memory().unwrap()).unwrap()
+    }
+
+    fn named(name: &str) -> Document {
+        Document { name: name.to_owned(), ..Document::read(BRIEF.as_bytes()).unwrap() }
+    }
+
+    fn revisions(store: &Store, corner: i64) -> Vec<(i64, String)> {
+        let connection = store.lock();
+        let mut query = connection
+            .prepare("SELECT number, document FROM revision WHERE corner = ?1 ORDER BY number")
+            .unwrap();
+        query.query_map([corner], |row| Ok((row.get(0)?, row.get(1)?))).unwrap().map(Result::unwrap).collect()
+    }
+
     #[test]
     fn migrations_are_valid() {
-        super::MIGRATIONS.validate().unwrap();
+        MIGRATIONS.validate().unwrap();
+    }
+
+    /// Undo, conflict and history rest on this: every save is a row of its own, as it was written.
+    #[test]
+    fn every_save_is_a_revision() {
+        let store = store();
+        let id = store.create(&named("one")).unwrap().id;
+        assert_eq!(store.save(id, 1, &named("two")).unwrap().revision, 2);
+        assert_eq!(store.save(id, 2, &named("three")).unwrap().revision, 3);
+        let rows = revisions(&store, id);
+        assert_eq!(rows.iter().map(|(number, _)| *number).collect::<Vec<_>>(), [1, 2, 3]);
+        for ((_, text), name) in rows.iter().zip(["one", "two", "three"]) {
+            assert_eq!(Document::read(text.as_bytes()).unwrap().name, name);
+        }
+        // A save from an old revision changes nothing at all.
+        let late = store.save(id, 1, &named("late")).unwrap_err();
+        assert!(matches!(late, StoreError::Conflict { current: 3 }), "{late}");
+        assert_eq!(revisions(&store, id).len(), 3);
+        assert_eq!(store.get(id).unwrap().document.name, "three");
+    }
+
+    #[test]
+    fn a_deleted_corner_leaves_nothing_and_its_id_is_not_used_again() {
+        let store = store();
+        let id = store.create(&named("gone")).unwrap().id;
+        assert!(matches!(store.delete(id, 9), Err(StoreError::Conflict { current: 1 })));
+        store.delete(id, 1).unwrap();
+        assert!(matches!(store.get(id), Err(StoreError::Missing)));
+        assert!(matches!(store.save(id, 1, &named("ghost")), Err(StoreError::Missing)));
+        assert!(matches!(store.delete(id, 1), Err(StoreError::Missing)));
+        assert!(revisions(&store, id).is_empty());
+        assert_ne!(store.create(&named("next")).unwrap().id, id);
+    }
+
+    #[test]
+    fn a_first_corner_is_kept_once() {
+        let store = store();
+        let brief = BriefFile::read(BRIEF.as_bytes()).unwrap();
+        store.seed(&brief).unwrap();
+        store.seed(&brief).unwrap();
+        let all = store.all().unwrap();
+        assert_eq!(all.len(), 1);
+        assert!(all[0].document.layout.is_some(), "it is laid out");
+    }
+
+    #[test]
+    fn the_last_saved_comes_first() {
+        let store = store();
+        let ids: Vec<i64> = ["a", "b", "c"].map(|n| store.create(&named(n)).unwrap().id).to_vec();
+        std::thread::sleep(std::time::Duration::from_millis(3));
+        store.save(ids[0], 1, &named("a again")).unwrap();
+        let names: Vec<String> = store.all().unwrap().into_iter().map(|k| k.document.name).collect();
+        assert_eq!(names[0], "a again");
+        assert_eq!(names.len(), 3);
+    }
+
+    /// A row that this version cannot read is said to be so; it is neither dropped nor overwritten.
+    #[test]
+    fn an_unreadable_row_is_reported() {
+        let store = store();
+        let id = store.create(&named("fine")).unwrap().id;
+        let newer = "{\"format\": \"fogon.plan\", \"version\": 9}";
+        store.lock().execute("UPDATE corner SET document = ?1 WHERE id = ?2", params![newer, id]).unwrap();
+        let error = store.get(id).unwrap_err();
+        assert!(matches!(&error, StoreError::Stored(words) if words.contains("newer version")), "{error}");
+        let kept: String = store
+            .lock()
+            .query_row("SELECT document FROM corner WHERE id = ?1", [id], |row| row.get(0))
+            .unwrap();
+        assert_eq!(kept, newer);
+    }
+
+    #[test]
+    fn documents_come_back_as_they_went() {
+        let bare = named("bare");
+        assert!(bare.layout.is_none());
+        let again = Document::read(bare.to_json().as_bytes()).unwrap();
+        assert_eq!((again.name, again.brief, again.layout), (bare.name.clone(), bare.brief.clone(), None));
+        let laid = bare.laid_out();
+        let again = Document::read(laid.to_json().as_bytes()).unwrap();
+        assert_eq!(again.layout, laid.layout);
+        assert!(again.layout.is_some());
     }
 }

@@ -1,5 +1,8 @@
 //! The API as a browser meets it: the real server on a free port, a real SQLite file, requests over loopback.
 
+// A helper of a test fails by panicking, as the test does.
+#![allow(clippy::unwrap_used)]
+
 use std::path::Path;
 use std::sync::mpsc;
 use std::time::Duration;
@@ -296,4 +299,62 @@ fn the_committed_description_is_current() {
     for table in ["schools", "catalogue", "materials", "schema/plan"] {
         assert_eq!(server.get(&format!("/api/v1/{table}")).status, 200, "{table}");
     }
+}
+
+/// As many things as a document may hold, and one more.
+#[test]
+fn documents_have_bounds() {
+    let folder = folder();
+    let server = Server::on(&folder.path().join("c.sqlite3"));
+    let with_gear = |count: usize| {
+        let mut brief = box_room();
+        let stand = brief["brief"]["gear"]["tripod"].clone();
+        let gear = brief["brief"]["gear"].as_object_mut().unwrap();
+        let have = gear.len();
+        gear.extend((have..count).map(|i| (format!("stand-{i}"), stand.clone())));
+        server.post("/api/v1/corners", &brief)
+    };
+    assert_eq!(with_gear(200).status, 201);
+    let more = with_gear(201);
+    assert_eq!((more.status, more.json()["errors"][0]["field"].as_str()), (422, Some("brief.gear")));
+    let with_furniture = |count: usize| {
+        let mut brief = box_room();
+        let chest =
+            json!({ "kind": "box", "position_m": [0.3, 2.6, 0], "size_m": [0.2, 0.2, 0.2], "fixed": true });
+        set(&mut brief, "/brief/person/seat_at", Value::Null);
+        let pieces: serde_json::Map<_, _> =
+            (0..count).map(|i| (format!("chest-{i}"), chest.clone())).collect();
+        set(&mut brief, "/brief/room/furniture", Value::Object(pieces));
+        server.post("/api/v1/corners", &brief).status
+    };
+    assert_eq!((with_furniture(40), with_furniture(41)), (201, 422));
+}
+
+/// Readers are answered while others write, and every answer is whole.
+#[test]
+fn many_at_once_are_all_answered() {
+    let folder = folder();
+    let server = Server::on(&folder.path().join("c.sqlite3"));
+    let id = server.demo();
+    let plan = server.plan(id);
+    std::thread::scope(|scope| {
+        for worker in 0..6 {
+            let (server, plan) = (&server, &plan);
+            scope.spawn(move || {
+                for _ in 0..5 {
+                    match worker % 3 {
+                        0 => assert_eq!(
+                            server.post("/api/v1/assess", plan).json()["assessment"]["verdict"]["ready"],
+                            true
+                        ),
+                        1 => assert!(
+                            server.get("/api/v1/corners").json().as_array().is_some_and(|c| !c.is_empty())
+                        ),
+                        _ => assert_eq!(server.post("/api/v1/corners", plan).status, 201),
+                    }
+                }
+            });
+        }
+    });
+    assert_eq!(server.get("/api/v1/corners").json().as_array().unwrap().len(), 11);
 }

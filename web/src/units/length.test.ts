@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 
-import { editLength, formatLength, parseLength } from "./length";
+import { editLength, formatLength, INCH_M, parseLength } from "./length";
 
 describe("lengths as people type them", () => {
   it("reads either system whatever the corner's own is", () => {
@@ -38,4 +38,25 @@ describe("lengths as people type them", () => {
       expect(Math.abs((back ?? Infinity) - metres)).toBeLessThanOrEqual(0.0254 / 8 + 1e-9);
     }
   });
+});
+
+describe("whatever is written is read back", () => {
+  it("in both systems, to the precision written", () => {
+    for (let step = 0; step < 400; step += 1) {
+      const metres = 0.01 + step * 0.0173;
+      const metric = parseLength(formatLength(metres, "metric"), "imperial");
+      expect(Math.abs((metric ?? 0) - metres)).toBeLessThanOrEqual(0.005 + 1e-9);
+      const imperial = parseLength(formatLength(metres, "imperial"), "metric");
+      expect(Math.abs((imperial ?? 0) - metres)).toBeLessThanOrEqual(0.125 * INCH_M + 1e-9);
+      const edited = parseLength(editLength(metres, "metric"), "imperial");
+      expect(Math.abs((edited ?? 0) - metres)).toBeLessThanOrEqual(0.0005 + 1e-9);
+    }
+  });
+
+  it.each(["", " ", "m", "3.4.5", "3 4", "1/0", "ten", "3 m 4", "--3", "3'4'5", "∞", "1e3"])(
+    "“%s” is no length",
+    (text) => {
+      expect(parseLength(text, "metric")).toBeNull();
+    },
+  );
 });

@@ -11,6 +11,8 @@ use crate::shot::framing::Pose;
 pub(super) const GRID_M: f64 = 0.25;
 /// Nearest the eyes come to a wall at the side and behind, m: half the chair and a hand.
 const WALL_M: f64 = 0.42;
+/// The chair's back behind the eyes and a finger: nearer to a wall no chair can stand, m.
+const CHAIR_M: f64 = 0.385;
 /// From the eyes' plumb line to the near edge of the desk, m.
 const DESK_EDGE_M: f64 = 0.12;
 /// Behind the sensor, as the legal rule has it, m.
@@ -88,7 +90,7 @@ pub(crate) fn facings(brief: &Brief) -> Vec<Facing> {
             // A desk that cannot be moved is faced across either of its long sides.
             Some((_, piece)) => {
                 let off = wrap_180(bearing - piece.bearing_deg).abs();
-                off < 30.0 || off > 150.0
+                !(30.0..=150.0).contains(&off)
             }
             None => true,
         })
@@ -136,7 +138,7 @@ pub(crate) fn places(brief: &Brief, facing: &Facing) -> Vec<Place> {
                         width / 2.0 - hand * (i as f64 - nx as f64 / 2.0) * GRID_M,
                         depth / 2.0 + (j as f64 - ny as f64 / 2.0) * GRID_M,
                     );
-                    all.extend(place_at(brief, facing, seat_m));
+                    all.extend(place_at(brief, facing, seat_m, WALL_M));
                 }
             }
             all
@@ -144,11 +146,11 @@ pub(crate) fn places(brief: &Brief, facing: &Facing) -> Vec<Place> {
     }
 }
 
-/// The seat at a point of the floor with its desk moved along, if both fit.
-fn place_at(brief: &Brief, facing: &Facing, seat_m: DVec2) -> Option<Place> {
+/// The seat at a point of the floor with its desk moved along, if both fit and the walls are so far away.
+fn place_at(brief: &Brief, facing: &Facing, seat_m: DVec2, from_walls_m: f64) -> Option<Place> {
     let floor = brief.room.outline();
     let [width, depth, _] = brief.room.dimensions_m();
-    if !inside_convex(&floor, seat_m, -WALL_M.min(width.min(depth) / 2.0)) {
+    if !inside_convex(&floor, seat_m, -from_walls_m.min(width.min(depth) / 2.0)) {
         return None;
     }
     let ahead = bearing_vector(facing.bearing_deg).truncate();
@@ -172,7 +174,7 @@ pub(super) fn shifted(
     }
     let ahead = bearing_vector(facing.bearing_deg).truncate();
     let aside = DVec2::new(ahead.y, -ahead.x) * first_side(brief);
-    place_at(brief, facing, place.seat_m + ahead * ahead_m + aside * aside_m)
+    place_at(brief, facing, place.seat_m + ahead * ahead_m + aside * aside_m, CHAIR_M)
 }
 
 /// The desk in front of a seat, if there is one and it fits; the outer `None` means that it does not.

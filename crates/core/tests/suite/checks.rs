@@ -15,7 +15,7 @@ fn fixture(text: &str, least: usize) -> Vec<Value> {
 
 #[test]
 fn calculations_agree_with_the_worked_checks() {
-    for row in fixture(include_str!("fixtures/slice_checks.json"), 30) {
+    for row in fixture(include_str!("../fixtures/slice_checks.json"), 30) {
         let name = row["calculation"].as_str().unwrap();
         let output = calc::run(name, row["input"].to_string().as_bytes())
             .unwrap_or_else(|problem| panic!("{}: {problem}", row["id"]));
@@ -38,7 +38,7 @@ fn calculations_agree_with_the_worked_checks() {
 /// Written by reference/area_light: double integration with SciPy.
 #[test]
 fn area_formula_agrees_with_integration() {
-    for (index, row) in fixture(include_str!("fixtures/area_light.json"), 24).iter().enumerate() {
+    for (index, row) in fixture(include_str!("../fixtures/area_light.json"), 24).iter().enumerate() {
         let point = |v: &Value| DVec3::from_array([0, 1, 2].map(|i| v[i].as_f64().unwrap()));
         let polygon: Vec<DVec3> = row["polygon_m"].as_array().unwrap().iter().map(point).collect();
         let luminance = row["luminance_cd_m2"].as_f64().unwrap();

@@ -9,8 +9,6 @@ use fogon_testkit::{any_brief, assert_close, box_room, set};
 use proptest::prelude::*;
 use serde_json::{Value, json};
 
-mod by_hand;
-
 fn read(brief: &Value) -> BriefFile {
     BriefFile::read(brief.to_string().as_bytes()).unwrap()
 }
@@ -49,7 +47,7 @@ proptest! {
             proposal.plan.check().unwrap();
             let text = serde_json::to_vec(&proposal.plan).unwrap();
             prop_assert_eq!(&Plan::read(&text).unwrap(), &proposal.plan);
-            by_hand::assert_legal(&serde_json::to_value(&proposal.plan).unwrap());
+            crate::by_hand::assert_legal(&serde_json::to_value(&proposal.plan).unwrap());
             let judged = without_moves(&proposal.plan);
             let stops: Vec<_> = judged.findings.iter().filter(|f| f.severity == Severity::Stop).collect();
             prop_assert!(stops.is_empty(), "{:?}", stops);

@@ -1,0 +1,255 @@
+//! The contract of `calc`, for every calculation and every field it lists: what is refused, with which word, and that
+//! whatever is accepted gives finite numbers.
+
+use fogon_core::calc;
+use proptest::prelude::*;
+use serde_json::{Map, Value, json};
+
+/// A valid input of each calculation.
+const VALID: [(&str, &str); 11] = [
+    (
+        "field-of-view",
+        r#"{"sensor_width_mm":36,"sensor_height_mm":20.25,"focal_length_mm":50,"subject_distance_m":1.45}"#,
+    ),
+    (
+        "frame-size",
+        r#"{"sensor_width_mm":36,"sensor_height_mm":20.25,"focal_length_mm":50,"subject_distance_m":1.45}"#,
+    ),
+    (
+        "depth-of-field",
+        r#"{"focal_length_mm":50,"f_number":4,"subject_distance_m":1.45,"circle_of_confusion_mm":0.0275}"#,
+    ),
+    (
+        "background-blur",
+        r#"{"focal_length_mm":50,"f_number":4,"subject_distance_m":1.45,"background_distance_m":2.45,"sensor_width_mm":36}"#,
+    ),
+    ("exposure-illuminance", r#"{"f_number":4,"shutter_s":0.02,"iso":400,"calibration_constant":250}"#),
+    ("inverse-square", r#"{"illuminance_lx":1500,"at_distance_m":1,"wanted_distance_m":2}"#),
+    ("lighting-ratio", r#"{"key_lx":800,"fill_lx":250}"#),
+    ("level-at-distance", r#"{"level_db":60,"at_distance_m":0.2,"wanted_distance_m":0.65}"#),
+    (
+        "reverberation",
+        r#"{"dimensions_m":[4,3.2,2.5],"surfaces":[{"area_m2":61.6,"absorption":{"125":0.2,"250":0.2,"500":0.2,"1000":0.2,"2000":0.2,"4000":0.2}}]}"#,
+    ),
+    ("tape-mark", r#"{"room_width_m":3.4,"room_depth_m":2.9,"x_m":1.2,"y_m":1.4,"tape_error_m":0.01}"#),
+    (
+        "stand-tipping",
+        r#"{"foot_circle_radius_m":0.5,"parts":[{"mass_kg":4,"offset_m":0},{"mass_kg":2.5,"offset_m":1.2}],"knock_force_n":10,"knock_height_m":2,"bag_offset_behind_column_m":0.2,"safety_factor":1.5}"#,
+    ),
+];
+
+fn refusal(name: &str, input: &Value) -> (String, String) {
+    let problem = calc::run(name, input.to_string().as_bytes()).expect_err(&format!("{name} takes {input}"));
+    assert!(!problem.accepted.is_empty() && !problem.to_string().contains('\n'));
+    (problem.field, problem.code.as_str().to_owned())
+}
+
+fn object(text: &str) -> Map<String, Value> {
+    serde_json::from_str(text).unwrap()
+}
+
+fn finite(value: &Value) -> bool {
+    match value {
+        Value::Number(n) => n.as_f64().is_some_and(f64::is_finite),
+        Value::Object(map) => map.values().all(finite),
+        Value::Array(list) => list.iter().all(finite),
+        _ => true,
+    }
+}
+
+fn listed() -> Value {
+    serde_json::to_value(calc::list()).unwrap()
+}
+
+#[test]
+fn the_list_names_every_calculation_with_fields_units_and_ranges() {
+    let list = listed();
+    let names: Vec<&str> = list.as_array().unwrap().iter().map(|c| c["name"].as_str().unwrap()).collect();
+    assert_eq!(names, VALID.map(|(name, _)| name));
+    for calculation in list.as_array().unwrap() {
+        for field in calculation["fields"].as_array().unwrap() {
+            let name = field["name"].as_str().unwrap();
+            assert!(!field["range"].as_str().unwrap().is_empty(), "{name} has no range");
+            assert!(field["required"].is_boolean());
+            for (ending, unit) in [
+                ("_mm", "mm"),
+                ("_m", "m"),
+                ("_lx", "lx"),
+                ("_s", "s"),
+                ("_kg", "kg"),
+                ("_n", "N"),
+                ("_db", "dB"),
+            ] {
+                if name.ends_with(ending) && !name.ends_with("_mm")
+                    || name.ends_with("_mm") && ending == "_mm"
+                {
+                    assert_eq!(field["unit"], unit, "{name}");
+                }
+            }
+        }
+    }
+}
+
+#[test]
+fn every_field_is_missed_mistyped_and_bounded() {
+    let list = listed();
+    let mut tried = 0;
+    for ((name, valid), calculation) in VALID.iter().zip(list.as_array().unwrap()) {
+        let whole = object(valid);
+        assert!(finite(&calc::run(name, valid.as_bytes()).unwrap()), "{name}");
+        let mut with_more = whole.clone();
+        with_more.insert("colour".into(), json!(1));
+        assert_eq!(
+            refusal(name, &Value::Object(with_more)),
+            ("colour".into(), "unknown_field".into()),
+            "{name}"
+        );
+        for (key, value) in &whole {
+            let with = |new: Value| {
+                let mut changed = whole.clone();
+                changed.insert(key.clone(), new);
+                Value::Object(changed)
+            };
+            let field = calculation["fields"].as_array().unwrap().iter().find(|f| f["name"] == key.as_str());
+            let required = field.is_none_or(|f| f["required"] == true);
+            let mut without = whole.clone();
+            without.remove(key);
+            match required {
+                true => {
+                    for absent in [Value::Object(without), with(Value::Null)] {
+                        let (at, code) = refusal(name, &absent);
+                        assert_eq!(at, *key, "{name}");
+                        assert!(code == "missing_field" || code == "wrong_type", "{name}.{key}: {code}");
+                    }
+                }
+                // A null optional field counts as absent.
+                false => {
+                    let absent = calc::run(name, Value::Object(without).to_string().as_bytes()).unwrap();
+                    assert_eq!(calc::run(name, with(Value::Null).to_string().as_bytes()).unwrap(), absent);
+                }
+            }
+            for wrong in [json!("12"), json!(true), json!({})] {
+                assert_eq!(refusal(name, &with(wrong)), (key.clone(), "wrong_type".into()), "{name}");
+            }
+            if value.is_number() {
+                assert_eq!(refusal(name, &with(json!([1]))).1, "wrong_type");
+                let (at, code) = refusal(name, &with(json!(1e12)));
+                assert_eq!((at.as_str(), code.as_str()), (key.as_str(), "out_of_range"), "{name}");
+                let (at, code) = refusal(name, &with(json!(-1e12)));
+                assert!(
+                    at == *key && (code == "not_positive" || code == "out_of_range"),
+                    "{name}.{key}: {code}"
+                );
+            }
+            tried += 1;
+        }
+    }
+    assert!(tried > 35, "{tried}");
+}
+
+/// Limits are inclusive; a hair beyond is refused.
+#[test]
+fn limits_are_inclusive() {
+    for (name, key, low, high) in [
+        ("depth-of-field", "focal_length_mm", 1.0, 600.0),
+        ("depth-of-field", "f_number", 0.7, 64.0),
+        ("exposure-illuminance", "iso", 25.0, 409_600.0),
+        ("exposure-illuminance", "calibration_constant", 200.0, 600.0),
+        ("level-at-distance", "at_distance_m", 0.02, 50.0),
+        ("inverse-square", "wanted_distance_m", 0.01, 50.0),
+        ("lighting-ratio", "key_lx", 0.0, 1e6),
+        ("stand-tipping", "safety_factor", 1.0, 10.0),
+    ] {
+        let valid = VALID.iter().find(|(n, _)| *n == name).unwrap().1;
+        let with = |value: f64| {
+            let mut changed = object(valid);
+            changed.insert(key.into(), json!(value));
+            // Far enough to be imaged by any lens.
+            if name == "depth-of-field" {
+                changed.insert("subject_distance_m".into(), json!(2.0));
+            }
+            calc::run(name, Value::Object(changed).to_string().as_bytes())
+        };
+        assert!(with(low).is_ok() && with(high).is_ok(), "{name}.{key}");
+        let beyond = |limit: f64, by: f64| limit + by * limit.abs().max(1.0) * 1e-6;
+        assert!(with(beyond(low, -1.0)).is_err() && with(beyond(high, 1.0)).is_err(), "{name}.{key}");
+    }
+}
+
+#[test]
+fn nested_fields_are_named_by_their_path() {
+    let input = |text: &str| serde_json::from_str::<Value>(text).unwrap();
+    let mut rooms = input(VALID[8].1);
+    rooms["surfaces"][0]["absorption"]["500"] = json!(1.2);
+    assert_eq!(
+        refusal("reverberation", &rooms),
+        ("surfaces[0].absorption.500".into(), "out_of_range".into())
+    );
+    rooms["surfaces"][0]["absorption"].as_object_mut().unwrap().remove("500");
+    assert_eq!(
+        refusal("reverberation", &rooms),
+        ("surfaces[0].absorption.500".into(), "missing_field".into())
+    );
+    let mut stand = input(VALID[10].1);
+    stand["parts"][1]["mass_kg"] = json!(-1);
+    assert_eq!(refusal("stand-tipping", &stand).0, "parts[1].mass_kg");
+}
+
+/// Physics that no table is needed for.
+#[test]
+fn answers_behave_as_physics_does() {
+    let number = |name: &str, input: Value, field: &str| {
+        calc::run(name, input.to_string().as_bytes()).unwrap()[field].as_f64().unwrap()
+    };
+    let blur = |x: f64| {
+        number(
+            "background-blur",
+            json!({"focal_length_mm":50,"f_number":4,"subject_distance_m":1.45,"background_distance_m":x,"sensor_width_mm":36}),
+            "blur_disc_mm",
+        )
+    };
+    assert_eq!(blur(1.45), 0.0);
+    assert!(blur(1.2) > 0.0 && blur(2.0) < blur(3.0));
+    // Opening by two stops and halving ISO twice needs the same light.
+    let light = |n: f64, iso: f64| {
+        number("exposure-illuminance", json!({"f_number":n,"shutter_s":0.02,"iso":iso}), "illuminance_lx")
+    };
+    assert!((light(2.0, 100.0) - light(4.0, 400.0)).abs() < 1e-9);
+    assert_eq!(number("exposure-illuminance", json!({"f_number":1,"shutter_s":1,"iso":100}), "ev100"), 0.0);
+    let far = calc::run(
+        "depth-of-field",
+        br#"{"focal_length_mm":12,"f_number":5.6,"subject_distance_m":3,"circle_of_confusion_mm":0.0132327}"#,
+    )
+    .unwrap();
+    assert!(far["far_m"].is_null() && far["near_m"].as_f64().unwrap() < 3.0);
+    assert_eq!(number("lighting-ratio", json!({"key_lx":0,"fill_lx":100}), "stops"), 0.0);
+    let there_and_back = number(
+        "level-at-distance",
+        json!({"level_db":number("level-at-distance", json!({"level_db":60,"at_distance_m":0.2,"wanted_distance_m":2}), "level_db"),"at_distance_m":2,"wanted_distance_m":0.2}),
+        "level_db",
+    );
+    assert!((there_and_back - 60.0).abs() < 1e-9);
+}
+
+proptest! {
+    /// Anything in range gives finite numbers or a refusal with a word, never a panic.
+    #[test]
+    fn whatever_is_accepted_is_finite(index in 0usize..11, factors in prop::collection::vec(0.001f64..1000.0, 12)) {
+        let (name, valid) = VALID[index];
+        let mut input = object(valid);
+        let mut next = factors.into_iter().cycle();
+        fn scale(value: &mut Value, next: &mut impl Iterator<Item = f64>) {
+            match value {
+                Value::Number(n) => *value = json!(n.as_f64().unwrap() * next.next().unwrap()),
+                Value::Array(list) => list.iter_mut().for_each(|v| scale(v, next)),
+                Value::Object(map) => map.values_mut().for_each(|v| scale(v, next)),
+                _ => {}
+            }
+        }
+        input.values_mut().for_each(|v| scale(v, &mut next));
+        match calc::run(name, Value::Object(input).to_string().as_bytes()) {
+            Ok(output) => prop_assert!(finite(&output), "{} gives {}", name, output),
+            Err(problem) => prop_assert!(!problem.accepted.is_empty()),
+        }
+    }
+}

@@ -1,0 +1,169 @@
+//! The set-up card: everything on it follows from the plan, and a person with one tape can use it.
+
+use fogon_core::card::{Card, card};
+use fogon_core::plan::Plan;
+use fogon_testkit::{assert_close, box_room, set};
+use serde_json::{Value, json};
+
+use crate::support::{best, demo, plain_with, value};
+
+fn of(plan: &Plan) -> Card {
+    card(plan).unwrap()
+}
+
+fn setting(card: &Card, name: &str) -> String {
+    card.settings.iter().find(|s| s.name == name).unwrap_or_else(|| panic!("no {name}")).value.clone()
+}
+
+#[test]
+fn marks_stand_in_the_order_they_are_laid_and_where_the_plan_says() {
+    let plan = demo();
+    let card = of(&plan);
+    let letters: Vec<&str> = card.marks.iter().map(|m| m.letter.as_str()).collect();
+    assert_eq!(letters, ["S", "C", "K", "B", "M"]);
+    assert!(card.marks.iter().zip(1..).all(|(m, n)| m.number == n));
+    assert_eq!(card.marks[0].at_m, plan.layout.seat.position_m.0);
+    let camera = plan.layout.camera.position_m.0;
+    assert_eq!(card.marks[1].at_m, [camera[0], camera[1]]);
+    let foot = plan.layout.microphone.as_ref().unwrap().support.base_m.unwrap().0;
+    assert_eq!(card.marks[4].at_m, foot, "an arm is marked by its foot");
+    for mark in &card.marks {
+        let [x, y] = mark.at_m;
+        assert_close(mark.tape.from_left_m, x, 1e-12, 0.0, &mark.letter);
+        assert_close(mark.tape.from_back_m, y, 1e-12, 0.0, &mark.letter);
+        assert_close(mark.tape.to_back_left_corner_m, x.hypot(y), 1e-12, 0.0, &mark.letter);
+        assert_close(mark.tape.to_back_right_corner_m, (3.4 - x).hypot(y), 1e-12, 0.0, &mark.letter);
+    }
+    assert!(card.marks[0].set.starts_with(&format!("eyes {:.2} m", value(&plan, "person.eye.height_m"))));
+    assert!(card.marks[0].set.ends_with("chest towards C"));
+}
+
+#[test]
+fn settings_and_dials_are_the_plans() {
+    let plan = plain_with(&[
+        ("/layout/camera/nd_stops", json!(1.5)),
+        ("/layout/lights/key/dim", json!(0.4)),
+        ("/layout/lights/key/cct_k", json!(5600)),
+    ]);
+    let card = of(&plan);
+    assert_eq!(setting(&card, "Shutter"), "1/50 s");
+    assert_eq!(setting(&card, "Aperture"), "f/4.0");
+    assert_eq!(setting(&card, "ISO"), "250");
+    assert_eq!(setting(&card, "Focal length"), "40 mm (40 mm in full-frame terms)");
+    assert_eq!(setting(&card, "Frame rate"), "25 per second");
+    assert_eq!(setting(&card, "Neutral density"), "1.5 stops");
+    assert!(setting(&card, "White balance").starts_with("5600 K"));
+    // u + v = f (2 + m + 1/m): 1.5 m and 41 mm.
+    assert_eq!(setting(&card, "Focus"), "1.50 m from the lens, 1.54 m on the focus scale");
+    let key = &card.dials[0];
+    assert_eq!((key.letter.as_str(), key.percent, key.cct_k), ("K", Some(40.0), Some(5600.0)));
+    assert!(key.place.starts_with("45\u{b0} camera right, "), "{}", key.place);
+    assert_eq!(setting(&of(&plain_with(&[])), "Held"), "landscape");
+    assert!(of(&plain_with(&[])).settings.iter().all(|s| s.name != "Neutral density"));
+}
+
+/// Left and right are the camera's: the same key on the other side.
+#[test]
+fn sides_are_the_cameras() {
+    let left = plain_with(&[
+        ("/layout/lights/key/position_m", json!([2.9, 2.4, 1.9])),
+        ("/layout/microphone/support/base_m", json!([1.1, 1.5])),
+    ]);
+    assert!(of(&left).dials[0].place.starts_with("45\u{b0} camera left, "), "{}", of(&left).dials[0].place);
+    let mut document = box_room();
+    set(&mut document, "/brief/purpose", json!("audition-tape"));
+    let audition = best(&document);
+    let side = if audition.layout.seat.gaze_offset_deg > 0.0 { "right" } else { "left" };
+    assert!(of(&audition).marks[0].set.ends_with(&format!("chest 8\u{b0} camera {side} of C")));
+}
+
+#[test]
+fn feet_and_inches_to_the_quarter_inch() {
+    let mut plan = demo();
+    plan.brief.units = fogon_core::units::UnitSystem::Imperial;
+    let card = of(&plan);
+    assert_eq!(card.room, "11' 1\u{be}\" \u{d7} 9' 6\u{bc}\" \u{d7} 8' \u{bd}\"");
+    for mark in &card.marks {
+        let text = card.units.mark(mark.tape.from_left_m);
+        let metres = inches(&text) * 0.0254;
+        assert!(
+            (metres - mark.tape.from_left_m).abs() <= 0.125 * 0.0254 + 1e-9,
+            "{text} for {}",
+            mark.tape.from_left_m
+        );
+    }
+    assert!(card.marks.iter().all(|m| !m.set.contains(" m,") && !m.set.contains(" cm")), "no metric length");
+}
+
+/// Reads `9' 6 1/4"` as the card writes it.
+fn inches(text: &str) -> f64 {
+    let (feet, rest) = text.split_once("' ").map_or((0.0, text), |(f, r)| (f.parse().unwrap(), r));
+    let rest = rest.trim_end_matches('"');
+    let quarter = [('\u{bc}', 0.25), ('\u{bd}', 0.5), ('\u{be}', 0.75)]
+        .into_iter()
+        .find(|(glyph, _)| rest.ends_with(*glyph))
+        .map_or(0.0, |(_, part)| part);
+    let whole: f64 = rest.trim_end_matches(['\u{bc}', '\u{bd}', '\u{be}']).parse().unwrap_or(0.0);
+    feet * 12.0 + whole + quarter
+}
+
+#[test]
+fn what_to_check_and_heed_follows_the_corner() {
+    let usual = of(&plain_with(&[]));
+    assert!(
+        usual.before.iter().any(|b| b.contains("stand-in"))
+            && usual.before.iter().all(|b| !b.contains("glasses"))
+    );
+    assert!(usual.before.iter().any(|b| b.contains("turned down")), "headphones are turned down first");
+    let tracked = of(&plain_with(&[
+        ("/brief/person/face_tracking", json!(true)),
+        ("/brief/gear/body/face_tracking", json!(true)),
+        ("/brief/person/glasses", json!(true)),
+    ]));
+    assert!(
+        tracked.before.iter().any(|b| b.contains("Face tracking"))
+            && tracked.before.iter().any(|b| b.contains("glasses"))
+    );
+    assert!(usual.cautions.iter().any(|c| c.contains("Local electrical codes")));
+    let dimmed = of(&plain_with(&[("/layout/lights/key/dim", json!(0.5))]));
+    assert!(
+        dimmed.cautions.iter().any(|c| c.contains("flicker"))
+            && usual.cautions.iter().all(|c| !c.contains("flicker"))
+    );
+    let overload = of(&plain_with(&[
+        ("/brief/gear/lamp/power_w", json!(2000)),
+        ("/brief/room/mains/breaker_a", json!(6)),
+    ]));
+    assert!(overload.verdict.starts_with("Not ready") && overload.cautions.len() > usual.cautions.len());
+}
+
+/// What nobody gave is listed as assumed; what was given is not.
+#[test]
+fn assumptions_are_owned_up_to() {
+    let bare = of(&plain_with(&[]));
+    for word in ["mains", "breaker", "lean", "reflectance", "absorption"] {
+        assert!(bare.assumed.iter().any(|a| a.contains(word)), "{word} in {:?}", bare.assumed);
+    }
+    let told = of(&plain_with(&[
+        ("/brief/person/lean_m", json!(0.03)),
+        ("/brief/room/mains", json!({ "voltage_v": 230, "breaker_a": 16 })),
+    ]));
+    assert!(
+        told.assumed.iter().all(|a| !a.contains("lean") && !a.contains("mains") && !a.contains("breaker")),
+        "{:?}",
+        told.assumed
+    );
+}
+
+/// A worn microphone has no mark; without one the card says so.
+#[test]
+fn the_microphone_has_a_mark_only_where_it_stands() {
+    let worn = plain_with(&[
+        ("/brief/gear/voice/mounting", json!("lavalier")),
+        ("/layout/microphone/position_m", json!([2, 1.54, 0.95])),
+        ("/layout/microphone/support", json!({ "kind": "on" })),
+    ]);
+    assert!(of(&worn).marks.iter().all(|m| m.letter != "M") && of(&worn).microphone.contains("worn"));
+    let none = plain_with(&[("/layout/microphone", Value::Null)]);
+    assert_eq!(of(&none).microphone, "No microphone in this plan.");
+}

@@ -1,0 +1,369 @@
+//! One corpus of good and bad documents, fed to our reader and to a general schema validator: same answer.
+
+use fogon_core::document::{Shape, check, parse};
+use fogon_core::money::catalogue;
+use fogon_core::plan::{BriefFile, Gear, Plan, apply, change};
+use fogon_testkit::{BOX_ROOM, box_room, set};
+use serde_json::{Value, json};
+
+const PLAN: &str = include_str!("../../../../docs/examples/box-room.fogon.json");
+
+/// Where to change the plan file, to what, the code it is refused with (none = good), and the field named.
+fn corpus() -> Vec<(&'static str, Value, Option<&'static str>, &'static str)> {
+    vec![
+        ("/name", json!("Corner"), None, ""),
+        ("/brief/person/lean_m", Value::Null, None, ""),
+        ("/brief/measured", json!({ "sound.room.rt_mid_s": 0.42 }), None, ""),
+        ("/brief/schools", json!({ "lens": "near-and-wide", "window": "key" }), None, ""),
+        ("/brief/room/mains/frequency_hz", json!(60), None, ""),
+        ("/name", json!(""), Some("out_of_range"), "name"),
+        ("/name", json!(7), Some("wrong_type"), "name"),
+        ("/format", json!("other.plan"), Some("bad_choice"), "format"),
+        ("/brief/room/height_m", json!(0), Some("not_positive"), "brief.room.height_m"),
+        ("/brief/room/height_m", json!(-2.4), Some("not_positive"), "brief.room.height_m"),
+        ("/brief/room/height_m", json!(1e9), Some("out_of_range"), "brief.room.height_m"),
+        ("/brief/room/height_m", json!("2.4"), Some("wrong_type"), "brief.room.height_m"),
+        ("/brief/room/height_m", json!(true), Some("wrong_type"), "brief.room.height_m"),
+        ("/brief/room/floor_m", json!([[0, 0], [3, 0]]), Some("out_of_range"), "brief.room.floor_m"),
+        ("/brief/room/floor_m/2", json!([3.4]), Some("out_of_range"), "brief.room.floor_m[2]"),
+        ("/brief/room/mains/frequency_hz", json!(55), Some("out_of_range"), "brief.room.mains.frequency_hz"),
+        ("/brief/room/openings/Door 1", json!({}), Some("missing_field"), "brief.room.openings.Door 1.kind"),
+        ("/brief/room/colour", json!("red"), Some("unknown_field"), "brief.room.colour"),
+        ("/brief/purpose", json!("opera"), Some("bad_choice"), "brief.purpose"),
+        ("/brief/schools", json!({ "lens": "fisheye" }), Some("bad_choice"), "brief.schools.lens"),
+        ("/brief/gear/camera/kind", json!("kettle"), Some("bad_choice"), "brief.gear.camera.kind"),
+        (
+            "/brief/gear/camera/sensor_width_mm",
+            json!(71),
+            Some("out_of_range"),
+            "brief.gear.camera.sensor_width_mm",
+        ),
+        ("/layout/seat/bearing_deg", json!(360), Some("out_of_range"), "layout.seat.bearing_deg"),
+        ("/layout/camera/iso", json!([]), Some("wrong_type"), "layout.camera.iso"),
+        ("/layout/lights", json!([]), Some("wrong_type"), "layout.lights"),
+    ]
+}
+
+#[test]
+fn reader_and_general_validator_give_the_same_answer() {
+    let validator = jsonschema::validator_for(Plan::shape()).unwrap();
+    let good: Value = serde_json::from_str(PLAN).unwrap();
+    assert!(validator.is_valid(&good));
+    for (pointer, value, refused, field) in corpus() {
+        let mut document = good.clone();
+        set(&mut document, pointer, value);
+        let problems = check(Plan::shape(), &document);
+        assert_eq!(validator.is_valid(&document), problems.is_empty(), "{pointer}: {problems:?}");
+        let ours = Plan::read(document.to_string().as_bytes());
+        match refused {
+            None => assert!(ours.is_ok(), "{pointer}: {}", ours.unwrap_err()),
+            Some(code) => {
+                let problems = ours.unwrap_err().0;
+                assert_eq!((problems[0].code.as_str(), problems[0].field.as_str()), (code, field));
+            }
+        }
+    }
+}
+
+/// What a schema cannot say: two values that contradict each other, ids that name nothing.
+#[test]
+fn contradictions_name_the_field() {
+    let refused = |pointer: &str, value: Value| {
+        let mut brief = box_room();
+        set(&mut brief, pointer, value);
+        BriefFile::read(brief.to_string().as_bytes()).unwrap_err().0[0].clone()
+    };
+    let door = refused("/brief/room/openings/door/width_m", json!(3.5));
+    assert_eq!(door.field, "brief.room.openings.door.width_m");
+    assert!(door.accepted.contains("2.9"), "{door}");
+    let shelf = refused("/brief/room/furniture/shelf/position_m", json!([3.3, 0.2, 0]));
+    assert_eq!(shelf.field, "brief.room.furniture.shelf.position_m[0]");
+    assert_eq!(refused("/brief/person/seat_at", json!("throne")).code.as_str(), "unknown_id");
+    assert_eq!(refused("/brief/room/floor_m/2/0", json!(3.0)).field, "brief.room.floor_m");
+    assert_eq!(refused("/brief/gear/zoom/focal_min_mm", json!(70)).field, "brief.gear.zoom.focal_min_mm");
+    assert_eq!(refused("/brief/measured", json!({ "sound.room.warmth": 1 })).code.as_str(), "unknown_id");
+    let mut newer = box_room();
+    set(&mut newer, "/version", json!(2));
+    set(&mut newer, "/brief/hologram", json!(true));
+    let newer = BriefFile::read(newer.to_string().as_bytes()).unwrap_err().0[0].clone();
+    assert_eq!(newer.field, "version");
+}
+
+#[test]
+fn hostile_text_is_refused_before_it_is_understood() {
+    let deep = "[".repeat(40) + &"]".repeat(40);
+    let huge = format!("{{\"name\":\"{}\"}}", "x".repeat(10_000_000));
+    for text in [deep.as_bytes(), huge.as_bytes(), b"\xff\xfe", b"", b"{\"a\":NaN}", b"{} {}"] {
+        assert_eq!(parse(text).unwrap_err().code.as_str(), "bad_json");
+    }
+}
+
+#[test]
+fn plans_round_trip_and_patches_land_only_where_they_were_made() {
+    let plan = Plan::read(PLAN.as_bytes()).unwrap();
+    let text = serde_json::to_vec(&plan).unwrap();
+    assert_eq!(Plan::read(&text).unwrap(), plan);
+    let mut moved = plan.clone();
+    moved.layout.camera.iso = 800.0;
+    moved.layout.lights.clear();
+    let patch = change(&plan, &moved);
+    let applied = apply(&plan, &patch).unwrap();
+    assert_eq!(applied, moved);
+    assert!(patch.iter().all(|s| s.path.starts_with("/layout/")) && patch[0].op == "test");
+    assert_eq!(apply(&moved, &patch).unwrap_err().0[0].code.as_str(), "patch_refused");
+    let mut outside = patch;
+    outside[0].path = "/brief/name".into();
+    assert!(apply(&plan, &outside).is_err());
+}
+
+/// The committed example plan is what the committed brief leads to; `fogon propose --plan` writes it.
+#[test]
+fn the_example_plan_is_current() {
+    let file = BriefFile::read(BOX_ROOM.as_bytes()).unwrap();
+    let best = fogon_core::arrange::propose(&file.name, &file.brief).proposals.remove(0);
+    let committed = Plan::read(PLAN.as_bytes()).unwrap();
+    assert!(
+        best.plan == committed,
+        "run: fogon propose docs/examples/box-room.brief.json --plan docs/examples/box-room.fogon.json"
+    );
+}
+
+#[test]
+fn the_catalogue_holds_forty_valid_things() {
+    let text: Value = serde_json::from_str(include_str!("../../src/money/catalogue.json")).unwrap();
+    let mut brief = box_room();
+    set(&mut brief, "/brief/gear", text);
+    BriefFile::read(brief.to_string().as_bytes()).unwrap();
+    assert!(catalogue().len() >= 40);
+    let offered = |tag: &str| catalogue().values().any(|g| g.common().offers.iter().any(|o| o == tag));
+    for (id, gear) in catalogue() {
+        assert!(gear.common().price > 0.0 && gear.common().life_years.is_some(), "{id}");
+        assert!(gear.common().needs.iter().all(|n| offered(n)), "{id} needs what nothing offers");
+    }
+    assert!(catalogue().values().filter(|g| matches!(g, Gear::Microphone(_))).count() >= 8);
+}
+
+/// Every value in the plan spoilt in every way: our reader and the general validator agree on each, and a refusal names
+/// a field and says what would be accepted.
+#[test]
+fn every_value_spoilt_in_every_way_gets_the_same_answer() {
+    let validator = jsonschema::validator_for(Plan::shape()).unwrap();
+    let good: Value = serde_json::from_str(PLAN).unwrap();
+    let mut pointers = Vec::new();
+    paths(&good, String::new(), &mut pointers);
+    assert!(pointers.len() > 300, "{}", pointers.len());
+    let spoils = [
+        json!(-1),
+        json!(0),
+        json!(1e7),
+        json!(0.5),
+        json!("word"),
+        json!(""),
+        json!(true),
+        json!([]),
+        json!({}),
+        json!([1, 2, 3]),
+        json!({ "unheard": 1 }),
+    ];
+    let (mut accepted, mut refused) = (0, 0);
+    for pointer in &pointers {
+        for spoil in &spoils {
+            let mut document = good.clone();
+            *document.pointer_mut(pointer).unwrap() = spoil.clone();
+            let problems = check(Plan::shape(), &document);
+            assert_eq!(
+                validator.is_valid(&document),
+                problems.is_empty(),
+                "{pointer} = {spoil}: {:?}",
+                problems.iter().map(ToString::to_string).collect::<Vec<_>>()
+            );
+            if problems.is_empty() {
+                accepted += 1;
+                continue;
+            }
+            refused += 1;
+            let problem = &problems[0];
+            assert!(
+                !problem.field.is_empty() && !problem.accepted.is_empty(),
+                "{pointer} = {spoil}: {problem}"
+            );
+            // What is refused is refused by the reader as well, never a panic and never another reason.
+            assert!(Plan::read(document.to_string().as_bytes()).is_err(), "{pointer} = {spoil}");
+        }
+    }
+    assert!(accepted > 100 && refused > 2000, "{accepted} accepted, {refused} refused");
+}
+
+fn paths(value: &Value, at: String, all: &mut Vec<String>) {
+    match value {
+        Value::Object(map) => map.iter().for_each(|(key, v)| {
+            paths(v, format!("{at}/{}", key.replace('~', "~0").replace('/', "~1")), all)
+        }),
+        Value::Array(list) => list.iter().enumerate().for_each(|(i, v)| paths(v, format!("{at}/{i}"), all)),
+        _ => {}
+    }
+    if !at.is_empty() {
+        all.push(at);
+    }
+}
+
+/// A field left out is either required, and named, or has a default.
+#[test]
+fn every_field_left_out_is_named_or_has_a_default() {
+    let validator = jsonschema::validator_for(Plan::shape()).unwrap();
+    let good: Value = serde_json::from_str(PLAN).unwrap();
+    let mut pointers = Vec::new();
+    paths(&good, String::new(), &mut pointers);
+    for pointer in pointers {
+        let (parent, key) = pointer.rsplit_once('/').unwrap();
+        let mut document = good.clone();
+        let Some(map) = document.pointer_mut(parent).and_then(Value::as_object_mut) else { continue };
+        map.remove(key);
+        let problems = check(Plan::shape(), &document);
+        assert_eq!(validator.is_valid(&document), problems.is_empty(), "without {pointer}: {problems:?}");
+        if let Some(problem) = problems.first() {
+            assert_eq!(problem.code.as_str(), "missing_field", "without {pointer}: {problem}");
+            assert!(problem.field.ends_with(key), "without {pointer}: {problem}");
+        }
+    }
+}
+
+/// Names of things: short, lower case, nothing that a path or a file name could trip over.
+#[test]
+fn ids_are_plain() {
+    for (id, fits) in [
+        ("key", true),
+        ("key-2", true),
+        ("Key", false),
+        ("a b", false),
+        ("a/b", false),
+        ("", false),
+        ("x".repeat(33).as_str(), false),
+    ] {
+        let mut document = box_room();
+        let stand = document["brief"]["gear"]["tripod"].clone();
+        document["brief"]["gear"].as_object_mut().unwrap().insert(id.to_owned(), stand);
+        assert_eq!(BriefFile::read(document.to_string().as_bytes()).is_ok(), fits, "{id:?}");
+    }
+}
+
+/// What one value cannot show: each contradiction named at its field, with what would be accepted.
+#[test]
+fn contradictions_of_every_kind() {
+    let cases = [
+        (
+            "/brief/room/openings/door/from_m",
+            json!(2.5),
+            "brief.room.openings.door.width_m",
+            "conflict",
+            "wall",
+        ),
+        (
+            "/brief/room/openings/window/height_m",
+            json!(2.0),
+            "brief.room.openings.window.height_m",
+            "conflict",
+            "ceiling",
+        ),
+        (
+            "/brief/room/furniture/shelf/position_m",
+            json!([0.45, 2.9, 0]),
+            "brief.room.furniture.shelf.position_m[1]",
+            "conflict",
+            "",
+        ),
+        (
+            "/brief/room/furniture/shelf/size_m",
+            json!([0.8, 0.28, 2.6]),
+            "brief.room.furniture.shelf.position_m[2]",
+            "conflict",
+            "",
+        ),
+        (
+            "/brief/room/floor_m",
+            json!([[0, 0], [0, 2.9], [3.4, 2.9], [3.4, 0]]),
+            "brief.room.floor_m",
+            "conflict",
+            "rectangle",
+        ),
+        (
+            "/brief/room/floor_m",
+            json!([[0, 0], [0.2, 0], [0.2, 2.9], [0, 2.9]]),
+            "brief.room.floor_m",
+            "out_of_range",
+            "",
+        ),
+        (
+            "/brief/room/surfaces",
+            json!({ "wall-9": { "material": "tile" } }),
+            "brief.room.surfaces",
+            "unknown_id",
+            "ceiling",
+        ),
+        (
+            "/brief/room/surfaces",
+            json!({ "floor": { "material": "moss" } }),
+            "brief.room.surfaces.floor.material",
+            "bad_choice",
+            "carpet",
+        ),
+        ("/brief/gear/zoom/f_number_limit", json!(1.2), "brief.gear.zoom.f_number_at_min", "conflict", ""),
+        ("/brief/gear/tripod/height_min_m", json!(1.6), "brief.gear.tripod.height_min_m", "conflict", ""),
+        ("/brief/gear/camera/iso_max", json!(50), "brief.gear.camera.iso_min", "conflict", ""),
+        ("/brief/gear/octa/resale", json!(900), "brief.gear.octa.resale", "conflict", ""),
+        (
+            "/brief/measured",
+            json!({ "sound.room.rt_mid_s": 90 }),
+            "brief.measured.sound.room.rt_mid_s",
+            "out_of_range",
+            "0.05 to 10",
+        ),
+    ];
+    for (pointer, value, field, code, accepted) in cases {
+        let mut document = box_room();
+        set(&mut document, pointer, value);
+        let problems = BriefFile::read(document.to_string().as_bytes()).expect_err(pointer).0;
+        let problem =
+            problems.iter().find(|p| p.field == field).unwrap_or_else(|| panic!("{pointer}: {problems:?}"));
+        assert_eq!(problem.code.as_str(), code, "{pointer}: {problem}");
+        assert!(problem.accepted.contains(accepted) && !problem.accepted.is_empty(), "{pointer}: {problem}");
+    }
+    // A plan's layout and today's arrangement name only what the brief has, and of the right kind.
+    let mut plan: Value = serde_json::from_str(PLAN).unwrap();
+    for (pointer, value, field) in [
+        ("/layout/camera/lens", json!("camera"), "layout.camera.lens"),
+        ("/layout/lights/key/gear", json!("tripod"), "layout.lights.key.gear"),
+        ("/layout/microphone/gear", json!("octa"), "layout.microphone.gear"),
+        ("/layout/camera/support/gear", json!("zoom"), "layout.camera.support.gear"),
+        ("/layout/furniture/piano", json!({ "position_m": [1, 1, 0], "bearing_deg": 0 }), "layout.furniture"),
+        ("/brief/today/lights/key/gear", json!("sun"), "brief.today.lights.key.gear"),
+    ] {
+        let good = plan.clone();
+        set(&mut plan, pointer, value);
+        let problems = Plan::read(plan.to_string().as_bytes()).expect_err(pointer).0;
+        assert!(
+            problems.iter().any(|p| p.field.starts_with(field) && p.code.as_str() == "unknown_id"),
+            "{pointer}: {problems:?}"
+        );
+        plan = good;
+    }
+}
+
+/// All that is wrong is told at once, so that nobody mends one thing to hear of the next.
+#[test]
+fn problems_of_a_kind_come_together() {
+    let mut document = box_room();
+    set(&mut document, "/brief/room/height_m", json!(0));
+    set(&mut document, "/brief/person/stature_m", json!(9));
+    set(&mut document, "/brief/gear/octa/width_m", json!(-1));
+    let problems = BriefFile::read(document.to_string().as_bytes()).unwrap_err().0;
+    let fields: Vec<&str> = problems.iter().map(|p| p.field.as_str()).collect();
+    for field in ["brief.room.height_m", "brief.person.stature_m", "brief.gear.octa.width_m"] {
+        assert!(fields.contains(&field), "{field} in {fields:?}");
+    }
+    // A slip of the hand is met with the nearest known name.
+    let mut slip = box_room();
+    slip["brief"]["room"]["heigth_m"] = json!(2.4);
+    let problem = BriefFile::read(slip.to_string().as_bytes()).unwrap_err().0.remove(0);
+    assert!(problem.accepted.contains("perhaps height_m"), "{problem}");
+}

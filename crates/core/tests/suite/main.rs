@@ -1,0 +1,30 @@
+//! The core from outside, as its users call it. One binary, one file per subject:
+//! `laws` what holds in any room; `by_hand` the legal rules from the document's definitions; `rules` every legal
+//! rule broken on purpose; `doors` swings and ways out; `fixes` every finding that a move can mend; `bands` the table of bands and weights;
+//! `schools` what each choice changes; `framing` the shot solved and read back; `patches` changes; `search` proposals and obstacles; `space` geometry by brute force; `picture` drawings against a projection
+//! written out here; `lighting`, `room` and `card` numbers worked by a second route; `checks` published values;
+//! `calculator` the contract of `calc`; `documents` good and bad files; `money` moves and purchases.
+
+// A helper of a test fails by panicking, as the test does.
+#![allow(clippy::unwrap_used)]
+
+mod bands;
+mod by_hand;
+mod calculator;
+mod card;
+mod checks;
+mod documents;
+mod doors;
+mod fixes;
+mod framing;
+mod laws;
+mod lighting;
+mod money;
+mod patches;
+mod picture;
+mod room;
+mod rules;
+mod schools;
+mod search;
+mod space;
+mod support;

@@ -1,0 +1,193 @@
+//! Room, sound and stands by a second route: reverberation by hand, marks found again with two tapes, stands by the
+//! balance of moments about every edge.
+
+use fogon_core::corner::Corner;
+use fogon_core::material::{BANDS_HZ, MATERIALS, PERSON_M2, material};
+use fogon_core::reading::From;
+use fogon_core::room::{sandbags, stand_tipping, tape_mark};
+use fogon_testkit::assert_close;
+use proptest::prelude::*;
+use serde_json::{Value, json};
+
+use crate::support::{plain_with, reading, value};
+
+const SURFACES: [&str; 6] = ["wall-0", "wall-1", "wall-2", "wall-3", "floor", "ceiling"];
+
+fn all_of(material: &str) -> Value {
+    SURFACES
+        .iter()
+        .map(|s| (s.to_string(), json!({ "material": material })))
+        .collect::<serde_json::Map<_, _>>()
+        .into()
+}
+
+/// Eyring's formula by hand for a bare room of one material with one person in it.
+#[test]
+fn known_surfaces_ring_as_eyring_says() {
+    for name in ["tile", "carpet_on_felt", "wood_panelling", "curtain_heavy"] {
+        let plan = plain_with(&[("/brief/room/surfaces", all_of(name))]);
+        let row = material(name).unwrap();
+        let (volume, surface): (f64, f64) = (4.0 * 5.0 * 2.6, 2.0 * (4.0 * 5.0 + 4.0 * 2.6 + 5.0 * 2.6));
+        let time = |band: usize| {
+            let absorption = surface * row.absorption[band].min(0.99) + PERSON_M2[band];
+            24.0 * 10f64.ln() / 343.0 * volume / (-surface * (1.0 - absorption / surface).ln())
+        };
+        let got = reading(&plan, "sound.room.rt_mid_s");
+        assert_close(got.value.unwrap(), (time(2) + time(3)) / 2.0, 1e-9, 0.0, name);
+        assert_eq!(got.from, From::Computed);
+        // Sabine stands beside it and is never shorter.
+        let sabine = got.working.inputs.iter().find(|i| i.name == "Sabine instead").unwrap().value;
+        assert!(sabine > got.value.unwrap(), "{name}");
+    }
+}
+
+#[test]
+fn more_absorption_rings_shorter_and_every_row_is_a_number_between_0_and_1() {
+    let time =
+        |name: &str| value(&plain_with(&[("/brief/room/surfaces", all_of(name))]), "sound.room.rt_mid_s");
+    assert!(
+        time("tile") > time("hard_average")
+            && time("hard_average") > time("rug")
+            && time("rug") > time("panel_50mm")
+    );
+    assert_eq!(BANDS_HZ, [125, 250, 500, 1000, 2000, 4000]);
+    assert!(MATERIALS.len() >= 20);
+    for row in MATERIALS {
+        assert!(row.absorption.iter().all(|a| (0.0..=1.0).contains(a)), "{}", row.id);
+    }
+}
+
+/// Half of the surfaces known: still marked assumed, and moved from 0.5 s in the right direction.
+#[test]
+fn what_is_known_moves_the_assumed_time() {
+    let with =
+        |floor: &str| plain_with(&[("/brief/room/surfaces", json!({ "floor": { "material": floor } }))]);
+    let (unknown, soft) = (plain_with(&[]), with("carpet_on_felt"));
+    assert_close(value(&unknown, "sound.room.rt_mid_s"), 0.5, 1e-9, 0.0, "unknown");
+    assert!(value(&soft, "sound.room.rt_mid_s") < 0.5);
+    assert_eq!(reading(&soft, "sound.room.rt_mid_s").from, From::Assumed);
+    let measured = plain_with(&[("/brief/measured", json!({ "sound.room.rt_mid_s": 0.33 }))]);
+    assert_eq!(reading(&measured, "sound.room.rt_mid_s").from, From::Measured);
+    assert_eq!(value(&measured, "sound.room.rt_mid_s"), 0.33);
+}
+
+/// 20 lg of the distances, from the document's own positions.
+#[test]
+fn nearness_is_counted_in_decibels() {
+    let plan = plain_with(&[]);
+    let corner = Corner::of(&plan).unwrap();
+    let (voice, lens) = (
+        (corner.microphone.unwrap().1 - corner.mouth_m).length(),
+        (corner.view.position_m - corner.mouth_m).length(),
+    );
+    assert_close(value(&plan, "sound.microphone.distance_m"), voice, 1e-12, 0.0, "distance");
+    assert_close(
+        value(&plan, "sound.microphone.gain_over_camera_db"),
+        20.0 * (lens / voice).log10(),
+        1e-9,
+        0.0,
+        "gain",
+    );
+    // Half the distance brings 6.02 dB (inverse square law).
+    let mouth = corner.mouth_m;
+    let half = mouth + (corner.microphone.unwrap().1 - mouth) / 2.0;
+    let nearer = plain_with(&[("/layout/microphone/position_m", json!(half.to_array()))]);
+    let more = value(&nearer, "sound.microphone.gain_over_camera_db")
+        - value(&plan, "sound.microphone.gain_over_camera_db");
+    assert_close(more, 20.0 * 2f64.log10(), 1e-9, 0.0, "half the distance");
+}
+
+proptest! {
+    /// Two tapes from the back corners find the mark again (trilateration), and no error of 1 cm in either tape puts it
+    /// further off than is said, to first order.
+    #[test]
+    fn two_tapes_find_the_mark_again(width in 1.0f64..8.0, x in 0.05f64..0.95, y in 0.3f64..6.0) {
+        let x = x * width;
+        let mark = tape_mark(width, x, y, 0.001);
+        let found = |left: f64, right: f64| {
+            let across = (left * left - right * right + width * width) / (2.0 * width);
+            (across, (left * left - across * across).max(0.0).sqrt())
+        };
+        let (left, right) = (mark.to_back_left_corner_m, mark.to_back_right_corner_m);
+        let (fx, fy) = found(left, right);
+        assert_close(fx, x, 0.0, 1e-9, "x");
+        assert_close(fy, y, 0.0, 1e-7, "y");
+        prop_assert_eq!((mark.from_left_m, mark.from_back_m), (x, y));
+        let worst = mark.worst_error_m.unwrap();
+        for (dl, dr) in [(0.001, 0.001), (0.001, -0.001), (-0.001, 0.001), (-0.001, -0.001)] {
+            let (ex, ey) = found(left + dl, right + dr);
+            prop_assert!((ex - x).hypot(ey - y) <= worst * 1.02 + 2e-5, "{} {}", (ex - x).hypot(ey - y), worst);
+        }
+    }
+
+    /// The bag keeps the stand up: with it, restoring moment is 1.5 times the overturning one about the weakest edge;
+    /// moments about every edge of the triangle of feet are summed here from weights and positions.
+    #[test]
+    fn the_bag_keeps_the_stand_up(
+        radius in 0.2f64..0.8, stand in 0.5f64..6.0, load in 0.0f64..5.0, reach in 0.0f64..1.5, knock in 0.0f64..20.0, height in 0.5f64..2.5,
+    ) {
+        let parts = [(stand, 0.0), (load, reach)];
+        let tipping = stand_tipping(radius, &parts, knock, height, radius / 2.0, 1.5);
+        assert_close(tipping.tipping_arm_m, radius / 2.0, 1e-12, 0.0, "inradius of the feet");
+        // About the edge on the load's side, weights behind it hold, weights beyond it and the knock overturn.
+        let edge = radius / 2.0;
+        let bag = (tipping.sandbag_kg, -radius / 2.0);
+        let (mut holds, mut tips) = (0.0, knock * height / 9.80665);
+        for (mass, at) in parts.iter().chain([&bag]) {
+            if *at < edge { holds += mass * (edge - at) } else { tips += mass * (at - edge) }
+        }
+        prop_assert!(holds >= 1.5 * tips - 1e-9, "{holds} against {tips}");
+        if tipping.sandbag_kg > 0.0 {
+            assert_close(holds, 1.5 * tips, 1e-9, 1e-9, "no more than needed");
+        }
+    }
+}
+
+/// Longer arms and heavier lamps need heavier bags; a wider foot a lighter one.
+#[test]
+fn bags_follow_load_reach_and_foot() {
+    let bag = |edits: &[(&str, Value)], thing: &str| {
+        let plan = plain_with(edits);
+        sandbags(&Corner::of(&plan).unwrap()).into_iter().find(|s| s.thing == thing).unwrap().needed_kg
+    };
+    let usual = bag(&[], "microphone");
+    assert!(bag(&[("/layout/microphone/support/base_m", json!([3.1, 1.5]))], "microphone") > usual);
+    assert!(bag(&[("/brief/gear/voice/mass_kg", json!(1.0))], "microphone") > usual);
+    assert!(bag(&[("/brief/gear/arm/foot_radius_m", json!(0.6))], "microphone") < usual);
+    assert_eq!(bag(&[], "camera"), 0.0, "a tripod carries its camera over its middle");
+}
+
+/// Watts over power factor, over volts, over the breaker; assumed values follow the unit system and say so.
+#[test]
+fn the_breaker_holds_what_is_plugged_in() {
+    let plan = plain_with(&[]);
+    let load = reading(&plan, "room.mains.load_fraction");
+    assert_close(load.value.unwrap(), 60.0 / 230.0 / 16.0, 1e-12, 0.0, "metric");
+    assert!(
+        load.working
+            .inputs
+            .iter()
+            .filter(|i| ["mains", "breaker"].contains(&i.name))
+            .all(|i| i.from == From::Assumed)
+    );
+    let imperial = plain_with(&[("/brief/units", json!("imperial"))]);
+    assert_close(value(&imperial, "room.mains.load_fraction"), 60.0 / 120.0 / 15.0, 1e-12, 0.0, "imperial");
+    let told = plain_with(&[
+        ("/brief/room/mains", json!({ "voltage_v": 110, "breaker_a": 10 })),
+        ("/brief/gear/lamp/power_factor", json!(0.5)),
+    ]);
+    assert_close(value(&told, "room.mains.load_fraction"), 60.0 / 0.5 / 110.0 / 10.0, 1e-12, 0.0, "told");
+    // Power unknown: flux at 80 lm/W, said to be assumed.
+    let unknown = plain_with(&[("/brief/gear/lamp/power_w", Value::Null)]);
+    let watts = reading(&unknown, "room.mains.load_fraction")
+        .working
+        .inputs
+        .into_iter()
+        .find(|i| i.name == "lamp")
+        .unwrap();
+    let flux = std::f64::consts::PI * 2000.0 / (std::f64::consts::PI * 0.04 / (0.04 + 1.0))
+        * std::f64::consts::PI
+        * 0.04;
+    assert_close(watts.value, flux / 80.0, 5e-3, 0.0, "watts from light");
+    assert_eq!(watts.from, From::Assumed);
+}

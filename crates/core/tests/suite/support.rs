@@ -1,0 +1,90 @@
+//! The demo plan, a plain corner with round numbers, and ways to spoil them.
+
+use fogon_core::arrange::propose;
+use fogon_core::assess::without_moves;
+use fogon_core::finding::{Finding, Severity};
+use fogon_core::plan::{BriefFile, Plan};
+use fogon_core::reading::Reading;
+use fogon_testkit::set;
+use serde_json::{Value, json};
+
+pub(crate) const PLAN: &str = include_str!("../../../../docs/examples/box-room.fogon.json");
+
+/// The demo plan.
+pub(crate) fn demo() -> Plan {
+    Plan::read(PLAN.as_bytes()).unwrap()
+}
+
+pub(crate) fn read(plan: &Value) -> Plan {
+    Plan::read(plan.to_string().as_bytes()).unwrap_or_else(|problems| panic!("{problems}"))
+}
+
+pub(crate) fn brief(brief: &Value) -> BriefFile {
+    BriefFile::read(brief.to_string().as_bytes()).unwrap_or_else(|problems| panic!("{problems}"))
+}
+
+/// The best plan that a brief leads to.
+pub(crate) fn best(document: &Value) -> Plan {
+    let file = brief(document);
+    propose(&file.name, &file.brief).proposals.into_iter().next().expect("the room fits").plan
+}
+
+pub(crate) fn reading(plan: &Plan, id: &str) -> Reading {
+    let all = without_moves(plan).readings;
+    all.into_iter().find(|r| r.id == id).unwrap_or_else(|| panic!("no reading {id}"))
+}
+
+pub(crate) fn value(plan: &Plan, id: &str) -> f64 {
+    reading(plan, id).value.unwrap_or_else(|| panic!("{id} has no value"))
+}
+
+/// Findings that stand in the way.
+pub(crate) fn in_the_way(plan: &Plan) -> Vec<Finding> {
+    without_moves(plan).findings.into_iter().filter(|f| f.severity != Severity::Consider).collect()
+}
+
+/// A corner with round numbers: 4 x 5 x 2.6 m, nothing in it but a seated person who faces the front wall with the
+/// eyes at 1.25 m, a full-frame camera 1.5 m in front of them at eye height, a round key 45 degrees to camera right,
+/// a microphone on a boom. It breaks no rule.
+pub(crate) fn plain() -> Value {
+    json!({
+        "format": "fogon.plan", "version": 1, "name": "Plain",
+        "brief": {
+            "room": { "floor_m": [[0, 0], [4, 0], [4, 5], [0, 5]], "height_m": 2.6, "furniture": {}, "openings": {} },
+            "person": { "stature_m": 1.75, "posture": "seated", "seat_height_m": 0.452 },
+            "purpose": "talk-to-lens",
+            "schools": { "lights": "one" },
+            "gear": {
+                "body": { "kind": "camera", "label": "Body", "mass_kg": 0.6, "sensor_width_mm": 36, "sensor_height_mm": 24, "iso_min": 100, "iso_max": 12800 },
+                "lens": { "kind": "lens", "label": "Lens", "mass_kg": 0.4, "focal_min_mm": 24, "focal_max_mm": 70, "f_number_at_min": 2.8, "f_number_at_max": 2.8, "f_number_limit": 22, "nearest_focus_m": 0.4 },
+                "lamp": { "kind": "light", "label": "Lamp", "mass_kg": 1, "power_w": 60, "shape": "disc", "width_m": 0.4, "height_m": 0.4, "depth_m": 0.2, "illuminance_at_1m_lx": 2000, "cct_min_k": 5600, "cct_max_k": 5600 },
+                "voice": { "kind": "microphone", "label": "Voice", "mass_kg": 0.2, "mounting": "boom", "pattern_a": 0.5, "self_noise_dba": 14 },
+                "tripod": { "kind": "support", "label": "Tripod", "mass_kg": 2, "offers": ["camera"], "height_min_m": 0.5, "height_max_m": 1.8, "foot_radius_m": 0.4, "payload_kg": 5 },
+                "stand": { "kind": "support", "label": "Stand", "mass_kg": 2, "offers": ["light"], "height_min_m": 0.8, "height_max_m": 2.5, "foot_radius_m": 0.4, "payload_kg": 5 },
+                "arm": { "kind": "support", "label": "Arm", "mass_kg": 3, "offers": ["microphone"], "height_min_m": 0.8, "height_max_m": 2.4, "foot_radius_m": 0.35, "payload_kg": 3, "reach_m": 1.2 }
+            }
+        },
+        "layout": {
+            "seat": { "position_m": [2, 1.5], "bearing_deg": 0 },
+            "camera": {
+                "body": "body", "lens": "lens", "position_m": [2, 3, 1.25], "bearing_deg": 180, "tilt_deg": 0,
+                "orientation": "landscape", "focal_length_mm": 40, "f_number": 4, "shutter_s": 0.02, "iso": 250,
+                "frame_rate_hz": 25, "white_balance_k": 5600, "focus_distance_m": 1.5,
+                "support": { "kind": "floor", "gear": "tripod", "sandbag_kg": 20 }
+            },
+            "lights": { "key": { "gear": "lamp", "role": "key", "position_m": [1.1, 2.4, 1.9], "dim": 1,
+                "support": { "kind": "floor", "gear": "stand", "sandbag_kg": 20 } } },
+            "microphone": { "gear": "voice", "position_m": [2, 1.75, 1.75],
+                "support": { "kind": "boom", "gear": "arm", "base_m": [2.9, 1.5], "sandbag_kg": 20 } }
+        }
+    })
+}
+
+/// The plain corner with some values changed, each by JSON pointer.
+pub(crate) fn plain_with(edits: &[(&str, Value)]) -> Plan {
+    let mut document = plain();
+    for (pointer, value) in edits {
+        set(&mut document, pointer, value.clone());
+    }
+    read(&document)
+}

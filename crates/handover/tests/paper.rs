@@ -1,0 +1,200 @@
+//! What leaves the building: well-formed, to scale, readable in black and white, harmless whatever a name says.
+
+// A helper of a test fails by panicking, as the test does.
+#![allow(clippy::unwrap_used)]
+
+use fogon_core::card::{Card, card};
+use fogon_core::plan::Plan;
+use fogon_handover::{Paper, csv, html, svg};
+use fogon_testkit::set;
+use serde_json::{Value, json};
+
+const PLAN: &str = include_str!("../../../docs/examples/box-room.fogon.json");
+
+fn with(edits: &[(&str, Value)]) -> Card {
+    let mut document: Value = serde_json::from_str(PLAN).unwrap();
+    for (pointer, value) in edits {
+        set(&mut document, pointer, value.clone());
+    }
+    card(&Plan::read(document.to_string().as_bytes()).unwrap()).unwrap()
+}
+
+/// Elements of an XML text in order, as (name, attributes, closing); fails on what is not nested properly.
+fn elements(text: &str) -> Vec<(String, String)> {
+    let mut open: Vec<String> = Vec::new();
+    let mut all = Vec::new();
+    for piece in text.split('<').skip(1) {
+        let (tag, after) = piece.split_once('>').unwrap_or_else(|| panic!("an open tag: {piece:.40}"));
+        assert!(!after.contains('>'), "a bare > in {after:.60}");
+        if tag.starts_with('?') || tag.starts_with('!') {
+            continue;
+        }
+        if let Some(name) = tag.strip_prefix('/') {
+            assert_eq!(open.pop().as_deref(), Some(name));
+            continue;
+        }
+        let body = tag.trim_end_matches('/');
+        let (name, attributes) = body.split_once(char::is_whitespace).unwrap_or((body, ""));
+        all.push((name.to_owned(), attributes.to_owned()));
+        if !tag.ends_with('/') {
+            open.push(name.to_owned());
+        }
+    }
+    assert!(open.is_empty(), "left open: {open:?}");
+    all
+}
+
+fn attribute<'a>(attributes: &'a str, name: &str) -> Option<&'a str> {
+    attributes
+        .split_once(&format!("{name}=\""))
+        .and_then(|(_, rest)| rest.split_once('"'))
+        .map(|(value, _)| value)
+}
+
+#[test]
+fn the_svg_is_one_page_of_its_paper() {
+    for (paper, width, height) in [(Paper::A4, 210.0, 297.0), (Paper::Letter, 215.9, 279.4)] {
+        assert_eq!(paper.size_mm(), (width, height));
+        let text = svg::card(&with(&[]), paper);
+        let all = elements(&text);
+        let (name, attributes) = &all[0];
+        assert_eq!(name, "svg");
+        assert_eq!(attribute(attributes, "width"), Some(format!("{width}mm").as_str()));
+        let tall: f64 = attribute(attributes, "height").unwrap().trim_end_matches("mm").parse().unwrap();
+        assert!((tall - height).abs() < 0.06, "{tall} mm for {height}: the demo's card fits one page");
+        for (name, attributes) in &all {
+            assert!(!matches!(name.as_str(), "script" | "image" | "foreignObject"), "{name}");
+            assert!(!attributes.contains("href") && !attributes.contains(" on"), "{name} {attributes}");
+        }
+    }
+}
+
+/// Every colour is a grey: what red says, a black-and-white printer would not.
+#[test]
+fn paper_needs_no_colour() {
+    for text in [svg::card(&with(&[]), Paper::A4), html::card(&with(&[]), Paper::A4)] {
+        let mut seen = 0;
+        for piece in text.split('#').skip(1) {
+            let digits: String = piece.chars().take_while(char::is_ascii_hexdigit).collect();
+            let (red, green, blue) = match digits.len() {
+                3 => (&digits[0..1], &digits[1..2], &digits[2..3]),
+                6 => (&digits[0..2], &digits[2..4], &digits[4..6]),
+                _ => continue,
+            };
+            assert!(red == green && green == blue, "#{digits} is no grey");
+            seen += 1;
+        }
+        assert!(seen > 10, "only {seen} colours looked at");
+        assert!(!text.contains("rgb(") && !text.contains("hsl("));
+    }
+}
+
+/// A metre of the room is a metre at the stated scale wherever the plan is drawn, and the ruler beside it agrees.
+#[test]
+fn lengths_are_to_scale_for_rooms_of_any_size() {
+    for (width, depth) in [(2.2, 2.0), (3.4, 2.9), (6.0, 5.0), (9.0, 4.0)] {
+        let mut edits =
+            vec![("/brief/room/floor_m", json!([[0, 0], [width, 0], [width, depth], [0, depth]]))];
+        edits.push(("/brief/room/furniture", json!({})));
+        edits.push(("/layout/furniture", json!({})));
+        edits.push(("/brief/person/seat_at", Value::Null));
+        edits.push(("/brief/room/openings", json!({})));
+        edits.push(("/brief/today", Value::Null));
+        // Everything where it fits the smallest of these rooms.
+        edits.push(("/layout/seat/position_m", json!([1.0, 0.6])));
+        edits.push(("/layout/camera/position_m", json!([1.0, 1.6, 1.2])));
+        edits.push(("/layout/lights", json!({})));
+        edits.push(("/layout/microphone", Value::Null));
+        let text = svg::card(&with(&edits), Paper::A4);
+        let n: f64 = text.split("1 : ").nth(1).unwrap().split('<').next().unwrap().parse().unwrap();
+        let ruler =
+            elements(&text).into_iter().find(|(name, a)| name == "path" && a.contains("h")).unwrap().1;
+        let metre: f64 = ruler.split('h').nth(1).unwrap().split('m').next().unwrap().parse().unwrap();
+        assert!((metre - 1000.0 / n).abs() < 0.01, "1 : {n} and {metre} mm");
+        let floor =
+            attribute(&elements(&text).into_iter().find(|(name, _)| name == "polygon").unwrap().1, "points")
+                .unwrap()
+                .to_owned();
+        let xs: Vec<f64> = floor.split(' ').map(|p| p.split_once(',').unwrap().0.parse().unwrap()).collect();
+        let across = xs.iter().copied().fold(f64::NEG_INFINITY, f64::max)
+            - xs.iter().copied().fold(f64::INFINITY, f64::min);
+        let sides = [width * metre, depth * metre];
+        assert!(sides.iter().any(|s| (s - across).abs() < 0.05), "{across} mm for {sides:?}");
+    }
+}
+
+/// Names are people's own: none of them becomes markup or a formula.
+#[test]
+fn hostile_names_stay_names() {
+    let evil = "<script>alert(1)</script>&\"'=cmd|' /C calc'!A0";
+    let card = with(&[
+        ("/name", json!(evil)),
+        ("/brief/gear/octa/label", json!(evil)),
+        ("/brief/gear/camera/label", json!("-1+1")),
+    ]);
+    for text in [svg::card(&card, Paper::A4), html::card(&card, Paper::Letter)] {
+        assert!(!text.contains("<script"), "markup came through");
+        assert!(text.contains("&lt;script&gt;"));
+    }
+    elements(&svg::card(&card, Paper::A4));
+    for line in csv::card(&card).lines() {
+        for field in fields(line) {
+            assert!(!field.starts_with(['=', '+', '-', '@']), "{field} would run as a formula");
+        }
+    }
+}
+
+/// The table opens in a spreadsheet: every row has as many fields as the head, numbers are metres with a point.
+#[test]
+fn the_csv_is_a_table() {
+    let text = csv::card(&with(&[]));
+    let rows: Vec<Vec<String>> = text.lines().map(fields).collect();
+    assert!(rows.len() > 8 && rows.iter().all(|r| r.len() == rows[0].len()), "{text}");
+    let seat = rows.iter().find(|r| r.iter().any(|f| f.starts_with("Seat"))).unwrap();
+    let numbers: Vec<f64> = seat.iter().filter_map(|f| f.parse().ok()).collect();
+    let plan: Value = serde_json::from_str(PLAN).unwrap();
+    for i in 0..2 {
+        let at = plan["layout"]["seat"]["position_m"][i].as_f64().unwrap();
+        assert!(numbers.iter().any(|n| (n - at).abs() < 5e-4), "{at} in {seat:?}");
+    }
+}
+
+/// Fields of one CSV row (RFC 4180).
+fn fields(line: &str) -> Vec<String> {
+    let mut all = vec![String::new()];
+    let mut quoted = false;
+    let mut letters = line.chars().peekable();
+    while let Some(c) = letters.next() {
+        match c {
+            '"' if quoted && letters.peek() == Some(&'"') => {
+                letters.next();
+                all.last_mut().unwrap().push('"');
+            }
+            '"' => quoted = !quoted,
+            ',' if !quoted => all.push(String::new()),
+            c => all.last_mut().unwrap().push(c),
+        }
+    }
+    assert!(!quoted, "an open quote in {line}");
+    all
+}
+
+#[test]
+fn the_page_names_its_paper_and_needs_nothing_from_elsewhere() {
+    let text = html::card(&with(&[]), Paper::Letter);
+    assert!(text.starts_with("<!doctype html>") && text.contains("@page{size:letter;"));
+    assert!(html::card(&with(&[]), Paper::A4).contains("@page{size:A4;"));
+    for outside in ["http:", "https:", "<link", "<img", "@import", "url(h"] {
+        assert!(!text.replace("http://www.w3.org/2000/svg", "").contains(outside), "{outside}");
+    }
+    // Every mark, setting and dial of the card is on the page.
+    let shown = with(&[]);
+    for mark in &shown.marks {
+        assert!(text.contains(&format!("{} {}", mark.number, mark.letter)) && text.contains(&mark.what));
+    }
+    for setting in &shown.settings {
+        assert!(text.contains(setting.name) && text.contains(&setting.value), "{}", setting.name);
+    }
+    assert!(shown.dials.iter().all(|d| text.contains(&d.place)));
+    assert!(shown.before.iter().all(|b| text.contains(b)));
+}
