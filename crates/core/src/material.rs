@@ -2,8 +2,6 @@
 //! 4 kHz. Sources: V = Vorlander, Auralization (Springer 2008), annex; H = handbook value from memory (Harris;
 //! Everest; Kuttruff); E = estimate, no single source, +-40 %.
 
-use crate::plan::FurnitureKind;
-
 /// Octave-band centres of the tables, Hz.
 pub const BANDS_HZ: [u32; 6] = [125, 250, 500, 1000, 2000, 4000];
 
@@ -71,16 +69,4 @@ pub fn material(id: &str) -> Option<&'static Material> {
 /// All ids, for messages.
 pub fn material_names() -> String {
     MATERIALS.iter().map(|m| m.id).collect::<Vec<_>>().join(", ")
-}
-
-/// Absorption of a piece of furniture, m2 Sabine, from its kind and the area that faces the room.
-pub fn furniture_m2(kind: FurnitureKind, [width, depth, height]: [f64; 3]) -> Bands {
-    let over = |table: Bands, area: f64| table.map(|a| a * area);
-    match kind {
-        // The rows hold for a made double bed of 3.2 m2 top, and for three seats of 0.5 m2 each.
-        FurnitureKind::Bed => over([0.8, 1.44, 2.08, 2.4, 2.4, 2.24], width * depth / 3.2),
-        FurnitureKind::Sofa => over([0.66, 0.9, 1.16, 1.33, 1.23, 1.05], width * depth / 1.5),
-        FurnitureKind::Bookcase => over([0.2, 0.3, 0.4, 0.4, 0.35, 0.3], width * height),
-        _ => [0.0; 6],
-    }
 }

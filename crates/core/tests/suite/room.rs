@@ -57,6 +57,23 @@ fn more_absorption_rings_shorter_and_every_row_is_a_number_between_0_and_1() {
     }
 }
 
+/// What stands in the room takes its share: beds, sofas and full bookcases do, a bare desk does not.
+#[test]
+fn soft_furniture_shortens_the_time() {
+    let with = |kind: &str| {
+        let piece =
+            json!({ "kind": kind, "position_m": [3.2, 4.0, 0], "size_m": [1.4, 1.8, 0.7], "fixed": true });
+        let plan = plain_with(&[
+            ("/brief/room/surfaces", all_of("hard_average")),
+            ("/brief/room/furniture/piece", piece),
+        ]);
+        value(&plan, "sound.room.rt_mid_s")
+    };
+    let bare = with("desk");
+    assert!(with("bed") < bare && with("sofa") < bare && with("bookcase") < bare);
+    assert_eq!(with("wardrobe"), bare);
+}
+
 /// Half of the surfaces known: still marked assumed, and moved from 0.5 s in the right direction.
 #[test]
 fn what_is_known_moves_the_assumed_time() {
