@@ -5,7 +5,7 @@ use std::fmt::Write as _;
 use fogon_core::card::{Card, Setting};
 
 use crate::sketch::DEFS;
-use crate::svg::{drawing, html_scale};
+use crate::svg::{AIMS, drawing, html_scale};
 use crate::{Paper, escaped};
 
 const STYLE: &str = "
@@ -100,7 +100,7 @@ pub fn card(card: &Card, paper: Paper) -> String {
 <div class=\"top\"><h1>{name}</h1><p>Set-up card. Room {room}. <strong>{verdict}</strong> Left and right are the camera's.</p></div>\
 <div class=\"views\"><div><h2>Plan and side view, 1 : {n:.0}</h2>{plan}{side}</div>\
 <div class=\"side\"><h2>Picture</h2><div class=\"frame\">{frame}</div><h2>Camera</h2><dl>{long}</dl><dl class=\"short\">{short}</dl><h2>Lights</h2><dl>{dials}</dl><h2>Microphone</h2><p>{microphone}</p></div></div>\
-<h2>Marks, in the order to lay them</h2><div class=\"marks\"><table><thead><tr><th>Tape</th><th class=\"what\">What stands there</th><th>from left wall</th><th>from back wall</th><th>to back-left corner</th><th>to back-right corner</th><th>off by<br>at most*</th></tr></thead><tbody>{marks}</tbody></table></div><p class=\"note\">Lamps are aimed at the eyes, the microphone at the mouth; sandbags lie on the rear leg. * By the two corner distances, for 1 cm of tape error in each; wall offsets are as good as the tape.</p>\
+<h2>Marks, in the order to lay them</h2><div class=\"marks\"><table><thead><tr><th>Tape</th><th class=\"what\">What stands there</th><th>from left wall</th><th>from back wall</th><th>to back-left corner</th><th>to back-right corner</th><th>off by<br>at most*</th></tr></thead><tbody>{marks}</tbody></table></div><p class=\"note\">{AIMS} * By the two corner distances, for 1 cm of tape error in each; wall offsets are as good as the tape.</p>\
 <div class=\"two\"><section><h2>Before every take</h2><ul>{before}</ul></section><section><h2>Cautions</h2><ul>{cautions}</ul>{assumed}</section></div>\
 </main></body></html>\n",
         name = escaped(&card.name),

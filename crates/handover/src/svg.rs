@@ -11,6 +11,9 @@ use crate::{Paper, escaped};
 /// Round scales, largest first.
 const SCALES: [f64; 10] = [15.0, 20.0, 25.0, 30.0, 40.0, 50.0, 60.0, 75.0, 100.0, 200.0];
 const MARGIN_MM: f64 = 11.0;
+/// What holds for every mark.
+pub(crate) const AIMS: &str =
+    "Lamps are aimed at the eyes, the microphone at the mouth; sandbags lie on the rear leg.";
 
 /// Millimetres of paper for a metre of room, and the scale 1 : n, so that both views fit.
 fn scale(card: &Card, width_mm: f64, height_mm: f64) -> (f64, f64) {
@@ -26,7 +29,7 @@ fn scale(card: &Card, width_mm: f64, height_mm: f64) -> (f64, f64) {
 
 /// Words on lines of at most `width_mm`, by the mean width of a letter.
 fn wrapped(text: &str, width_mm: f64, size_mm: f64) -> Vec<String> {
-    let most = (width_mm / (size_mm * 0.52)).max(8.0) as usize;
+    let most = (width_mm / (size_mm * 0.57)).max(8.0) as usize;
     let mut lines = vec![String::new()];
     for word in text.split_whitespace() {
         let line = lines.last_mut().map_or(0, |l| l.chars().count());
@@ -178,6 +181,7 @@ pub fn card(card: &Card, paper: Paper) -> String {
             &format!("{}.{}", m.set, error.unwrap_or_default()),
         ) + 0.9;
     }
+    y = sheet.lines(left, y + 0.4, right - left, 2.2, AIMS) + 0.9;
     sheet.rule(y - 1.5, left, right);
     y += 2.0;
     let half = (right - left) / 2.0 - 2.0;
