@@ -1,41 +1,33 @@
-//! An acknowledged save outlives `kill -9`: the real binary, killed between requests, started again on its file.
+//! An acknowledged save outlives `kill -9`: the real binary, killed between requests (dropping it is SIGKILL), started again on its file.
 
 // A helper of a test fails by panicking, as the test does.
 #![allow(clippy::unwrap_used)]
 
-use std::io::{BufRead, BufReader, Read, Write};
+mod running;
+
+use std::io::{Read, Write};
 use std::net::TcpStream;
 use std::path::Path;
-use std::process::{Child, Command, Stdio};
+use std::process::Command;
 
 use fogon_testkit::{BOX_ROOM, set};
 use serde_json::{Value, json};
 
-struct Server {
-    child: Child,
-    address: String,
-}
+use running::Running;
+
+struct Server(Running);
 
 impl Server {
     fn on(database: &Path) -> Self {
-        let mut child = Command::new(env!("CARGO_BIN_EXE_fogon"))
-            .args(["serve", "--port", "0", "--database"])
-            .arg(database)
-            .stdout(Stdio::piped())
-            .spawn()
-            .unwrap();
-        let mut line = String::new();
-        BufReader::new(child.stdout.take().unwrap()).read_line(&mut line).unwrap();
-        let address = line.split("http://").nth(1).expect("an address is printed").split('/').next().unwrap();
-        Self { child, address: address.to_owned() }
+        Self(Running::start("serve", database))
     }
 
     /// One request over a socket of its own; status and body.
     fn send(&self, method: &str, path: &str, headers: &str, body: &str) -> (u16, Value) {
-        let mut socket = TcpStream::connect(&self.address).unwrap();
+        let mut socket = TcpStream::connect(&self.0.address).unwrap();
         let request = format!(
             "{method} {path} HTTP/1.1\r\nHost: {}\r\nConnection: close\r\nContent-Length: {}\r\n{headers}\r\n{body}",
-            self.address,
+            self.0.address,
             body.len()
         );
         socket.write_all(request.as_bytes()).unwrap();
@@ -45,19 +37,6 @@ impl Server {
         let start = answer.find("{\"").unwrap_or(answer.len());
         let end = answer.rfind('}').map_or(answer.len(), |at| at + 1);
         (status, serde_json::from_str(answer.get(start..end).unwrap_or_default()).unwrap_or(Value::Null))
-    }
-
-    /// SIGKILL: no handler runs, no buffer is flushed.
-    fn kill(mut self) {
-        self.child.kill().unwrap();
-        self.child.wait().unwrap();
-    }
-}
-
-impl Drop for Server {
-    fn drop(&mut self) {
-        let _ = self.child.kill();
-        let _ = self.child.wait();
     }
 }
 
@@ -69,7 +48,7 @@ fn what_was_acknowledged_is_there_after_kill_9() {
     let (status, made) = server.send("POST", "/api/v1/corners", "", BOX_ROOM);
     assert_eq!(status, 201);
     let path = format!("/api/v1/corners/{}", made["id"]);
-    server.kill();
+    drop(server);
     for round in 1..=4 {
         let server = Server::on(&database);
         let (status, kept) = server.send("GET", &path, "", "");
@@ -81,14 +60,14 @@ fn what_was_acknowledged_is_there_after_kill_9() {
         let (status, saved) =
             server.send("PUT", &path, &format!("If-Match: \"{round}\"\r\n"), &plan.to_string());
         assert_eq!((status, saved["revision"].as_i64()), (200, Some(round + 1)));
-        server.kill();
+        drop(server);
         let again = Server::on(&database);
         let (_, kept) = again.send("GET", &path, "", "");
         assert_eq!(
             (kept["name"].as_str(), kept["layout"]["camera"]["iso"].as_f64()),
             (Some(format!("Round {round}").as_str()), Some(100.0 * round as f64))
         );
-        again.kill();
+        drop(again);
     }
 }
 
