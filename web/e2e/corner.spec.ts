@@ -215,7 +215,10 @@ test("feet and inches change the words, not the corner", async ({ page }) => {
   const read = (Number(whole) * 12 + Number(inches) + "_¼½¾".indexOf(part || "_") / 4) * 0.0254;
   expect(Math.abs(read - metres)).toBeLessThan(0.01);
   await page.getByRole("link", { name: "Set-up card" }).click();
-  await expect(page.frameLocator("iframe").getByText("11' 1¾\" × 9' 6¼\" × 8' ½\"")).toBeVisible();
+  const size = "11' 1¾\" × 9' 6¼\" × 8' ½\"";
+  await expect(page.frameLocator("iframe").getByText(size)).toBeVisible();
+  await page.goto("/");
+  await expect(page.getByRole("listitem").filter({ hasText: "Both tapes" })).toContainText(size);
 });
 
 test("another layout is taken, and the first one again", async ({ page }) => {

@@ -945,6 +945,8 @@ export interface components {
             /** Format: int64 */
             revision: number;
             name: string;
+            /** @description Units to read it in. */
+            units: components["schemas"]["UnitSystem"];
             /** @description Width, depth and height, m. */
             room_m: number[];
             /**

@@ -95,7 +95,7 @@ function Row({ corner }: { corner: Schemas["Listed"] }) {
     mutationFn: () => api.remove(corner.id, corner.revision),
     onSettled: () => queries.invalidateQueries({ queryKey: ["corners"] }),
   });
-  const size = corner.room_m.map((side) => formatLength(side, "metric")).join(" × ");
+  const size = corner.room_m.map((side) => formatLength(side, corner.units)).join(" × ");
   const saved = new Date(corner.updated_ms).toLocaleString(undefined, {
     dateStyle: "medium",
     timeStyle: "short",

@@ -6,6 +6,7 @@ use axum::http::{HeaderMap, HeaderValue, StatusCode, header};
 use axum::response::{IntoResponse, Response};
 use fogon_core::assess::{Verdict, without_moves};
 use fogon_core::plan::{Brief, BriefFile, Layout, Plan};
+use fogon_core::units::UnitSystem;
 use serde::Serialize;
 use utoipa::ToSchema;
 
@@ -19,6 +20,8 @@ pub(crate) struct Listed {
     id: i64,
     revision: i64,
     name: String,
+    /// Units to read it in.
+    units: UnitSystem,
     /// Width, depth and height, m.
     #[schema(value_type = Vec<f64>)]
     room_m: [f64; 3],
@@ -65,12 +68,13 @@ pub(crate) async fn list(State(store): State<Shared>) -> Result<Json<Vec<Listed>
     blocking(move || {
         let listed = store.all()?.into_iter().map(|kept| {
             let Document { name, brief, layout } = kept.document;
-            let room_m = brief.room.dimensions_m();
+            let (units, room_m) = (brief.units, brief.room.dimensions_m());
             let judged = layout.map(|layout| without_moves(&Plan::new(name.clone(), brief, layout)));
             Listed {
                 id: kept.id,
                 revision: kept.revision,
                 name,
+                units,
                 room_m,
                 updated_ms: kept.updated_ms,
                 score: judged.as_ref().map(|j| j.score),
