@@ -16,6 +16,7 @@ const wanted = [
   "GearSupport",
   "Camera",
   "Light",
+  "Seat",
 ];
 
 /** Properties of a schema, its allOf parts merged in. */

@@ -5,7 +5,7 @@ export default defineConfig({
   testDir: "e2e",
   workers: 1,
   forbidOnly: true,
-  timeout: 60_000,
+  timeout: 240_000,
   reporter: [["list"]],
   outputDir: "test-results",
   use: {
@@ -25,5 +25,6 @@ export default defineConfig({
   projects: [
     { name: "tests", testMatch: "*.spec.ts" },
     { name: "screenshots", testMatch: "screenshots.ts" },
+    { name: "latency", testMatch: "latency.ts" },
   ],
 });

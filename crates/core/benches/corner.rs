@@ -5,11 +5,13 @@
 use std::hint::black_box;
 
 use criterion::{Criterion, criterion_group, criterion_main};
-use fogon_core::arrange::propose;
+use fogon_core::arrange::{propose, why};
 use fogon_core::assess::{evaluate, without_moves};
 use fogon_core::card::card;
+use fogon_core::drawing::draw;
+use fogon_core::hand::{Grip, Move, Sheet, moved};
 use fogon_core::money::changes;
-use fogon_core::plan::{BriefFile, Plan};
+use fogon_core::plan::{BriefFile, Plan, Point3};
 use fogon_testkit::BOX_ROOM;
 
 const PLAN: &str = include_str!("../../../docs/examples/box-room.fogon.json");
@@ -31,6 +33,25 @@ fn corner(criterion: &mut Criterion) {
     }
     assert!(evaluate(&spoilt).findings.iter().any(|f| f.fix.is_some()), "a move mends the spoilt plan");
     criterion.bench_function("evaluate_spoilt", |b| b.iter(|| evaluate(black_box(&spoilt))));
+    // What a dragging hand waits for: reading the plan, the move, its drawing.
+    criterion.bench_function("read_plan", |b| b.iter(|| Plan::read(black_box(PLAN.as_bytes()))));
+    let key = plan.layout.lights[&fogon_core::plan::Id::from("key")].position_m.0;
+    let by = |x: f64| Move {
+        thing: "key".into(),
+        grip: Grip::Place,
+        to_m: Some(Point3([key[0] + x, key[1], key[2]])),
+        from_eyes: None,
+        bearing_deg: None,
+        sheet: Sheet::Plan,
+        snap: true,
+        anyway: false,
+    };
+    assert!(moved(&plan, &by(0.02)).is_ok_and(|m| m.held.is_none()), "2 cm are free");
+    assert!(moved(&plan, &by(3.0)).is_ok_and(|m| m.held.is_some()), "3 m are beyond the wall");
+    criterion.bench_function("move_free", |b| b.iter(|| moved(black_box(&plan), &by(0.02))));
+    criterion.bench_function("move_held", |b| b.iter(|| moved(black_box(&plan), &by(3.0))));
+    criterion.bench_function("draw", |b| b.iter(|| draw(black_box(&plan))));
+    criterion.bench_function("why", |b| b.iter(|| why(black_box(&plan))));
     criterion.bench_function("card", |b| b.iter(|| card(black_box(&plan))));
     let mut slow = criterion.benchmark_group("search");
     slow.sample_size(10);

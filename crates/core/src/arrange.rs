@@ -272,6 +272,7 @@ impl<'a> Optics<'a> {
                 foot_radius_m: None,
                 sandbag_kg: 0.0,
             },
+            locked: false,
         };
         set_pose(&mut camera, pose, focal_length_mm);
         camera
@@ -363,6 +364,7 @@ pub(crate) fn bare_layout(shot: &Shot, gaze_deg: f64) -> Layout {
             bearing_deg: rounded_bearing(to_lens - gaze_deg),
             // Never minus zero: it would be written so.
             gaze_offset_deg: gaze_deg + 0.0,
+            locked: false,
         },
         camera: shot.camera.clone(),
         lights: Things::new(),

@@ -114,6 +114,7 @@ pub fn readings(corner: &Corner<'_>) -> Vec<Reading> {
     let mut all = crate::person::readings(corner.brief);
     all.extend(crate::shot::readings(corner));
     all.extend(crate::light::readings(corner));
+    all.extend(crate::daylight::readings(corner));
     all.extend(crate::sound::readings(corner));
     all.extend(crate::room::readings(corner));
     let tracked = corner.brief.person.face_tracking && corner.body.face_tracking;

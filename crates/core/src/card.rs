@@ -5,7 +5,7 @@ use utoipa::ToSchema;
 
 use crate::assess::{Assessment, evaluate};
 use crate::corner::{Corner, Source, base_of, is_worn};
-use crate::drawing::{Drawing, draw_for};
+use crate::drawing::{Drawing, Style, draw_for};
 use crate::geometry::{DVec2, DVec3};
 use crate::plan::{Plan, Role, Support, SupportKind};
 use crate::room::{TapeMark, tape_mark};
@@ -110,7 +110,10 @@ pub fn card(plan: &Plan) -> Option<Card> {
         before: before(&corner),
         cautions: cautions(&corner, &assessment),
         assumed: assumed(&corner, &assessment),
-        drawing: draw_for(plan, CARD_TEXT)?,
+        drawing: draw_for(
+            plan,
+            Style { text_scale: CARD_TEXT, frame_text_scale: CARD_TEXT, quarter_turns: None },
+        )?,
     })
 }
 

@@ -7,8 +7,8 @@ use crate::geometry::{DVec2, DVec3, Pinhole, bearing_of, bearing_vector};
 use crate::person::{Landmarks, landmarks_of};
 use crate::photometry::{Face, luminance_cd_m2};
 use crate::plan::{
-    Brief, Furniture, Gear, GearCamera, GearLens, GearLight, GearMicrophone, GearPanel, GearSupport, Id,
-    Layout, Light, Orientation, Plan, Role, Support,
+    Brief, Common, Furniture, Gear, GearCamera, GearLens, GearLight, GearMicrophone, GearPanel, GearSupport,
+    Id, Layout, Light, Orientation, Plan, Role, Support,
 };
 
 pub(crate) use things::{EXIT_M, base_of, foot_radius_m};
@@ -77,20 +77,22 @@ impl LightAt<'_> {
         self.position_m + (self.position_m - self.aim_m).normalize_or_zero() * self.depth_m()
     }
 
+    /// What every kind of gear has.
+    pub fn common(&self) -> &Common {
+        match self.source {
+            Source::Lamp(lamp) => &lamp.common,
+            Source::Board(board) => &board.common,
+        }
+    }
+
     /// Mass on the support, kg.
     pub fn mass_kg(&self) -> f64 {
-        match self.source {
-            Source::Lamp(lamp) => lamp.common.mass_kg,
-            Source::Board(board) => board.common.mass_kg,
-        }
+        self.common().mass_kg
     }
 
     /// What people call it.
     pub fn label(&self) -> &str {
-        match self.source {
-            Source::Lamp(lamp) => &lamp.common.label,
-            Source::Board(board) => &board.common.label,
-        }
+        &self.common().label
     }
 }
 

@@ -11,7 +11,7 @@ use utoipa::ToSchema;
 
 use crate::corner::{Corner, Kind, Thing, things};
 use crate::geometry::DVec2;
-use crate::plan::Plan;
+use crate::plan::{Plan, Point3};
 
 use labels::Label;
 use labels::MARK_RADIUS;
@@ -67,12 +67,25 @@ pub struct Stroke {
     pub points: Vec<[f64; 2]>,
 }
 
+/// How a drawing stands in the room: x = right . (p - origin), y = down . (p - origin), in metres.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, ToSchema)]
+pub struct Projection {
+    /// A point of the room at the drawing's (0, 0).
+    pub origin_m: Point3,
+    /// Unit vector along the drawing's x.
+    pub right: Point3,
+    /// Unit vector along the drawing's y.
+    pub down: Point3,
+}
+
 /// One drawing.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
 pub struct View {
     /// Left, top, right, bottom.
     #[schema(value_type = Vec<f64>)]
     pub bounds: [f64; 4],
+    /// How to come from the drawing back into the room; none for the frame, which has depth.
+    pub projection: Option<Projection>,
     /// Shapes, from back to front.
     pub strokes: Vec<Stroke>,
     /// Height of the words, in the drawing's units.
@@ -89,7 +102,15 @@ impl View {
     /// A view with its labels put where they cover least.
     fn labelled(bounds: [f64; 4], strokes: Vec<Stroke>, labels: &[Label], text_size: f64) -> Self {
         let (marks, words) = labels::place(labels, &strokes, bounds, text_size);
-        Self { bounds, strokes, text_size, mark_radius: MARK_RADIUS * text_size, marks, words }
+        Self {
+            bounds,
+            projection: None,
+            strokes,
+            text_size,
+            mark_radius: MARK_RADIUS * text_size,
+            marks,
+            words,
+        }
     }
 }
 
@@ -106,22 +127,40 @@ pub struct Drawing {
     pub quarter_turns: u8,
 }
 
-/// Draws a plan with words of the usual size. `None` where it does not resolve.
-pub fn draw(plan: &Plan) -> Option<Drawing> {
-    draw_for(plan, 1.0)
+/// How to draw.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Style {
+    /// Size of the words on plan and side view, in parts of the usual.
+    pub text_scale: f64,
+    /// Size of the words in the frame, in parts of the usual.
+    pub frame_text_scale: f64,
+    /// Quarter turns of the plan, so that it does not turn under a hand that drags the camera; else those that suit
+    /// the camera.
+    pub quarter_turns: Option<u8>,
 }
 
-/// Draws a plan with words `text_scale` times the usual size, as a small screen needs them.
-pub fn draw_for(plan: &Plan, text_scale: f64) -> Option<Drawing> {
+impl Default for Style {
+    fn default() -> Self {
+        Self { text_scale: 1.0, frame_text_scale: 1.0, quarter_turns: None }
+    }
+}
+
+/// Draws a plan as usual. `None` where it does not resolve.
+pub fn draw(plan: &Plan) -> Option<Drawing> {
+    draw_for(plan, Style::default())
+}
+
+/// Draws a plan for a page or a screen of some size.
+pub fn draw_for(plan: &Plan, style: Style) -> Option<Drawing> {
     let corner = Corner::of(plan)?;
     let all = things(&corner);
-    let quarter_turns = plan_view::quarter_turns(&corner);
+    let quarter_turns = style.quarter_turns.unwrap_or_else(|| plan_view::quarter_turns(&corner));
     let [width, depth, _] = corner.room_m;
-    let text_m = TEXT * text_scale * width.max(depth);
+    let text_m = TEXT * style.text_scale * width.max(depth);
     Some(Drawing {
         plan: plan_view::draw(&corner, &all, quarter_turns, text_m),
         side: side::draw(&corner, &all, text_m),
-        frame: frame::draw(&corner, &all, FRAME_TEXT * text_scale),
+        frame: frame::draw(&corner, &all, FRAME_TEXT * style.frame_text_scale),
         quarter_turns,
     })
 }

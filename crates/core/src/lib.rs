@@ -2,7 +2,7 @@
 //!
 //! Shared: `units`, `geometry`, `problem`, `document`, `reading`, `finding`, `material`, `photometry`, `plan`.
 //! Then `person` and `corner` (the plan resolved into vectors and solids), the trades `room`, `shot`, `light`,
-//! `sound`, which `assess` joins; on that stand `arrange`, `money`, `drawing` and `card`. `calc` is the
+//! `daylight`, `sound`, which `assess` joins; on that stand `arrange`, `money`, `drawing` and `card`. `calc` is the
 //! calculator over all of them. Nothing here reads a file, a clock or the network; the same input gives the
 //! same output.
 
@@ -11,11 +11,14 @@ pub mod assess;
 pub mod calc;
 pub mod card;
 pub mod corner;
+pub mod daylight;
 pub mod document;
 pub mod drawing;
 pub mod exposure;
 pub mod finding;
 pub mod geometry;
+pub mod glossary;
+pub mod hand;
 pub mod light;
 pub mod material;
 pub mod money;

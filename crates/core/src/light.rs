@@ -67,7 +67,7 @@ pub fn readings(corner: &Corner<'_>) -> Vec<Reading> {
                     "2 atan(D / 2d), D of the disc of equal area",
                     "geometry; words soft and hard: Fogon's own rule",
                 )
-                .with("diameter of equal area", face.equal_diameter_m(), "m", From::Typed)
+                .with("diameter of equal area", face.equal_diameter_m(), "m", key.common().told())
                 .with("distance", distance, "m", From::Computed),
         );
     }
@@ -109,9 +109,10 @@ fn face_readings(corner: &Corner<'_>) -> Vec<Reading> {
         .with("mean reflectance", reflectance, "", from)
         .within(lit.camera_lx * 0.23)
         .note("On a surface at the eyes that faces the lens, nothing in the way; window shut out. Good to 0.3 stop, the bounce to 0.5.");
-    let exposure = Reading::new("light.face.exposure_stops", (lit.camera_lx / needed).log2())
+    let (towards_lens_lx, told) = face::towards_lens_lx(corner, &lit);
+    let exposure = Reading::new("light.face.exposure_stops", (towards_lens_lx / needed).log2())
         .by("log2(E / (C N^2 2^ND / (t S)))", "ISO 2720:1974, C = 250 (from memory)")
-        .with("light at the face", lit.camera_lx, "lx", From::Computed)
+        .with("light at the face", towards_lens_lx, "lx", told)
         .with("light needed", needed, "lx", From::Computed)
         .with("f-number", camera.f_number, "", From::Typed)
         .with("shutter", camera.shutter_s, "s", From::Typed)

@@ -5,6 +5,7 @@ mod brief;
 mod check;
 mod gear;
 mod layout;
+mod measured;
 mod patch;
 mod point;
 mod school;

@@ -2,9 +2,12 @@
 //! exist. Ids never change meaning. The bands themselves stand in `assess::bands`.
 
 use std::borrow::Cow;
+use std::sync::OnceLock;
 
 use serde::Serialize;
 use utoipa::ToSchema;
+
+use crate::glossary::{Term, terms};
 
 /// Which part of the result a reading speaks for.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord, Serialize, ToSchema)]
@@ -101,6 +104,9 @@ pub struct Reading {
     pub aspect: Option<Aspect>,
     /// Computed, measured or assumed.
     pub from: From,
+    /// What a measured value in its place may be; none if nobody can measure it.
+    #[schema(value_type = Option<Vec<f64>>)]
+    pub measured_range: Option<[f64; 2]>,
     /// How it came about.
     pub working: Working,
 }
@@ -120,39 +126,48 @@ pub struct Change {
     pub unit: &'static str,
 }
 
-/// What exists: id (`*` = the thing's own id), label, unit, aspect, and the range a measured value may have.
-type Entry = (&'static str, &'static str, &'static str, Option<Aspect>, Option<(f64, f64)>);
+/// What exists: id (`*` = the thing's own id), aspect, and the range a measured value may have. Label and unit stand
+/// in the glossary.
+type Entry = (&'static str, Option<Aspect>, Option<(f64, f64)>);
 
 #[rustfmt::skip]
 const KNOWN: &[Entry] = &[
-    ("person.eye.height_m", "Eye height", "m", None, Some((0.5, 2.3))),
-    ("shot.frame.height_error_percent", "Framed height against wanted", "%", Some(Aspect::Picture), None),
-    ("shot.frame.headroom_fraction", "Headroom, part of the picture", "", Some(Aspect::Picture), None),
-    ("shot.frame.eye_line_error", "Eye line below where it is wanted", "", Some(Aspect::Picture), None),
-    ("shot.frame.shoulder_fraction", "Shoulders, part of the width", "", Some(Aspect::Picture), None),
-    ("shot.camera.view_angle_deg", "Lens above the eyes", "\u{b0}", Some(Aspect::Picture), None),
-    ("shot.camera.distance_m", "Lens to eyes", "m", Some(Aspect::Picture), None),
-    ("shot.focus.front_tolerance_m", "Sharpness left when leaning in", "m", Some(Aspect::Picture), None),
-    ("shot.background.blur_percent", "Background blur, part of the width", "%", Some(Aspect::Picture), None),
-    ("shot.exposure.full_frame_iso", "Noise as full-frame ISO", "", None, None),
-    ("shot.seat.gaze_deg", "Eyes beside the lens", "\u{b0}", Some(Aspect::Picture), None),
-    ("room.background_behind_m", "Eyes to the background", "m", Some(Aspect::Room), Some((0.0, 50.0))),
-    ("room.mains.load_fraction", "Load on the breaker", "", Some(Aspect::Comfort), Some((0.0, 10.0))),
-    ("room.*.sandbag_kg", "Sandbag needed", "kg", None, None),
-    ("light.key.azimuth_deg", "Key off the lens axis", "\u{b0}", Some(Aspect::Light), None),
-    ("light.key.elevation_deg", "Key above the eyes", "\u{b0}", Some(Aspect::Light), None),
-    ("light.key.angular_size_deg", "Size of the key from the face", "\u{b0}", Some(Aspect::Light), None),
-    ("light.face.illuminance_lx", "Light at the face", "lx", None, Some((0.0, 100_000.0))),
-    ("light.face.exposure_stops", "Exposure of the face", "stops", Some(Aspect::Light), None),
-    ("light.face.ratio", "Lit side to shadow side", ": 1", Some(Aspect::Light), Some((1.0, 1000.0))),
-    ("light.back.flare_margin_deg", "Back light clear of the lens", "\u{b0}", Some(Aspect::Light), None),
-    ("sound.microphone.distance_m", "Mouth to microphone", "m", Some(Aspect::Sound), Some((0.01, 20.0))),
-    ("sound.microphone.gain_over_camera_db", "Voice over a microphone on the camera", "dB", Some(Aspect::Sound), None),
-    ("sound.room.rt_mid_s", "Reverberation time", "s", Some(Aspect::Room), Some((0.05, 10.0))),
+    ("person.eye.height_m", None, Some((0.5, 2.3))),
+    ("shot.frame.height_error_percent", Some(Aspect::Picture), None),
+    ("shot.frame.headroom_fraction", Some(Aspect::Picture), None),
+    ("shot.frame.eye_line_error", Some(Aspect::Picture), None),
+    ("shot.frame.shoulder_fraction", Some(Aspect::Picture), None),
+    ("shot.camera.view_angle_deg", Some(Aspect::Picture), None),
+    ("shot.camera.distance_m", Some(Aspect::Picture), None),
+    ("shot.focus.front_tolerance_m", Some(Aspect::Picture), None),
+    ("shot.background.blur_percent", Some(Aspect::Picture), None),
+    ("shot.exposure.full_frame_iso", None, None),
+    ("shot.seat.gaze_deg", Some(Aspect::Picture), None),
+    ("room.background_behind_m", Some(Aspect::Room), Some((0.0, 50.0))),
+    ("room.mains.voltage_v", None, Some((90.0, 260.0))),
+    ("room.mains.load_fraction", Some(Aspect::Comfort), Some((0.0, 10.0))),
+    ("room.*.sandbag_kg", None, None),
+    ("light.key.azimuth_deg", Some(Aspect::Light), None),
+    ("light.key.elevation_deg", Some(Aspect::Light), None),
+    ("light.key.angular_size_deg", Some(Aspect::Light), None),
+    ("light.face.illuminance_lx", None, Some((0.0, 100_000.0))),
+    ("light.face.exposure_stops", Some(Aspect::Light), None),
+    ("light.face.ratio", Some(Aspect::Light), Some((1.0, 1000.0))),
+    ("light.back.flare_margin_deg", Some(Aspect::Light), None),
+    ("daylight.*.azimuth_deg", None, None),
+    ("sound.microphone.distance_m", Some(Aspect::Sound), Some((0.01, 20.0))),
+    ("sound.microphone.gain_over_camera_db", Some(Aspect::Sound), None),
+    ("sound.room.rt_mid_s", Some(Aspect::Room), Some((0.05, 10.0))),
 ];
 
-fn entry(id: &str) -> Option<&'static Entry> {
-    KNOWN.iter().find(|(pattern, ..)| match pattern.split_once('*') {
+/// The glossary's word for each known reading, in the same order.
+fn words() -> &'static [Option<&'static Term>] {
+    static WORDS: OnceLock<Vec<Option<&'static Term>>> = OnceLock::new();
+    WORDS.get_or_init(|| KNOWN.iter().map(|(id, ..)| terms().iter().find(|t| t.reading == *id)).collect())
+}
+
+fn index(id: &str) -> Option<usize> {
+    KNOWN.iter().position(|(pattern, ..)| match pattern.split_once('*') {
         Some((head, tail)) => {
             id.starts_with(head) && id.ends_with(tail) && id.len() > head.len() + tail.len()
         }
@@ -162,19 +177,21 @@ fn entry(id: &str) -> Option<&'static Entry> {
 
 /// Whether a reading of this id can exist.
 pub fn is_known(id: &str) -> bool {
-    entry(id).is_some()
+    index(id).is_some()
 }
 
 /// The range in which a measured value of this reading makes sense, if it can be measured at all.
 pub fn measured_range(id: &str) -> Option<(f64, f64)> {
-    entry(id).and_then(|e| e.4)
+    index(id).and_then(|at| KNOWN[at].2)
 }
 
 impl Reading {
     /// A computed reading; label, unit and aspect follow from the id. A value that is not finite becomes null.
     pub fn new(id: impl Into<Cow<'static, str>>, value: f64) -> Self {
         let id = id.into();
-        let (label, unit, aspect) = entry(&id).map_or(("", "", None), |e| (e.1, e.2, e.3));
+        let known = index(&id);
+        let (label, unit) = known.and_then(|at| words()[at]).map_or(("", ""), |term| (term.word, term.unit));
+        let (_, aspect, range) = known.map_or(("", None, None), |at| KNOWN[at]);
         Self {
             value: value.is_finite().then_some(value),
             id,
@@ -186,6 +203,7 @@ impl Reading {
             uncertainty: None,
             aspect,
             from: From::Computed,
+            measured_range: range.map(|(low, high)| [low, high]),
             working: Working::default(),
         }
     }
@@ -255,6 +273,17 @@ pub fn standing(value: f64, [a, b, c, d]: Band) -> Standing {
 #[cfg(test)]
 mod tests {
     use super::*;
+
+    /// Every reading has its word, with the range that the glossary tells; and the glossary names no other.
+    #[test]
+    fn readings_and_glossary_agree() {
+        for ((id, _, range), word) in KNOWN.iter().zip(words()) {
+            let term = word.unwrap_or_else(|| panic!("{id} is not in docs/glossary.md"));
+            let told = range.map_or(String::new(), |(low, high)| format!("{low} to {high}"));
+            assert_eq!(term.range, told, "{id}");
+        }
+        assert_eq!(terms().iter().filter(|t| !t.reading.is_empty()).count(), KNOWN.len());
+    }
 
     #[test]
     fn bands_score_and_name_alike() {

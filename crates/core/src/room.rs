@@ -7,7 +7,6 @@ mod tipping;
 
 use crate::corner::{Corner, base_of};
 use crate::geometry::{DVec3, distance_to_edge};
-use crate::person::given;
 use crate::photometry::power_w;
 use crate::plan::{Support, SupportKind};
 use crate::reading::{From, Reading};
@@ -24,7 +23,7 @@ const ARM_KG: f64 = 1.0;
 
 /// What the room trade reads off a corner.
 pub fn readings(corner: &Corner<'_>) -> Vec<Reading> {
-    let mut all = vec![background_behind(corner), mains_load(corner)];
+    let mut all = vec![background_behind(corner), mains_voltage(corner), mains_load(corner)];
     all.extend(sandbags(corner).into_iter().map(|s| s.reading));
     all
 }
@@ -40,6 +39,19 @@ fn background_behind(corner: &Corner<'_>) -> Reading {
         .with("eyes x", corner.eyes_m.x, "m", From::Typed)
         .with("eyes y", corner.eyes_m.y, "m", From::Typed)
         .within(0.02)
+}
+
+fn mains_voltage(corner: &Corner<'_>) -> Reading {
+    let (volts, from) = mains::mains_told(corner.brief).voltage_v;
+    let mut reading = Reading::new("room.mains.voltage_v", volts)
+        .by(
+            "as given; else 230 V where lengths are metric, 120 V where imperial",
+            "nominal voltages of IEC 60038 (from memory)",
+        )
+        .with("mains", volts, "V", from)
+        .note("Read it off a meter at the outlet only if you know how to; never open an outlet.");
+    reading.from = if from == From::Assumed { From::Assumed } else { From::Typed };
+    reading
 }
 
 fn mains_load(corner: &Corner<'_>) -> Reading {
@@ -59,12 +71,13 @@ fn mains_load(corner: &Corner<'_>) -> Reading {
             let factor = lamp.common.power_factor.unwrap_or(1.0);
             va += watts / factor;
             assumed |= guessed;
-            reading = reading.with("lamp", watts, "W", if guessed { From::Assumed } else { From::Typed });
+            reading =
+                reading.with("lamp", watts, "W", if guessed { From::Assumed } else { lamp.common.told() });
         }
     }
     if let Some(watts) = corner.body.common.power_w {
         va += watts / corner.body.common.power_factor.unwrap_or(1.0);
-        reading = reading.with("camera", watts, "W", From::Typed);
+        reading = reading.with("camera", watts, "W", corner.body.common.told());
     }
     let fraction = load_a(va, mains.voltage_v.0, 1.0) / mains.breaker_a.0;
     reading.value = Some(fraction);
@@ -126,7 +139,15 @@ fn sandbag(
     let radius = crate::corner::foot_radius_m(corner, support);
     let reach = (at.truncate() - base_of(support, hold)).length();
     let stand = corner.support_gear(support);
-    let (stand_kg, from) = given(stand.map(|s| s.common.mass_kg).filter(|kg| *kg > 0.0), STAND_KG);
+    let (stand_kg, from) = match stand.filter(|s| s.common.mass_kg > 0.0) {
+        Some(stand) => (stand.common.mass_kg, stand.common.told()),
+        None => (STAND_KG, From::Assumed),
+    };
+    let foot_from = match (support.foot_radius_m, stand) {
+        (Some(_), _) => From::Typed,
+        (None, Some(stand)) => stand.common.told(),
+        (None, None) => From::Assumed,
+    };
     let mut parts = vec![(stand_kg, 0.0), (load_kg, reach)];
     if support.kind == SupportKind::Boom {
         parts.push((ARM_KG, reach / 2.0));
@@ -137,7 +158,7 @@ fn sandbag(
             "bag >= (1.5 x overturning - restoring) / (arm + bag offset), arm = foot radius / 2",
             "rigid-body statics; safety factor 1.5 and a 10 N knock at the head are Fogon's own rule",
         )
-        .with("foot radius", radius, "m", From::Typed)
+        .with("foot radius", radius, "m", foot_from)
         .with("stand", stand_kg, "kg", from)
         .with("load", load_kg, "kg", From::Typed)
         .with("load beside the column", reach, "m", From::Typed)

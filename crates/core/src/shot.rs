@@ -170,8 +170,8 @@ fn full_frame_iso(corner: &Corner<'_>) -> Reading {
     Reading::new("shot.exposure.full_frame_iso", corner.layout.camera.iso * 729.0 / (width * height))
         .by("ISO x 729 / (W H): equal noise by total light", "photon noise over the area of 36 x 20.25 mm")
         .with("ISO", corner.layout.camera.iso, "", From::Typed)
-        .with("image width", width, "mm", From::Typed)
-        .with("image height", height, "mm", From::Typed)
+        .with("image width", width, "mm", corner.body.common.told())
+        .with("image height", height, "mm", corner.body.common.told())
         .note("Half a stop either way between sensor generations.")
 }
 

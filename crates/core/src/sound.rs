@@ -29,7 +29,7 @@ pub fn readings(corner: &Corner<'_>) -> Vec<Reading> {
                 .by("20 lg(camera distance / microphone distance)", "inverse square law, direct sound only")
                 .with("mouth to camera", camera, "m", From::Computed)
                 .with("mouth to microphone", distance, "m", From::Computed)
-                .with("self-noise", gear.self_noise_dba, "dBA", From::Typed)
+                .with("self-noise", gear.self_noise_dba, "dBA", gear.common.told())
                 .within(1.0),
         );
     }

@@ -11,6 +11,8 @@ use std::path::{Path, PathBuf};
 use std::sync::Arc;
 
 use axum::Router;
+use axum::handler::Handler;
+use axum::serve::ListenerExt;
 use thiserror::Error;
 use tower_http::compression::CompressionLayer;
 use tower_http::trace::TraceLayer;
@@ -57,9 +59,9 @@ pub enum ServeError {
 pub fn application(store: Store) -> Router {
     let store = Arc::new(store);
     routes::router(store)
-        .fallback(pages::page)
+        // Answers of the API stay as they are: on one machine, packing costs more than it saves.
+        .fallback(pages::page.layer(CompressionLayer::new()))
         .layer(axum::middleware::from_fn(guard::same_machine))
-        .layer(CompressionLayer::new())
         .layer(TraceLayer::new_for_http())
 }
 
@@ -77,6 +79,12 @@ pub async fn serve(config: Config, ready: impl FnOnce(SocketAddr)) -> Result<(),
     let listen = |source| ServeError::Listen { port: config.port, source };
     let listener = tokio::net::TcpListener::bind((Ipv4Addr::LOCALHOST, config.port)).await.map_err(listen)?;
     ready(listener.local_addr().map_err(listen)?);
+    // Answers are small and awaited one by one: none may wait for more to send.
+    let listener = listener.tap_io(|stream| {
+        if let Err(error) = stream.set_nodelay(true) {
+            tracing::debug!(%error, "answers may be delayed");
+        }
+    });
     axum::serve(listener, application(store))
         .with_graceful_shutdown(stopped())
         .await

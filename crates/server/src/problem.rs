@@ -7,7 +7,7 @@ use fogon_core::problem::{Problem, Problems};
 use serde::Serialize;
 use utoipa::ToSchema;
 
-use crate::store::StoreError;
+use crate::store::{Step, StoreError};
 
 /// A problem as sent to the caller.
 #[derive(Debug, Serialize, ToSchema)]
@@ -74,6 +74,14 @@ impl From<StoreError> for Details {
                     "This corner was changed in another window. Load it again, then repeat your change.",
                 )
             },
+            StoreError::NoStep(step) => Self::new(
+                StatusCode::CONFLICT,
+                "no_such_step",
+                match step {
+                    Step::Undo => "There is no earlier state of this corner to go back to.",
+                    Step::Redo => "Nothing was undone last, so there is nothing to bring back.",
+                },
+            ),
             StoreError::Database(source) => {
                 tracing::error!(%source, "database");
                 Self::new(

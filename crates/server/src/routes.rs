@@ -3,6 +3,7 @@
 mod corners;
 mod exports;
 mod judge;
+mod live;
 mod reference;
 
 use std::sync::Arc;
@@ -38,13 +39,17 @@ fn described() -> OpenApiRouter<Shared> {
     OpenApiRouter::with_openapi(Head::openapi())
         .routes(routes!(corners::list, corners::create))
         .routes(routes!(corners::get, corners::save, corners::delete))
+        .routes(routes!(corners::undo))
+        .routes(routes!(corners::redo))
         .routes(routes!(exports::plan_file))
         .routes(routes!(exports::card))
         .routes(routes!(judge::assess))
+        .routes(routes!(judge::move_by_hand))
         .routes(routes!(judge::propose))
         .routes(routes!(judge::changes))
         .routes(routes!(judge::apply))
         .routes(routes!(judge::place))
+        .routes(routes!(reference::glossary))
         .routes(routes!(reference::schools))
         .routes(routes!(reference::catalogue))
         .routes(routes!(reference::materials))
@@ -55,6 +60,7 @@ fn described() -> OpenApiRouter<Shared> {
 pub(crate) fn router(store: Shared) -> Router {
     let (router, _) = described().split_for_parts();
     router
+        .route("/api/v1/hand", axum::routing::get(live::hand))
         .route("/api/v1/openapi.json", axum::routing::get(|| async { axum::Json(openapi()).into_response() }))
         .with_state(store)
 }

@@ -7,13 +7,14 @@ use std::time::{SystemTime, UNIX_EPOCH};
 
 use fogon_core::arrange::propose;
 use fogon_core::plan::{Brief, BriefFile, Layout, Plan};
-use rusqlite::{Connection, OptionalExtension, TransactionBehavior, params};
+use rusqlite::{Connection, OptionalExtension, Transaction, TransactionBehavior, params};
 use rusqlite_migration::{M, Migrations};
 use thiserror::Error;
 
 /// Never edit a step that has shipped: add one.
-const STEPS: &[M<'static>] = &[M::up(
-    "CREATE TABLE corner (
+const STEPS: &[M<'static>] = &[
+    M::up(
+        "CREATE TABLE corner (
         id INTEGER PRIMARY KEY AUTOINCREMENT,
         name TEXT NOT NULL,
         revision INTEGER NOT NULL,
@@ -27,7 +28,14 @@ const STEPS: &[M<'static>] = &[M::up(
         document TEXT NOT NULL,
         PRIMARY KEY (corner, number)
     ) STRICT;",
-)];
+    ),
+    // The revision that undo goes back to, and the one that redo brings back.
+    M::up(
+        "ALTER TABLE revision ADD COLUMN undo_to INTEGER;
+        ALTER TABLE revision ADD COLUMN redo_to INTEGER;
+        UPDATE revision SET undo_to = number - 1 WHERE number > 1;",
+    ),
+];
 const MIGRATIONS: Migrations<'static> = Migrations::from_slice(STEPS);
 
 /// What is kept: a plan, or a brief that has no layout yet.
@@ -50,8 +58,21 @@ pub struct Kept {
     pub revision: i64,
     /// When it was last saved, ms since 1970.
     pub updated_ms: i64,
+    /// There is a state before this one.
+    pub can_undo: bool,
+    /// The last step was an undo that can be taken back.
+    pub can_redo: bool,
     /// Its content.
     pub document: Document,
+}
+
+/// One step through the states of a corner.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Step {
+    /// To the state before.
+    Undo,
+    /// Back to the state that was undone.
+    Redo,
 }
 
 /// What can go wrong with the store.
@@ -66,6 +87,9 @@ pub enum StoreError {
         /// The revision kept now.
         current: i64,
     },
+    /// Nothing to undo, or nothing undone to bring back.
+    #[error("no such step")]
+    NoStep(Step),
     /// SQLite refused.
     #[error(transparent)]
     Database(#[from] rusqlite::Error),
@@ -168,9 +192,8 @@ impl Store {
     /// SQLite refuses, or a document does not read.
     pub fn all(&self) -> Result<Vec<Kept>, StoreError> {
         let connection = self.lock();
-        let mut query = connection.prepare_cached(
-            "SELECT id, revision, updated_ms, document FROM corner ORDER BY updated_ms DESC, id DESC",
-        )?;
+        let mut query =
+            connection.prepare_cached(&format!("{KEPT} ORDER BY c.updated_ms DESC, c.id DESC"))?;
         let rows: Result<Vec<_>, _> = query.query_map([], raw)?.collect();
         rows?.into_iter().map(read).collect()
     }
@@ -181,10 +204,8 @@ impl Store {
     /// [`StoreError::Missing`], or SQLite refuses.
     pub fn get(&self, id: i64) -> Result<Kept, StoreError> {
         let connection = self.lock();
-        let row = connection
-            .prepare_cached("SELECT id, revision, updated_ms, document FROM corner WHERE id = ?1")?
-            .query_row([id], raw)
-            .optional()?;
+        let row =
+            connection.prepare_cached(&format!("{KEPT} WHERE c.id = ?1"))?.query_row([id], raw).optional()?;
         read(row.ok_or(StoreError::Missing)?)
     }
 
@@ -207,7 +228,8 @@ impl Store {
             params![id, now, text],
         )?;
         change.commit()?;
-        Ok(Kept { id, revision: 1, updated_ms: now, document: document.clone() })
+        let document = document.clone();
+        Ok(Kept { id, revision: 1, updated_ms: now, can_undo: false, can_redo: false, document })
     }
 
     /// Saves a corner that was read at `revision`.
@@ -215,28 +237,41 @@ impl Store {
     /// # Errors
     /// [`StoreError::Missing`], [`StoreError::Conflict`], or SQLite refuses.
     pub fn save(&self, id: i64, revision: i64, document: &Document) -> Result<Kept, StoreError> {
-        let text = document.to_json();
-        let now = now_ms();
         let mut connection = self.lock();
         let change = connection.transaction_with_behavior(TransactionBehavior::Immediate)?;
-        let current: i64 = change
-            .query_row("SELECT revision FROM corner WHERE id = ?1", [id], |row| row.get(0))
-            .optional()?
-            .ok_or(StoreError::Missing)?;
-        if current != revision {
-            return Err(StoreError::Conflict { current });
-        }
-        let next = revision + 1;
-        change.execute(
-            "UPDATE corner SET name = ?2, revision = ?3, updated_ms = ?4, document = ?5 WHERE id = ?1",
-            params![id, document.name, next, now, text],
-        )?;
-        change.execute(
-            "INSERT INTO revision (corner, number, at_ms, document) VALUES (?1, ?2, ?3, ?4)",
-            params![id, next, now, text],
-        )?;
+        expect(&change, id, revision)?;
+        let kept = put(&change, id, revision, document.clone(), Some(revision), None)?;
         change.commit()?;
-        Ok(Kept { id, revision: next, updated_ms: now, document: document.clone() })
+        Ok(kept)
+    }
+
+    /// One step back or forth from `revision`: what stood there is saved as a new revision, so that nothing that
+    /// was ever acknowledged is lost.
+    ///
+    /// # Errors
+    /// [`StoreError::Missing`], [`StoreError::Conflict`], [`StoreError::NoStep`], or SQLite refuses.
+    pub fn step(&self, id: i64, revision: i64, step: Step) -> Result<Kept, StoreError> {
+        let mut connection = self.lock();
+        let change = connection.transaction_with_behavior(TransactionBehavior::Immediate)?;
+        expect(&change, id, revision)?;
+        let links = |number: i64| -> Result<(Option<i64>, Option<i64>, String), StoreError> {
+            Ok(change
+                .prepare_cached(
+                    "SELECT undo_to, redo_to, document FROM revision WHERE corner = ?1 AND number = ?2",
+                )?
+                .query_row([id, number], |row| Ok((row.get(0)?, row.get(1)?, row.get(2)?)))?)
+        };
+        let (back, forth, _) = links(revision)?;
+        let target = if step == Step::Undo { back } else { forth }.ok_or(StoreError::NoStep(step))?;
+        let (target_back, target_forth, text) = links(target)?;
+        let document = stored(&text)?;
+        let (undo_to, redo_to) = match step {
+            Step::Undo => (target_back, Some(revision)),
+            Step::Redo => (Some(revision), target_forth),
+        };
+        let kept = put(&change, id, revision, document, undo_to, redo_to)?;
+        change.commit()?;
+        Ok(kept)
     }
 
     /// Forgets a corner and its revisions.
@@ -246,30 +281,61 @@ impl Store {
     pub fn delete(&self, id: i64, revision: i64) -> Result<(), StoreError> {
         let mut connection = self.lock();
         let change = connection.transaction_with_behavior(TransactionBehavior::Immediate)?;
-        let current: Option<i64> = change
-            .query_row("SELECT revision FROM corner WHERE id = ?1", [id], |row| row.get(0))
-            .optional()?;
-        match current {
-            None => return Err(StoreError::Missing),
-            Some(current) if current != revision => return Err(StoreError::Conflict { current }),
-            Some(_) => {}
-        }
+        expect(&change, id, revision)?;
         change.execute("DELETE FROM corner WHERE id = ?1", [id])?;
         change.commit()?;
         Ok(())
     }
 }
 
-type Raw = (i64, i64, i64, String);
+/// Corners with where undo and redo lead from their last revision.
+const KEPT: &str =
+    "SELECT c.id, c.revision, c.updated_ms, c.document, r.undo_to IS NOT NULL, r.redo_to IS NOT NULL
+    FROM corner c JOIN revision r ON r.corner = c.id AND r.number = c.revision";
+
+type Raw = (i64, i64, i64, String, bool, bool);
 
 fn raw(row: &rusqlite::Row<'_>) -> rusqlite::Result<Raw> {
-    Ok((row.get(0)?, row.get(1)?, row.get(2)?, row.get(3)?))
+    Ok((row.get(0)?, row.get(1)?, row.get(2)?, row.get(3)?, row.get(4)?, row.get(5)?))
 }
 
-fn read((id, revision, updated_ms, text): Raw) -> Result<Kept, StoreError> {
-    let document =
-        Document::read(text.as_bytes()).map_err(|problems| StoreError::Stored(problems.to_string()))?;
-    Ok(Kept { id, revision, updated_ms, document })
+fn read((id, revision, updated_ms, text, can_undo, can_redo): Raw) -> Result<Kept, StoreError> {
+    Ok(Kept { id, revision, updated_ms, can_undo, can_redo, document: stored(&text)? })
+}
+
+fn stored(text: &str) -> Result<Document, StoreError> {
+    Document::read(text.as_bytes()).map_err(|problems| StoreError::Stored(problems.to_string()))
+}
+
+/// Refuses unless the corner stands at `revision`.
+fn expect(change: &Transaction<'_>, id: i64, revision: i64) -> Result<(), StoreError> {
+    let current: i64 = change
+        .query_row("SELECT revision FROM corner WHERE id = ?1", [id], |row| row.get(0))
+        .optional()?
+        .ok_or(StoreError::Missing)?;
+    if current == revision { Ok(()) } else { Err(StoreError::Conflict { current }) }
+}
+
+/// The next revision of a corner.
+fn put(
+    change: &Transaction<'_>,
+    id: i64,
+    revision: i64,
+    document: Document,
+    undo_to: Option<i64>,
+    redo_to: Option<i64>,
+) -> Result<Kept, StoreError> {
+    let (text, now, next) = (document.to_json(), now_ms(), revision + 1);
+    change.execute(
+        "UPDATE corner SET name = ?2, revision = ?3, updated_ms = ?4, document = ?5 WHERE id = ?1",
+        params![id, document.name, next, now, text],
+    )?;
+    change.execute(
+        "INSERT INTO revision (corner, number, at_ms, document, undo_to, redo_to) VALUES (?1, ?2, ?3, ?4, ?5, ?6)",
+        params![id, next, now, text, undo_to, redo_to],
+    )?;
+    let (can_undo, can_redo) = (undo_to.is_some(), redo_to.is_some());
+    Ok(Kept { id, revision: next, updated_ms: now, can_undo, can_redo, document })
 }
 
 fn now_ms() -> i64 {
@@ -303,6 +369,31 @@ mod tests {
     #[test]
     fn migrations_are_valid() {
         MIGRATIONS.validate().unwrap();
+    }
+
+    /// A file of the first version gains the ways back through what it kept.
+    #[test]
+    fn an_old_file_can_be_undone() {
+        let mut connection = Connection::open_in_memory().unwrap();
+        Migrations::from_slice(&STEPS[..1]).to_latest(&mut connection).unwrap();
+        let rows = [named("one").to_json(), named("two").to_json()];
+        connection
+            .execute(
+                "INSERT INTO corner (name, revision, updated_ms, document) VALUES ('two', 2, 0, ?1)",
+                [&rows[1]],
+            )
+            .unwrap();
+        for (number, text) in (1i64..).zip(&rows) {
+            let row = params![number, text];
+            connection
+                .execute("INSERT INTO revision (corner, number, at_ms, document) VALUES (1, ?1, 0, ?2)", row)
+                .unwrap();
+        }
+        let store = Store::prepared(connection).unwrap();
+        let kept = store.get(1).unwrap();
+        assert_eq!((kept.can_undo, kept.can_redo, kept.document.name.as_str()), (true, false, "two"));
+        let back = store.step(1, 2, Step::Undo).unwrap();
+        assert_eq!((back.document.name.as_str(), back.can_undo, back.can_redo), ("one", false, true));
     }
 
     /// Undo, conflict and history rest on this: every save is a row of its own, as it was written.

@@ -358,3 +358,137 @@ fn many_at_once_are_all_answered() {
     });
     assert_eq!(server.get("/api/v1/corners").json().as_array().unwrap().len(), 11);
 }
+
+#[test]
+fn a_hand_moves_one_thing_and_bad_moves_are_named() {
+    let folder = folder();
+    let server = Server::on(&folder.path().join("corners.sqlite3"));
+    let plan = server.plan(server.demo());
+    let ask = |by: Value| {
+        server.post("/api/v1/move?fixes=false&quarter_turns=0", &json!({ "plan": plan, "move": by }))
+    };
+    let at = plan["layout"]["lights"]["key"]["position_m"].clone();
+    let x = at[0].as_f64().unwrap();
+    let moved = ask(json!({ "thing": "key", "to_m": [x + 0.02, at[1], at[2]] }));
+    assert_eq!(moved.status, 200, "{}", moved.text);
+    let answer = moved.json();
+    assert!(
+        (answer["plan"]["layout"]["lights"]["key"]["position_m"][0].as_f64().unwrap() - x - 0.02).abs()
+            < 2e-3
+    );
+    assert_eq!(answer["held"], Value::Null);
+    assert_eq!(answer["judged"]["drawing"]["quarter_turns"], 0);
+    let handles = answer["judged"]["handles"].as_array().unwrap();
+    assert!(
+        ["seat", "camera", "key", "microphone", "desk"]
+            .iter()
+            .all(|id| handles.iter().any(|h| h["id"] == *id))
+    );
+    // Beyond the wall it is held, and what it returns is a plan that can be saved.
+    let held = ask(json!({ "thing": "key", "to_m": [x + 9.0, at[1], at[2]] })).json();
+    assert!(held["held"]["sentence"].as_str().is_some_and(|s| s.len() > 10), "{}", held["held"]);
+    assert!(Plan::read(held["plan"].to_string().as_bytes()).is_ok());
+    for (by, code, field) in [
+        (json!({ "thing": "piano", "to_m": [1, 1, 1] }), "unknown_id", "move.thing"),
+        (json!({ "thing": "key", "to_m": [1, 1] }), "wrong_type", "move.to_m"),
+        (json!({ "thing": "key", "to_m": [1, 1, 1e9] }), "out_of_range", "move.to_m"),
+        (json!({ "thing": "key", "towards": 3, "to_m": [1, 1, 1] }), "unknown_field", "move.towards"),
+        (json!({ "to_m": [1, 1, 1] }), "missing_field", "move.thing"),
+        (json!({ "thing": "key" }), "conflict", "move"),
+    ] {
+        let refused = ask(by.clone());
+        assert_eq!(refused.status, 422, "{by}: {}", refused.text);
+        let error = refused.json()["errors"][0].clone();
+        assert!(error["field"].as_str().unwrap().starts_with(field), "{by}: {error}");
+        if code != "wrong_type" {
+            assert_eq!(error["code"], code, "{by}: {error}");
+        }
+    }
+    for query in ["text_scale=9", "frame_text_scale=0", "quarter_turns=4"] {
+        let refused = server.post(&format!("/api/v1/assess?{query}"), &plan);
+        assert_eq!((refused.status, refused.problem().as_str()), (400, "bad_choice"), "{query}");
+    }
+}
+
+#[test]
+fn steps_go_back_and_forth_and_survive_a_restart() {
+    let folder = folder();
+    let database = folder.path().join("corners.sqlite3");
+    let server = Server::on(&database);
+    let id = server.demo();
+    let path = format!("/api/v1/corners/{id}");
+    let mut plan = server.plan(id);
+    let step = |server: &Server, which: &str, revision: i64| {
+        server.send("POST", &format!("{path}/{which}"), &[("if-match", &format!("\"{revision}\""))], "")
+    };
+    assert_eq!(step(&server, "undo", 1).problem(), "no_such_step");
+    for (revision, iso) in [(1, 200), (2, 400)] {
+        set(&mut plan, "/layout/camera/iso", json!(iso));
+        let saved =
+            server.send("PUT", &path, &[("if-match", &format!("\"{revision}\""))], &plan.to_string()).json();
+        assert_eq!((&saved["can_undo"], &saved["can_redo"]), (&json!(true), &json!(false)));
+    }
+    let iso = |answer: &Answer| answer.json()["layout"]["camera"]["iso"].as_f64().unwrap();
+    let back = step(&server, "undo", 3);
+    assert_eq!((back.status, iso(&back), back.tag.as_str()), (200, 200.0, "\"4\""));
+    // From an old revision nothing is stepped.
+    assert_eq!(step(&server, "undo", 3).status, 412);
+    drop(server);
+    let server = Server::on(&database);
+    let kept = server.get(&path);
+    assert_eq!((iso(&kept), &kept.json()["can_redo"]), (200.0, &json!(true)));
+    let forth = step(&server, "redo", 4);
+    assert_eq!((iso(&forth), &forth.json()["can_redo"]), (400.0, &json!(false)));
+    assert_eq!(step(&server, "redo", 5).problem(), "no_such_step");
+    // All the way back, a new change, and there is no way forward to what it replaced.
+    assert_eq!(iso(&step(&server, "undo", 5)), 200.0);
+    let first = step(&server, "undo", 6);
+    assert_eq!(first.json()["can_undo"], false);
+    let changed = server.send("PUT", &path, &[("if-match", "\"7\"")], &plan.to_string());
+    assert_eq!((iso(&changed), &changed.json()["can_redo"]), (400.0, &json!(false)));
+}
+
+/// The live channel is a WebSocket, which no browser rule guards: a page of another origin must be turned away here.
+#[test]
+fn the_live_channel_opens_for_our_own_page_alone() {
+    use std::io::{Read, Write};
+    let folder = folder();
+    let server = Server::on(&folder.path().join("corners.sqlite3"));
+    let host = server.base.trim_start_matches("http://").to_owned();
+    let open = |origin: &str| {
+        let mut stream = std::net::TcpStream::connect(&host).unwrap();
+        stream.set_read_timeout(Some(Duration::from_secs(10))).unwrap();
+        // The key of the example in RFC 6455, 1.3.
+        let head = format!(
+            "GET /api/v1/hand HTTP/1.1\r\nHost: {host}\r\nOrigin: {origin}\r\nConnection: Upgrade\r\nUpgrade: websocket\r\nSec-WebSocket-Version: 13\r\nSec-WebSocket-Key: dGhlIHNhbXBsZSBub25jZQ==\r\n\r\n"
+        );
+        stream.write_all(head.as_bytes()).unwrap();
+        let mut start = [0; 512];
+        let read = stream.read(&mut start).unwrap();
+        String::from_utf8_lossy(&start[..read]).into_owned()
+    };
+    let own = open(&server.base);
+    assert!(own.starts_with("HTTP/1.1 101"), "{own}");
+    // The answer that RFC 6455, 1.3 gives for that key.
+    assert!(own.contains("s3pPLMBiTxaQ9kYGzzhZRbK+xOo="), "{own}");
+    assert!(open("http://page.invalid").starts_with("HTTP/1.1 403"));
+    assert!(open("null").starts_with("HTTP/1.1 403"));
+}
+
+#[test]
+fn words_of_the_trade_are_handed_out() {
+    let folder = folder();
+    let server = Server::on(&folder.path().join("corners.sqlite3"));
+    let words = server.get("/api/v1/glossary").json();
+    let ids: Vec<&str> = words.as_array().unwrap().iter().filter_map(|w| w["reading"].as_str()).collect();
+    let plan = server.plan(server.demo());
+    for reading in server.post("/api/v1/assess", &plan).json()["assessment"]["readings"].as_array().unwrap() {
+        let id = reading["id"].as_str().unwrap();
+        let fits = |pattern: &&str| match pattern.split_once('*') {
+            Some((head, tail)) => id.starts_with(head) && id.ends_with(tail),
+            None => *pattern == id,
+        };
+        let known = ids.iter().filter(|pattern| !pattern.is_empty()).any(fits);
+        assert!(known && !reading["label"].as_str().unwrap().is_empty(), "{id}");
+    }
+}

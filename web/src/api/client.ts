@@ -14,6 +14,19 @@ export type Reading = Schemas["Reading"];
 export type Finding = Schemas["Finding"];
 export type PatchStep = Schemas["PatchStep"];
 export type View = Schemas["View"];
+export type Handle = Schemas["Handle"];
+export type Move = Schemas["Move"];
+export type Moved = Schemas["MovedOut"];
+export type Term = Schemas["Term"];
+
+/** How a judged plan is to be drawn. */
+export interface Drawn {
+  text_scale: number;
+  frame_text_scale: number;
+  quarter_turns?: number;
+  /** false while a hand still drags: the moves that mend findings are not looked for. */
+  fixes?: boolean;
+}
 
 /** A request the server did not accept, in words for people. */
 export class Refused extends Error {
@@ -78,14 +91,22 @@ export const api = {
         params: { path: { id }, header: { "If-Match": tag(revision) } },
       }),
     ),
-  assess: async (plan: Plan, textScale: number, signal: AbortSignal) =>
+  undo: async (id: number, revision: number) =>
     accepted(
-      await client.POST("/api/v1/assess", {
-        params: { query: { text_scale: textScale } },
-        body: plan,
-        signal,
+      await client.POST("/api/v1/corners/{id}/undo", {
+        params: { path: { id }, header: { "If-Match": tag(revision) } },
       }),
     ),
+  redo: async (id: number, revision: number) =>
+    accepted(
+      await client.POST("/api/v1/corners/{id}/redo", {
+        params: { path: { id }, header: { "If-Match": tag(revision) } },
+      }),
+    ),
+  assess: async (plan: Plan, drawn: Drawn) =>
+    accepted(await client.POST("/api/v1/assess", { params: { query: drawn }, body: plan })),
+  move: async (plan: Plan, by: Move, drawn: Drawn) =>
+    accepted(await client.POST("/api/v1/move", { params: { query: drawn }, body: { plan, move: by } })),
   propose: async (name: string, brief: Brief) =>
     accepted(
       await client.POST("/api/v1/propose", { body: { format: "fogon.brief", version: 1, name, brief } }),
@@ -94,5 +115,14 @@ export const api = {
     accepted(await client.POST("/api/v1/changes", { body: plan, signal })),
   apply: async (plan: Plan, patch: PatchStep[]) =>
     accepted(await client.POST("/api/v1/apply", { body: { plan, patch } })),
+  /** The set-up card as it prints, HTML. */
+  card: async (id: number, paper: string) =>
+    accepted(
+      await client.GET("/api/v1/corners/{id}/card/{format}", {
+        params: { path: { id, format: "html" }, query: { paper } },
+        parseAs: "text",
+      }),
+    ),
+  glossary: async () => accepted(await client.GET("/api/v1/glossary")),
   schools: async () => accepted(await client.GET("/api/v1/schools")),
 };

@@ -58,4 +58,6 @@ export const limits = {
   "Person.stature_m": [0.8, 2.3],
   "Room.height_m": [1.8, 8],
   "Room.north_deg": [0, 360],
+  "Seat.bearing_deg": [0, 360],
+  "Seat.gaze_offset_deg": [-45, 45],
 } as const satisfies Record<string, readonly [number, number]>;

@@ -30,7 +30,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Readings, findings, verdict, reasons and drawings of a plan */
+        /** Readings, findings, verdict, reasons, handles and drawings of a plan */
         post: operations["assess"];
         delete?: never;
         options?: never;
@@ -143,6 +143,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/corners/{id}/redo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Takes the last undo back, as a new revision */
+        post: operations["redo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/corners/{id}/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Goes back to the state before the last change, as a new revision */
+        post: operations["undo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/glossary": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The words of the trade */
+        get: operations["glossary"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/materials": {
         parameters: {
             query?: never;
@@ -154,6 +205,23 @@ export interface paths {
         get: operations["materials"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/move": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** One thing moved by hand as far as the rules let it go, and the plan after it judged */
+        post: operations["move_by_hand"];
         delete?: never;
         options?: never;
         head?: never;
@@ -399,6 +467,8 @@ export interface components {
             focus_distance_m: number;
             /** @description What carries it. */
             support: components["schemas"]["Support"];
+            /** @description Stays where it is: neither a hand, a fix, a free move nor another layout moves it. */
+            locked?: boolean;
         };
         /** @enum {string} */
         CameraHeight: "level" | "slightly-below";
@@ -476,6 +546,8 @@ export interface components {
             offers?: string[];
             /** @description Plugs, mounts and inputs that it cannot work without. */
             needs?: string[];
+            /** @description The figures are those of its usual kind, not read off the thing itself. */
+            figures_assumed?: boolean;
             /** @description Owned, wanted, never, borrowed. */
             state?: components["schemas"]["GearState"];
         };
@@ -493,6 +565,10 @@ export interface components {
             name: string;
             brief: components["schemas"]["Brief"];
             layout?: components["schemas"]["Layout"] | null;
+            /** @description There is a state before this one. */
+            can_undo: boolean;
+            /** @description The last step was an undo that can be taken back. */
+            can_redo: boolean;
         };
         /** @description A problem as sent to the caller. */
         Details: {
@@ -607,6 +683,24 @@ export interface components {
          * @enum {string}
          */
         From: "typed" | "measured" | "assumed" | "computed";
+        /** @description A place as seen from the eyes. */
+        FromEyes: {
+            /**
+             * Format: double
+             * @description Angle from the lens, degrees, positive to camera right.
+             */
+            azimuth_deg: number;
+            /**
+             * Format: double
+             * @description Angle above the eyes, degrees.
+             */
+            elevation_deg: number;
+            /**
+             * Format: double
+             * @description Distance from the eyes, m.
+             */
+            distance_m: number;
+        };
         /** @description A piece of furniture. */
         Furniture: {
             /** @description What it is. */
@@ -632,6 +726,8 @@ export interface components {
              * @description Bearing its front faces, degrees.
              */
             bearing_deg: number;
+            /** @description Stays where it is: neither a hand, a fix, a free move nor another layout moves it. */
+            locked?: boolean;
         };
         /**
          * @description The usual pieces; what they absorb and whether one can sit at them follows from the kind.
@@ -868,6 +964,43 @@ export interface components {
              */
             capacity_gb?: number | null;
         };
+        /**
+         * @description What of a thing is moved.
+         * @enum {string}
+         */
+        Grip: "place" | "aim" | "foot" | "frame";
+        /** @description A thing that a hand can take hold of. */
+        Handle: {
+            /** @description `seat`, `camera`, `microphone`, or the id of a light or piece of furniture. */
+            id: string;
+            /** @description Letter of its mark; empty for furniture. */
+            letter: string;
+            /** @description What people call it. */
+            name: string;
+            /** @description Where it is, m. */
+            position_m: components["schemas"]["Point3"];
+            aim_m?: components["schemas"]["Point3"] | null;
+            foot_m?: components["schemas"]["Point2"] | null;
+            /**
+             * Format: double
+             * @description How it is turned, degrees (seat, furniture).
+             */
+            bearing_deg?: number | null;
+            from_eyes?: components["schemas"]["FromEyes"] | null;
+            /** @description Stays where it is until unlocked. */
+            locked: boolean;
+            /** @description Can be moved at all: furniture may be fixed to the room, a microphone may be worn. */
+            movable: boolean;
+            /** @description Its height can be changed. */
+            lifts: boolean;
+        };
+        /** @description Why a move stopped short. */
+        Held: {
+            /** @description The rule. */
+            rule: string;
+            /** @description What is in the way, in words with the amount. */
+            sentence: string;
+        };
         /** @description The id of a thing in a plan. */
         Id: string;
         /**
@@ -895,6 +1028,8 @@ export interface components {
             /** @description Where everything stands and what decides that, in the order the marks are laid. */
             placed: components["schemas"]["Placed"][];
             drawing: components["schemas"]["Drawing"];
+            /** @description What can be taken hold of, with its numbers. */
+            handles: components["schemas"]["Handle"][];
         };
         /** @description A complete arrangement. */
         Layout: {
@@ -935,6 +1070,8 @@ export interface components {
             cct_k?: number | null;
             /** @description What carries it. */
             support: components["schemas"]["Support"];
+            /** @description Stays where it is: neither a hand, a fix, a free move nor another layout moves it. */
+            locked?: boolean;
         };
         /** @enum {string} */
         LightSchool: "three-point" | "key-and-fill" | "one";
@@ -983,6 +1120,8 @@ export interface components {
         Mark: {
             /** @description The letter. */
             letter: string;
+            /** @description Id of the thing it stands for. */
+            thing?: string | null;
             /** @description Middle of the disc. */
             at: number[];
             /** @description What it belongs to. */
@@ -996,6 +1135,8 @@ export interface components {
             position_m: components["schemas"]["Point3"];
             /** @description What carries it. */
             support: components["schemas"]["Support"];
+            /** @description Stays where it is: neither a hand, a fix, a free move nor another layout moves it. */
+            locked?: boolean;
         };
         /** @enum {string} */
         MicrophoneSchool: "boom" | "lavalier" | "desk" | "in-shot";
@@ -1016,6 +1157,47 @@ export interface components {
          * @enum {string}
          */
         Mounting: "built-in" | "on-camera" | "boom" | "lavalier" | "desk" | "headset";
+        /** @description One move by hand. Where it goes is one of `to_m`, `from_eyes` and `bearing_deg`. */
+        Move: {
+            /** @description `seat`, `camera`, `microphone`, or the id of a light or a piece of furniture. */
+            thing: components["schemas"]["Id"];
+            /** @description What of it is moved. */
+            grip?: components["schemas"]["Grip"];
+            to_m?: components["schemas"]["Point3"] | null;
+            from_eyes?: components["schemas"]["FromEyes"] | null;
+            /**
+             * Format: double
+             * @description How it is turned (seat and furniture), degrees.
+             */
+            bearing_deg?: number | null;
+            /** @description The sheet on which it is dragged. */
+            sheet?: components["schemas"]["Sheet"];
+            /** @description Let what is nearly right be made right. */
+            snap?: boolean;
+            /** @description Put it there whatever the rules say. */
+            anyway?: boolean;
+        };
+        /** @description A move and the plan as it was before it. */
+        MoveIn: {
+            /** @description The plan before. */
+            plan: components["schemas"]["Plan"];
+            /** @description The move. */
+            move: components["schemas"]["Move"];
+        };
+        /** @description What came of a move. */
+        Moved: {
+            /** @description The plan after it. */
+            plan: components["schemas"]["Plan"];
+            /** @description What it was drawn to, in words. */
+            snaps: string[];
+            held?: components["schemas"]["Held"] | null;
+            /** @description Measured readings that no longer hold and were set aside. */
+            dropped: string[];
+        };
+        /** @description A plan after a move, judged. */
+        MovedOut: components["schemas"]["Moved"] & {
+            judged: components["schemas"]["Judged"];
+        };
         /** @description One reason why no layout is legal. */
         Obstacle: {
             /** @description The rule: room, collision, door, exit, camera, picture, sight, near, support, mains, gear. */
@@ -1164,6 +1346,15 @@ export interface components {
             /** @description The reason as a stable word. */
             code: components["schemas"]["Code"];
         };
+        /** @description How a drawing stands in the room: x = right . (p - origin), y = down . (p - origin), in metres. */
+        Projection: {
+            /** @description A point of the room at the drawing's (0, 0). */
+            origin_m: components["schemas"]["Point3"];
+            /** @description Unit vector along the drawing's x. */
+            right: components["schemas"]["Point3"];
+            /** @description Unit vector along the drawing's y. */
+            down: components["schemas"]["Point3"];
+        };
         /** @description One legal arrangement. */
         Proposal: {
             /** @description Why this one, in one sentence. */
@@ -1247,6 +1438,8 @@ export interface components {
             aspect?: components["schemas"]["Aspect"] | null;
             /** @description Computed, measured or assumed. */
             from: components["schemas"]["From"];
+            /** @description What a measured value in its place may be; none if nobody can measure it. */
+            measured_range?: number[] | null;
             /** @description How it came about. */
             working: components["schemas"]["Working"];
         };
@@ -1361,6 +1554,8 @@ export interface components {
              * @description Where the eyes look beside the lens, degrees, positive to camera right; 0 = into the lens.
              */
             gaze_offset_deg?: number;
+            /** @description Stays where it is: neither a hand, a fix, a free move nor another layout moves it. */
+            locked?: boolean;
         };
         /**
          * @description How much a finding matters.
@@ -1372,6 +1567,11 @@ export interface components {
          * @enum {string}
          */
         Shape: "disc" | "rectangle" | "octagon" | "ring" | "tube" | "bulb";
+        /**
+         * @description In which plane a hand moves: over the floor at one height, or along the lens axis and up and down.
+         * @enum {string}
+         */
+        Sheet: "plan" | "side";
         Size3: number[];
         /** @enum {string} */
         SourceSchool: "big-soft" | "small-near";
@@ -1452,6 +1652,23 @@ export interface components {
          * @enum {string}
          */
         Swing: "in-left" | "in-right" | "out" | "sliding";
+        /** @description One word. */
+        Term: {
+            /** @description The word. */
+            word: string;
+            /** @description Its symbol in formulas and on drawings. */
+            symbol: string;
+            /** @description Its unit. */
+            unit: string;
+            /** @description Least and most, in words. */
+            range: string;
+            /** @description The module of the core that it belongs to. */
+            module: string;
+            /** @description The reading that reports it; `*` stands for the id of a thing. */
+            reading: string;
+            /** @description What it means, in a sentence or two. */
+            meaning: string;
+        };
         /** @description How the corner stands now: any part of a layout. */
         Today: {
             seat?: components["schemas"]["Seat"] | null;
@@ -1484,6 +1701,7 @@ export interface components {
         View: {
             /** @description Left, top, right, bottom. */
             bounds: number[];
+            projection?: components["schemas"]["Projection"] | null;
             /** @description Shapes, from back to front. */
             strokes: components["schemas"]["Stroke"][];
             /**
@@ -1568,6 +1786,12 @@ export interface operations {
             query?: {
                 /** @description size of the words on the drawings, 0.5 to 4 times the usual */
                 text_scale?: number;
+                /** @description size of the words in the frame; as text_scale where missing */
+                frame_text_scale?: number;
+                /** @description quarter turns of the plan, 0 to 3, instead of those that suit the camera */
+                quarter_turns?: number;
+                /** @description false leaves out the moves that mend findings */
+                fixes?: boolean;
             };
             header?: never;
             path?: never;
@@ -1872,6 +2096,103 @@ export interface operations {
             };
         };
     };
+    redo: {
+        parameters: {
+            query?: never;
+            header: {
+                "If-Match": string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CornerKept"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+        };
+    };
+    undo: {
+        parameters: {
+            query?: never;
+            header: {
+                "If-Match": string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CornerKept"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+        };
+    };
+    glossary: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Term"][];
+                };
+            };
+        };
+    };
     materials: {
         parameters: {
             query?: never;
@@ -1887,6 +2208,46 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Finish"][];
+                };
+            };
+        };
+    };
+    move_by_hand: {
+        parameters: {
+            query?: {
+                /** @description as in assess */
+                text_scale?: number;
+                /** @description as in assess */
+                frame_text_scale?: number;
+                /** @description as in assess */
+                quarter_turns?: number;
+                /** @description as in assess */
+                fixes?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MoveIn"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MovedOut"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
                 };
             };
         };

@@ -1,8 +1,15 @@
 // The room as typed so far, to scale, while it is being typed.
+import type { Brief } from "../api/client";
 import { briefOf, type Draft } from "./draft";
 import { formatLength } from "../units/length";
 
-export function RoomSketch({ draft }: { draft: Draft }) {
+interface Props {
+  draft: Draft;
+  /** Size of its words against the usual. */
+  textScale?: number;
+}
+
+export function RoomSketch({ draft, textScale = 1 }: Props) {
   const { brief } = briefOf(draft);
   const [width = 0, depth = 0] = brief.room.floor_m[2] ?? [];
   if (!(width > 0) || !(depth > 0)) {
@@ -16,7 +23,7 @@ export function RoomSketch({ draft }: { draft: Draft }) {
     [0, depth, 0, -1, depth],
   ];
   const flip = (y: number) => depth - y;
-  const text = Math.max(width, depth) * 0.045;
+  const text = Math.max(width, depth) * 0.045 * textScale;
   const margin = text * 2;
   return (
     <svg
@@ -88,6 +95,14 @@ export function RoomSketch({ draft }: { draft: Draft }) {
           </g>
         );
       })}
+      {stands(brief).map(([letter, x, y]) => (
+        <g key={letter}>
+          <circle cx={x} cy={flip(y)} r={text * 0.75} className="badge badge-person" />
+          <text x={x} y={flip(y) + text * 0.35} fontSize={text} textAnchor="middle" className="letter">
+            {letter}
+          </text>
+        </g>
+      ))}
       <text x={width / 2} y={depth + text * 1.4} fontSize={text} textAnchor="middle">
         back wall, {formatLength(width, units)}
       </text>
@@ -113,5 +128,19 @@ export function RoomSketch({ draft }: { draft: Draft }) {
         right wall
       </text>
     </svg>
+  );
+}
+
+/** What stands today, by letter, where it was given. */
+function stands({ today }: Brief): [string, number, number][] {
+  const key = Object.values(today?.lights ?? {}).find((l) => l.role === "key");
+  const all: [string, number[] | undefined][] = [
+    ["S", today?.seat?.position_m],
+    ["C", today?.camera?.position_m],
+    ["K", key?.position_m],
+    ["M", today?.microphone?.position_m],
+  ];
+  return all.flatMap(([letter, at]) =>
+    at && ((at[0] ?? 0) > 0 || (at[1] ?? 0) > 0) ? [[letter, at[0] ?? 0, at[1] ?? 0]] : [],
   );
 }

@@ -28,6 +28,19 @@ function answered(texts: Record<string, string> = {}): Draft {
 
 const gear = (draft: Draft, id: string) => briefOf(draft).brief.gear?.[id];
 
+describe("gear told by its kind alone", () => {
+  it("has assumed figures until one of them is typed", () => {
+    const draft = { ...answered(), figuresAssumed: true };
+    const { name, brief } = briefOf(draft);
+    expect(Object.values(brief.gear ?? {}).every((g) => g.figures_assumed)).toBe(true);
+    const again = draftOf(name, brief);
+    expect(gear(again, "key")?.figures_assumed).toBe(true);
+    again.texts.keyLux = "1900";
+    expect(gear(again, "key")?.figures_assumed).toBe(false);
+    expect(gear(again, "camera")?.figures_assumed).toBe(true);
+  });
+});
+
 describe("a new corner", () => {
   it("needs three answers and no more", () => {
     expect(Object.keys(briefOf(newDraft()).problems).sort()).toEqual(["depth", "stature", "width"]);

@@ -25,6 +25,8 @@ export interface Draft {
   ids: Record<string, string>;
   /** The brief being changed, if there is one. */
   base: Brief | null;
+  /** Gear was told by its kind alone: its figures are those of the kind. */
+  figuresAssumed?: boolean;
 }
 
 export type Problems = Record<string, string>;
@@ -59,7 +61,7 @@ const STANDS = {
     offers: ["camera"],
     label: "Tripod",
     low: 0.5,
-    high: 1.55,
+    high: 1.75,
     foot: 0.42,
     payload: 4,
     mass: 1.8,
@@ -546,7 +548,14 @@ function gearOf(draft: Draft, read: Reader, base: Brief | null): Record<string, 
     const known = gear[id];
     delete gear[id];
     if (typed === null) return;
-    gear[id] = { ...usual, ...(known?.kind === kind ? known : {}), ...typed, kind } as Gear;
+    const same = known?.kind === kind ? known : null;
+    // Figures once assumed stay so until one of them is typed anew.
+    const untouched =
+      same !== null &&
+      Object.entries(typed).every(([field, value]) => (same as Record<string, unknown>)[field] === value);
+    const assumed = draft.figuresAssumed === true || (untouched && same.figures_assumed === true);
+    const told = assumed || same?.figures_assumed !== undefined ? { figures_assumed: assumed } : {};
+    gear[id] = { ...usual, ...same, ...typed, ...told, kind } as Gear;
   };
   const format = FORMATS.find(([id]) => id === read.text("format"));
   const phone = read.text("format").startsWith("phone");
@@ -665,6 +674,7 @@ function gearOf(draft: Draft, read: Reader, base: Brief | null): Record<string, 
         foot_radius_m: stand.foot,
         payload_kg: stand.payload,
         reach_m: stand.reach,
+        figures_assumed: true,
       };
     }
   }

@@ -3,9 +3,11 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 
-import { api, type Brief, type Corner, type Layout, type Plan, type Schemas } from "../api/client";
+import { api, type Brief, type Layout, type Plan, type Schemas } from "../api/client";
 import { Trouble, Waiting } from "../ui/states";
 import { fixed } from "../units/length";
+import { heldBy, patchTo } from "./edits";
+import type { Table } from "./useWorktable";
 
 /** Proposals for a brief; half a second of search, asked once for each brief. */
 export function useProposals(name: string, brief: Brief) {
@@ -42,26 +44,19 @@ export function Reason({
   );
 }
 
-export function Alternatives({
-  corner,
-  busy,
-  onTake,
-}: {
-  corner: Corner;
-  busy: boolean;
-  onTake: (plan: Plan) => void;
-}) {
-  const look = useProposals(corner.name, corner.brief);
+export function Alternatives({ name, plan, table }: { name: string; plan: Plan; table: Table }) {
+  const look = useProposals(name, plan.brief);
   return (
-    <section className="mt-7" aria-labelledby="others">
-      <h2 id="others" className="heading mb-2">
+    <section aria-labelledby="others">
+      <h3 id="others" className="subheading">
         Layouts found, best first
-      </h2>
+      </h3>
       {look.isPending && <Waiting what="Trying every facing" />}
       {look.isError && <Trouble error={look.error} onRetry={() => void look.refetch()} />}
-      <ol className="grid gap-3 lg:grid-cols-3">
+      <ol className="grid gap-3">
         {look.data?.proposals.map((proposal, index) => {
-          const taken = corner.layout ? same(proposal.plan.layout, corner.layout) : false;
+          const taken = same(proposal.plan.layout, plan.layout);
+          const held = heldBy(plan, proposal.plan.layout);
           return (
             <li key={proposal.reason} className="sheet flex flex-col gap-2 p-4">
               <p>
@@ -71,17 +66,20 @@ export function Alternatives({
                 {fixed(100 * proposal.score, 0)} points of 100, {proposal.ready ? "ready" : "not ready"}
               </p>
               {taken ? (
-                <p className="mt-auto flex min-h-10 items-center justify-center font-semibold">
-                  <span aria-hidden="true">✓ </span>Taken
+                <p className="flex min-h-10 items-center font-semibold">
+                  <span aria-hidden="true" className="mr-1.5">
+                    ✓
+                  </span>
+                  Taken
                 </p>
               ) : (
                 <button
                   type="button"
-                  className="button mt-auto"
-                  disabled={busy}
-                  onClick={() => onTake(proposal.plan)}
+                  className="button"
+                  disabled={held !== null}
+                  onClick={() => table.edit((p) => api.apply(p, patchTo(p, proposal.plan.layout)))}
                 >
-                  Take this one
+                  {held === null ? "Take this one" : `Unlock ${held} to take this one`}
                 </button>
               )}
             </li>

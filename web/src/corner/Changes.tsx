@@ -5,15 +5,24 @@ import { api, type PatchStep, type Plan, type Schemas } from "../api/client";
 import { Trouble, Waiting } from "../ui/states";
 import { fixed, type UnitSystem } from "../units/length";
 import { sentence } from "./show";
+import type { Table } from "./useWorktable";
 
 interface Props {
   plan: Plan;
   units: UnitSystem;
-  busy: boolean;
+  table: Table;
   onApply: (patch: PatchStep[]) => void;
 }
 
-export function Changes({ plan, units, busy, onApply }: Props) {
+export function Changes({ plan, units, table, onApply }: Props) {
+  /** A move made in the room: what stands today has changed, and the plan with it where it showed just that. */
+  const done = (patch: PatchStep[]) =>
+    table.edit(async (p) => {
+      const stood = standing(p);
+      const now = await api.apply({ ...p, layout: stood }, patch);
+      const planned = JSON.stringify(stood) === JSON.stringify(p.layout);
+      return { ...p, brief: { ...p.brief, today: now.layout }, layout: planned ? now.layout : p.layout };
+    });
   const changes = useQuery({
     queryKey: ["changes", plan],
     queryFn: ({ signal }) => api.changes(plan, signal),
@@ -22,18 +31,18 @@ export function Changes({ plan, units, busy, onApply }: Props) {
   const money = (sum: number) => `${fixed(sum, 0)} ${plan.brief.money?.currency ?? ""}`.trim();
   const points = (score: number) => fixed(100 * score, 0);
   return (
-    <section className="mt-7" aria-labelledby="changes">
-      <h2 id="changes" className="heading mb-3">
+    <section aria-labelledby="changes">
+      <h3 id="changes" className="subheading">
         What to change, in order
-      </h2>
+      </h3>
       {changes.isPending && <Waiting what="Trying moves and purchases" />}
       {changes.isError && <Trouble error={changes.error} onRetry={() => void changes.refetch()} />}
       {changes.data && (
-        <div className="grid items-start gap-4 lg:grid-cols-2">
+        <div className="grid items-start gap-4">
           <div className="sheet p-4">
-            <h3 className="mb-2 font-bold">
+            <h4 className="mb-2 font-bold">
               Free moves{changes.data.free_moves[0]?.baseline === "today" ? ", from how it stands today" : ""}
-            </h3>
+            </h4>
             {changes.data.free_moves.length === 0 && (
               <p className="text-faint">
                 The same gear would not do better elsewhere: {points(changes.data.score_now)} points of 100.
@@ -53,13 +62,13 @@ export function Changes({ plan, units, busy, onApply }: Props) {
                     </p>
                     <Differences changes={move.changes} units={units} />
                     {move.baseline === "plan" && index === 0 && (
-                      <button
-                        type="button"
-                        className="button mt-1"
-                        disabled={busy}
-                        onClick={() => onApply(move.patch)}
-                      >
+                      <button type="button" className="button mt-1" onClick={() => onApply(move.patch)}>
                         Do it in the plan
+                      </button>
+                    )}
+                    {move.baseline === "today" && index === 0 && (
+                      <button type="button" className="button mt-1" onClick={() => done(move.patch)}>
+                        Done: it stands so now
                       </button>
                     )}
                   </div>
@@ -68,7 +77,7 @@ export function Changes({ plan, units, busy, onApply }: Props) {
             </ol>
           </div>
           <div className="sheet p-4">
-            <h3 className="mb-2 font-bold">Purchases, budget {money(changes.data.purchases.budget)}</h3>
+            <h4 className="mb-2 font-bold">Purchases, budget {money(changes.data.purchases.budget)}</h4>
             <p>{changes.data.purchases.sentence}</p>
             <ol className="mt-2 space-y-3">
               {changes.data.purchases.steps.map((step, index) => (
@@ -101,6 +110,19 @@ export function Changes({ plan, units, busy, onApply }: Props) {
       )}
     </section>
   );
+}
+
+/** How the corner stands: today's things over the plan, as free moves count it. */
+export function standing(plan: Plan): Plan["layout"] {
+  const { today } = plan.brief;
+  if (!today) return plan.layout;
+  return {
+    seat: today.seat ?? plan.layout.seat,
+    camera: today.camera ?? plan.layout.camera,
+    lights: today.lights ?? {},
+    ...(today.microphone ? { microphone: today.microphone } : {}),
+    ...(today.furniture && Object.keys(today.furniture).length > 0 ? { furniture: today.furniture } : {}),
+  };
 }
 
 function perYear(items: Schemas["Bought"][], money: (sum: number) => string): string {

@@ -7,19 +7,18 @@ const WORDS = { stop: ["■", "Stop"], fix: ["▲", "Fix"], consider: ["○", "C
 
 interface Props {
   findings: Finding[];
-  busy: boolean;
   onApply: (patch: PatchStep[]) => void;
   units: UnitSystem;
 }
 
-export function Findings({ findings, busy, onApply, units }: Props) {
+export function Findings({ findings, onApply, units }: Props) {
   return (
     <section aria-labelledby="findings">
       <h2 id="findings" className="heading mb-2">
         Findings
       </h2>
       {findings.length === 0 && <p>Nothing to mend. Record.</p>}
-      <ul className="grid gap-3 sm:grid-cols-2">
+      <ul className="grid gap-3 ">
         {findings.map((finding) => (
           <li
             key={finding.id}
@@ -48,7 +47,6 @@ export function Findings({ findings, busy, onApply, units }: Props) {
                 <button
                   type="button"
                   className={`button w-full text-left ${finding.severity === "consider" ? "" : "button-act"}`}
-                  disabled={busy}
                   onClick={() => finding.fix && onApply(finding.fix.patch)}
                 >
                   {finding.fix.label}

@@ -52,6 +52,9 @@ export function CornersPage() {
           <button type="button" className="button" onClick={() => picker.current?.click()}>
             Open a file
           </button>
+          <Link to="/new?door=today" className="button">
+            What is wrong with mine?
+          </Link>
           <Link to="/new" className="button button-act">
             New corner
           </Link>
@@ -71,9 +74,14 @@ export function CornersPage() {
           <div className="sheet p-6">
             <p className="heading mb-1">No corner yet</p>
             <p className="text-faint mb-4">Give a room, yourself and what you own; a layout follows.</p>
-            <Link to="/new" className="button button-act">
-              Make the first one
-            </Link>
+            <p className="flex flex-wrap gap-3">
+              <Link to="/new" className="button button-act">
+                Make the first one
+              </Link>
+              <Link to="/new?door=today" className="button">
+                I already have a set-up: tell me what is wrong
+              </Link>
+            </p>
           </div>
         )}
         {corners.data && corners.data.length > 0 && (

@@ -1,5 +1,7 @@
 // One view drawn from the server's shapes: strokes from back to front, then lettered marks and words where the
 // server has put them so that none covers another.
+import { memo } from "react";
+
 import type { View } from "../api/client";
 
 interface Props {
@@ -21,19 +23,9 @@ export function Drawing({ view, title, className = "", style }: Props) {
       role="img"
       aria-label={title}
     >
-      {view.strokes.map((stroke, index) => {
-        const points = stroke.points.map((p) => p.join(",")).join(" ");
-        return stroke.closed ? (
-          <polygon
-            key={index}
-            points={points}
-            className={`ink-${stroke.ink}`}
-            data-thing={stroke.thing ?? undefined}
-          />
-        ) : (
-          <polyline key={index} points={points} className={`ink-${stroke.ink} open`} />
-        );
-      })}
+      {view.strokes.map((stroke, index) => (
+        <Line key={index} stroke={stroke} />
+      ))}
       {view.words
         .map((word) => word.leader)
         .map((leader, index) =>
@@ -63,3 +55,13 @@ export function Drawing({ view, title, className = "", style }: Props) {
     </svg>
   );
 }
+
+/** One outline or line; drawn again only when it has changed. */
+const Line = memo(function Line({ stroke }: { stroke: View["strokes"][number] }) {
+  const points = stroke.points.map((p) => p.join(",")).join(" ");
+  return stroke.closed ? (
+    <polygon points={points} className={`ink-${stroke.ink}`} data-thing={stroke.thing ?? undefined} />
+  ) : (
+    <polyline points={points} className={`ink-${stroke.ink} open`} />
+  );
+});

@@ -1,5 +1,7 @@
 // Labelled fields: words above, help below, the problem in words beside its mark.
-import { useId } from "react";
+import { useId, useState } from "react";
+
+import { useMeaning } from "./terms";
 
 interface Common {
   label: string;
@@ -16,6 +18,10 @@ export function TextField({
   placeholder,
 }: Common & { value: string; onChange: (text: string) => void; placeholder?: string | undefined }) {
   const id = useId();
+  const [focused, setFocused] = useState(false);
+  // "Focal length, mm" is the word "Focal length".
+  const meaning = useMeaning(label.split(",")[0]);
+  const words = help ?? (focused ? meaning : undefined);
   return (
     <div>
       <label htmlFor={id} className="mb-1 block text-sm font-semibold">
@@ -28,10 +34,12 @@ export function TextField({
         placeholder={placeholder}
         autoComplete="off"
         aria-invalid={problem ? true : undefined}
-        aria-describedby={problem || help ? `${id}-note` : undefined}
+        aria-describedby={problem || words ? `${id}-note` : undefined}
+        onFocus={() => setFocused(true)}
+        onBlur={() => setFocused(false)}
         onChange={(event) => onChange(event.target.value)}
       />
-      <Note id={`${id}-note`} help={help} problem={problem} />
+      <Note id={`${id}-note`} help={words} problem={problem} />
     </div>
   );
 }

@@ -13,7 +13,15 @@ export function Waiting({ what }: { what: string }) {
 }
 
 /** A refusal in words, field by field. */
-export function Trouble({ error, onRetry }: { error: unknown; onRetry?: () => void }) {
+export function Trouble({
+  error,
+  onRetry,
+  retryWords = "Try again",
+}: {
+  error: unknown;
+  onRetry?: () => void;
+  retryWords?: string;
+}) {
   const refused = error instanceof Refused ? error : null;
   const words = refused ? refused.details.title : "The server cannot be reached. Is it still running?";
   const fields = refused?.details.errors ?? [];
@@ -32,7 +40,7 @@ export function Trouble({ error, onRetry }: { error: unknown; onRetry?: () => vo
       )}
       {onRetry && (
         <button type="button" className="button mt-3" onClick={onRetry}>
-          Try again
+          {retryWords}
         </button>
       )}
     </div>

@@ -305,8 +305,12 @@ fn place_microphone(
     let others = things(&corner);
     for (id, gear) in &cast.microphones {
         for place in microphone_places(&corner, gear, hand) {
-            let put =
-                |support: Support| Microphone { gear: (*id).clone(), position_m: rounded(place), support };
+            let put = |support: Support| Microphone {
+                gear: (*id).clone(),
+                position_m: rounded(place),
+                support,
+                locked: false,
+            };
             if is_worn(gear.mounting) {
                 layout.microphone = Some(put(carried_by_nothing()));
                 return Ok(());
@@ -398,6 +402,7 @@ fn new_light(gear: &Id, role: Role, support: Support, brief: &Brief) -> Light {
         dim: 1.0,
         cct_k,
         support,
+        locked: false,
     }
 }
 

@@ -199,7 +199,7 @@ fn moved_desk(
     let bearing_deg = crate::assess::carry::rounded_bearing(facing.bearing_deg + 180.0);
     let at = crate::assess::carry::rounded_floor(middle);
     let position_m = Point3([at.0[0], at.0[1], piece.position_m.0[2]]);
-    fits.then(|| Some((id.clone(), FurnitureAt { position_m, bearing_deg })))
+    fits.then(|| Some((id.clone(), FurnitureAt { position_m, bearing_deg, locked: false })))
 }
 
 /// How far the camera is beyond where it may be, m: walls with 0.22 m behind the sensor, floor, ceiling, nearest

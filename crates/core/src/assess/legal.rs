@@ -181,9 +181,10 @@ impl<'a> Rules<'a> {
                 found.say("room", &thing.id, beyond, || {
                     (
                         format!(
-                            "The {} of {} reaches {} beyond the room.",
+                            "The {} of {} {} {} beyond the room.",
                             part.what,
                             thing.label,
+                            if part.what == "feet" { "reach" } else { "reaches" },
                             self.gap(beyond)
                         ),
                         "Move it inwards, or use a smaller one.".into(),
@@ -258,14 +259,15 @@ impl<'a> Rules<'a> {
         }
         let Some((lacking, margin, part)) = worst.filter(|(lacking, ..)| *lacking > 1e-6) else { return };
         found.say("picture", &thing.id, lacking, || {
+            let are = if part.what == "feet" { "are" } else { "is" };
             let (state, frees) = if lacking > margin {
                 (
-                    format!("is {} inside the picture", self.gap(lacking - margin)),
+                    format!("{are} {} inside the picture", self.gap(lacking - margin)),
                     "Move it out of the picture",
                 )
             } else {
                 let (edge, needed) = (self.gap(margin - lacking), self.gap(margin));
-                (format!("is {edge} from the picture's edge; {needed} are needed"), "Move it outwards")
+                (format!("{are} {edge} from the picture's edge; {needed} are needed"), "Move it outwards")
             };
             let mount = if part.what == "column" || part.what == "feet" {
                 ", or hang it from an arm, a shelf or the ceiling."

@@ -8,7 +8,7 @@ use crate::corner::{Corner, LightAt, light_thing, microphone_thing};
 use crate::exposure::{CALIBRATION, iso_on_dial};
 use crate::finding::{Finding, Severity};
 use crate::geometry::{DVec3, bearing_of};
-use crate::plan::{Brief, Fix, Id, Layout, Light, Plan, Role, Support, SupportKind, change};
+use crate::plan::{Fix, Id, Layout, Light, Plan, Role, Support, SupportKind, change};
 use crate::reading::{Change, Reading};
 use crate::shot::framing;
 
@@ -49,13 +49,16 @@ fn judged(
     label: String,
     layout: Layout,
 ) -> Option<Fix> {
-    let after = of_layout(&plan.brief, &layout);
+    if plan.layout.holds_against(&layout).is_some() {
+        return None;
+    }
+    let candidate = plan.with_layout(layout);
+    let after = of_layout(&candidate.brief, &candidate.layout);
     if after.findings.iter().any(|f| f.id == finding.id)
         || blocking(&after).iter().any(|id| !before.contains(id))
     {
         return None;
     }
-    let candidate = Plan { layout, ..plan.clone() };
     candidate.check().ok()?;
     Some(Fix { label, patch: change(plan, &candidate), changes: changes(readings, &after.readings) })
 }
@@ -149,10 +152,12 @@ fn gaze<'a>(corner: &'a Corner<'a>) -> Candidates<'a> {
 }
 
 /// With the exposure made good again by ISO.
-fn with_iso(brief: &Brief, mut layout: Layout) -> Layout {
-    let iso = Corner::from_parts(brief, &layout).map(|corner| {
+fn with_iso(before: &Corner<'_>, mut layout: Layout) -> Layout {
+    let brief = before.brief.after_change(before.layout, &layout);
+    let iso = Corner::from_parts(&brief, &layout).map(|corner| {
         let camera = &corner.layout.camera;
-        let lit = crate::light::face::at_face(&corner).camera_lx;
+        let computed = crate::light::face::at_face(&corner);
+        let (lit, _) = crate::light::face::towards_lens_lx(&corner, &computed);
         let wanted =
             CALIBRATION * camera.f_number.powi(2) * camera.nd_stops.exp2() / (camera.shutter_s * lit);
         iso_on_dial(wanted, corner.body.iso_min, corner.body.iso_max)
@@ -182,7 +187,7 @@ fn stopped_down<'a>(corner: &'a Corner<'a>) -> Candidates<'a> {
     Box::new(first.chain(stops.into_iter().map(move |n| {
         let mut layout = refocused.clone();
         layout.camera.f_number = n;
-        (format!("Stop down to f/{n}"), with_iso(corner.brief, layout))
+        (format!("Stop down to f/{n}"), with_iso(corner, layout))
     })))
 }
 
@@ -197,7 +202,7 @@ fn other_aperture<'a>(corner: &'a Corner<'a>, too_sharp: bool) -> Candidates<'a>
     Box::new(stops.into_iter().map(move |n| {
         let mut layout = corner.layout.clone();
         layout.camera.f_number = n;
-        (format!("Set f/{n}"), with_iso(corner.brief, layout))
+        (format!("Set f/{n}"), with_iso(corner, layout))
     }))
 }
 
@@ -221,18 +226,18 @@ fn reframed<'a>(corner: &'a Corner<'a>) -> Candidates<'a> {
         let units = corner.brief.units;
         let (distance, height) = (units.length(pose.subject_distance_m), units.length(pose.position_m.z));
         let label = format!("Set the lens {distance} from the eyes, {height} high, at {focal:.0} mm");
-        (label, with_iso(corner.brief, layout))
+        (label, with_iso(corner, layout))
     }))
 }
 
 fn exposed<'a>(corner: &'a Corner<'a>) -> Candidates<'a> {
-    let by_iso = with_iso(corner.brief, corner.layout.clone());
+    let by_iso = with_iso(corner, corner.layout.clone());
     let first = one(format!("Set ISO {}", by_iso.camera.iso), by_iso);
     let wider: Vec<f64> = apertures(corner).filter(|n| *n < corner.layout.camera.f_number).collect();
     let opened = wider.into_iter().rev().map(move |n| {
         let mut layout = corner.layout.clone();
         layout.camera.f_number = n;
-        let layout = with_iso(corner.brief, layout);
+        let layout = with_iso(corner, layout);
         (format!("Set f/{n} and ISO {}", layout.camera.iso), layout)
     });
     let dimmed = [0.7, 0.5, 0.35, 0.25, 0.15, 0.1, 0.05].into_iter().map(move |part| {
@@ -240,7 +245,7 @@ fn exposed<'a>(corner: &'a Corner<'a>) -> Candidates<'a> {
         for light in layout.lights.values_mut() {
             light.dim = (light.dim * part * 100.0).round() / 100.0;
         }
-        (format!("Dim all lamps to {:.0} % of now", part * 100.0), with_iso(corner.brief, layout))
+        (format!("Dim all lamps to {:.0} % of now", part * 100.0), with_iso(corner, layout))
     });
     Box::new(first.chain(opened).chain(dimmed))
 }
@@ -253,7 +258,7 @@ fn refilled<'a>(corner: &'a Corner<'a>) -> Candidates<'a> {
             if let Some(light) = layout.lights.get_mut(&Id::from(fill.id)) {
                 light.dim = dim;
             }
-            (format!("Set the fill to {:.0} %", dim * 100.0), with_iso(corner.brief, layout))
+            (format!("Set the fill to {:.0} %", dim * 100.0), with_iso(corner, layout))
         })
     });
     let fills = corner.role(Role::Fill).flat_map(move |fill| moved_thing(corner, fill.id).take(JUDGED / 3));
@@ -343,7 +348,7 @@ fn moved_light<'a>(corner: &'a Corner<'a>, light: &'a LightAt<'a>) -> Candidates
             let mut layout = corner.layout.clone();
             layout.lights.insert(Id::from(light.id), moved);
             super::carry::fill_bag(corner.brief, &mut layout, light.id);
-            (label.clone(), with_iso(corner.brief, layout))
+            (label.clone(), with_iso(corner, layout))
         })
     }))
 }

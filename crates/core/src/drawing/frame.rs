@@ -233,6 +233,7 @@ impl Picture<'_> {
             ));
             labels.push(Label {
                 letter: "",
+                thing: None,
                 text: format!("eyes {:.0} % down", 100.0 * eyes.y),
                 at: DVec2::new(0.02 * a, eyes.y),
                 ink: Ink::EyeLine,
@@ -249,6 +250,7 @@ impl Picture<'_> {
             }
             labels.push(Label {
                 letter: "",
+                thing: None,
                 text: format!("headroom {:.0} %", 100.0 * crown.y),
                 at: DVec2::new(crown.x, (crown.y / 2.0).max(0.0)),
                 ink: Ink::Headroom,

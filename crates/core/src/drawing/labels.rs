@@ -16,6 +16,8 @@ pub(super) const MARK_RADIUS: f64 = 0.72;
 pub(super) struct Label {
     /// Letter of a mark; empty for plain words.
     pub(super) letter: &'static str,
+    /// Id of the thing that a mark stands for.
+    pub(super) thing: Option<String>,
     /// Words; may be empty.
     pub(super) text: String,
     /// What it speaks of, in drawing coordinates.
@@ -29,6 +31,9 @@ pub(super) struct Label {
 pub struct Mark {
     /// The letter.
     pub letter: &'static str,
+    /// Id of the thing it stands for.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub thing: Option<String>,
     /// Middle of the disc.
     #[schema(value_type = Vec<f64>)]
     pub at: [f64; 2],
@@ -91,34 +96,52 @@ fn weight(ink: Ink) -> f64 {
     }
 }
 
-/// Part of a box that a shape covers, by a grid of points; for open lines, whether any piece crosses it.
-fn covered(shape: &Stroke, area: &Box2) -> f64 {
-    let points: Vec<DVec2> = shape.points.iter().map(|p| DVec2::from_array(*p)).collect();
-    let (mut low, mut high) = (DVec2::INFINITY, DVec2::NEG_INFINITY);
-    for p in &points {
-        (low, high) = (low.min(*p), high.max(*p));
-    }
-    // A level or upright line has no extent across: give it a hair.
-    if !area.meets(&Box2 { low: low - 1e-6, high: high + 1e-6 }) {
-        return 0.0;
-    }
-    const ACROSS: usize = 8;
-    const DOWN: usize = 3;
-    let at = |i: usize, j: usize| {
-        let part = DVec2::new((i as f64 + 0.5) / ACROSS as f64, (j as f64 + 0.5) / DOWN as f64);
-        area.low + (area.high - area.low) * part
-    };
-    if !shape.closed {
-        return 1.0;
-    }
-    let mut inside = 0;
-    for i in 0..ACROSS {
-        for j in 0..DOWN {
-            inside += usize::from(holds(&points, at(i, j)));
+/// A shape that words keep off, with what is asked of it again and again.
+struct Shape {
+    ink: Ink,
+    weight: f64,
+    closed: bool,
+    points: Vec<DVec2>,
+    extent: Box2,
+}
+
+impl Shape {
+    /// None for what words may cover.
+    fn of(stroke: &Stroke) -> Option<Self> {
+        let weight = weight(stroke.ink);
+        if weight <= 0.0 {
+            return None;
         }
+        let points: Vec<DVec2> = stroke.points.iter().map(|p| DVec2::from_array(*p)).collect();
+        let (mut low, mut high) = (DVec2::INFINITY, DVec2::NEG_INFINITY);
+        for p in &points {
+            (low, high) = (low.min(*p), high.max(*p));
+        }
+        // A level or upright line has no extent across: give it a hair.
+        let extent = Box2 { low: low - 1e-6, high: high + 1e-6 };
+        Some(Self { ink: stroke.ink, weight, closed: stroke.closed, points, extent })
     }
-    // A thin column between the grid's points still counts a little.
-    (inside as f64 / (ACROSS * DOWN) as f64).max(0.1)
+
+    /// Part of a box that it covers, by a grid of points; for open lines, whether any piece crosses it.
+    fn covers(&self, area: &Box2) -> f64 {
+        if !area.meets(&self.extent) {
+            return 0.0;
+        }
+        if !self.closed {
+            return 1.0;
+        }
+        const ACROSS: usize = 8;
+        const DOWN: usize = 3;
+        let mut inside = 0;
+        for i in 0..ACROSS {
+            for j in 0..DOWN {
+                let part = DVec2::new((i as f64 + 0.5) / ACROSS as f64, (j as f64 + 0.5) / DOWN as f64);
+                inside += usize::from(holds(&self.points, area.low + (area.high - area.low) * part));
+            }
+        }
+        // A thin column between the grid's points still counts a little.
+        (inside as f64 / (ACROSS * DOWN) as f64).max(0.1)
+    }
 }
 
 /// Whether a simple polygon holds a point (even-odd rule).
@@ -159,11 +182,15 @@ pub(super) fn place(
         let free = spots.clone().find(|p| taken.iter().all(|t| !t.meets(&Box2::of_disc(*p, radius))));
         let at = free.unwrap_or_else(|| inside(label.at));
         taken.push(Box2::of_disc(at, radius));
-        marks.push(Mark { letter: label.letter, at: at.to_array(), ink: label.ink });
+        marks.push(Mark {
+            letter: label.letter,
+            thing: label.thing.clone(),
+            at: at.to_array(),
+            ink: label.ink,
+        });
         anchors.push(at);
     }
-    let solid: Vec<(&Stroke, f64)> =
-        strokes.iter().map(|s| (s, weight(s.ink))).filter(|(_, w)| *w > 0.0).collect();
+    let shapes: Vec<Shape> = strokes.iter().filter_map(Shape::of).collect();
     let mut words = Vec::new();
     for (label, anchor) in labels.iter().zip(anchors) {
         if label.text.is_empty() {
@@ -171,19 +198,26 @@ pub(super) fn place(
         }
         let width = label.text.chars().count() as f64 * LETTER * size;
         let gap = if label.letter.is_empty() { 0.0 } else { radius + 0.25 * size };
-        let best = spots(anchor, width, gap, size)
-            .filter_map(|(at, away)| {
-                let area = Box2::of_word(at, width, size);
-                if !area.within(low, high) || taken.iter().any(|t| t.meets(&area)) {
-                    return None;
+        let mut best: Option<(f64, DVec2, Box2)> = None;
+        for (at, away) in spots(anchor, width, gap, size) {
+            let least = best.as_ref().map_or(f64::INFINITY, |(cost, ..)| *cost);
+            let area = Box2::of_word(at, width, size);
+            if away >= least || !area.within(low, high) || taken.iter().any(|t| t.meets(&area)) {
+                continue;
+            }
+            // A piece of furniture may carry its own name.
+            let own = |shape: &Shape| label.ink == Ink::Furniture && shape.ink == Ink::Furniture;
+            let mut cost = away;
+            for shape in shapes.iter().filter(|shape| !own(shape)) {
+                cost += shape.weight * shape.covers(&area);
+                if cost >= least {
+                    break;
                 }
-                // A piece of furniture may carry its own name.
-                let own = |s: &Stroke| label.ink == Ink::Furniture && s.ink == Ink::Furniture;
-                let hidden: f64 =
-                    solid.iter().filter(|(s, _)| !own(s)).map(|(s, w)| w * covered(s, &area)).sum();
-                Some((hidden + away, at, area))
-            })
-            .min_by(|a, b| a.0.total_cmp(&b.0));
+            }
+            if cost < least {
+                best = Some((cost, at, area));
+            }
+        }
         let Some((_, at, area)) = best else { continue };
         taken.push(area);
         let nearest = anchor.clamp(area.low, area.high);
@@ -229,6 +263,7 @@ mod tests {
             .into_iter()
             .map(|letter| Label {
                 letter,
+                thing: None,
                 text: format!("{letter} 1.23 m"),
                 at: DVec2::new(1.0, 1.0),
                 ink: Ink::Light,

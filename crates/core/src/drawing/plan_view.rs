@@ -1,6 +1,6 @@
 //! From above.
 
-use super::{Ink, Label, View, bounds_of, hull, ink_of, stroke};
+use super::{Ink, Label, Projection, View, bounds_of, hull, ink_of, stroke};
 use crate::corner::{Corner, Kind, Source, Thing, door_swing};
 use crate::geometry::{DVec2, DVec3, distance_to_edge};
 use crate::plan::OpeningKind;
@@ -67,7 +67,15 @@ pub(super) fn draw(corner: &Corner<'_>, all: &[Thing], turns: u8, text_m: f64) -
         strokes.push(stroke(Ink::Aim, Some(light.id), false, vec![flat(light.position_m), flat(aim)]));
     }
     let bounds = bounds_of(&strokes, 0.12);
-    View::labelled(bounds, strokes, &labels(corner, turns), text_m)
+    // The drawing's axes in the room: `turned` undone.
+    let (right, down) = match turns {
+        0 => (DVec3::X, -DVec3::Y),
+        1 => (-DVec3::Y, -DVec3::X),
+        2 => (-DVec3::X, DVec3::Y),
+        _ => (DVec3::Y, DVec3::X),
+    };
+    let projection = Projection { origin_m: DVec3::ZERO.into(), right: right.into(), down: down.into() };
+    View { projection: Some(projection), ..View::labelled(bounds, strokes, &labels(corner, turns), text_m) }
 }
 
 /// Field of view and the depth that is sharp, to the walls.
@@ -160,9 +168,16 @@ fn labels(corner: &Corner<'_>, turns: u8) -> Vec<Label> {
     let units = corner.brief.units;
     let at = |p: DVec3| turned(p.truncate(), turns);
     let mut all = vec![
-        Label { letter: "S", text: "seat".into(), at: at(corner.eyes_m), ink: Ink::Person },
+        Label {
+            letter: "S",
+            thing: Some("seat".into()),
+            text: "seat".into(),
+            at: at(corner.eyes_m),
+            ink: Ink::Person,
+        },
         Label {
             letter: "C",
+            thing: Some("camera".into()),
             text: format!(
                 "{:.0} mm, {}",
                 corner.layout.camera.focal_length_mm,
@@ -181,6 +196,7 @@ fn labels(corner: &Corner<'_>, turns: u8) -> Vec<Label> {
         };
         all.push(Label {
             letter: light.light.role.letter(),
+            thing: Some(light.id.to_owned()),
             text: format!("{name} {distance}"),
             at: at(light.position_m),
             ink,
@@ -190,6 +206,7 @@ fn labels(corner: &Corner<'_>, turns: u8) -> Vec<Label> {
         let distance = units.length((capsule - corner.mouth_m).length());
         all.push(Label {
             letter: "M",
+            thing: Some("microphone".into()),
             text: format!("mic {distance}"),
             at: at(capsule),
             ink: Ink::Microphone,
@@ -197,7 +214,13 @@ fn labels(corner: &Corner<'_>, turns: u8) -> Vec<Label> {
     }
     for (id, piece) in &corner.brief.room.furniture {
         let (position, _) = corner.furniture_at(id, piece);
-        all.push(Label { letter: "", text: id.0.replace('-', " "), at: at(position), ink: Ink::Furniture });
+        all.push(Label {
+            letter: "",
+            thing: None,
+            text: id.0.replace('-', " "),
+            at: at(position),
+            ink: Ink::Furniture,
+        });
     }
     all
 }

@@ -1,6 +1,6 @@
 //! The section along the lens axis, seen from the side; the lens axis runs as in the plan.
 
-use super::{Ink, Label, View, bounds_of, hull, ink_of, stroke};
+use super::{Ink, Label, Projection, View, bounds_of, hull, ink_of, stroke};
 use crate::corner::{Corner, Kind, Source, Thing};
 use crate::geometry::{DVec2, DVec3, distance_to_edge};
 use crate::shot::lens::{circle_of_confusion_mm, depth_of_field};
@@ -73,12 +73,14 @@ pub(super) fn draw(corner: &Corner<'_>, all: &[Thing], text_m: f64) -> View {
     let mut labels = vec![
         Label {
             letter: "",
+            thing: None,
             text: format!("eye line {}", units.length(eyes.z)),
             at: DVec2::new(ahead, -eyes.z),
             ink: Ink::EyeLine,
         },
         Label {
             letter: "C",
+            thing: Some("camera".into()),
             text: units.length(corner.view.position_m.z),
             at: flat(corner.view.position_m),
             ink: Ink::Camera,
@@ -90,6 +92,7 @@ pub(super) fn draw(corner: &Corner<'_>, all: &[Thing], text_m: f64) -> View {
         let ink = if matches!(light.source, Source::Board(_)) { Ink::Board } else { Ink::Light };
         labels.push(Label {
             letter: light.light.role.letter(),
+            thing: Some(light.id.to_owned()),
             text: units.length(light.position_m.z),
             at,
             ink,
@@ -98,12 +101,18 @@ pub(super) fn draw(corner: &Corner<'_>, all: &[Thing], text_m: f64) -> View {
     if let Some((_, capsule)) = corner.microphone {
         labels.push(Label {
             letter: "M",
+            thing: Some("microphone".into()),
             text: units.length(capsule.z),
             at: flat(capsule),
             ink: Ink::Microphone,
         });
     }
-    View::labelled(bounds_of(&strokes, 0.12), strokes, &labels, text_m)
+    let projection =
+        Projection { origin_m: eyes.with_z(0.0).into(), right: along.into(), down: (-DVec3::Z).into() };
+    View {
+        projection: Some(projection),
+        ..View::labelled(bounds_of(&strokes, 0.12), strokes, &labels, text_m)
+    }
 }
 
 /// The oval that fills the box around some points: a head from the side.

@@ -5,6 +5,7 @@ use crate::corner::{Corner, LightAt, Source};
 use crate::geometry::{DVec2, DVec3};
 use crate::photometry::Face;
 use crate::plan::{Brief, Role};
+use crate::reading::From;
 
 /// Reflectances where none is given: matt white ceiling, light walls, wooden floor (common practice, no
 /// source).
@@ -52,6 +53,14 @@ pub fn lit_board(mut board: Face, reflectance: f64, lamps: &[Face]) -> Face {
     }
     board.luminance_cd_m2 = reflectance * sum / (BOARD_SAMPLES * BOARD_SAMPLES) as f64 / std::f64::consts::PI;
     board
+}
+
+/// Light on the face towards the lens, lx: as measured, else as computed.
+pub fn towards_lens_lx(corner: &Corner<'_>, computed: &FaceLight) -> (f64, From) {
+    match corner.brief.measured.get("light.face.illuminance_lx") {
+        Some(measured) if *measured > 0.0 => (*measured, From::Measured),
+        _ => (computed.camera_lx, From::Computed),
+    }
 }
 
 /// Everything that reaches the face.

@@ -65,9 +65,9 @@ pub(super) fn free_moves(plan: &Plan) -> (f64, Vec<FreeMove>) {
     let best = propose(&plan.name, &plan.brief).proposals.into_iter().next();
     if let Some(best) = best {
         let before = quick(&now.brief, &now.layout);
-        let after = quick(&plan.brief, &best.plan.layout);
-        if gains(&before, &after) {
-            let target = Plan { layout: best.plan.layout, ..now.clone() };
+        let target = now.with_layout(best.plan.layout);
+        let after = quick(&target.brief, &target.layout);
+        if gains(&before, &after) && now.layout.holds_against(&target.layout).is_none() {
             let label = format!("Rearrange the corner: {}", lower_first(&best.reason));
             moves.push(moved(&now, &target, baseline, label, &before, &after));
         }
@@ -98,26 +98,29 @@ fn gains(before: &Quick, after: &Quick) -> bool {
 /// Moves from `now` towards `target`, the smallest gaining set each time.
 fn walk(now: &mut Plan, target: &Plan, baseline: Baseline, moves: &mut Vec<FreeMove>) {
     for _ in 0..6 {
-        let parts = differing(&now.layout, &target.layout);
+        let mut parts = differing(&now.layout, &target.layout);
+        parts.retain(|part| {
+            let one = with_parts(&now.layout, &target.layout, std::slice::from_ref(part));
+            now.layout.holds_against(&one).is_none()
+        });
         let before = quick(&now.brief, &now.layout);
-        let mut best: Option<(Vec<Part>, Layout, Quick)> = None;
+        let mut best: Option<(Vec<Part>, Plan, Quick)> = None;
         for size in 1..=parts.len() {
             for set in subsets(&parts, size) {
-                let layout = with_parts(&now.layout, &target.layout, &set);
-                let after = quick(&now.brief, &layout);
+                let next = now.with_layout(with_parts(&now.layout, &target.layout, &set));
+                let after = quick(&next.brief, &next.layout);
                 let better = best.as_ref().is_none_or(|(_, _, b)| {
                     (after.stops, after.fixes, -after.score) < (b.stops, b.fixes, -b.score)
                 });
                 if gains(&before, &after) && better {
-                    best = Some((set, layout, after));
+                    best = Some((set, next, after));
                 }
             }
             if best.is_some() {
                 break;
             }
         }
-        let Some((set, layout, after)) = best else { return };
-        let next = Plan { layout, ..now.clone() };
+        let Some((set, next, after)) = best else { return };
         let label = label_of(&next, &set);
         moves.push(moved(now, &next, baseline, label, &before, &after));
         *now = next;

@@ -3,6 +3,8 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use crate::reading::From;
+
 /// One thing that can be owned or bought.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(tag = "kind", rename_all = "kebab-case")]
@@ -61,9 +63,19 @@ pub struct Common {
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     #[schema(max_items = 12)]
     pub needs: Vec<String>,
+    /// The figures are those of its usual kind, not read off the thing itself.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub figures_assumed: bool,
     /// Owned, wanted, never, borrowed.
     #[serde(default)]
     pub state: GearState,
+}
+
+impl Common {
+    /// Where this thing's figures come from.
+    pub fn told(&self) -> From {
+        if self.figures_assumed { From::Assumed } else { From::Typed }
+    }
 }
 
 /// Whether a thing is at hand.

@@ -25,6 +25,39 @@ pub struct Layout {
     pub furniture: BTreeMap<Id, FurnitureAt>,
 }
 
+impl Layout {
+    /// The first locked thing that going over to `to` would move, turn or take away, in words.
+    pub fn holds_against(&self, to: &Layout) -> Option<String> {
+        let place = |s: &Seat| (s.position_m, s.bearing_deg);
+        if self.seat.locked && place(&self.seat) != place(&to.seat) {
+            return Some("the seat".into());
+        }
+        let pose = |c: &Camera| (c.position_m, c.bearing_deg, c.tilt_deg, c.support.base_m);
+        if self.camera.locked && pose(&self.camera) != pose(&to.camera) {
+            return Some("the camera".into());
+        }
+        let stand = |l: &Light| (l.position_m, l.aim_m, l.support.base_m);
+        for (id, light) in self.lights.iter().filter(|(_, light)| light.locked) {
+            if to.lights.get(id).map(stand) != Some(stand(light)) {
+                return Some(format!("the {}", id.0.replace('-', " ")));
+            }
+        }
+        let capsule = |m: &Microphone| (m.position_m, m.support.base_m);
+        if let Some(microphone) = self.microphone.as_ref().filter(|m| m.locked)
+            && to.microphone.as_ref().map(capsule) != Some(capsule(microphone))
+        {
+            return Some("the microphone".into());
+        }
+        let at = |f: &FurnitureAt| (f.position_m, f.bearing_deg);
+        for (id, piece) in self.furniture.iter().filter(|(_, piece)| piece.locked) {
+            if to.furniture.get(id).map(at) != Some(at(piece)) {
+                return Some(format!("the {}", id.0.replace('-', " ")));
+            }
+        }
+        None
+    }
+}
+
 /// The person's place.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct Seat {
@@ -37,6 +70,9 @@ pub struct Seat {
     #[serde(default)]
     #[schema(minimum = -45.0, maximum = 45.0)]
     pub gaze_offset_deg: f64,
+    /// Stays where it is: neither a hand, a fix, a free move nor another layout moves it.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub locked: bool,
 }
 
 /// Landscape or portrait.
@@ -92,6 +128,9 @@ pub struct Camera {
     pub focus_distance_m: f64,
     /// What carries it.
     pub support: Support,
+    /// Stays where it is: neither a hand, a fix, a free move nor another layout moves it.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub locked: bool,
 }
 
 /// What a light is for.
@@ -144,6 +183,9 @@ pub struct Light {
     pub cct_k: Option<f64>,
     /// What carries it.
     pub support: Support,
+    /// Stays where it is: neither a hand, a fix, a free move nor another layout moves it.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub locked: bool,
 }
 
 fn full() -> f64 {
@@ -159,6 +201,9 @@ pub struct Microphone {
     pub position_m: Point3,
     /// What carries it.
     pub support: Support,
+    /// Stays where it is: neither a hand, a fix, a free move nor another layout moves it.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub locked: bool,
 }
 
 /// A piece of furniture put elsewhere.
@@ -169,6 +214,9 @@ pub struct FurnitureAt {
     /// Bearing its front faces, degrees.
     #[schema(minimum = 0.0, exclusive_maximum = 360.0)]
     pub bearing_deg: f64,
+    /// Stays where it is: neither a hand, a fix, a free move nor another layout moves it.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub locked: bool,
 }
 
 /// How a thing is carried.

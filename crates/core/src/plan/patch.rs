@@ -49,7 +49,7 @@ pub fn apply(plan: &Plan, patch: &[PatchStep]) -> Result<Plan, Problems> {
     json_patch::patch(&mut value, &steps).map_err(|e| refused(e.to_string()))?;
     let changed: Plan = document::from_value(value)?;
     changed.check()?;
-    Ok(changed)
+    Ok(plan.with_layout(changed.layout))
 }
 
 /// Writes 1600.0 as 1600 throughout: JSON has one kind of number, but a test step compares how it was written,

@@ -17,7 +17,17 @@ pub struct MainsAs {
 }
 
 /// The mains of a brief: 230 V, 50 Hz, 16 A where metric, 120 V, 60 Hz, 15 A where imperial, unless given.
+/// A measured voltage stands in place of either.
 pub fn mains(brief: &Brief) -> MainsAs {
+    let mut mains = mains_told(brief);
+    if let Some(measured) = brief.measured.get("room.mains.voltage_v") {
+        mains.voltage_v = (*measured, From::Measured);
+    }
+    mains
+}
+
+/// As [`mains`], whatever was measured.
+pub(super) fn mains_told(brief: &Brief) -> MainsAs {
     let (volts, hertz, amperes) = match brief.units {
         UnitSystem::Metric => (230.0, 50.0, 16.0),
         UnitSystem::Imperial => (120.0, 60.0, 15.0),

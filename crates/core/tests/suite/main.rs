@@ -17,6 +17,7 @@ mod documents;
 mod doors;
 mod fixes;
 mod framing;
+mod hand;
 mod laws;
 mod lighting;
 mod money;

@@ -2,7 +2,7 @@
 //! is, to one scale.
 
 use fogon_core::assess::without_moves;
-use fogon_core::drawing::{Drawing, Ink, Stroke, View, draw, draw_for};
+use fogon_core::drawing::{Drawing, Ink, Stroke, Style, View, draw, draw_for};
 use fogon_core::plan::Plan;
 use fogon_testkit::{any_brief, assert_close};
 use proptest::prelude::*;
@@ -167,7 +167,8 @@ fn words_speak_the_persons_units_and_grow_on_request() {
     let mut imperial = demo();
     imperial.brief.units = fogon_core::units::UnitSystem::Imperial;
     assert!(drawn(&imperial).plan.words.iter().any(|w| w.text.starts_with("key ") && w.text.ends_with('"')));
-    let large = draw_for(&demo(), 1.7).unwrap();
+    let large =
+        draw_for(&demo(), Style { text_scale: 1.7, frame_text_scale: 1.7, quarter_turns: None }).unwrap();
     assert_close(large.plan.text_size / metric.plan.text_size, 1.7, 1e-9, 0.0, "text size");
     assert_eq!(large.plan.strokes, metric.plan.strokes);
 }
@@ -211,5 +212,37 @@ fn shapes_say_what_they_belong_to() {
         drawing["plan"]["strokes"].as_array().unwrap().iter().filter_map(|s| s.get("thing")).collect();
     for id in ["person", "camera", "key", "back", "microphone", "desk", "shelf", "door"] {
         assert!(things.iter().any(|t| *t == id), "nothing drawn belongs to {id}");
+    }
+}
+
+/// A drawing says how it stands in the room, so that a hand on it can be brought back there: however the plan is turned,
+/// each lettered mark that has not stepped aside lies where the projection puts its thing; both axes are of unit length
+/// and square to each other.
+#[test]
+fn a_drawing_leads_back_into_the_room() {
+    let plan = demo();
+    let things = fogon_core::hand::handles(&plan);
+    for turns in 0..4 {
+        let style = Style { quarter_turns: Some(turns), ..Style::default() };
+        let drawing = draw_for(&plan, style).unwrap();
+        assert_eq!(drawing.quarter_turns, turns);
+        assert!(drawing.frame.projection.is_none());
+        let mut met = 0;
+        for view in [&drawing.plan, &drawing.side] {
+            let projection = view.projection.unwrap();
+            let [origin, right, down] = [projection.origin_m, projection.right, projection.down]
+                .map(fogon_core::geometry::DVec3::from);
+            assert!((right.length() - 1.0).abs() < 1e-12 && (down.length() - 1.0).abs() < 1e-12);
+            assert!(right.dot(down).abs() < 1e-12);
+            for mark in &view.marks {
+                let thing = things.iter().find(|h| Some(&h.id) == mark.thing.as_ref()).unwrap();
+                let off = fogon_core::geometry::DVec3::from(thing.position_m) - origin;
+                let beside = (right.dot(off) - mark.at[0]).hypot(down.dot(off) - mark.at[1]);
+                // A mark steps aside by a few of its own discs at most.
+                assert!(beside < 8.0 * view.mark_radius, "{} by {beside}", mark.letter);
+                met += usize::from(beside < 1e-4);
+            }
+        }
+        assert!(met >= 8, "{met} marks stand where their things do, turned {turns} times");
     }
 }

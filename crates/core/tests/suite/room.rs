@@ -208,3 +208,19 @@ fn the_breaker_holds_what_is_plugged_in() {
     assert_close(watts.value, flux / 80.0, 5e-3, 0.0, "watts from light");
     assert_eq!(watts.from, From::Assumed);
 }
+
+/// Worked by hand: the eyes at (2, 1.5), the lens straight ahead towards the front wall of 4 x 5 m. A window in the middle
+/// of the front wall is in line with the lens; one in the right wall at the eyes' depth lies square to it, to camera left,
+/// for the person's right is the camera's left.
+#[test]
+fn windows_are_placed_as_the_camera_sees_them() {
+    let window =
+        |wall: u8, from_m: f64| json!({ "kind": "window", "wall": wall, "from_m": from_m, "width_m": 1.0 });
+    for (wall, from_m, degrees) in
+        [(2, 1.5, 0.0), (1, 1.0, -90.0), (3, 3.0, 90.0), (0, 1.5, 180.0), (1, 3.0, -45.0)]
+    {
+        let plan = plain_with(&[("/brief/room/openings/window", window(wall, from_m))]);
+        let azimuth = value(&plan, "daylight.window.azimuth_deg");
+        assert!((azimuth - degrees).abs() < 1e-6, "wall {wall}: {azimuth}");
+    }
+}

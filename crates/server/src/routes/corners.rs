@@ -12,7 +12,7 @@ use utoipa::ToSchema;
 
 use super::{Body, Shared, blocking};
 use crate::problem::Details;
-use crate::store::{Document, Kept};
+use crate::store::{Document, Kept, Step};
 
 /// A corner in the list.
 #[derive(Serialize, ToSchema)]
@@ -44,12 +44,17 @@ pub(crate) struct CornerKept {
     brief: Brief,
     /// None while nothing fits.
     layout: Option<Layout>,
+    /// There is a state before this one.
+    can_undo: bool,
+    /// The last step was an undo that can be taken back.
+    can_redo: bool,
 }
 
 impl From<Kept> for CornerKept {
     fn from(kept: Kept) -> Self {
-        let Document { name, brief, layout } = kept.document;
-        Self { id: kept.id, revision: kept.revision, updated_ms: kept.updated_ms, name, brief, layout }
+        let Kept { id, revision, updated_ms, can_undo, can_redo, document } = kept;
+        let Document { name, brief, layout } = document;
+        Self { id, revision, updated_ms, name, brief, layout, can_undo, can_redo }
     }
 }
 
@@ -120,6 +125,32 @@ pub(crate) async fn save(
         Ok(answer(StatusCode::OK, store.save(id, revision, &document)?))
     })
     .await
+}
+
+/// Goes back to the state before the last change, as a new revision
+#[utoipa::path(post, path = "/api/v1/corners/{id}/undo", params(("id" = i64, Path), ("If-Match" = String, Header)),
+    responses((status = 200, body = CornerKept), (status = 409, body = Details, content_type = "application/problem+json"),
+        (status = 412, body = Details, content_type = "application/problem+json")))]
+pub(crate) async fn undo(
+    State(store): State<Shared>,
+    Path(id): Path<i64>,
+    headers: HeaderMap,
+) -> Result<Response, Details> {
+    let revision = if_match(&headers)?;
+    blocking(move || Ok(answer(StatusCode::OK, store.step(id, revision, Step::Undo)?))).await
+}
+
+/// Takes the last undo back, as a new revision
+#[utoipa::path(post, path = "/api/v1/corners/{id}/redo", params(("id" = i64, Path), ("If-Match" = String, Header)),
+    responses((status = 200, body = CornerKept), (status = 409, body = Details, content_type = "application/problem+json"),
+        (status = 412, body = Details, content_type = "application/problem+json")))]
+pub(crate) async fn redo(
+    State(store): State<Shared>,
+    Path(id): Path<i64>,
+    headers: HeaderMap,
+) -> Result<Response, Details> {
+    let revision = if_match(&headers)?;
+    blocking(move || Ok(answer(StatusCode::OK, store.step(id, revision, Step::Redo)?))).await
 }
 
 /// Forgets a corner read at the revision in `If-Match`

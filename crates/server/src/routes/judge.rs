@@ -4,9 +4,10 @@ use axum::Json;
 use axum::extract::Query;
 use axum::http::StatusCode;
 use fogon_core::arrange::{Placed, Proposals, propose as search, why};
-use fogon_core::assess::{Assessment, evaluate};
+use fogon_core::assess::{Assessment, evaluate, without_moves};
 use fogon_core::document;
-use fogon_core::drawing::{Drawing, draw_for};
+use fogon_core::drawing::{Drawing, Style, draw_for};
+use fogon_core::hand::{Handle, MoveIn, Moved, handles, moved};
 use fogon_core::money::{Changes, changes as what_to_change};
 use fogon_core::plan::{BriefFile, PatchStep, Plan, apply as apply_patch};
 use fogon_core::problem::{Code, Problem, Problems};
@@ -23,13 +24,63 @@ pub(crate) struct Judged {
     /// Where everything stands and what decides that, in the order the marks are laid.
     placed: Vec<Placed>,
     drawing: Drawing,
+    /// What can be taken hold of, with its numbers.
+    handles: Vec<Handle>,
 }
 
-/// How to draw.
-#[derive(Deserialize)]
+/// A plan after a move, judged.
+#[derive(Serialize, ToSchema)]
+pub(crate) struct MovedOut {
+    #[serde(flatten)]
+    moved: Moved,
+    judged: Judged,
+}
+
+impl MovedOut {
+    pub(crate) fn new(moved: Moved, judged: Judged) -> Self {
+        Self { moved, judged }
+    }
+}
+
+/// How to draw and judge.
+#[derive(Default, Deserialize)]
 pub(crate) struct Drawn {
     /// Size of the words on the drawings, 0.5 to 4 times the usual.
     text_scale: Option<f64>,
+    /// Size of the words in the frame, 0.5 to 4 times the usual.
+    frame_text_scale: Option<f64>,
+    /// Quarter turns of the plan, counter-clockwise, instead of those that suit the camera.
+    quarter_turns: Option<u8>,
+    /// Look for the moves that mend findings (yes); a hand that is still dragging does not wait for them.
+    fixes: Option<bool>,
+}
+
+impl Drawn {
+    pub(crate) fn check(&self) -> Result<(), Details> {
+        let refused = |words: &str| Details::new(StatusCode::BAD_REQUEST, "bad_choice", words);
+        for (name, scale) in [("text_scale", self.text_scale), ("frame_text_scale", self.frame_text_scale)] {
+            if !(0.5..=4.0).contains(&scale.unwrap_or(1.0)) {
+                return Err(refused(&format!("{name}: give 0.5 to 4.")));
+            }
+        }
+        if self.quarter_turns.unwrap_or(0) > 3 {
+            return Err(refused("quarter_turns: give 0 to 3."));
+        }
+        Ok(())
+    }
+
+    pub(crate) fn judge(&self, plan: &Plan) -> Result<Judged, Details> {
+        let unresolved = || Problem::new("layout", "ids", "ids that name gear of the brief", Code::UnknownId);
+        let text_scale = self.text_scale.unwrap_or(1.0);
+        let style = Style {
+            text_scale,
+            frame_text_scale: self.frame_text_scale.unwrap_or(text_scale),
+            quarter_turns: self.quarter_turns,
+        };
+        let drawing = draw_for(plan, style).ok_or_else(|| Details::from(Problems::from(unresolved())))?;
+        let assessment = if self.fixes.unwrap_or(true) { evaluate(plan) } else { without_moves(plan) };
+        Ok(Judged { assessment, placed: why(plan), drawing, handles: handles(plan) })
+    }
 }
 
 /// A plan and a change to it.
@@ -40,21 +91,34 @@ pub(crate) struct PlanChange {
     patch: Vec<PatchStep>,
 }
 
-/// Readings, findings, verdict, reasons and drawings of a plan
+/// Readings, findings, verdict, reasons, handles and drawings of a plan
 #[utoipa::path(post, path = "/api/v1/assess", request_body = Plan,
-    params(("text_scale" = Option<f64>, Query, description = "size of the words on the drawings, 0.5 to 4 times the usual")),
+    params(("text_scale" = Option<f64>, Query, description = "size of the words on the drawings, 0.5 to 4 times the usual"),
+        ("frame_text_scale" = Option<f64>, Query, description = "size of the words in the frame; as text_scale where missing"),
+        ("quarter_turns" = Option<u8>, Query, description = "quarter turns of the plan, 0 to 3, instead of those that suit the camera"),
+        ("fixes" = Option<bool>, Query, description = "false leaves out the moves that mend findings")),
     responses((status = 200, body = Judged), (status = 422, body = Details, content_type = "application/problem+json")))]
 pub(crate) async fn assess(Query(drawn): Query<Drawn>, Body(bytes): Body) -> Result<Json<Judged>, Details> {
-    let text_scale = drawn.text_scale.unwrap_or(1.0);
-    if !(0.5..=4.0).contains(&text_scale) {
-        return Err(Details::new(StatusCode::BAD_REQUEST, "bad_choice", "text_scale: give 0.5 to 4."));
-    }
+    drawn.check()?;
+    blocking(move || Ok(Json(drawn.judge(&Plan::read(&bytes)?)?))).await
+}
+
+/// One thing moved by hand as far as the rules let it go, and the plan after it judged
+#[utoipa::path(post, path = "/api/v1/move", request_body = MoveIn,
+    params(("text_scale" = Option<f64>, Query, description = "as in assess"), ("frame_text_scale" = Option<f64>, Query, description = "as in assess"),
+        ("quarter_turns" = Option<u8>, Query, description = "as in assess"), ("fixes" = Option<bool>, Query, description = "as in assess")),
+    responses((status = 200, body = MovedOut), (status = 422, body = Details, content_type = "application/problem+json")))]
+pub(crate) async fn move_by_hand(
+    Query(drawn): Query<Drawn>,
+    Body(bytes): Body,
+) -> Result<Json<MovedOut>, Details> {
+    drawn.check()?;
     blocking(move || {
-        let plan = Plan::read(&bytes)?;
-        let unresolved = || Problem::new("layout", "ids", "ids that name gear of the brief", Code::UnknownId);
-        let drawing =
-            draw_for(&plan, text_scale).ok_or_else(|| Details::from(Problems::from(unresolved())))?;
-        Ok(Json(Judged { assessment: evaluate(&plan), placed: why(&plan), drawing }))
+        let asked: MoveIn = document::read(&bytes)?;
+        asked.plan.check()?;
+        let moved = moved(&asked.plan, &asked.by)?;
+        let judged = drawn.judge(&moved.plan)?;
+        Ok(Json(MovedOut::new(moved, judged)))
     })
     .await
 }

@@ -4,6 +4,7 @@ use std::collections::BTreeMap;
 
 use axum::Json;
 use fogon_core::document::Shape;
+use fogon_core::glossary::{Term, terms};
 use fogon_core::material::MATERIALS;
 use fogon_core::plan::{Gear, Plan, School, all_schools};
 use serde::Serialize;
@@ -23,6 +24,12 @@ pub(crate) struct Finish {
 #[utoipa::path(get, path = "/api/v1/schools", responses((status = 200, body = Vec<School>)))]
 pub(crate) async fn schools() -> Json<Vec<School>> {
     Json(all_schools())
+}
+
+/// The words of the trade
+#[utoipa::path(get, path = "/api/v1/glossary", responses((status = 200, body = Vec<Term>)))]
+pub(crate) async fn glossary() -> Json<&'static [Term]> {
+    Json(terms())
 }
 
 /// The generic catalogue, by id

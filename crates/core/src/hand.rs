@@ -1,0 +1,224 @@
+//! Changing a plan by hand: a move of one thing, as far as the rules let it go. What hangs together follows
+//! (`follow`), what is nearly right is made right (`snap`), and an illegal place is resisted with its reason
+//! (`resist`). Searches do not use this: they know where they want things.
+
+mod follow;
+mod handles;
+mod resist;
+mod snap;
+
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+use crate::corner::Corner;
+use crate::geometry::DVec3;
+use crate::plan::{Id, Layout, Plan, Point3};
+use crate::problem::{Code, Problem, Problems};
+
+pub use handles::{Handle, handles};
+
+/// What of a thing is moved.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "kebab-case")]
+pub enum Grip {
+    /// The thing itself, with what carries it.
+    #[default]
+    Place,
+    /// The point it faces.
+    Aim,
+    /// The foot of its stand alone.
+    Foot,
+    /// The camera's bearing, tilt and focal length, so that the wanted shot is framed from where it stands.
+    Frame,
+}
+
+/// In which plane a hand moves: over the floor at one height, or along the lens axis and up and down.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "kebab-case")]
+#[allow(missing_docs)]
+pub enum Sheet {
+    #[default]
+    Plan,
+    Side,
+}
+
+/// A place as seen from the eyes.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct FromEyes {
+    /// Angle from the lens, degrees, positive to camera right.
+    #[schema(minimum = -360.0, maximum = 360.0)]
+    pub azimuth_deg: f64,
+    /// Angle above the eyes, degrees.
+    #[schema(minimum = -89.0, maximum = 89.0)]
+    pub elevation_deg: f64,
+    /// Distance from the eyes, m.
+    #[schema(minimum = 0.05, maximum = 60.0)]
+    pub distance_m: f64,
+}
+
+/// One move by hand. Where it goes is one of `to_m`, `from_eyes` and `bearing_deg`.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct Move {
+    /// `seat`, `camera`, `microphone`, or the id of a light or a piece of furniture.
+    pub thing: Id,
+    /// What of it is moved.
+    #[serde(default)]
+    pub grip: Grip,
+    /// Where to, m. The seat and furniture keep their height.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub to_m: Option<Point3>,
+    /// Where to, as seen from the eyes.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub from_eyes: Option<FromEyes>,
+    /// How it is turned (seat and furniture), degrees.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(minimum = 0.0, exclusive_maximum = 360.0)]
+    pub bearing_deg: Option<f64>,
+    /// The sheet on which it is dragged.
+    #[serde(default)]
+    pub sheet: Sheet,
+    /// Let what is nearly right be made right.
+    #[serde(default)]
+    pub snap: bool,
+    /// Put it there whatever the rules say.
+    #[serde(default)]
+    pub anyway: bool,
+}
+
+/// A move and the plan as it was before it.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct MoveIn {
+    /// The plan before.
+    pub plan: Plan,
+    /// The move.
+    #[serde(rename = "move")]
+    pub by: Move,
+}
+
+crate::shape!(MoveIn, Move);
+
+/// What came of a move.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct Moved {
+    /// The plan after it.
+    pub plan: Plan,
+    /// What it was drawn to, in words.
+    pub snaps: Vec<String>,
+    /// Why it did not go all the way.
+    pub held: Option<Held>,
+    /// Measured readings that no longer hold and were set aside.
+    pub dropped: Vec<String>,
+}
+
+/// Why a move stopped short.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct Held {
+    /// The rule.
+    pub rule: String,
+    /// What is in the way, in words with the amount.
+    pub sentence: String,
+}
+
+/// Moves one thing.
+///
+/// # Errors
+/// A thing that does not exist, is locked or fixed, cannot be moved so; a place given twice or not at all.
+pub fn moved(before: &Plan, by: &Move) -> Result<Moved, Problems> {
+    let corner = Corner::of(before).ok_or_else(|| refused("layout", "ids", "ids that name gear"))?;
+    check(before, by)?;
+    let after = if by.grip == Grip::Frame {
+        free(follow::reframed(&corner))
+    } else if by.to_m.is_none() && by.from_eyes.is_none() {
+        let turned = follow::turned(&corner, by.thing.0.as_str(), by.bearing_deg.unwrap_or(0.0));
+        resist::turned(before, turned, by.anyway)
+    } else {
+        placed(before, &corner, by)
+    };
+    let plan = before.with_layout(after.layout);
+    plan.check()?;
+    let measured = before.brief.measured.keys();
+    let dropped =
+        measured.filter(|id| !plan.brief.measured.contains_key(*id)).map(|id| id.0.clone()).collect();
+    Ok(Moved { plan, snaps: after.snaps, held: after.held, dropped })
+}
+
+/// A layout with what drew or held it.
+struct Outcome {
+    layout: Layout,
+    snaps: Vec<String>,
+    held: Option<Held>,
+}
+
+fn free(layout: Layout) -> Outcome {
+    Outcome { layout, snaps: Vec::new(), held: None }
+}
+
+fn placed(before: &Plan, corner: &Corner<'_>, by: &Move) -> Outcome {
+    let wanted = target(corner, by);
+    if by.grip == Grip::Aim {
+        let (at, snaps) = if by.snap { snap::aim(corner, by, wanted) } else { (wanted, Vec::new()) };
+        return Outcome { layout: follow::aimed(corner, &by.thing.0, at), snaps, held: None };
+    }
+    let (wanted, snaps) = if by.snap { snap::place(before, by, wanted) } else { (wanted, Vec::new()) };
+    let mut after = resist::placed(before, by, wanted);
+    if after.held.is_none() {
+        after.snaps = snaps;
+    }
+    after
+}
+
+/// Where the hand wants the thing.
+fn target(corner: &Corner<'_>, by: &Move) -> DVec3 {
+    match (by.from_eyes, by.to_m) {
+        (Some(seen), _) => {
+            corner.eyes_m
+                + crate::corner::light_direction(corner.to_lens(), seen.azimuth_deg, seen.elevation_deg)
+                    * seen.distance_m
+        }
+        (None, Some(to)) => to.into(),
+        (None, None) => corner.eyes_m,
+    }
+}
+
+fn refused(field: &str, value: impl std::fmt::Display, accepted: &str) -> Problem {
+    Problem::new(field, value, accepted, Code::Conflict)
+}
+
+fn check(plan: &Plan, by: &Move) -> Result<(), Problem> {
+    let thing = by.thing.0.as_str();
+    let all = handles(plan);
+    let Some(handle) = all.iter().find(|h| h.id == thing) else {
+        return Err(Problem::new(
+            "move.thing",
+            thing,
+            "seat, camera, microphone, or a light or piece of furniture of this plan",
+            Code::UnknownId,
+        ));
+    };
+    if handle.locked {
+        return Err(refused("move.thing", thing, "a thing that is not locked; unlock it first"));
+    }
+    if !handle.movable {
+        return Err(refused("move.thing", thing, "a thing that can be moved; this one is fixed to the room"));
+    }
+    let given = usize::from(by.to_m.is_some())
+        + usize::from(by.from_eyes.is_some())
+        + usize::from(by.bearing_deg.is_some());
+    let light = plan.layout.lights.contains_key(&by.thing);
+    let allowed = match by.grip {
+        Grip::Frame => thing == "camera" && given == 0,
+        Grip::Aim => (thing == "camera" || light) && by.to_m.is_some() && given == 1,
+        Grip::Foot => handle.foot_m.is_some() && by.to_m.is_some() && given == 1,
+        Grip::Place if by.bearing_deg.is_some() => handle.bearing_deg.is_some() && given == 1,
+        Grip::Place => given == 1 && (by.from_eyes.is_none() || light || thing == "microphone"),
+    };
+    if allowed {
+        Ok(())
+    } else {
+        Err(refused(
+            "move",
+            thing,
+            "one of to_m, from_eyes (lights, microphone) and bearing_deg (seat, furniture); an aim for camera and lights; a foot for what has a stand; a frame for the camera",
+        ))
+    }
+}

@@ -1,0 +1,256 @@
+//! What goes along when one thing is moved: the camera keeps the person where they were in the picture, lights
+//! that faced the eyes still do, a stand stays under what it carries, a chest that faced the lens still does.
+//! Locked things do not go along.
+
+use crate::assess::carry::{
+    fill_bag, millimetre, rounded, rounded_bearing, rounded_floor, support_of, supports_for,
+};
+use crate::corner::{Corner, LightAt, is_worn};
+use crate::geometry::{DVec2, DVec3, bearing_of, wrap_180};
+use crate::plan::{FurnitureAt, Id, Layout, SupportKind};
+
+use super::{Grip, Move};
+
+/// A chest turned no further than this from the lens was meant to face it, degrees. Fogon's own rule.
+const FACING_DEG: f64 = 15.0;
+/// Aims nearer to the eyes than this were meant for them; feet nearer than this to plumb were meant to be, m.
+const MEANT_M: f64 = 0.05;
+/// Tilt that a plan can hold, degrees.
+const TILT_MOST_DEG: f64 = 60.0;
+
+/// Layouts made as they are asked for: most are refused or taken at the first.
+pub(super) type Layouts<'a> = Box<dyn Iterator<Item = Layout> + 'a>;
+
+fn one<'a>(layout: Layout) -> Layouts<'a> {
+    Box::new(std::iter::once(layout))
+}
+
+/// The layouts that put a thing at `to`, the most natural first: they differ in where its stand's foot goes.
+pub(super) fn put<'a>(corner: &'a Corner<'_>, by: &'a Move, to: DVec3) -> Layouts<'a> {
+    let thing = by.thing.0.as_str();
+    if by.grip == Grip::Foot {
+        return one(footed(corner, thing, to.truncate()));
+    }
+    match thing {
+        "seat" => one(seated(corner, to.truncate())),
+        "camera" => one(shot_from(corner, to)),
+        "microphone" => microphone(corner, to),
+        _ => match corner.lights.iter().find(|l| l.id == thing) {
+            Some(light) => lit_from(corner, light, to),
+            None => one(furnished(corner, &by.thing, to.truncate())),
+        },
+    }
+}
+
+fn seated(corner: &Corner<'_>, to: DVec2) -> Layout {
+    let mut layout = corner.layout.clone();
+    let moved_by = to - corner.eyes_m.truncate();
+    layout.seat.position_m = rounded_floor(to);
+    // What is worn goes with the person.
+    if let (Some((gear, at)), Some(used)) = (corner.microphone, &mut layout.microphone)
+        && is_worn(gear.mounting)
+    {
+        used.position_m = rounded(at + moved_by.extend(0.0));
+    }
+    refaced(corner, &mut layout);
+    layout
+}
+
+fn shot_from(corner: &Corner<'_>, to: DVec3) -> Layout {
+    let mut layout = corner.layout.clone();
+    let support = &mut layout.camera.support;
+    let at = corner.view.position_m;
+    support.base_m = support.base_m.map(|foot| {
+        let foot = DVec2::from(foot);
+        let plumb = support.kind == SupportKind::Floor && (foot - at.truncate()).length() < MEANT_M;
+        rounded_floor(if plumb { to.truncate() } else { foot + (to - at).truncate() })
+    });
+    layout.camera.position_m = rounded(to);
+    refaced(corner, &mut layout);
+    fill_bag(corner.brief, &mut layout, "camera");
+    layout
+}
+
+/// Camera, chest and lights turned to what they were turned to, after seat or camera have moved.
+fn refaced(corner: &Corner<'_>, layout: &mut Layout) {
+    let (eyes, lens) = (corner.eyes_m, corner.view.position_m);
+    let new_eyes = DVec2::from(layout.seat.position_m).extend(eyes.z);
+    let new_lens = DVec3::from(layout.camera.position_m);
+    let (was, is) = (eyes - lens, new_eyes - new_lens);
+    let rise = |v: DVec3| v.z.atan2(v.truncate().length()).to_degrees();
+    if !layout.seat.locked {
+        let beside = wrap_180(layout.seat.bearing_deg - bearing_of(-was));
+        let gaze = layout.seat.gaze_offset_deg;
+        if (beside + gaze).abs() <= FACING_DEG || beside.abs() <= FACING_DEG {
+            layout.seat.bearing_deg = rounded_bearing(bearing_of(-is) + beside);
+        }
+    }
+    let camera = &mut layout.camera;
+    if !camera.locked {
+        camera.bearing_deg = rounded_bearing(bearing_of(is) + wrap_180(camera.bearing_deg - bearing_of(was)));
+        camera.tilt_deg = tilt(camera.tilt_deg + rise(is) - rise(was));
+        if (camera.focus_distance_m - corner.subject_distance_m()).abs() < MEANT_M {
+            let focal_m = camera.focal_length_mm / 1000.0;
+            let depth = corner.subject_distance_m() * is.length() / was.length().max(1e-6);
+            camera.focus_distance_m = millimetre(depth.max(focal_m + 0.05));
+        }
+    }
+    for light in corner.lights.iter().filter(|l| !l.light.locked && l.light.aim_m.is_some()) {
+        if (light.aim_m - eyes).length() < MEANT_M {
+            turn_light(corner, layout, light, Some(new_eyes));
+        }
+    }
+}
+
+fn tilt(degrees: f64) -> f64 {
+    (degrees.clamp(-TILT_MOST_DEG, TILT_MOST_DEG) * 100.0).round() / 100.0
+}
+
+/// Aims a light anew; a plumb stand stays under where it is now held.
+fn turn_light(corner: &Corner<'_>, layout: &mut Layout, light: &LightAt<'_>, aim: Option<DVec3>) {
+    let Some(placed) = layout.lights.get_mut(&Id::from(light.id)) else { return };
+    placed.aim_m = aim.map(rounded);
+    let held = LightAt { aim_m: aim.unwrap_or(corner.eyes_m), ..*light }.hold_m();
+    if let Some(foot) = placed.support.base_m
+        && placed.support.kind == SupportKind::Floor
+        && (DVec2::from(foot) - light.hold_m().truncate()).length() < MEANT_M
+    {
+        placed.support.base_m = Some(rounded_floor(held.truncate()));
+    }
+}
+
+fn lit_from<'a>(corner: &'a Corner<'_>, light: &'a LightAt<'_>, to: DVec3) -> Layouts<'a> {
+    let hold = LightAt { position_m: to, ..*light }.hold_m();
+    carried(corner, light.id, light.hold_m(), hold, |layout| {
+        if let Some(placed) = layout.lights.get_mut(&Id::from(light.id)) {
+            placed.position_m = rounded(to);
+        }
+    })
+}
+
+fn microphone<'a>(corner: &'a Corner<'_>, to: DVec3) -> Layouts<'a> {
+    let Some((_, at)) = corner.microphone else { return one(corner.layout.clone()) };
+    carried(corner, "microphone", at, to, |layout| {
+        if let Some(used) = &mut layout.microphone {
+            used.position_m = rounded(to);
+        }
+    })
+}
+
+/// A thing moved with its stand: the whole of it, then the arm swung with the foot where it is, then any foot.
+fn carried<'a>(
+    corner: &'a Corner<'_>,
+    thing: &'a str,
+    held: DVec3,
+    hold: DVec3,
+    place: impl Fn(&mut Layout),
+) -> Layouts<'a> {
+    let mut layout = corner.layout.clone();
+    place(&mut layout);
+    let Some(support) = support_of(&mut layout, thing).cloned() else { return one(layout) };
+    let foot = support.base_m.map(DVec2::from);
+    let mut natural = support.clone();
+    if let (Some(foot), SupportKind::Floor | SupportKind::Boom) = (foot, support.kind) {
+        let plumb = support.kind == SupportKind::Floor && (foot - held.truncate()).length() < MEANT_M;
+        let along = if plumb { hold.truncate() } else { foot + (hold - held).truncate() };
+        natural.base_m = Some(rounded_floor(along));
+    }
+    let swings = foot.is_some() && support.kind == SupportKind::Boom;
+    let others = swings.then(move || {
+        let anywhere = supports_for(corner, &support, hold, corner.eyes_m.truncate(), 1.0);
+        std::iter::once(support).chain(anywhere)
+    });
+    Box::new(std::iter::once(natural).chain(others.into_iter().flatten()).map(move |support| {
+        let mut layout = layout.clone();
+        if let Some(own) = support_of(&mut layout, thing) {
+            *own = support;
+        }
+        fill_bag(corner.brief, &mut layout, thing);
+        layout
+    }))
+}
+
+fn footed(corner: &Corner<'_>, thing: &str, foot: DVec2) -> Layout {
+    let mut layout = corner.layout.clone();
+    if let Some(support) = support_of(&mut layout, thing) {
+        support.base_m = Some(rounded_floor(foot));
+    }
+    fill_bag(corner.brief, &mut layout, thing);
+    layout
+}
+
+fn furnished(corner: &Corner<'_>, id: &Id, to: DVec2) -> Layout {
+    let mut layout = corner.layout.clone();
+    let Some(piece) = corner.brief.room.furniture.get(id) else { return layout };
+    let (at, bearing_deg) = corner.furniture_at(id, piece);
+    let by = (to - at.truncate()).extend(0.0);
+    let placed = FurnitureAt { position_m: rounded(at + by), bearing_deg, locked: false };
+    layout.furniture.insert(id.clone(), placed);
+    // What stands on it goes along.
+    let on = |support: &crate::plan::Support| support.on.as_ref() == Some(id);
+    for light in corner.lights.iter().filter(|l| on(&l.light.support) && !l.light.locked) {
+        if let Some(placed) = layout.lights.get_mut(&Id::from(light.id)) {
+            placed.position_m = rounded(light.position_m + by);
+        }
+    }
+    if let (Some((_, capsule)), Some(used)) = (corner.microphone, &mut layout.microphone)
+        && on(&used.support)
+        && !used.locked
+    {
+        used.position_m = rounded(capsule + by);
+    }
+    if on(&layout.camera.support) && !layout.camera.locked {
+        layout.camera.position_m = rounded(corner.view.position_m + by);
+        refaced(corner, &mut layout);
+    }
+    layout
+}
+
+/// Seat or furniture turned in place.
+pub(super) fn turned(corner: &Corner<'_>, thing: &str, bearing_deg: f64) -> Layout {
+    let mut layout = corner.layout.clone();
+    let bearing_deg = rounded_bearing(bearing_deg);
+    if thing == "seat" {
+        layout.seat.bearing_deg = bearing_deg;
+    } else if let Some((id, piece)) = corner.brief.room.furniture.get_key_value(thing) {
+        let (at, _) = corner.furniture_at(id, piece);
+        let placed = FurnitureAt { position_m: rounded(at), bearing_deg, locked: false };
+        layout.furniture.insert(id.clone(), placed);
+    }
+    layout
+}
+
+/// Camera or light turned to a point.
+pub(super) fn aimed(corner: &Corner<'_>, thing: &str, at: DVec3) -> Layout {
+    let mut layout = corner.layout.clone();
+    if let Some(light) = corner.lights.iter().find(|l| l.id == thing) {
+        turn_light(corner, &mut layout, light, Some(at));
+        fill_bag(corner.brief, &mut layout, thing);
+    } else {
+        let axis = at - corner.view.position_m;
+        layout.camera.bearing_deg = rounded_bearing(bearing_of(axis));
+        layout.camera.tilt_deg = tilt(axis.z.atan2(axis.truncate().length()).to_degrees());
+    }
+    layout
+}
+
+/// Bearing, tilt and zoom that frame the wanted shot from where the camera stands, as far as its lens goes.
+pub(super) fn reframed(corner: &Corner<'_>) -> Layout {
+    let mut layout = corner.layout.clone();
+    let wanted = crate::shot::wanted_of(corner);
+    let line = corner.eyes_m - corner.view.position_m;
+    let (distance, above) = (line.length(), line.z.atan2(line.truncate().length()));
+    let rise = (0.5 - wanted.eye_line) * wanted.frame_height_m;
+    // The eyes lie `rise` above the axis at the depth where the frame has the wanted height.
+    let beside = (rise / distance).clamp(-1.0, 1.0).asin();
+    let camera = &mut layout.camera;
+    camera.bearing_deg = rounded_bearing(bearing_of(line));
+    camera.tilt_deg = if wanted.level_axis { 0.0 } else { tilt((above - beside).to_degrees()) };
+    let depth = distance * (above - camera.tilt_deg.to_radians()).cos();
+    let zoom = depth * 1000.0 * corner.image_mm.1 / (wanted.frame_height_m * 1000.0 + corner.image_mm.1);
+    let zoom = zoom.clamp(corner.lens.focal_min_mm, corner.lens.focal_max_mm);
+    camera.focal_length_mm = (zoom * 10.0).round() / 10.0;
+    camera.f_number = camera.f_number.max((corner.lens.widest_f_number(zoom) * 10.0).round() / 10.0);
+    camera.focus_distance_m = millimetre(depth.max(camera.focal_length_mm / 1000.0 + 0.05));
+    layout
+}

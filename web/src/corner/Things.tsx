@@ -1,0 +1,278 @@
+// The list beside the drawing: every thing with its numbers, to be typed exactly, nudged, turned, aimed and locked.
+// It does everything that the drawing does.
+import { memo } from "react";
+
+import type { Handle, Layout, Move, Schemas } from "../api/client";
+import { limits } from "../api/limits";
+import { LengthBox, NumberBox } from "../ui/boxes";
+import type { UnitSystem } from "../units/length";
+import { withLight, withLock } from "./edits";
+import { placeOf, sum, type Hands, type Vector } from "./useWorktable";
+
+interface Props {
+  handles: Handle[];
+  layout: Layout;
+  hands: Hands;
+  selected: string | null;
+  onSelect: (thing: string) => void;
+  units: UnitSystem;
+}
+
+const PLACE = [-10, 60] as const;
+
+export function Things({ handles, layout, selected, ...rest }: Props) {
+  if (handles.length === 0) return null;
+  return (
+    <section aria-labelledby="things">
+      <h3 id="things" className="subheading">
+        Where it stands
+      </h3>
+      <ul className="grid gap-3">
+        {handles.map((handle) => (
+          <li key={handle.id} data-thing={handle.id}>
+            <One handle={handle} light={layout.lights?.[handle.id]} open={handle.id === selected} {...rest} />
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+interface OneProps extends Pick<Props, "hands" | "onSelect" | "units"> {
+  handle: Handle;
+  light: Schemas["Light"] | undefined;
+  open: boolean;
+}
+
+/** Drawn again only when it is itself changed: a moving hand moves one thing. */
+const One = memo(function One({ handle, light, open, hands, onSelect, units }: OneProps) {
+  const still = handle.locked || !handle.movable;
+  const [x, y, z] = placeOf(handle, "place");
+  const move = (by: Omit<Move, "thing">) => void hands.move({ thing: handle.id, ...by }, null, false);
+  const place = (axis: 0 | 1 | 2) => (value: number) => {
+    const to: Vector = [x, y, z];
+    to[axis] = value;
+    move({ to_m: to });
+  };
+  const seen = handle.from_eyes;
+  return (
+    <fieldset
+      className={`thing ${open ? "thing-open" : ""}`}
+      onFocus={() => {
+        if (!open) onSelect(handle.id);
+      }}
+    >
+      <legend className="sr-only">{handle.name}</legend>
+      <div className="flex items-center gap-2">
+        {handle.letter && (
+          <span className="letter-badge" aria-hidden="true">
+            {handle.letter}
+          </span>
+        )}
+        <span className="mr-auto font-semibold">{handle.name}</span>
+        {!handle.movable && <span className="text-faint text-sm">fixed</span>}
+        {handle.movable && (
+          <button
+            type="button"
+            className="button button-small"
+            aria-pressed={handle.locked}
+            onClick={() => hands.edit((p) => withLock(p, handle, !handle.locked))}
+          >
+            {handle.locked ? "Unlock" : "Lock"}
+          </button>
+        )}
+      </div>
+      <div className="boxes">
+        <LengthBox
+          label="From the left wall"
+          value={x}
+          units={units}
+          within={PLACE}
+          disabled={still}
+          onCommit={place(0)}
+        />
+        <LengthBox
+          label="From the back wall"
+          value={y}
+          units={units}
+          within={PLACE}
+          disabled={still}
+          onCommit={place(1)}
+        />
+        {handle.lifts && (
+          <LengthBox
+            label="Height"
+            value={z}
+            units={units}
+            within={[0, 8]}
+            disabled={still}
+            onCommit={place(2)}
+          />
+        )}
+        {handle.bearing_deg !== null && handle.bearing_deg !== undefined && (
+          <NumberBox
+            label="Turned to"
+            term="Bearing"
+            unit="°"
+            value={handle.bearing_deg}
+            within={[0, 359.99]}
+            disabled={still}
+            onCommit={(bearing_deg) => move({ bearing_deg })}
+          />
+        )}
+        {light && seen && (
+          <>
+            <NumberBox
+              label="Off the lens, camera right +"
+              term="Azimuth"
+              unit="°"
+              value={seen.azimuth_deg}
+              within={[-180, 180]}
+              disabled={still}
+              onCommit={(azimuth_deg) => move({ from_eyes: { ...seen, azimuth_deg } })}
+            />
+            <NumberBox
+              label="Above the eyes"
+              term="Elevation"
+              unit="°"
+              value={seen.elevation_deg}
+              within={[-89, 89]}
+              disabled={still}
+              onCommit={(elevation_deg) => move({ from_eyes: { ...seen, elevation_deg } })}
+            />
+            <LengthBox
+              label="From the eyes"
+              value={seen.distance_m}
+              units={units}
+              within={[0.05, 60]}
+              disabled={still}
+              onCommit={(distance_m) => move({ from_eyes: { ...seen, distance_m } })}
+            />
+            <NumberBox
+              label="Dial"
+              unit="%"
+              value={100 * (light.dim ?? 1)}
+              within={[0, 100]}
+              digits={0}
+              onCommit={(percent) => hands.edit((p) => withLight(p, handle.id, { dim: percent / 100 }))}
+            />
+            {light.cct_k !== null && light.cct_k !== undefined && (
+              <NumberBox
+                label="Colour temperature"
+                unit="K"
+                value={light.cct_k}
+                within={limits["Light.cct_k"]}
+                digits={0}
+                step={100}
+                onCommit={(cct_k) => hands.edit((p) => withLight(p, handle.id, { cct_k }))}
+              />
+            )}
+          </>
+        )}
+        <Aim handle={handle} light={light} hands={hands} units={units} still={still} move={move} />
+        <Foot handle={handle} units={units} still={still} move={move} />
+      </div>
+      <Pad handle={handle} hands={hands} still={still} />
+    </fieldset>
+  );
+});
+
+interface PartProps {
+  handle: Handle;
+  units: UnitSystem;
+  still: boolean;
+  move: (by: Omit<Move, "thing">) => void;
+}
+
+/** The point a light faces, and the way back to the eyes. */
+function Aim({ handle, light, hands, units, still, move }: PartProps & Pick<OneProps, "light" | "hands">) {
+  if (!handle.aim_m || !light) return null;
+  const aim = placeOf(handle, "aim");
+  const box = (axis: 0 | 1 | 2, label: string) => (
+    <LengthBox
+      label={label}
+      value={aim[axis]}
+      units={units}
+      within={PLACE}
+      disabled={still}
+      onCommit={(value) => {
+        const to: Vector = [...aim];
+        to[axis] = value;
+        move({ grip: "aim", to_m: to });
+      }}
+    />
+  );
+  return (
+    <>
+      {box(0, "Aim, from the left wall")}
+      {box(1, "Aim, from the back wall")}
+      {box(2, "Aim, height")}
+      <button
+        type="button"
+        className="button button-small self-end"
+        disabled={still || !light.aim_m}
+        onClick={() => hands.edit((p) => withLight(p, handle.id, { aim_m: null }))}
+      >
+        Aim at the eyes
+      </button>
+    </>
+  );
+}
+
+/** The foot of a stand that stands beside what it carries. */
+function Foot({ handle, units, still, move }: PartProps) {
+  if (!handle.foot_m) return null;
+  const foot = placeOf(handle, "foot");
+  const box = (axis: 0 | 1, label: string) => (
+    <LengthBox
+      label={label}
+      value={foot[axis]}
+      units={units}
+      within={PLACE}
+      disabled={still}
+      onCommit={(value) => {
+        const to: Vector = [...foot];
+        to[axis] = value;
+        move({ grip: "foot", to_m: to });
+      }}
+    />
+  );
+  return (
+    <>
+      {box(0, "Foot, from the left wall")}
+      {box(1, "Foot, from the back wall")}
+    </>
+  );
+}
+
+const STEPS: [string, string, Vector][] = [
+  ["←", "towards the left wall", [-1, 0, 0]],
+  ["→", "towards the right wall", [1, 0, 0]],
+  ["↑", "towards the front wall", [0, 1, 0]],
+  ["↓", "towards the back wall", [0, -1, 0]],
+  ["▴", "up", [0, 0, 1]],
+  ["▾", "down", [0, 0, -1]],
+];
+
+/** Nudges by a press: 1 cm, or 10 cm with Shift. */
+export function Pad({ handle, hands, still }: { handle: Handle; hands: Hands; still: boolean }) {
+  return (
+    <div className="pad" role="group" aria-label={`Nudge ${handle.name}`}>
+      {STEPS.filter(([, , by]) => by[2] === 0 || handle.lifts).map(([mark, words, by]) => (
+        <button
+          key={words}
+          type="button"
+          className="button pad-key"
+          aria-label={`${handle.name}: 1 cm ${words}, with Shift 10 cm`}
+          disabled={still}
+          onClick={(event) => {
+            const step = event.shiftKey ? 0.1 : 0.01;
+            void hands.nudge(handle.id, "place", sum([0, 0, 0], [by[0] * step, by[1] * step, by[2] * step]));
+          }}
+        >
+          {mark}
+        </button>
+      ))}
+    </div>
+  );
+}

@@ -1,0 +1,96 @@
+// The order of the work: what belongs to which step, what each step says of itself.
+import { readFileSync } from "node:fs";
+import { describe, expect, it } from "vitest";
+
+import type { Finding, Handle, Judged, Plan, Reading } from "../api/client";
+import { heldBy, withLight, withLock, withMeasured, withUnits } from "./edits";
+import { knots, stepOf } from "./thread";
+
+const PLAN = JSON.parse(
+  readFileSync(new URL("../../../docs/examples/box-room.fogon.json", import.meta.url), "utf8"),
+) as Plan;
+
+const finding = (id: string, severity: Finding["severity"]) => ({ id, severity }) as Finding;
+const reading = (id: string, value: number) => ({ id, value }) as Reading;
+
+function judged(findings: Finding[], readings: Reading[], ready = false): Judged {
+  return {
+    assessment: { findings, readings, verdict: { ready } },
+    placed: [1, 2, 3],
+  } as unknown as Judged;
+}
+
+describe("the thread", () => {
+  it("gives every finding and reading its step", () => {
+    for (const [id, step] of [
+      ["legal.exit.person", "you"],
+      ["legal.picture.key", "light"],
+      ["legal.support.camera", "shot"],
+      ["legal.sight.microphone", "sound"],
+      ["legal.collision.desk", "room"],
+      ["legal.mains.mains", "room"],
+      ["light.face.ratio", "light"],
+      ["shot.seat.gaze_deg", "you"],
+      ["shot.focus.front_tolerance_m", "shot"],
+      ["room.key.sandbag_kg", "light"],
+      ["room.mains.load_fraction", "room"],
+      ["room.microphone.sandbag_kg", "sound"],
+      ["sound.room.rt_mid_s", "sound"],
+      ["person.eye.height_m", "you"],
+      ["daylight.window.azimuth_deg", "day"],
+    ] as const)
+      expect(stepOf(id, PLAN.layout), id).toBe(step);
+  });
+
+  it("says the worst of each step and the number that tells most", () => {
+    const findings = [finding("light.face.ratio", "consider"), finding("legal.picture.key", "stop")];
+    const readings = [
+      reading("light.key.azimuth_deg", 40.2),
+      reading("light.face.ratio", 3.1),
+      reading("shot.camera.distance_m", 1.42),
+      reading("sound.microphone.distance_m", 0.41),
+    ];
+    const all = Object.fromEntries(
+      knots(PLAN.brief, PLAN.layout, judged(findings, readings)).map((k) => [k.step, k]),
+    );
+    expect(Object.keys(all)).toEqual(["room", "you", "shot", "light", "day", "sound", "money", "card"]);
+    expect([all.light?.state, all.light?.headline]).toEqual(["stop", "40°, 3.1 : 1"]);
+    expect(all.shot?.headline).toMatch(/^\d+ mm at 1\.42 m$/);
+    expect([all.sound?.state, all.sound?.headline]).toEqual(["good", "0.41 m"]);
+    expect([all.card?.state, all.card?.headline]).toEqual(["open", "3 marks"]);
+    const ready = knots(PLAN.brief, PLAN.layout, judged([], [], true));
+    expect(ready.find((k) => k.step === "card")?.state).toBe("good");
+  });
+});
+
+describe("changes that no rule resists", () => {
+  it("lock a thing wherever its place is kept, and hold it against other layouts", () => {
+    const other = structuredClone(PLAN.layout);
+    other.seat.position_m = [1, 1];
+    other.lights = {};
+    expect(heldBy(PLAN, other)).toBeNull();
+    const handle = (id: string) => ({ id, position_m: [1, 2, 0], bearing_deg: 90 }) as unknown as Handle;
+    expect(heldBy(withLock(PLAN, handle("key"), true), other)).toBe("the key");
+    expect(heldBy(withLock(PLAN, handle("seat"), true), other)).toBe("the seat");
+    const shelf = withLock(PLAN, handle("shelf"), true);
+    expect(shelf.layout.furniture?.shelf).toEqual({ position_m: [1, 2, 0], bearing_deg: 90, locked: true });
+    expect(heldBy(shelf, other)).toBe("the shelf");
+    expect(heldBy(withLock(shelf, handle("shelf"), false), other)).toBeNull();
+  });
+
+  it("set measured light aside once a lamp is changed, and keep the rest", () => {
+    const measured = withMeasured(
+      withMeasured(PLAN, "light.face.illuminance_lx", 800),
+      "sound.room.rt_mid_s",
+      0.3,
+    );
+    const dimmed = withLight(measured, "key", { dim: 0.5 });
+    expect(dimmed.brief.measured).toEqual({ "sound.room.rt_mid_s": 0.3 });
+    expect(withMeasured(dimmed, "sound.room.rt_mid_s", null).brief.measured).toEqual({});
+  });
+
+  it("change the units to read in and not the mains that were assumed", () => {
+    const { room, units } = withUnits(PLAN, "imperial").brief;
+    expect([units, room.mains?.voltage_v, room.mains?.frequency_hz]).toEqual(["imperial", 230, 50]);
+  });
+});

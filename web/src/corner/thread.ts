@@ -1,0 +1,126 @@
+// The order of the work: eight steps, each with its state and the number that tells most.
+import type { Brief, Finding, Handle, Judged, Layout, Reading } from "../api/client";
+import { fixed, formatLength, type UnitSystem } from "../units/length";
+
+export const STEPS = [
+  ["room", "Room"],
+  ["you", "You"],
+  ["shot", "Shot"],
+  ["light", "Light"],
+  ["day", "Day"],
+  ["sound", "Sound"],
+  ["money", "Money"],
+  ["card", "Card"],
+] as const;
+
+export type Step = (typeof STEPS)[number][0];
+export type State = "good" | "stop" | "fix" | "consider" | "open";
+
+/** The step that a thing of the plan belongs to. */
+export function stepOfThing(thing: string, layout: Layout): Step {
+  if (thing === "person" || thing === "seat") return "you";
+  if (thing === "camera") return "shot";
+  if (thing === "microphone") return "sound";
+  return layout.lights?.[thing] ? "light" : "room";
+}
+
+/** The step that a finding or reading belongs to, by its id. */
+export function stepOf(id: string, layout: Layout): Step {
+  const [first = "", second = "", ...rest] = id.split(".");
+  if (first === "legal") return second === "exit" ? "you" : stepOfThing(rest.join("."), layout);
+  if (first === "room" && second === "mains") return "room";
+  if (first === "room" && layout.lights?.[second]) return "light";
+  if (first === "room" && second === "microphone") return "sound";
+  if (first === "room" && second === "camera") return "shot";
+  if (first === "daylight") return "day";
+  if (first === "person" || id === "shot.seat.gaze_deg") return "you";
+  return STEPS.some(([step]) => step === first) ? (first as Step) : "room";
+}
+
+export const readingsOf = (step: Step, readings: Reading[], layout: Layout): Reading[] =>
+  readings.filter((r) => stepOf(r.id, layout) === step);
+
+export const findingsOf = (step: Step, findings: Finding[], layout: Layout): Finding[] =>
+  findings.filter((f) => stepOf(f.id, layout) === step);
+
+export const handlesOf = (step: Step, handles: Handle[], layout: Layout): Handle[] =>
+  handles.filter((h) => stepOfThing(h.id, layout) === step);
+
+export interface Knot {
+  step: Step;
+  title: string;
+  state: State;
+  headline: string;
+}
+
+const WORST: Finding["severity"][] = ["stop", "fix", "consider"];
+
+/** All steps with state and headline. */
+export function knots(brief: Brief, layout: Layout, judged: Judged): Knot[] {
+  const units = brief.units ?? "metric";
+  const { findings, readings } = judged.assessment;
+  return STEPS.map(([step, title]) => {
+    const own = findingsOf(step, findings, layout);
+    const worst = WORST.find((severity) => own.some((f) => f.severity === severity));
+    return {
+      step,
+      title,
+      state: step === "card" ? (judged.assessment.verdict.ready ? "good" : "open") : (worst ?? "good"),
+      headline: headline(step, brief, layout, readings, judged, units),
+    };
+  });
+}
+
+function headline(
+  step: Step,
+  brief: Brief,
+  layout: Layout,
+  readings: Reading[],
+  judged: Judged,
+  units: UnitSystem,
+): string {
+  const value = (id: string) => readings.find((r) => r.id === id)?.value ?? null;
+  const length = (id: string) => {
+    const metres = value(id);
+    return metres === null ? null : formatLength(metres, units);
+  };
+  const joined = (...parts: (string | null)[]) => parts.filter((p) => p !== null).join(", ");
+  switch (step) {
+    case "room": {
+      const [width = 0, depth = 0] = brief.room.floor_m[2] ?? [];
+      return `${formatLength(width, units)} × ${formatLength(depth, units)}`;
+    }
+    case "you":
+      return joined(formatLength(brief.person.stature_m, units), brief.person.posture);
+    case "shot":
+      return `${fixed(layout.camera.focal_length_mm, 0)} mm at ${length("shot.camera.distance_m") ?? "–"}`;
+    case "light": {
+      const [angle, ratio] = [value("light.key.azimuth_deg"), value("light.face.ratio")];
+      if (angle === null && ratio === null) return "no light";
+      return joined(
+        angle === null ? "no key" : `${fixed(angle, 0)}°`,
+        ratio === null ? null : `${fixed(ratio, 1)} : 1`,
+      );
+    }
+    case "day":
+      return dayWords(brief);
+    case "sound": {
+      const time = value("sound.room.rt_mid_s");
+      return joined(
+        length("sound.microphone.distance_m") ?? "no microphone",
+        time === null ? null : `${fixed(time, 2)} s`,
+      );
+    }
+    case "money":
+      return `${fixed(brief.money?.budget ?? 0, 0)} ${brief.money?.currency ?? ""}`.trim() + " to spend";
+    case "card":
+      return `${judged.placed.length} marks`;
+  }
+}
+
+/** What is done about the windows. */
+export function dayWords(brief: Brief): string {
+  const windows = Object.values(brief.room.openings ?? {}).filter((o) => o.kind === "window").length;
+  if (windows === 0) return "no window";
+  return windows === 1 ? "1 window, shut out" : `${windows} windows, shut out`;
+}

@@ -1,0 +1,144 @@
+// Small boxes for exact values: typed and taken on Enter or when left, stepped with the up and down keys. What is
+// refused stays in the box with the reason; Escape brings back what was there.
+import { useId, useState } from "react";
+
+import { fixed, formatLength, editLength, parseLength, type UnitSystem } from "../units/length";
+import { useMeaning } from "./terms";
+
+interface Shared {
+  label: string;
+  /** Word of the glossary that explains it on focus, where it is not the label. */
+  term?: string | undefined;
+  value: number;
+  onCommit: (value: number) => void;
+  /** Least and greatest accepted. */
+  within: readonly [number, number];
+  disabled?: boolean | undefined;
+  className?: string | undefined;
+}
+
+interface TypedProps extends Shared {
+  unit: string;
+  write: (value: number) => string;
+  read: (text: string) => number | null;
+  words: (value: number) => string;
+  step: number;
+}
+
+function Typed({
+  label,
+  term,
+  value,
+  onCommit,
+  within,
+  disabled,
+  className,
+  unit,
+  write,
+  read,
+  words,
+  step,
+}: TypedProps) {
+  const id = useId();
+  const meaning = useMeaning(term ?? label);
+  const [typed, setTyped] = useState<string | null>(null);
+  const [focused, setFocused] = useState(false);
+  const found = typed === null ? value : read(typed);
+  const bad =
+    typed === null
+      ? null
+      : found === null
+        ? `“${typed}” is not a value.`
+        : found < within[0] || found > within[1]
+          ? `Give ${words(within[0])} to ${words(within[1])}.`
+          : null;
+  const commit = () => {
+    if (typed === null || bad !== null || found === null) return;
+    setTyped(null);
+    if (Math.abs(found - value) > 1e-9) onCommit(found);
+  };
+  const stepBy = (by: number) => {
+    const next = Math.min(within[1], Math.max(within[0], (found ?? value) + by));
+    setTyped(null);
+    onCommit(Number(next.toFixed(4)));
+  };
+  const note = bad ?? (focused ? meaning : undefined);
+  return (
+    <div className={`relative ${className ?? ""}`}>
+      <label htmlFor={id} className="block text-xs leading-tight font-semibold">
+        {label}
+        {unit && <span className="text-faint font-normal"> {unit}</span>}
+      </label>
+      <input
+        id={id}
+        className="field field-small"
+        inputMode="decimal"
+        autoComplete="off"
+        disabled={disabled}
+        value={typed ?? write(value)}
+        aria-invalid={bad ? true : undefined}
+        aria-describedby={note ? `${id}-note` : undefined}
+        onFocus={() => setFocused(true)}
+        onChange={(event) => setTyped(event.target.value)}
+        onBlur={() => {
+          setFocused(false);
+          commit();
+        }}
+        onKeyDown={(event) => {
+          if (event.key === "Enter") {
+            event.preventDefault();
+            commit();
+          } else if (event.key === "Escape") {
+            setTyped(null);
+          } else if (event.key === "ArrowUp" || event.key === "ArrowDown") {
+            event.preventDefault();
+            stepBy((event.key === "ArrowUp" ? 1 : -1) * step * (event.shiftKey ? 10 : 1));
+          }
+        }}
+      />
+      {note && (
+        <p
+          id={`${id}-note`}
+          className={bad ? "text-ember mt-1 text-xs font-semibold" : "explanation box-note"}
+        >
+          {bad && <span aria-hidden="true">▲ </span>}
+          {note}
+        </p>
+      )}
+    </div>
+  );
+}
+
+export function LengthBox({ units, ...rest }: Shared & { units: UnitSystem }) {
+  return (
+    <Typed
+      {...rest}
+      unit=""
+      write={(v) => editLength(v, units)}
+      read={(text) => parseLength(text, units)}
+      words={(v) => formatLength(v, units)}
+      step={units === "imperial" ? 0.0254 / 4 : 0.01}
+    />
+  );
+}
+
+export function NumberBox({
+  unit = "",
+  digits = 1,
+  step = 1,
+  ...rest
+}: Shared & { unit?: string; digits?: number; step?: number }) {
+  return (
+    <Typed
+      {...rest}
+      unit={unit}
+      write={(v) => String(Number(v.toFixed(digits)))}
+      read={(text) => {
+        const clean = text.trim().replace(",", ".").replace("−", "-");
+        return clean === "" || !Number.isFinite(Number(clean)) ? null : Number(clean);
+      }}
+      words={(v) => fixed(v, digits)}
+      step={step}
+    />
+  );
+}

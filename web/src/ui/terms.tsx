@@ -1,0 +1,74 @@
+// Words of the trade: each explains itself on focus, from the one glossary.
+import { useQuery } from "@tanstack/react-query";
+import { Tooltip } from "radix-ui";
+import { createContext, useContext, useMemo, useState } from "react";
+
+import { api, type Term as Entry } from "../api/client";
+
+const SETTLE_MS = 150;
+
+type Meanings = (wordOrReading: string) => string | undefined;
+
+const Glossary = createContext<Meanings>(() => undefined);
+
+/** Asks for the glossary once, for all that is inside. */
+export function GlossaryProvider({ children }: { children: React.ReactNode }) {
+  const terms = useQuery({ queryKey: ["glossary"], queryFn: api.glossary, staleTime: Infinity }).data;
+  const meanings = useMemo(() => meaningsOf(terms ?? []), [terms]);
+  return <Glossary value={meanings}>{children}</Glossary>;
+}
+
+/** Meanings by word and by reading; `*` in a reading's id stands for the id of a thing. */
+function meaningsOf(terms: Entry[]): Meanings {
+  const exact = new Map(terms.flatMap((t) => [t.word, t.reading].map((key) => [key, t.meaning] as const)));
+  exact.delete("");
+  const patterns = terms
+    .filter((t) => t.reading.includes("*"))
+    .map((t) => [...t.reading.split("*"), t.meaning] as [string, string, string]);
+  return (key) =>
+    exact.get(key) ?? patterns.find(([head, tail]) => key.startsWith(head) && key.endsWith(tail))?.[2];
+}
+
+/** The meaning of a word, or of a reading by its id. */
+export function useMeaning(wordOrReading: string | undefined): string | undefined {
+  const meanings = useContext(Glossary);
+  return wordOrReading === undefined ? undefined : meanings(wordOrReading);
+}
+
+/** Explains the focusable thing inside it, on focus and under the pointer. */
+export function Explained({ of, children }: { of: string | undefined; children: React.ReactElement }) {
+  const meaning = useMeaning(of);
+  const [open, setOpen] = useState(false);
+  // Focus may scroll the page, and scrolling closes an explanation: it opens once that is over.
+  const settle = (event: React.FocusEvent<HTMLElement>) => {
+    const focused = event.currentTarget;
+    window.setTimeout(() => {
+      if (document.activeElement === focused) setOpen(true);
+    }, SETTLE_MS);
+  };
+  return (
+    <Tooltip.Root open={open} onOpenChange={setOpen}>
+      <Tooltip.Trigger asChild onFocus={settle}>
+        {children}
+      </Tooltip.Trigger>
+      {meaning !== undefined && (
+        <Tooltip.Portal>
+          <Tooltip.Content sideOffset={6} collisionPadding={8} className="explanation">
+            {meaning}
+          </Tooltip.Content>
+        </Tooltip.Portal>
+      )}
+    </Tooltip.Root>
+  );
+}
+
+/** A word in running text that explains itself. */
+export function Term({ word, children }: { word: string; children?: React.ReactNode }) {
+  return (
+    <Explained of={word}>
+      <button type="button" className="term">
+        {children ?? word}
+      </button>
+    </Explained>
+  );
+}
