@@ -90,14 +90,18 @@ pub(super) fn placed(before: &Plan, by: &Move, wanted: DVec3) -> Outcome {
             .collect();
         found.into_iter().min_by(|a, b| (a.0 - wanted).length().total_cmp(&(b.0 - wanted).length()))
     });
-    let layout = near.map(|(_, layout)| layout).unwrap_or_else(|| {
-        let start =
-            super::handles(before).iter().find(|h| h.id == by.thing.0).map(|h| match (by.grip, h.foot_m) {
-                (super::Grip::Foot, Some(foot)) => [foot.0[0], foot.0[1], 0.0].into(),
-                _ => DVec3::from(h.position_m),
-            });
-        drawn_near(start.unwrap_or(wanted), before.layout.clone(), wanted, &legal).1
+    // Where it stands may be nearer still, as when a step goes out of the sheet; else all places around are taken.
+    let start = super::handles(before).iter().find(|h| h.id == by.thing.0).map_or(wanted, |h| {
+        match (by.grip, h.foot_m) {
+            (super::Grip::Foot, Some(foot)) => [foot.0[0], foot.0[1], 0.0].into(),
+            _ => DVec3::from(h.position_m),
+        }
     });
+    let off = |at: DVec3| (at - wanted).length();
+    let layout = match near {
+        Some((at, layout)) if off(at) <= off(start) => layout,
+        _ => drawn_near(start, before.layout.clone(), wanted, &legal).1,
+    };
     Outcome { layout, snaps: Vec::new(), held: reason.as_ref().map(held) }
 }
 
