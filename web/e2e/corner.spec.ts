@@ -32,7 +32,7 @@ test("a new corner of mixed measurements becomes a layout and a card", async ({ 
   await page.getByLabel("Your height").fill("1.64");
   await page.getByRole("button", { name: "Skip the rest" }).click();
 
-  await expect(page.getByRole("heading", { name: "My corner" })).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByRole("heading", { name: "My corner" })).toBeVisible();
   await rename(page, "Marbling room");
   await expect(page.getByRole("heading", { name: "Marbling room" })).toBeVisible();
   const placed = section(page, "Where everything stands, and why");
@@ -193,7 +193,7 @@ test("a cupboard is told what forbids it and what would free it", async ({ page 
   await page.getByRole("button", { name: "Next: You" }).click();
   await page.getByLabel("Stature").fill("1.80");
   await page.getByRole("button", { name: "Lay out the corner" }).click();
-  await expect(page.getByRole("heading", { name: "Nothing fits yet" })).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByRole("heading", { name: "Nothing fits yet" })).toBeVisible();
   await expect(page.getByText(/lacks [\d.]+ cm/)).toBeVisible();
 });
 
@@ -248,9 +248,7 @@ test("answers are changed, kept while away, and lead to a new layout", async ({ 
   await expect(page.getByLabel("Width, along the back wall")).toHaveValue("3.4 m");
   await page.getByLabel("Width, along the back wall").fill("13 ft");
   await page.getByRole("button", { name: "Save and lay out again" }).click();
-  await expect(page.getByRole("heading", { name: "Where everything stands, and why" })).toBeVisible({
-    timeout: 30_000,
-  });
+  await expect(page.getByRole("heading", { name: "Where everything stands, and why" })).toBeVisible();
   const corner = (await (await page.request.get(`/api/v1/corners/${id}`)).json()) as {
     brief: { room: { floor_m: number[][] }; gear: Record<string, { cct_min_k?: number }> };
   };
@@ -290,9 +288,7 @@ test("free moves and purchases are listed with their sums", async ({ page }) => 
   ).toBeVisible();
   await step(page, "Money").click();
   const changes = section(page, "What to change, in order");
-  await expect(changes.getByRole("heading", { name: "Purchases, budget 150 EUR" })).toBeVisible({
-    timeout: 30_000,
-  });
+  await expect(changes.getByRole("heading", { name: "Purchases, budget 150 EUR" })).toBeVisible();
   await expect(changes.getByText(/clears one thing that stands in the way/)).toBeVisible();
   const prices = await changes.getByText(/^\d+ EUR$/).allTextContents();
   const sum = prices.reduce((total, price) => total + Number(price.replace(" EUR", "")), 0);
@@ -319,7 +315,7 @@ test("the first answers are given and read by keyboard alone", async ({ page }) 
     await expect(page.getByRole("heading", { name: next, level: 2 })).toBeFocused();
   }
   await page.getByRole("button", { name: "Lay out the corner" }).press("Enter");
-  await expect(page.getByRole("heading", { name: "By keys" })).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByRole("heading", { name: "By keys" })).toBeVisible();
   await step(page, "Light").press("Enter");
   const reading = page.getByRole("button", { name: /^Key off the lens axis/ });
   await reading.press("Enter");

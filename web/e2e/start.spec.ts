@@ -15,7 +15,7 @@ async function next(page: Page, title: string): Promise<void> {
   await expect(page.getByRole("heading", { name: title, level: 2 })).toBeFocused();
 }
 
-test("fourteen answers on seven pages, every default marked, in less than 30 seconds", async ({ page }) => {
+test("fourteen answers on seven pages, every default marked", async ({ page }) => {
   const began = Date.now();
   await page.goto("/new");
   let answers = 0;
@@ -51,10 +51,10 @@ test("fourteen answers on seven pages, every default marked, in less than 30 sec
   await next(page, "Money");
   await give("To spend", "250");
   await page.getByRole("button", { name: "Lay out the corner" }).click();
-  await expect(page.getByRole("img", { name: "Plan, from above" })).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByRole("img", { name: "Plan, from above" })).toBeVisible();
   expect(answers).toBeLessThanOrEqual(14);
-  // The bar of the first run: a script fills it in 30 s.
-  expect(Date.now() - began).toBeLessThan(30_000);
+  // Said, not asserted: docs/PERFORMANCE.md holds the figure.
+  console.log(`The first run took ${((Date.now() - began) / 1000).toFixed(1)} s.`);
   const id = /corners\/(\d+)/.exec(page.url())?.[1];
   const corner = (await (await page.request.get(`/api/v1/corners/${id}`)).json()) as {
     brief: {
@@ -94,7 +94,7 @@ test("pages are skipped, left and come back to; what is wrong is named on its pa
     await expect(page.getByRole("button", { name: new RegExp(title) }).first()).toBeVisible();
   await page.getByLabel("Your height").fill("5' 7\"");
   await page.getByRole("button", { name: "Skip the rest" }).click();
-  await expect(page.getByRole("img", { name: "Plan, from above" })).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByRole("img", { name: "Plan, from above" })).toBeVisible();
 });
 
 test("a set-up that stands is told what is wrong and what to move for nothing", async ({ page }) => {
@@ -123,14 +123,14 @@ test("a set-up that stands is told what is wrong and what to move for nothing", 
   await give("The microphone", "From the back wall", "2.6");
   await give("The microphone", "Height", "1.2");
   await page.getByRole("button", { name: "Tell me what is wrong" }).click();
-  await expect(page.getByText(/Not ready: \d+ things stand in the way/)).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByText(/Not ready: \d+ things stand in the way/)).toBeVisible();
   // The plan begins as the corner stands, and is judged as such.
   await page.goto(`${page.url()}/sound`);
   const far = await reading(page, "sound.microphone.distance_m");
   expect(Number(far)).toBeGreaterThan(1.3);
   await page.getByRole("link", { name: /\bMoney\b/ }).click();
   const changes = page.getByRole("heading", { name: "Free moves, from how it stands today" });
-  await expect(changes).toBeVisible({ timeout: 30_000 });
+  await expect(changes).toBeVisible();
   const done = page.getByRole("button", { name: "Done: it stands so now" });
   await done.click();
   await expect(page.getByText("kept, revision 2")).toBeVisible();
@@ -168,7 +168,7 @@ test("the first run, a move, an undo and the card by keyboard alone", async ({ p
   }
   await reach(/^Lay out the corner/);
   await page.keyboard.press("Enter");
-  await expect(page.getByRole("img", { name: "Plan, from above" })).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByRole("img", { name: "Plan, from above" })).toBeVisible();
   await reach(/\bLight\b/);
   await page.keyboard.press("Enter");
   // All readings together: a move may leave one of them as it was.

@@ -212,9 +212,7 @@ test("another layout does not move what is locked", async ({ page }) => {
     plan.layout.seat.locked = true;
   });
   await page.goto(`/corners/${id}/you`);
-  await expect(page.getByRole("button", { name: /Unlock the seat to take this one/ }).first()).toBeDisabled({
-    timeout: 30_000,
-  });
+  await expect(page.getByRole("button", { name: /Unlock the seat to take this one/ }).first()).toBeDisabled();
 });
 
 test("the server gone is said, nothing typed is lost, and it is kept when it is back", async ({
@@ -297,12 +295,12 @@ test("a free move that was made is done, and what stands follows", async ({ page
     .getByRole("heading", { name: "Free moves, from how it stands today" })
     .locator("..")
     .getByRole("listitem");
-  await expect(moves.first()).toBeVisible({ timeout: 30_000 });
+  await expect(moves.first()).toBeVisible();
   const first = await moves.first().locator("p").first().innerText();
   await moves.first().getByRole("button", { name: "Done: it stands so now" }).click();
   await kept(page, 2);
   // It is not offered again; the saved plan, which was another, is untouched.
-  await expect(moves.filter({ hasText: first })).toHaveCount(0, { timeout: 30_000 });
+  await expect(moves.filter({ hasText: first })).toHaveCount(0);
   await expect(page.getByText("Ready: record.")).toBeVisible();
 });
 

@@ -13,6 +13,7 @@ import { useWindowSize } from "../ui/useWindowSize";
 import { Obstacles } from "./Alternatives";
 import { Bar } from "./Bar";
 import { Glance } from "./Glance";
+import { opened } from "./leaving";
 import { StepSheet } from "./StepSheet";
 import { Pad } from "./Things";
 import { Thread } from "./Thread";
@@ -21,7 +22,7 @@ import { useWorktable, type ScalesFor } from "./useWorktable";
 
 export function CornerPage() {
   const { id, step } = useParams();
-  const corner = useQuery({ queryKey: ["corner", Number(id)], queryFn: () => api.corner(Number(id)) });
+  const corner = useQuery({ queryKey: ["corner", Number(id)], queryFn: () => opened(Number(id)) });
   if (step !== undefined && !STEPS.some(([s]) => s === step)) return <NotFound />;
   if (corner.isPending) return <Shell title="Corner">{<Waiting what="Opening the corner" />}</Shell>;
   if (corner.isError)

@@ -16,6 +16,7 @@ import {
   type Plan,
 } from "../api/client";
 import { LiveHand } from "../api/live";
+import { leaveWith } from "./leaving";
 
 /** Changes that follow each other faster than this become one step of undo, ms. */
 const PAUSE_MS = 500;
@@ -102,6 +103,7 @@ export function useWorktable(corner: Corner, scalesFor: ScalesFor) {
   const [dragging, setDragging] = useState<Boxes | null>(null);
   const kept = useRef(corner);
   const unsaved = useRef<unknown>(null);
+  const underWay = useRef<unknown>(null);
   /** The last save was refused or did not arrive: its trouble stays in sight. */
   const unkept = useRef(false);
   const timer = useRef<number | undefined>(undefined);
@@ -183,6 +185,7 @@ export function useWorktable(corner: Corner, scalesFor: ScalesFor) {
       const file = unsaved.current;
       if (file === null) return;
       unsaved.current = null;
+      underWay.current = file;
       setKeeping("keeping");
       try {
         took(await api.save(corner.id, kept.current.revision, file));
@@ -195,6 +198,7 @@ export function useWorktable(corner: Corner, scalesFor: ScalesFor) {
         setKeeping("trouble");
         setTrouble(error);
       }
+      underWay.current = null;
     });
     return saving.current;
   }, [corner.id, took]);
@@ -212,13 +216,10 @@ export function useWorktable(corner: Corner, scalesFor: ScalesFor) {
   // Leaving the page saves what still waits.
   useEffect(() => {
     const leave = () => {
-      if (unsaved.current === null) return;
-      void fetch(`/api/v1/corners/${corner.id}`, {
-        method: "PUT",
-        keepalive: true,
-        headers: { "content-type": "application/json", "If-Match": `"${kept.current.revision}"` },
-        body: JSON.stringify(unsaved.current),
-      });
+      // What is being saved may be broken off as well.
+      const file = unsaved.current ?? underWay.current;
+      if (file === null) return;
+      leaveWith(corner.id, kept.current.revision, file);
       unsaved.current = null;
     };
     window.addEventListener("pagehide", leave);
