@@ -1,7 +1,9 @@
 //! The named calculations, as the core computes them: one JSON object in, one out. Names and fields are fixed;
 //! nothing is rounded, clamped or guessed.
 
+mod exposure;
 mod light;
+mod picture;
 mod room;
 mod shot;
 mod sound;
@@ -25,6 +27,10 @@ trait Calculate: Shape + DeserializeOwned {
     type Output: Serialize;
     /// The work.
     fn calculate(self) -> Result<Self::Output, Problem>;
+    /// A refusal by range under the word that this calculation has for it.
+    fn refused(problem: Problem) -> Problem {
+        problem
+    }
 }
 
 /// A calculation as listed and called.
@@ -67,7 +73,7 @@ fn work<C: Calculate>(input: Value) -> Result<Value, Problem> {
             .next()
             .unwrap_or_else(|| Problem::new("document", "", "an object", Code::WrongType))
     };
-    let input: C = document::from_value(input).map_err(first)?;
+    let input: C = document::from_value(input).map_err(first).map_err(C::refused)?;
     let output = input.calculate()?;
     serde_json::to_value(output).map_err(|e| Problem::new("document", e, "finite results", Code::OutOfRange))
 }
@@ -79,7 +85,18 @@ pub fn calculations() -> Vec<Calculation> {
         entry::<shot::FrameSize>(),
         entry::<shot::DepthOfField>(),
         entry::<shot::BackgroundBlur>(),
-        entry::<shot::ExposureIlluminance>(),
+        entry::<exposure::ExposureIlluminance>(),
+        entry::<picture::BodyLandmarks>(),
+        entry::<shot::ShotDistance>(),
+        entry::<picture::FacePerspective>(),
+        entry::<picture::GazeOffset>(),
+        entry::<picture::TextLegibility>(),
+        entry::<picture::MoireOf>(),
+        entry::<exposure::FlickerFreeShutters>(),
+        entry::<exposure::NoiseStops>(),
+        entry::<picture::RecordingTime>(),
+        entry::<picture::CropSurvival>(),
+        entry::<shot::BenchCoverage>(),
         entry::<light::InverseSquare>(),
         entry::<light::LightingRatio>(),
         entry::<sound::LevelAtDistance>(),
@@ -139,15 +156,23 @@ fn describe(root: &Value, schema: &Value, at: &str, fields: &mut Vec<Field>) {
         } else if inner["type"] == "object" {
             describe(root, &inner, &path, fields);
         } else {
-            let range = describe_range(&inner).unwrap_or_default();
+            let range = describe_range(&inner).or_else(|| describe_choices(&inner)).unwrap_or_default();
             fields.push(Field { unit: unit_of(name), range, required, name: path });
         }
     }
 }
 
+/// The words that a field may be.
+fn describe_choices(schema: &Value) -> Option<String> {
+    let words: Vec<&str> = schema["enum"].as_array()?.iter().filter_map(Value::as_str).collect();
+    Some(words.join(" or "))
+}
+
 /// The unit that a field's name ends in.
 fn unit_of(name: &str) -> &'static str {
-    const UNITS: [(&str, &str); 12] = [
+    const UNITS: [(&str, &str); 14] = [
+        ("_px", "px"),
+        ("_gb", "GB"),
         ("_m2", "m2"),
         ("_mm", "mm"),
         ("_m", "m"),

@@ -29,6 +29,19 @@ pub fn shutter_s(mains_hz: f64, frame_rate_hz: f64) -> f64 {
     times.into_iter().find(|t| off(*t) <= best + 0.10).unwrap_or(half)
 }
 
+/// Area of the 16:9 picture of full frame (36 x 20.25 mm), mm2.
+const FULL_FRAME_MM2: f64 = 729.0;
+
+/// Stops of light that an image area gets less than full frame at equal aperture, time and light.
+pub fn stops_behind_full_frame(width_mm: f64, height_mm: f64) -> f64 {
+    (FULL_FRAME_MM2 / (width_mm * height_mm)).log2()
+}
+
+/// The ISO at which full frame has as much noise: by the light of the whole picture, photon noise only.
+pub fn full_frame_iso(iso: f64, width_mm: f64, height_mm: f64) -> f64 {
+    iso * FULL_FRAME_MM2 / (width_mm * height_mm)
+}
+
 const THIRD_STOPS: [f64; 10] = [1.0, 1.25, 1.6, 2.0, 2.5, 3.2, 4.0, 5.0, 6.4, 8.0];
 const F_NUMBERS: [f64; 31] = [
     0.7, 0.8, 0.9, 1.0, 1.1, 1.2, 1.4, 1.6, 1.8, 2.0, 2.2, 2.5, 2.8, 3.2, 3.5, 4.0, 4.5, 5.0, 5.6, 6.3, 7.1,

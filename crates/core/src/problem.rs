@@ -31,6 +31,12 @@ pub enum Code {
     UnknownId,
     /// The subject stands nearer than the focal length: there is no image.
     SubjectInsideFocalLength,
+    /// The camera stands in the face.
+    CameraInsideFace,
+    /// Mains of neither 50 nor 60 Hz.
+    UnsupportedMainsFrequency,
+    /// No whole number of light pulses fits into a frame.
+    NoFlickerFreeShutter,
     /// Two values that cannot both be true (a door wider than its wall, a chair outside the room).
     Conflict,
     /// A patch that does not apply to this plan.
@@ -51,6 +57,9 @@ impl Code {
             Code::OutOfRange => "out_of_range",
             Code::UnknownId => "unknown_id",
             Code::SubjectInsideFocalLength => "subject_inside_focal_length",
+            Code::CameraInsideFace => "camera_inside_face",
+            Code::UnsupportedMainsFrequency => "unsupported_mains_frequency",
+            Code::NoFlickerFreeShutter => "no_flicker_free_shutter",
             Code::Conflict => "conflict",
             Code::PatchRefused => "patch_refused",
         }

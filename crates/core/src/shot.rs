@@ -1,7 +1,11 @@
 //! The shot: framing, lens, focus and how the camera is set.
 
+pub mod cloth;
 pub mod framing;
 pub mod lens;
+pub mod perspective;
+pub mod recording;
+pub mod seeing;
 
 use crate::corner::Corner;
 use crate::geometry::{angle_between_deg, wrap_180};
@@ -167,12 +171,15 @@ fn angle_cosine(corner: &Corner<'_>) -> f64 {
 
 fn full_frame_iso(corner: &Corner<'_>) -> Reading {
     let (width, height) = corner.image_mm;
-    Reading::new("shot.exposure.full_frame_iso", corner.layout.camera.iso * 729.0 / (width * height))
-        .by("ISO x 729 / (W H): equal noise by total light", "photon noise over the area of 36 x 20.25 mm")
-        .with("ISO", corner.layout.camera.iso, "", From::Typed)
-        .with("image width", width, "mm", corner.body.common.told())
-        .with("image height", height, "mm", corner.body.common.told())
-        .note("Half a stop either way between sensor generations.")
+    Reading::new(
+        "shot.exposure.full_frame_iso",
+        crate::exposure::full_frame_iso(corner.layout.camera.iso, width, height),
+    )
+    .by("ISO x 729 / (W H): equal noise by total light", "photon noise over the area of 36 x 20.25 mm")
+    .with("ISO", corner.layout.camera.iso, "", From::Typed)
+    .with("image width", width, "mm", corner.body.common.told())
+    .with("image height", height, "mm", corner.body.common.told())
+    .note("Half a stop either way between sensor generations.")
 }
 
 fn gaze(corner: &Corner<'_>) -> Option<Reading> {

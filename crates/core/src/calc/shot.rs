@@ -1,22 +1,21 @@
-//! Calculations of the shot.
+//! Calculations of the lens.
 
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use super::Calculate;
-use crate::exposure::{CALIBRATION, ev100, illuminance_needed_lx};
 use crate::problem::{Code, Problem};
 use crate::shot::lens;
 
 const OPTICS: &str = "Gauss thin lens; Ray, Applied Photographic Optics (from memory)";
 
 /// The subject must lie beyond the focal length: nearer there is no image.
-fn beyond_focal_length(subject_distance_m: f64, focal_length_mm: f64) -> Result<(), Problem> {
+fn beyond_focal_length(field: &str, subject_distance_m: f64, focal_length_mm: f64) -> Result<(), Problem> {
     if subject_distance_m * 1000.0 > focal_length_mm {
         return Ok(());
     }
     let accepted = format!("more than the focal length, {} m", focal_length_mm / 1000.0);
-    Err(Problem::new("subject_distance_m", subject_distance_m, accepted, Code::SubjectInsideFocalLength))
+    Err(Problem::new(field, subject_distance_m, accepted, Code::SubjectInsideFocalLength))
 }
 
 #[derive(Deserialize, ToSchema)]
@@ -48,7 +47,7 @@ impl Calculate for FieldOfView {
         let f = self.focal_length_mm;
         let image_mm = match self.subject_distance_m {
             Some(subject) => {
-                beyond_focal_length(subject, f)?;
+                beyond_focal_length("subject_distance_m", subject, f)?;
                 let u = subject * 1000.0;
                 f * u / (u - f)
             }
@@ -85,7 +84,7 @@ impl Calculate for FrameSize {
     type Output = Framed;
 
     fn calculate(self) -> Result<Framed, Problem> {
-        beyond_focal_length(self.subject_distance_m, self.focal_length_mm)?;
+        beyond_focal_length("subject_distance_m", self.subject_distance_m, self.focal_length_mm)?;
         let size = |side: f64| lens::frame_size_m(side, self.focal_length_mm, self.subject_distance_m);
         Ok(Framed { width_m: size(self.sensor_width_mm), height_m: size(self.sensor_height_mm) })
     }
@@ -118,7 +117,7 @@ impl Calculate for DepthOfField {
     type Output = Depth;
 
     fn calculate(self) -> Result<Depth, Problem> {
-        beyond_focal_length(self.subject_distance_m, self.focal_length_mm)?;
+        beyond_focal_length("subject_distance_m", self.subject_distance_m, self.focal_length_mm)?;
         let depth = lens::depth_of_field(
             self.focal_length_mm,
             self.f_number,
@@ -156,7 +155,7 @@ impl Calculate for BackgroundBlur {
     type Output = Blur;
 
     fn calculate(self) -> Result<Blur, Problem> {
-        beyond_focal_length(self.subject_distance_m, self.focal_length_mm)?;
+        beyond_focal_length("subject_distance_m", self.subject_distance_m, self.focal_length_mm)?;
         if self.background_distance_m * 1000.0 <= self.focal_length_mm {
             let accepted = format!("more than the focal length, {} m", self.focal_length_mm / 1000.0);
             return Err(Problem::new(
@@ -177,37 +176,62 @@ impl Calculate for BackgroundBlur {
 }
 
 #[derive(Deserialize, ToSchema)]
-pub(super) struct ExposureIlluminance {
-    #[schema(minimum = 0.7, maximum = 64.0)]
-    f_number: f64,
-    #[schema(minimum = 0.0000625, maximum = 1.0)]
-    shutter_s: f64,
-    #[schema(minimum = 25.0, maximum = 409_600.0)]
-    iso: f64,
-    #[schema(minimum = 200.0, maximum = 600.0)]
-    calibration_constant: Option<f64>,
+pub(super) struct ShotDistance {
+    /// Not needed: the height decides.
+    #[schema(minimum = 1.0, maximum = 70.0)]
+    #[allow(dead_code)]
+    sensor_width_mm: Option<f64>,
+    #[schema(minimum = 1.0, maximum = 70.0)]
+    sensor_height_mm: f64,
+    #[schema(minimum = 1.0, maximum = 600.0)]
+    focal_length_mm: f64,
+    #[schema(minimum = 0.01, maximum = 50.0)]
+    framed_height_m: f64,
 }
 
 #[derive(Serialize)]
-pub(super) struct Needed {
-    illuminance_lx: f64,
-    ev100: f64,
+pub(super) struct Distance {
+    distance_m: f64,
 }
 
-impl Calculate for ExposureIlluminance {
-    const NAME: &'static str = "exposure-illuminance";
-    const FORMULA: &'static str =
-        "E = C N^2 / (t S), C = 250 unless given; EV100 = log2(N^2 / t) - log2(S / 100)";
-    const SOURCE: &'static str = "ISO 2720:1974 (from memory)";
-    type Output = Needed;
+impl Calculate for ShotDistance {
+    const NAME: &'static str = "shot-distance";
+    const FORMULA: &'static str = "u = f (1 + S / s)";
+    const SOURCE: &'static str = OPTICS;
+    type Output = Distance;
 
-    fn calculate(self) -> Result<Needed, Problem> {
-        let calibration = self.calibration_constant.unwrap_or(CALIBRATION);
-        Ok(Needed {
-            illuminance_lx: illuminance_needed_lx(self.f_number, self.shutter_s, self.iso, calibration),
-            ev100: ev100(self.f_number, self.shutter_s, self.iso),
+    fn calculate(self) -> Result<Distance, Problem> {
+        let Self { sensor_height_mm, focal_length_mm, framed_height_m, .. } = self;
+        Ok(Distance {
+            distance_m: lens::distance_for_frame_m(sensor_height_mm, focal_length_mm, framed_height_m),
         })
     }
 }
 
-crate::shape!(FieldOfView, FrameSize, DepthOfField, BackgroundBlur, ExposureIlluminance);
+#[derive(Deserialize, ToSchema)]
+pub(super) struct BenchCoverage {
+    #[schema(minimum = 1.0, maximum = 70.0)]
+    sensor_width_mm: f64,
+    #[schema(minimum = 1.0, maximum = 70.0)]
+    sensor_height_mm: f64,
+    #[schema(minimum = 1.0, maximum = 600.0)]
+    focal_length_mm: f64,
+    #[schema(minimum = 0.05, maximum = 50.0)]
+    height_above_bench_m: f64,
+}
+
+impl Calculate for BenchCoverage {
+    const NAME: &'static str = "bench-coverage";
+    const FORMULA: &'static str = "S = s (u - f) / f, looking straight down from u";
+    const SOURCE: &'static str = OPTICS;
+    type Output = Framed;
+
+    fn calculate(self) -> Result<Framed, Problem> {
+        let Self { sensor_width_mm, sensor_height_mm, focal_length_mm, height_above_bench_m } = self;
+        beyond_focal_length("height_above_bench_m", height_above_bench_m, focal_length_mm)?;
+        let size = |side: f64| lens::frame_size_m(side, focal_length_mm, height_above_bench_m);
+        Ok(Framed { width_m: size(sensor_width_mm), height_m: size(sensor_height_mm) })
+    }
+}
+
+crate::shape!(FieldOfView, FrameSize, DepthOfField, BackgroundBlur, ShotDistance, BenchCoverage);

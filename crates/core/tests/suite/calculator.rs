@@ -6,7 +6,7 @@ use proptest::prelude::*;
 use serde_json::{Map, Value, json};
 
 /// A valid input of each calculation.
-const VALID: [(&str, &str); 11] = [
+const VALID: [(&str, &str); 22] = [
     (
         "field-of-view",
         r#"{"sensor_width_mm":36,"sensor_height_mm":20.25,"focal_length_mm":50,"subject_distance_m":1.45}"#,
@@ -24,6 +24,26 @@ const VALID: [(&str, &str); 11] = [
         r#"{"focal_length_mm":50,"f_number":4,"subject_distance_m":1.45,"background_distance_m":2.45,"sensor_width_mm":36}"#,
     ),
     ("exposure-illuminance", r#"{"f_number":4,"shutter_s":0.02,"iso":400,"calibration_constant":250}"#),
+    ("body-landmarks", r#"{"stature_m":1.75,"posture":"seated","seat_height_m":0.45}"#),
+    (
+        "shot-distance",
+        r#"{"sensor_width_mm":36,"sensor_height_mm":20.25,"focal_length_mm":50,"framed_height_m":0.567}"#,
+    ),
+    ("face-perspective", r#"{"camera_distance_m":0.7}"#),
+    ("gaze-offset", r#"{"camera_distance_m":1,"offset_m":0.09}"#),
+    ("text-legibility", r#"{"character_height_mm":8.4,"viewing_distance_m":1.45}"#),
+    ("moire", r#"{"stripe_pitch_mm":0.5,"frame_width_m":1.008,"recorded_width_px":3840}"#),
+    ("flicker-free-shutters", r#"{"mains_hz":50,"frame_rate_hz":25}"#),
+    ("noise-stops", r#"{"sensor_width_mm":23.5,"sensor_height_mm":13.21875,"iso":1600}"#),
+    ("recording-time", r#"{"card_gb":128,"bitrate_mbit_s":100}"#),
+    (
+        "crop-survival",
+        r#"{"recorded_width_px":3840,"recorded_height_px":2160,"delivered_width_px":1920,"delivered_height_px":1080}"#,
+    ),
+    (
+        "bench-coverage",
+        r#"{"sensor_width_mm":36,"sensor_height_mm":20.25,"focal_length_mm":50,"height_above_bench_m":1.45}"#,
+    ),
     ("inverse-square", r#"{"illuminance_lx":1500,"at_distance_m":1,"wanted_distance_m":2}"#),
     ("lighting-ratio", r#"{"key_lx":800,"fill_lx":250}"#),
     ("level-at-distance", r#"{"level_db":60,"at_distance_m":0.2,"wanted_distance_m":0.65}"#),
@@ -42,6 +62,10 @@ fn refusal(name: &str, input: &Value) -> (String, String) {
     let problem = calc::run(name, input.to_string().as_bytes()).expect_err(&format!("{name} takes {input}"));
     assert!(!problem.accepted.is_empty() && !problem.to_string().contains('\n'));
     (problem.field, problem.code.as_str().to_owned())
+}
+
+fn valid(name: &str) -> &'static str {
+    VALID.iter().find(|(n, _)| *n == name).unwrap().1
 }
 
 fn object(text: &str) -> Map<String, Value> {
@@ -111,7 +135,8 @@ fn every_field_is_missed_mistyped_and_bounded() {
                 Value::Object(changed)
             };
             let field = calculation["fields"].as_array().unwrap().iter().find(|f| f["name"] == key.as_str());
-            let required = field.is_none_or(|f| f["required"] == true);
+            // A seat that only a seated person needs.
+            let required = field.is_none_or(|f| f["required"] == true) || key == "seat_height_m";
             let mut without = whole.clone();
             without.remove(key);
             match required {
@@ -128,23 +153,27 @@ fn every_field_is_missed_mistyped_and_bounded() {
                     assert_eq!(calc::run(name, with(Value::Null).to_string().as_bytes()).unwrap(), absent);
                 }
             }
-            for wrong in [json!("12"), json!(true), json!({})] {
-                assert_eq!(refusal(name, &with(wrong)), (key.clone(), "wrong_type".into()), "{name}");
+            let no_word = if value.is_string() { "bad_choice" } else { "wrong_type" };
+            for (wrong, code) in
+                [(json!("12"), no_word), (json!(true), "wrong_type"), (json!({}), "wrong_type")]
+            {
+                assert_eq!(refusal(name, &with(wrong)), (key.clone(), code.into()), "{name}");
             }
             if value.is_number() {
                 assert_eq!(refusal(name, &with(json!([1]))).1, "wrong_type");
                 let (at, code) = refusal(name, &with(json!(1e12)));
-                assert_eq!((at.as_str(), code.as_str()), (key.as_str(), "out_of_range"), "{name}");
+                let beyond = if key == "mains_hz" { "unsupported_mains_frequency" } else { "out_of_range" };
+                assert_eq!((at.as_str(), code.as_str()), (key.as_str(), beyond), "{name}");
                 let (at, code) = refusal(name, &with(json!(-1e12)));
                 assert!(
-                    at == *key && (code == "not_positive" || code == "out_of_range"),
+                    at == *key && [beyond, "not_positive"].contains(&code.as_str()),
                     "{name}.{key}: {code}"
                 );
             }
             tried += 1;
         }
     }
-    assert!(tried > 35, "{tried}");
+    assert!(tried > 65, "{tried}");
 }
 
 /// Limits are inclusive; a hair beyond is refused.
@@ -160,7 +189,7 @@ fn limits_are_inclusive() {
         ("lighting-ratio", "key_lx", 0.0, 1e6),
         ("stand-tipping", "safety_factor", 1.0, 10.0),
     ] {
-        let valid = VALID.iter().find(|(n, _)| *n == name).unwrap().1;
+        let valid = valid(name);
         let with = |value: f64| {
             let mut changed = object(valid);
             changed.insert(key.into(), json!(value));
@@ -179,7 +208,7 @@ fn limits_are_inclusive() {
 #[test]
 fn nested_fields_are_named_by_their_path() {
     let input = |text: &str| serde_json::from_str::<Value>(text).unwrap();
-    let mut rooms = input(VALID[8].1);
+    let mut rooms = input(valid("reverberation"));
     rooms["surfaces"][0]["absorption"]["500"] = json!(1.2);
     assert_eq!(
         refusal("reverberation", &rooms),
@@ -190,7 +219,7 @@ fn nested_fields_are_named_by_their_path() {
         refusal("reverberation", &rooms),
         ("surfaces[0].absorption.500".into(), "missing_field".into())
     );
-    let mut stand = input(VALID[10].1);
+    let mut stand = input(valid("stand-tipping"));
     stand["parts"][1]["mass_kg"] = json!(-1);
     assert_eq!(refusal("stand-tipping", &stand).0, "parts[1].mass_kg");
 }
@@ -234,7 +263,7 @@ fn answers_behave_as_physics_does() {
 proptest! {
     /// Anything in range gives finite numbers or a refusal with a word, never a panic.
     #[test]
-    fn whatever_is_accepted_is_finite(index in 0usize..11, factors in prop::collection::vec(0.001f64..1000.0, 12)) {
+    fn whatever_is_accepted_is_finite(index in 0usize..VALID.len(), factors in prop::collection::vec(0.001f64..1000.0, 12)) {
         let (name, valid) = VALID[index];
         let mut input = object(valid);
         let mut next = factors.into_iter().cycle();
