@@ -4,15 +4,17 @@ use serde::Serialize;
 use utoipa::ToSchema;
 
 use crate::assess::{Assessment, evaluate};
-use crate::corner::{Corner, Source, base_of, is_worn};
+use crate::corner::{Corner, Kind, Source, base_of, bounds, is_worn, things};
 use crate::drawing::{Drawing, Style, draw_for};
-use crate::geometry::{DVec2, DVec3};
+use crate::geometry::{DVec2, DVec3, Solid};
 use crate::plan::{Plan, Role, Support, SupportKind};
-use crate::room::{TapeMark, tape_mark};
+use crate::room::{CornerMark, corner_mark};
 use crate::units::{UnitSystem, capital, decimals, shutter};
 
 /// Words on paper are read at arm's length: this much larger than on the page.
 const CARD_TEXT: f64 = 1.25;
+/// A tape lies this high over the floor, m.
+const TAPE_HEIGHT_M: f64 = 0.02;
 /// Error of one tape reading, m.
 const TAPE_ERROR_M: f64 = 0.01;
 
@@ -29,7 +31,7 @@ pub struct Mark {
     #[schema(value_type = Vec<f64>)]
     pub at_m: [f64; 2],
     /// The tape lengths.
-    pub tape: TapeMark,
+    pub tape: CornerMark,
     /// Heights and angles of what stands there, in words.
     pub set: String,
 }
@@ -120,9 +122,10 @@ pub fn card(plan: &Plan) -> Option<Card> {
 fn marks(corner: &Corner<'_>) -> Vec<Mark> {
     let units = corner.brief.units;
     let mut all = Vec::new();
+    let sight = Sight::new(corner);
     let mut add = |letter: &str, what: String, at: DVec2, set: String| {
         let number = all.len() as u32 + 1;
-        let tape = tape_mark(corner.room_m[0], at.x, at.y, TAPE_ERROR_M);
+        let Some(tape) = sight.tape(at) else { return };
         all.push(Mark { number, letter: letter.to_owned(), what, at_m: at.to_array(), tape, set });
     };
     let seat = &corner.layout.seat;
@@ -188,6 +191,37 @@ fn marks(corner: &Corner<'_>) -> Vec<Mark> {
         add("M", what, at, set);
     }
     all
+}
+
+/// The room's corners, and what a tape along the floor cannot pass.
+struct Sight {
+    corners: Vec<(&'static str, DVec2)>,
+    solids: Vec<Solid>,
+}
+
+impl Sight {
+    fn new(corner: &Corner<'_>) -> Self {
+        let room = &corner.brief.room;
+        let lettered = corner.floor_m.iter().enumerate();
+        let corners = lettered.map(|(index, at)| (room.corner_letter(index), *at)).collect();
+        let furniture = things(corner).into_iter().filter(|thing| thing.kind == Kind::Furniture);
+        // Between the legs of a desk a tape goes through.
+        let bodies =
+            furniture.flat_map(|thing| thing.parts).filter(|part| part.what != "leg").map(|p| p.solid);
+        let solids = bounds(room, 0.0).into_iter().map(|bound| bound.solid).chain(bodies).collect();
+        Self { corners, solids }
+    }
+
+    /// Tape lengths of a mark: from the corners in sight, or from all where no two are.
+    fn tape(&self, at: DVec2) -> Option<CornerMark> {
+        let in_sight = |corner: DVec2| {
+            let inwards = (at - corner).normalize_or_zero() * 0.02;
+            let (from, to) = ((corner + inwards).extend(TAPE_HEIGHT_M), at.extend(TAPE_HEIGHT_M));
+            !self.solids.iter().any(|solid| solid.blocks(from, to))
+        };
+        let seen: Vec<_> = self.corners.iter().copied().filter(|(_, corner)| in_sight(*corner)).collect();
+        corner_mark(at, &seen, TAPE_ERROR_M).or_else(|| corner_mark(at, &self.corners, TAPE_ERROR_M))
+    }
 }
 
 /// What the mark stands for, and where its foot is.

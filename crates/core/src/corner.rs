@@ -1,6 +1,7 @@
 //! The plan resolved: ids looked up, positions as vectors, the lens as a pinhole, and everything that takes
 //! up room as solids. Every trade, the drawings and the legal rules read this and nothing below it.
 
+mod shell;
 mod things;
 
 use crate::geometry::{DVec2, DVec3, Pinhole, bearing_of, bearing_vector};
@@ -11,6 +12,7 @@ use crate::plan::{
     Id, Layout, Light, Orientation, Plan, Role, Support,
 };
 
+pub use shell::{Bound, bounds, is_blocked};
 pub(crate) use things::{EXIT_M, base_of, foot_radius_m};
 pub use things::{
     Kind, Part, Thing, carry_light, door_swing, exit_spaces, is_worn, lamp_offsets, light_head, light_thing,
@@ -125,7 +127,7 @@ pub struct Corner<'a> {
     pub microphone: Option<(&'a GearMicrophone, DVec3)>,
     /// Floor outline, m.
     pub floor_m: Vec<DVec2>,
-    /// Width, depth and height of the room, m.
+    /// Width, depth and height of the box that holds the room, m.
     pub room_m: [f64; 3],
 }
 

@@ -10,7 +10,7 @@ use serde::Serialize;
 use utoipa::ToSchema;
 
 use crate::corner::{Corner, Kind, Thing, things};
-use crate::geometry::DVec2;
+use crate::geometry::{DVec2, hull};
 use crate::plan::{Plan, Point3};
 
 use labels::Label;
@@ -32,6 +32,7 @@ pub enum Ink {
     Window,
     Door,
     Swing,
+    Overhead,
     Furniture,
     Person,
     Head,
@@ -185,34 +186,6 @@ fn ink_of(thing: &Thing, what: &str) -> Ink {
         (Kind::Light, _) => Ink::Light,
         (Kind::Microphone, _) => Ink::Microphone,
     }
-}
-
-/// Convex hull, counter-clockwise in a frame with y upwards (monotone chain; Andrew 1979).
-fn hull(points: &[DVec2]) -> Vec<DVec2> {
-    let mut sorted = points.to_vec();
-    sorted.sort_by(|a, b| a.x.total_cmp(&b.x).then(a.y.total_cmp(&b.y)));
-    sorted.dedup_by(|a, b| (*a - *b).length() < 1e-9);
-    if sorted.len() < 3 {
-        return sorted;
-    }
-    let mut chain: Vec<DVec2> = Vec::new();
-    for pass in 0..2 {
-        let start = chain.len();
-        let run: Box<dyn Iterator<Item = &DVec2>> =
-            if pass == 0 { Box::new(sorted.iter()) } else { Box::new(sorted.iter().rev()) };
-        for point in run {
-            while chain.len() >= start + 2 {
-                let (a, b) = (chain[chain.len() - 2], chain[chain.len() - 1]);
-                if (b - a).perp_dot(*point - b) > 1e-12 {
-                    break;
-                }
-                chain.pop();
-            }
-            chain.push(*point);
-        }
-        chain.pop();
-    }
-    chain
 }
 
 fn bounds_of(strokes: &[Stroke], margin: f64) -> [f64; 4] {

@@ -8,6 +8,7 @@ mod layout;
 mod measured;
 mod patch;
 mod point;
+mod room;
 mod school;
 
 use std::collections::BTreeMap;
@@ -15,10 +16,7 @@ use std::collections::BTreeMap;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-pub use brief::{
-    Brief, Furniture, FurnitureKind, Mains, Money, Opening, OpeningKind, Person, Posture, Purpose, Room,
-    Size3, Surface, Swing, Today,
-};
+pub use brief::{Brief, Money, Person, Posture, Purpose, Today};
 pub use gear::{
     Common, Gear, GearCamera, GearLens, GearLight, GearMicrophone, GearPanel, GearState, GearSupport,
     GearThing, Mounting, Shape,
@@ -28,6 +26,10 @@ pub use layout::{
 };
 pub use patch::{Fix, PatchStep, apply, change};
 pub use point::{Id, Point2, Point3, ReadingId};
+pub use room::{
+    Beam, Furniture, FurnitureKind, Mains, Opening, OpeningKind, Room, Size3, Slope, Surface, Swing,
+    WALL_NAMES,
+};
 pub use school::{
     Aperture, BackgroundSchool, CameraHeight, FrameRate, LensSchool, LightSchool, MicrophoneSchool,
     MonitorSchool, Placement, RecordSchool, RigSchool, School, SchoolChoice, Schools, SourceSchool, Spending,

@@ -12,7 +12,7 @@ use crate::plan::{Support, SupportKind};
 use crate::reading::{From, Reading};
 
 pub use mains::{MainsAs, load_a, mains};
-pub use tape::{TapeMark, tape_mark};
+pub use tape::{CornerMark, FromCorner, TapeMark, corner_mark, tape_mark, worst_error_m};
 pub use tipping::{Tipping, stand_tipping};
 
 /// Sideways push at the head that a stand with a lamp or microphone must bear, N. Fogon's own rule.

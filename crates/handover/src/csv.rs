@@ -22,8 +22,10 @@ pub fn card(card: &Card) -> String {
         "what",
         "from_left_m",
         "from_back_m",
-        "to_back_left_corner_m",
-        "to_back_right_corner_m",
+        "corner",
+        "from_corner_m",
+        "other_corner",
+        "from_other_corner_m",
         "worst_error_m",
         "value",
     ];
@@ -37,13 +39,15 @@ pub fn card(card: &Card) -> String {
             mark.what.clone(),
             metres(mark.tape.from_left_m),
             metres(mark.tape.from_back_m),
-            metres(mark.tape.to_back_left_corner_m),
-            metres(mark.tape.to_back_right_corner_m),
+            mark.tape.corners[0].corner.into(),
+            metres(mark.tape.corners[0].length_m),
+            mark.tape.corners[1].corner.into(),
+            metres(mark.tape.corners[1].length_m),
             mark.tape.worst_error_m.map(metres).unwrap_or_default(),
             mark.set.clone(),
         ]);
     }
-    let empty = || std::iter::repeat_n(String::new(), 5);
+    let empty = || std::iter::repeat_n(String::new(), 7);
     let mut plain = |kind: &str, letter: &str, what: &str, value: String| {
         let mut fields = vec![kind.to_owned(), String::new(), letter.to_owned(), what.to_owned()];
         fields.extend(empty());

@@ -3,6 +3,7 @@
 use std::fmt::Write as _;
 
 use fogon_core::card::{Card, Setting};
+use fogon_core::room::FromCorner;
 
 use crate::sketch::DEFS;
 use crate::svg::{AIMS, drawing, html_scale};
@@ -49,6 +50,8 @@ pub fn card(card: &Card, paper: Paper) -> String {
     let frame_mm = (52.0 / card.drawing.frame.bounds[2]).min(62.0);
     let mut marks = String::new();
     let length = |v: f64| escaped(&card.units.mark(v));
+    let from_corner =
+        |from: &FromCorner| format!("<em>{}</em> {}", escaped(from.corner), length(from.length_m));
     for m in &card.marks {
         let error = m.tape.worst_error_m.map_or("\u{2013}".into(), |e| format!("{:.0} mm", e * 1000.0));
         let _ = write!(
@@ -60,8 +63,8 @@ pub fn card(card: &Card, paper: Paper) -> String {
             escaped(&m.set),
             length(m.tape.from_left_m),
             length(m.tape.from_back_m),
-            length(m.tape.to_back_left_corner_m),
-            length(m.tape.to_back_right_corner_m),
+            from_corner(&m.tape.corners[0]),
+            from_corner(&m.tape.corners[1]),
         );
     }
     // What is set on the camera stands two to a row, if it is short.
@@ -100,7 +103,7 @@ pub fn card(card: &Card, paper: Paper) -> String {
 <div class=\"top\"><h1>{name}</h1><p>Set-up card. Room {room}. <strong>{verdict}</strong> Left and right are the camera's.</p></div>\
 <div class=\"views\"><div><h2>Plan and side view, 1 : {n:.0}</h2>{plan}{side}</div>\
 <div class=\"side\"><h2>Picture</h2><div class=\"frame\">{frame}</div><h2>Camera</h2><dl>{long}</dl><dl class=\"short\">{short}</dl><h2>Lights</h2><dl>{dials}</dl><h2>Microphone</h2><p>{microphone}</p></div></div>\
-<h2>Marks, in the order to lay them</h2><div class=\"marks\"><table><thead><tr><th>Tape</th><th class=\"what\">What stands there</th><th>from left wall</th><th>from back wall</th><th>to back-left corner</th><th>to back-right corner</th><th>off by<br>at most*</th></tr></thead><tbody>{marks}</tbody></table></div><p class=\"note\">{AIMS} * By the two corner distances, for 1 cm of tape error in each; wall offsets are as good as the tape.</p>\
+<h2>Marks, in the order to lay them</h2><div class=\"marks\"><table><thead><tr><th>Tape</th><th class=\"what\">What stands there</th><th>from left wall</th><th>from back wall</th><th>from corner</th><th>from corner</th><th>off by<br>at most*</th></tr></thead><tbody>{marks}</tbody></table></div><p class=\"note\">{AIMS} * By the two corner distances, for 1 cm of tape error in each; wall offsets are as good as the tape.</p>\
 <div class=\"two\"><section><h2>Before every take</h2><ul>{before}</ul></section><section><h2>Cautions</h2><ul>{cautions}</ul>{assumed}</section></div>\
 </main></body></html>\n",
         name = escaped(&card.name),

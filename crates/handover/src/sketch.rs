@@ -21,6 +21,7 @@ fn pen(ink: Ink) -> (&'static str, &'static str, f64, &'static str) {
         Ink::Window => ("#fff", "#333", 0.25, ""),
         Ink::Door => ("#fff", "#999", 0.15, ""),
         Ink::Swing => ("url(#hatch)", "#777", 0.2, "0.8 0.6"),
+        Ink::Overhead => ("none", "#777", 0.2, "2 0.7 0.5 0.7"),
         Ink::Furniture => ("#eee", "#666", 0.2, ""),
         Ink::Person => ("#ddd", "#222", 0.25, ""),
         Ink::Head => ("#fff", "#222", 0.3, ""),

@@ -4,6 +4,7 @@ use std::fmt::Write as _;
 
 use fogon_core::card::Card;
 use fogon_core::drawing::View;
+use fogon_core::room::FromCorner;
 
 use crate::sketch::{DEFS, view};
 use crate::{Paper, escaped};
@@ -150,8 +151,7 @@ pub fn card(card: &Card, paper: Paper) -> String {
     let mut y = y.max(bar + 2.0) + 5.0;
     sheet.rule(y - 3.5, left, right);
     let columns = [0.0, 9.0, 62.0, 84.0, 106.0, 132.0];
-    let titles =
-        ["", "Mark", "from left wall", "from back wall", "to back-left corner", "to back-right corner"];
+    let titles = ["", "Mark", "from left wall", "from back wall", "from corner", "from corner"];
     for (x, title) in columns.iter().zip(titles) {
         sheet.text(left + x, y, 2.3, 700, title);
     }
@@ -160,13 +160,12 @@ pub fn card(card: &Card, paper: Paper) -> String {
     for m in &card.marks {
         sheet.text(left, y, 2.7, 700, &format!("{} {}", m.number, m.letter));
         sheet.text(left + columns[1], y, 2.5, 400, &m.what);
-        for (x, value) in columns[2..].iter().zip([
-            m.tape.from_left_m,
-            m.tape.from_back_m,
-            m.tape.to_back_left_corner_m,
-            m.tape.to_back_right_corner_m,
-        ]) {
-            sheet.text(left + x, y, 2.7, 700, &mark(value));
+        let [first, second] = &m.tape.corners;
+        let from_corner = |from: &FromCorner| format!("{} {}", from.corner, mark(from.length_m));
+        let values =
+            [mark(m.tape.from_left_m), mark(m.tape.from_back_m), from_corner(first), from_corner(second)];
+        for (x, value) in columns[2..].iter().zip(values) {
+            sheet.text(left + x, y, 2.7, 700, &value);
         }
         y += 3.4;
         let error = m

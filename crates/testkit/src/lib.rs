@@ -78,3 +78,46 @@ pub fn any_brief() -> impl Strategy<Value = Value> {
         brief
     })
 }
+
+/// Briefs of rooms that are no plain rectangles, with the demo's gear: L-shapes, alcoves, bays, a cut-off corner;
+/// under slopes and beams, with two doors.
+pub fn any_shape() -> impl Strategy<Value = Value> {
+    let sides = (2.7f64..5.0, 2.9f64..5.0, 2.25f64..2.9);
+    let slope = prop::option::of((0.6f64..1.7, 0.5f64..1.8, 0usize..4));
+    let beam = prop::option::of((0.1f64..0.35, 0.2f64..0.8));
+    let person = (1.5f64..1.95, any::<bool>(), any::<bool>());
+    (0usize..4, sides, slope, beam, person).prop_map(|(shape, (w, d, h), slope, beam, (stature, seated, desk))| {
+        let round = |v: f64| (v * 100.0).round() / 100.0;
+        let (w, d, h) = (round(w), round(d), round(h));
+        let part = |of: f64, by: f64| round(of * by);
+        let floor = match shape {
+            0 => json!([[0, 0], [w, 0], [w, part(d, 0.6)], [part(w, 0.55), part(d, 0.6)], [part(w, 0.55), d], [0, d]]),
+            1 => json!([[0, 0.6], [part(w, 0.2), 0.6], [part(w, 0.2), 0], [part(w, 0.8), 0], [part(w, 0.8), 0.6], [w, 0.6], [w, d], [0, d]]),
+            2 => json!([[0, 0], [w, 0], [w, part(d, 0.8)], [part(w, 0.7), part(d, 0.8)], [part(w, 0.6), d], [part(w, 0.4), d], [part(w, 0.3), part(d, 0.8)], [0, part(d, 0.8)]]),
+            _ => json!([[0, 0], [w, 0], [w, part(d, 0.7)], [part(w, 0.7), d], [0, d]]),
+        };
+        let walls = floor.as_array().map_or(4, Vec::len);
+        let mut brief = box_room();
+        set(&mut brief, "/brief/room/floor_m", floor);
+        set(&mut brief, "/brief/room/height_m", json!(h));
+        set(&mut brief, "/brief/room/openings", json!({
+            "door": { "kind": "door", "wall": walls - 1, "from_m": 0.1, "width_m": 0.8, "swing": "in-left" },
+            "door-2": { "kind": "door", "wall": walls - 1, "from_m": 1.2, "width_m": 0.7, "swing": "in-right" },
+        }));
+        if let Some((knee, run, wall)) = slope {
+            set(&mut brief, "/brief/room/slopes", json!({ "slope": { "wall": wall, "knee_m": round(knee), "run_m": round(run) } }));
+        }
+        if let Some((drop, at)) = beam {
+            let y = part(d, at);
+            set(&mut brief, "/brief/room/beams", json!({ "beam": { "from_m": [0, y], "to_m": [w, y], "width_m": 0.2, "drop_m": round(drop) } }));
+        }
+        let desk_piece = json!({ "kind": "desk", "position_m": [part(w, 0.4), part(d, 0.4), 0], "size_m": [1.0, 0.5, 0.74] });
+        set(&mut brief, "/brief/room/furniture", if desk { json!({ "desk": desk_piece }) } else { json!({}) });
+        set(&mut brief, "/brief/person", json!({
+            "stature_m": round(stature),
+            "posture": if seated || desk { "seated" } else { "standing" },
+            "seat_at": if desk { json!("desk") } else { Value::Null },
+        }));
+        brief
+    })
+}

@@ -2,7 +2,7 @@
 
 use crate::corner::image_distance_mm;
 use crate::geometry::{
-    DVec2, bearing_of, bearing_vector, beyond_m, distance_to_edge, inside_convex, wrap_180,
+    DVec2, bearing_of, bearing_vector, beyond_m, distance_to_edge, hull, inside, wrap_180,
 };
 use crate::plan::{Brief, Furniture, FurnitureAt, FurnitureKind, Gear, Id, OpeningKind, Point3};
 use crate::shot::framing::Pose;
@@ -38,26 +38,66 @@ pub(crate) struct Place {
     pub(crate) side_room_m: f64,
 }
 
-/// The four walls and the four corners by name, in the order of bearings from the front wall on.
-fn walls_and_corners(brief: &Brief) -> [(&'static str, f64); 8] {
-    let [width, depth, _] = brief.room.dimensions_m();
-    let diagonal = bearing_of(glam::DVec3::new(width, depth, 0.0));
-    [
-        ("front wall", 0.0),
-        ("front-right corner", diagonal),
-        ("right wall", 90.0),
-        ("back-right corner", 180.0 - diagonal),
-        ("back wall", 180.0),
-        ("back-left corner", 180.0 + diagonal),
-        ("left wall", 270.0),
-        ("front-left corner", 360.0 - diagonal),
-    ]
+/// Facings nearer to each other than this are one, degrees.
+const SAME_FACING_DEG: f64 = 12.0;
+
+/// The walls and corners by name, in the order of bearings from the front wall on: to face a wall is to face it
+/// squarely, to face a corner is to face as one does who sits in the middle. In a rectangle eight.
+fn walls_and_corners(brief: &Brief) -> Vec<(String, f64)> {
+    let room = &brief.room;
+    if room.is_rectangle() {
+        let [width, depth, _] = room.dimensions_m();
+        let diagonal = bearing_of(glam::DVec3::new(width, depth, 0.0));
+        return [
+            ("front wall", 0.0),
+            ("front-right corner", diagonal),
+            ("right wall", 90.0),
+            ("back-right corner", 180.0 - diagonal),
+            ("back wall", 180.0),
+            ("back-left corner", 180.0 + diagonal),
+            ("left wall", 270.0),
+            ("front-left corner", 360.0 - diagonal),
+        ]
+        .map(|(name, bearing)| (name.to_owned(), bearing))
+        .to_vec();
+    }
+    let outline = room.outline();
+    let count = outline.len();
+    let middle = hull(&outline).iter().copied().sum::<DVec2>() / hull(&outline).len().max(1) as f64;
+    let walls = (0..count).filter_map(|wall| {
+        let (start, end) = room.wall_m(wall)?;
+        let outward = -(end - start).perp();
+        // Long walls first: where two look the same way, the longer gives the name.
+        Some((room.wall_name(wall), bearing_of(outward.extend(0.0)), (end - start).length()))
+    });
+    let mut all: Vec<(String, f64, f64)> = walls.collect();
+    all.sort_by(|a, b| b.2.total_cmp(&a.2));
+    let corners = (0..count).filter_map(|corner| {
+        let (before, at, next) =
+            (outline[(corner + count - 1) % count], outline[corner], outline[(corner + 1) % count]);
+        let is_outer = (at - before).perp_dot(next - at) > 1e-9;
+        is_outer.then(|| {
+            (format!("corner {}", room.corner_letter(corner)), bearing_of((at - middle).extend(0.0)), 0.0)
+        })
+    });
+    all.extend(corners);
+    let mut kept: Vec<(String, f64)> = Vec::new();
+    for (name, bearing, _) in all {
+        if kept.iter().all(|(_, other)| wrap_180(bearing - other).abs() > SAME_FACING_DEG) {
+            kept.push((name, bearing));
+        }
+    }
+    kept.sort_by(|a, b| a.1.total_cmp(&b.1));
+    kept
 }
 
 /// The wall or corner that lies nearest to a bearing.
-pub(super) fn nearest_facing(brief: &Brief, bearing_deg: f64) -> &'static str {
-    let off = |facing: &(&str, f64)| wrap_180(bearing_deg - facing.1).abs();
-    walls_and_corners(brief).into_iter().min_by(|a, b| off(a).total_cmp(&off(b))).map_or("", |f| f.0)
+pub(super) fn nearest_facing(brief: &Brief, bearing_deg: f64) -> String {
+    let off = |facing: &(String, f64)| wrap_180(bearing_deg - facing.1).abs();
+    walls_and_corners(brief)
+        .into_iter()
+        .min_by(|a, b| off(a).total_cmp(&off(b)))
+        .map_or(String::new(), |f| f.0)
 }
 
 /// The side of the room that grids begin on: where the windows are, else where the door is, else the right;
@@ -94,7 +134,7 @@ pub(crate) fn facings(brief: &Brief) -> Vec<Facing> {
             }
             None => true,
         })
-        .map(|(name, bearing_deg)| Facing { name: name.to_owned(), bearing_deg })
+        .map(|(name, bearing_deg)| Facing { name, bearing_deg })
         .collect()
 }
 
@@ -121,7 +161,7 @@ pub(crate) fn places(brief: &Brief, facing: &Facing) -> Vec<Place> {
             [0.0, 0.2, -0.2, 0.35, -0.35]
                 .into_iter()
                 .map(|shift| edge + along * shift * hand)
-                .filter(|seat| inside_convex(&floor, *seat, -0.25))
+                .filter(|seat| inside(&floor, *seat, -0.25))
                 .map(|seat_m| Place { seat_m, desk: None, side_room_m: room_beside(seat_m) })
                 .collect()
         }
@@ -150,7 +190,7 @@ pub(crate) fn places(brief: &Brief, facing: &Facing) -> Vec<Place> {
 fn place_at(brief: &Brief, facing: &Facing, seat_m: DVec2, from_walls_m: f64) -> Option<Place> {
     let floor = brief.room.outline();
     let [width, depth, _] = brief.room.dimensions_m();
-    if !inside_convex(&floor, seat_m, -from_walls_m.min(width.min(depth) / 2.0)) {
+    if !inside(&floor, seat_m, -from_walls_m.min(width.min(depth) / 2.0)) {
         return None;
     }
     let ahead = bearing_vector(facing.bearing_deg).truncate();
@@ -193,9 +233,9 @@ fn moved_desk(
     let across = DVec2::new(ahead.y, -ahead.x);
     let [width, depth, _] = piece.size_m.0;
     let middle = seat + ahead * (DESK_EDGE_M + depth / 2.0);
-    let fits = [(1.0, 1.0), (1.0, -1.0), (-1.0, 1.0), (-1.0, -1.0)].iter().all(|(x, y)| {
-        inside_convex(floor, middle + across * (x * width / 2.0) + ahead * (y * depth / 2.0), 0.005)
-    });
+    let fits = [(1.0, 1.0), (1.0, -1.0), (-1.0, 1.0), (-1.0, -1.0)]
+        .iter()
+        .all(|(x, y)| inside(floor, middle + across * (x * width / 2.0) + ahead * (y * depth / 2.0), 0.005));
     let bearing_deg = crate::assess::carry::rounded_bearing(facing.bearing_deg + 180.0);
     let at = crate::assess::carry::rounded_floor(middle);
     let position_m = Point3([at.0[0], at.0[1], piece.position_m.0[2]]);
@@ -206,11 +246,19 @@ fn moved_desk(
 /// focus. At most 0 when it fits.
 pub(crate) fn camera_lacks_m(brief: &Brief, pose: &Pose, focal_length_mm: f64) -> f64 {
     let floor = brief.room.outline();
-    let forward = bearing_vector(pose.bearing_deg);
+    let (sin, cos) = pose.tilt_deg.to_radians().sin_cos();
+    let forward = bearing_vector(pose.bearing_deg) * cos + glam::DVec3::Z * sin;
     let image =
         image_distance_mm(focal_length_mm, pose.subject_distance_m).unwrap_or(focal_length_mm) / 1000.0;
-    let behind = (pose.position_m - forward * (image + BEHIND_SENSOR_M)).truncate();
-    let beyond = beyond_m(&floor, behind);
+    let behind = pose.position_m - forward * (image + BEHIND_SENSOR_M);
+    let over = behind.z - brief.room.ceiling_m(behind.truncate());
+    let behind = behind.truncate();
+    // Out of the room, or behind a wall that stands between.
+    let eyes = (pose.position_m + forward * pose.subject_distance_m).truncate();
+    let line = behind - eyes;
+    let cut_off = line.length() - distance_to_edge(&floor, eyes, line.normalize_or_zero());
+    let beyond =
+        beyond_m(&floor, behind).max(if inside(&floor, eyes, 0.0) { cut_off } else { f64::NEG_INFINITY });
     let nearest = brief
         .gear
         .values()
@@ -221,6 +269,6 @@ pub(crate) fn camera_lacks_m(brief: &Brief, pose: &Pose, focal_length_mm: f64) -
         .map(|lens| lens.nearest_focus_m)
         .fold(f64::INFINITY, f64::min);
     let focus = if nearest.is_finite() { nearest - (pose.subject_distance_m + image) } else { 0.0 };
-    let height = brief.room.height_m;
-    beyond.max(focus).max(pose.position_m.z + 0.1 - height).max(0.2 - pose.position_m.z)
+    let height = brief.room.ceiling_m(pose.position_m.truncate());
+    beyond.max(over).max(focus).max(pose.position_m.z + 0.1 - height).max(0.2 - pose.position_m.z)
 }

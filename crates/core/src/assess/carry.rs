@@ -2,7 +2,7 @@
 //! the camera's pose. Layouts are written to the millimetre and the tenth of a degree.
 
 use crate::corner::Corner;
-use crate::geometry::{DVec2, DVec3, inside_convex};
+use crate::geometry::{DVec2, DVec3, inside};
 use crate::plan::{Brief, Camera, Id, Layout, Point2, Point3, Support, SupportKind};
 use crate::shot::framing::Pose;
 
@@ -62,7 +62,7 @@ pub fn supports_for(
                     let angle = hand * f64::from(turn) * std::f64::consts::TAU / AROUND as f64;
                     let base =
                         hold.truncate() + DVec2::from_angle(angle).rotate(outward) * reach * part * 0.995;
-                    if inside_convex(&corner.floor_m, base, -from_walls) {
+                    if inside(&corner.floor_m, base, -from_walls) {
                         all.push(Support { base_m: Some(rounded_floor(base)), ..support.clone() });
                     }
                 }

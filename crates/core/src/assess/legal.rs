@@ -1,8 +1,10 @@
 //! The hard rules, checked on the whole thing: head, body, column, feet and arm. A breach names the rule, the
 //! things, how much is lacking, and what would free it.
 
-use crate::corner::{Corner, EXIT_M, Kind, Part, Thing, door_swing, exit_spaces, is_worn};
-use crate::geometry::{DVec3, Plane, Solid, beyond_m, inside_convex};
+use crate::corner::{
+    Bound, Corner, EXIT_M, Kind, Part, Thing, bounds, door_swing, exit_spaces, is_blocked, is_worn,
+};
+use crate::geometry::{DVec3, Plane, Solid, beyond_m, hull, inside};
 use crate::light::placement::{MARGIN_M as LIGHT_MARGIN_M, NEAREST_M};
 use crate::plan::{OpeningKind, Role};
 use crate::sound::placement::{MARGIN_M as MICROPHONE_MARGIN_M, may_show};
@@ -67,8 +69,12 @@ impl Found {
 pub struct Rules<'a> {
     corner: &'a Corner<'a>,
     swings: Vec<(String, Solid)>,
-    /// The walls, normals into the room.
+    /// The outermost walls, normals into the room.
     walls: Vec<Plane>,
+    /// Inner corners, slopes and beams.
+    bounds: Vec<Bound>,
+    /// Slopes and beams with the air that a lamp needs under them.
+    air: Vec<Bound>,
     /// The places to get out of the chair that lie inside the room.
     exits: Vec<Solid>,
     /// Landmarks that the picture shows.
@@ -90,21 +96,28 @@ impl<'a> Rules<'a> {
                     .then(|| (id.0.clone(), Solid::prism(&outline, 0.0, opening.height_or_usual_m())))
             })
             .collect();
+        let room = &corner.brief.room;
+        let air = bounds(room, CEILING_M).into_iter().filter(|bound| bound.overhead).collect();
+        let bounds = bounds(room, 0.0);
         let exits = exit_spaces(corner)
             .into_iter()
-            .filter(|(_, outline, _)| outline.iter().all(|p| inside_convex(&corner.floor_m, *p, TOLERANCE_M)))
+            .filter(|(_, outline, space)| {
+                outline.iter().all(|p| inside(&corner.floor_m, *p, TOLERANCE_M))
+                    && bounds.iter().all(|bound| bound.solid.overlap_m(space) <= TOLERANCE_M)
+            })
             .map(|(_, _, space)| space)
             .collect();
-        let walls = corner
-            .floor_m
+        let outermost =
+            if corner.brief.room.is_rectangle() { corner.floor_m.clone() } else { hull(&corner.floor_m) };
+        let walls = outermost
             .iter()
-            .zip(corner.floor_m.iter().cycle().skip(1))
+            .zip(outermost.iter().cycle().skip(1))
             .map(|(a, b)| Plane {
                 point_m: a.extend(0.0),
                 normal: (*b - *a).normalize_or_zero().perp().extend(0.0),
             })
             .collect();
-        Self { corner, swings, walls, exits, landmarks: landmarks_in_frame(corner) }
+        Self { corner, swings, walls, bounds, air, exits, landmarks: landmarks_in_frame(corner) }
     }
 
     /// A small length in words.
@@ -139,7 +152,7 @@ impl<'a> Rules<'a> {
             }
             self.pair(other, thing, &mut found);
         }
-        if found.any {
+        if found.any || self.is_cut_off(thing) {
             return false;
         }
         let blocks = |from: DVec3, to: DVec3| thing.parts.iter().any(|p| p.solid.blocks(from, to));
@@ -163,6 +176,14 @@ impl<'a> Rules<'a> {
         // Somewhere to get out must be left.
         self.exits.iter().any(|space| {
             others.iter().chain([thing]).filter(|t| t.kind != Kind::Person).all(|t| !touches(t, space))
+        })
+    }
+
+    /// Whether a wall, slope or beam lies between a lamp or microphone and the head.
+    fn is_cut_off(&self, thing: &Thing) -> bool {
+        thing.parts.first().is_some_and(|head| {
+            let (low, high) = head.solid.bounds();
+            is_blocked(&self.bounds, (low + high) / 2.0, self.corner.eyes_m)
         })
     }
 
@@ -193,6 +214,7 @@ impl<'a> Rules<'a> {
                 break;
             }
         }
+        self.within_bounds(thing, found);
         if found.is_enough() {
             return;
         }
@@ -235,6 +257,44 @@ impl<'a> Rules<'a> {
                     )
                 });
             }
+        }
+    }
+
+    /// Inner corners, slopes and beams: nothing reaches into them, and lamps keep their air below.
+    fn within_bounds(&self, thing: &Thing, found: &mut Found) {
+        let deepest = self.bounds.iter().flat_map(|bound| {
+            thing.parts.iter().map(move |part| (part.solid.overlap_m(&bound.solid), part, bound))
+        });
+        let worst = deepest.max_by(|a, b| a.0.total_cmp(&b.0)).filter(|(deep, ..)| *deep > TOLERANCE_M);
+        if let Some((deep, part, bound)) = worst {
+            found.say("room", &thing.id, deep, || {
+                let reach = if part.what == "feet" { "reach" } else { "reaches" };
+                let sentence = format!(
+                    "The {} of {} {reach} {} into {}.",
+                    part.what,
+                    thing.label,
+                    self.gap(deep),
+                    bound.what
+                );
+                (sentence, "Move it away from there, or use a smaller one.".into())
+            });
+            return;
+        }
+        let Some(head) = thing.parts.first().filter(|_| thing.kind == Kind::Light) else { return };
+        let near = self.air.iter().map(|bound| (head.solid.overlap_m(&bound.solid), bound));
+        if let Some((lacking, bound)) =
+            near.max_by(|a, b| a.0.total_cmp(&b.0)).filter(|(lacking, _)| *lacking > TOLERANCE_M)
+        {
+            found.say("room", &thing.id, lacking, || {
+                let sentence = format!(
+                    "{} comes within {} of {}; {} are needed.",
+                    thing.label,
+                    self.gap((CEILING_M - lacking).max(0.0)),
+                    bound.what,
+                    self.gap(CEILING_M)
+                );
+                (sentence, "Lower it, or use a smaller one.".into())
+            });
         }
     }
 
@@ -352,6 +412,12 @@ impl<'a> Rules<'a> {
                     worst = (deep, thing.label.clone());
                 }
             }
+            for bound in &self.bounds {
+                let deep = bound.solid.overlap_m(&space);
+                if deep > worst.0 {
+                    worst = (deep, bound.what.clone());
+                }
+            }
             if worst.0 <= TOLERANCE_M {
                 return;
             }
@@ -379,7 +445,11 @@ impl<'a> Rules<'a> {
         let camera = &corner.layout.camera;
         let sensor = corner.image_distance_mm / 1000.0;
         let behind = corner.view.position_m - corner.view.forward * (sensor + BEHIND_SENSOR_M);
-        let room = -beyond_m(&corner.floor_m, behind.truncate());
+        // Plugs, hands and screen stay under a slope as well, and in sight of the camera.
+        let over = behind.z - corner.brief.room.ceiling_m(behind.truncate());
+        let cut_off =
+            if is_blocked(&self.bounds, corner.view.position_m, behind) { BEHIND_SENSOR_M } else { over };
+        let room = -beyond_m(&corner.floor_m, behind.truncate()).max(over).max(cut_off);
         let mut say = |lacking: f64, sentence: String, frees: &str| {
             found.push(Breach {
                 rule: "camera",
@@ -463,6 +533,17 @@ impl<'a> Rules<'a> {
             && !is_worn(gear.mounting)
         {
             lines.push(("the microphone and the mouth".into(), capsule, corner.mouth_m, "microphone"));
+        }
+        for (line, from, to, own) in &lines {
+            if let Some(bound) = self.bounds.iter().find(|bound| bound.solid.blocks(*from, *to)) {
+                found.push(Breach {
+                    rule: "sight",
+                    thing: (*own).to_owned(),
+                    lacking: 0.0,
+                    sentence: format!("{} stands between {line}.", capital(&bound.what)),
+                    frees: "Move it to where the line is free.".into(),
+                });
+            }
         }
         for thing in things.iter().filter(|t| t.kind != Kind::Person) {
             let cut = lines.iter().find(|(_, from, to, own)| {

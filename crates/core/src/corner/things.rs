@@ -280,7 +280,7 @@ fn support(corner: &Corner<'_>, support: &Support, at: DVec3, hold: DVec3, parts
                 rod("column", hold.with_z(top + 0.005), hold);
             }
         }
-        SupportKind::Ceiling => rod("column", at, at.with_z(corner.room_m[2])),
+        SupportKind::Ceiling => rod("column", at, at.with_z(corner.brief.room.ceiling_m(at.truncate()))),
     }
 }
 

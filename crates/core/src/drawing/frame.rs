@@ -1,11 +1,13 @@
 //! What the lens sees, by the one projection: room, furniture, a simple stand-in figure, and whatever intrudes.
 
 use super::{Ink, Label, Stroke, View, hull, stroke};
-use crate::corner::{Corner, Kind, Thing};
+use crate::corner::{Bound, Corner, Kind, Thing, bounds, is_blocked};
 use crate::geometry::{DVec2, DVec3};
 
 /// Depth at which shapes are cut off in front of the lens, m.
 const NEAR_M: f64 = 0.05;
+/// Pieces of a line that are seen or hidden each by itself.
+const PIECES: usize = 24;
 /// Corners of the figure's ellipses.
 const ROUND: usize = 32;
 
@@ -13,7 +15,9 @@ pub(super) fn draw(corner: &Corner<'_>, all: &[Thing], text_part: f64) -> View {
     let aspect = corner.view.width_ratio / corner.view.height_ratio;
     let picture = Picture { corner, aspect };
     let mut strokes = Vec::new();
-    picture.room(&mut strokes);
+    let bounds = bounds(&corner.brief.room, 0.0);
+    picture.room(&bounds, &mut strokes);
+    picture.overhead(&bounds, &mut strokes);
     // Painter's order: far things first, the person by their own depth.
     let mut layers: Vec<(f64, Vec<Stroke>)> = vec![(corner.subject_distance_m(), picture.figure())];
     for thing in all {
@@ -23,6 +27,10 @@ pub(super) fn draw(corner: &Corner<'_>, all: &[Thing], text_part: f64) -> View {
         for part in &thing.parts {
             let depths: Vec<f64> = part.solid.corners().iter().map(|c| corner.view.depth_m(*c)).collect();
             let depth = depths.iter().sum::<f64>() / depths.len().max(1) as f64;
+            let (low, high) = part.solid.bounds();
+            if is_blocked(&bounds, corner.view.position_m, (low + high) / 2.0) {
+                continue; // round an inner corner
+            }
             let ink = if thing.kind == Kind::Furniture { Ink::Furniture } else { Ink::Intruder };
             if let Some(outline) = picture.silhouette(part.solid.corners()) {
                 layers.push((depth, vec![stroke(ink, Some(&thing.id), true, outline)]));
@@ -124,7 +132,50 @@ impl Picture<'_> {
         (enter < leave).then(|| vec![p + d * enter, p + d * leave])
     }
 
-    fn room(&self, strokes: &mut Vec<Stroke>) {
+    /// A line of the room as far as no inner corner, slope or beam hides it.
+    fn seen(&self, bounds: &[Bound], from: DVec3, to: DVec3, strokes: &mut Vec<Stroke>) {
+        let pieces = if bounds.is_empty() { 1 } else { PIECES };
+        let at = |i: usize| from.lerp(to, i as f64 / pieces as f64);
+        let lens = self.corner.view.position_m;
+        let hidden = |i: usize| {
+            let middle = (at(i) + at(i + 1)) / 2.0;
+            is_blocked(bounds, lens, middle + (lens - middle).normalize_or_zero() * 0.01)
+        };
+        let mut start = None;
+        for i in 0..=pieces {
+            if i < pieces && !hidden(i) {
+                start = start.or(Some(i));
+            } else if let Some(first) = start.take() {
+                let line = self.line(at(first), at(i));
+                strokes.extend(line.map(|points| stroke(Ink::Wall, None, false, points)));
+            }
+        }
+    }
+
+    /// The lower edges of slopes and beams.
+    fn overhead(&self, bounds: &[Bound], strokes: &mut Vec<Stroke>) {
+        let room = &self.corner.brief.room;
+        let mut line = |from: DVec3, to: DVec3| self.seen(bounds, from, to, strokes);
+        for slope in room.slopes.values() {
+            let Some((from, to, inward)) = slope.ends_m(room) else { continue };
+            let (knee, top, run) = (slope.knee_m, room.height_m, inward * slope.run_m);
+            line(from.extend(knee), to.extend(knee));
+            line((from + run).extend(top), (to + run).extend(top));
+            line(from.extend(knee), (from + run).extend(top));
+            line(to.extend(knee), (to + run).extend(top));
+        }
+        for beam in room.beams.values() {
+            let outline = beam.outline_m();
+            for (a, b) in outline.iter().zip(outline.iter().cycle().skip(1)) {
+                for z in [room.height_m - beam.drop_m, room.height_m] {
+                    line(a.extend(z), b.extend(z));
+                }
+                line(a.extend(room.height_m - beam.drop_m), a.extend(room.height_m));
+            }
+        }
+    }
+
+    fn room(&self, bounds: &[Bound], strokes: &mut Vec<Stroke>) {
         let floor = &self.corner.floor_m;
         let height = self.corner.room_m[2];
         for (index, (a, b)) in floor.iter().zip(floor.iter().cycle().skip(1)).enumerate() {
@@ -133,7 +184,7 @@ impl Picture<'_> {
                 (a.extend(height), b.extend(height)),
                 (a.extend(0.0), a.extend(height)),
             ] {
-                strokes.extend(self.line(from, to).map(|points| stroke(Ink::Wall, None, false, points)));
+                self.seen(bounds, from, to, strokes);
             }
             let along = (*b - *a).normalize_or_zero();
             for (id, opening) in &self.corner.brief.room.openings {
@@ -143,6 +194,10 @@ impl Picture<'_> {
                 let (x0, x1) = (*a + along * opening.from_m, *a + along * (opening.from_m + opening.width_m));
                 let (z0, z1) =
                     (opening.sill_or_usual_m(), opening.sill_or_usual_m() + opening.height_or_usual_m());
+                let middle = ((x0 + x1) / 2.0 + along.perp() * 0.01).extend((z0 + z1) / 2.0);
+                if is_blocked(bounds, self.corner.view.position_m, middle) {
+                    continue;
+                }
                 let corners = [x0.extend(z0), x1.extend(z0), x1.extend(z1), x0.extend(z1)];
                 let ink = match opening.kind {
                     crate::plan::OpeningKind::Door => Ink::Door,

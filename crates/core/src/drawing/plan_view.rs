@@ -8,6 +8,8 @@ use crate::shot::lens::{circle_of_confusion_mm, depth_of_field};
 
 /// Thickness of a drawn wall, m.
 const WALL_M: f64 = 0.07;
+/// A ray this much beside a corner, m for each metre, sees past it.
+const BESIDE: f64 = 1e-4;
 
 /// Quarter turns, counter-clockwise, after which the camera looks most nearly to the left.
 pub(super) fn quarter_turns(corner: &Corner<'_>) -> u8 {
@@ -37,6 +39,7 @@ pub(super) fn draw(corner: &Corner<'_>, all: &[Thing], turns: u8, text_m: f64) -
     let floor: Vec<DVec2> = corner.floor_m.iter().map(|p| turned(*p, turns)).collect();
     let mut strokes = vec![stroke(Ink::Floor, None, true, floor.clone())];
     field(corner, turns, &mut strokes);
+    overhead(corner, turns, &mut strokes);
     walls(corner, turns, &mut strokes);
     let order = |t: &Thing| match t.kind {
         Kind::Furniture => 0,
@@ -78,27 +81,34 @@ pub(super) fn draw(corner: &Corner<'_>, all: &[Thing], turns: u8, text_m: f64) -
     View { projection: Some(projection), ..View::labelled(bounds, strokes, &labels(corner, turns), text_m) }
 }
 
-/// Field of view and the depth that is sharp, to the walls.
+/// Field of view and the depth that is sharp, to the walls: along rays to both edges and to every corner between
+/// them, and just beside each, where the view goes on past an inner corner.
 fn field(corner: &Corner<'_>, turns: u8, strokes: &mut Vec<super::Stroke>) {
     let view = &corner.view;
     let origin = view.position_m.truncate();
-    let edge = |side: f64| {
+    let forward = view.forward.truncate().normalize_or_zero();
+    let across = DVec2::new(forward.y, -forward.x);
+    let side = |side: f64| {
         let direction = view.forward + view.right * (side * view.width_ratio / 2.0);
-        direction.truncate().normalize_or_zero()
+        let direction = direction.truncate();
+        direction.dot(across) / direction.dot(forward)
     };
-    let reach = |direction: DVec2| origin + direction * distance_to_edge(&corner.floor_m, origin, direction);
-    let (left, right) = (edge(-1.0), edge(1.0));
-    let mut outline = vec![origin, reach(left)];
-    // Corners of the room that lie within the field.
-    let mut inside: Vec<DVec2> = corner
-        .floor_m
-        .iter()
-        .copied()
-        .filter(|c| left.perp_dot(*c - origin) < 0.0 && right.perp_dot(*c - origin) > 0.0)
-        .collect();
-    inside.sort_by(|a, b| left.angle_to(*b - origin).total_cmp(&left.angle_to(*a - origin)));
-    outline.extend(inside);
-    outline.push(reach(right));
+    // A ray by how far it goes to the right for each metre ahead.
+    let (left, right) = (side(-1.0), side(1.0));
+    let mut rays = vec![left, right];
+    for corner in &corner.floor_m {
+        let (ahead, aside) = ((*corner - origin).dot(forward), (*corner - origin).dot(across));
+        if ahead > 1e-6 {
+            let at = aside / ahead;
+            rays.extend([at - BESIDE, at, at + BESIDE].into_iter().filter(|r| (left..right).contains(r)));
+        }
+    }
+    rays.sort_by(f64::total_cmp);
+    rays.dedup_by(|a, b| (*a - *b).abs() < BESIDE / 4.0);
+    let ray = |right: f64| (forward + across * right).normalize_or_zero();
+    let reach = |right: f64| distance_to_edge(&corner.floor_m, origin, ray(right));
+    let mut outline = vec![origin];
+    outline.extend(rays.iter().map(|r| origin + ray(*r) * reach(*r)));
     let to_view = |points: Vec<DVec2>| points.into_iter().map(|p| turned(p, turns)).collect::<Vec<_>>();
     strokes.push(stroke(Ink::Field, Some("camera"), true, to_view(outline)));
     let camera = &corner.layout.camera;
@@ -108,23 +118,35 @@ fn field(corner: &Corner<'_>, turns: u8, strokes: &mut Vec<super::Stroke>) {
         camera.focus_distance_m,
         circle_of_confusion_mm(corner.image_mm),
     );
-    let forward = view.forward.truncate().normalize_or_zero();
-    let across = DVec2::new(forward.y, -forward.x);
+    // Depths are taken along the axis; a ray reaches a depth later, and no farther than its wall.
+    let at = |depth: f64, right: f64| {
+        origin + ray(right) * (depth * (forward + across * right).length()).min(reach(right))
+    };
     let wall = distance_to_edge(&corner.floor_m, origin, forward);
-    let far = sharp.far_m.unwrap_or(wall).min(wall);
-    let at =
-        |depth: f64, side: f64| origin + forward * depth + across * (side * depth * view.width_ratio / 2.0);
-    let band = vec![at(sharp.near_m, -1.0), at(sharp.near_m, 1.0), at(far, 1.0), at(far, -1.0)];
-    let clipped = band
-        .into_iter()
-        .map(|p| {
-            let [w, d, _] = corner.room_m;
-            p.clamp(DVec2::ZERO, DVec2::new(w, d))
-        })
-        .collect();
-    strokes.push(stroke(Ink::Sharp, Some("camera"), true, to_view(clipped)));
+    let far = sharp.far_m.unwrap_or(f64::INFINITY);
+    let mut band: Vec<DVec2> = rays.iter().map(|r| at(sharp.near_m, *r)).collect();
+    band.extend(rays.iter().rev().map(|r| at(far, *r)));
+    strokes.push(stroke(Ink::Sharp, Some("camera"), true, to_view(band)));
     let seen = origin + forward * wall;
     strokes.push(stroke(Ink::Axis, Some("camera"), false, to_view(vec![origin, seen])));
+}
+
+/// Slopes and beams overhead, and the letters of corners in a room that is no plain rectangle.
+fn overhead(corner: &Corner<'_>, turns: u8, strokes: &mut Vec<super::Stroke>) {
+    let room = &corner.brief.room;
+    let mut outline = |id: &str, points: Vec<DVec2>| {
+        let points = points.into_iter().map(|p| turned(p, turns)).collect();
+        strokes.push(stroke(Ink::Overhead, Some(id), true, points));
+    };
+    for (id, slope) in &room.slopes {
+        if let Some((from, to, inward)) = slope.ends_m(room) {
+            let run = inward * slope.run_m;
+            outline(&id.0, vec![from, to, to + run, from + run]);
+        }
+    }
+    for (id, beam) in &room.beams {
+        outline(&id.0, beam.outline_m().to_vec());
+    }
 }
 
 fn walls(corner: &Corner<'_>, turns: u8, strokes: &mut Vec<super::Stroke>) {
@@ -136,8 +158,14 @@ fn walls(corner: &Corner<'_>, turns: u8, strokes: &mut Vec<super::Stroke>) {
         let mut openings: Vec<_> =
             corner.brief.room.openings.values().filter(|o| usize::from(o.wall) == index).collect();
         openings.sort_by(|x, y| x.from_m.total_cmp(&y.from_m));
-        // Solid pieces between openings; at the corners they run on by their thickness.
-        let mut from = -WALL_M;
+        // Solid pieces between openings; at outer corners they run on by their thickness.
+        let run_on = |at: usize| {
+            let count = floor.len();
+            let (before, here, next) =
+                (floor[(at + count - 1) % count], floor[at % count], floor[(at + 1) % count]);
+            if (here - before).perp_dot(next - here) > 0.0 { WALL_M } else { 0.0 }
+        };
+        let mut from = -run_on(index);
         let mut piece = |from: f64, to: f64, ink: Ink| {
             if to > from {
                 let quad =
@@ -151,7 +179,7 @@ fn walls(corner: &Corner<'_>, turns: u8, strokes: &mut Vec<super::Stroke>) {
             piece(opening.from_m, opening.from_m + opening.width_m, ink);
             from = opening.from_m + opening.width_m;
         }
-        piece(from, long + WALL_M, Ink::Wall);
+        piece(from, long + run_on(index + 1), Ink::Wall);
     }
     for (id, opening) in &corner.brief.room.openings {
         if opening.kind == OpeningKind::Door {
@@ -211,6 +239,23 @@ fn labels(corner: &Corner<'_>, turns: u8) -> Vec<Label> {
             at: at(capsule),
             ink: Ink::Microphone,
         });
+    }
+    let mut word = |at: DVec2, text: String, ink: Ink| {
+        all.push(Label { letter: "", thing: None, text, at: turned(at, turns), ink });
+    };
+    let room = &corner.brief.room;
+    for (index, at) in corner.floor_m.iter().enumerate() {
+        word(*at, room.corner_letter(index).to_owned(), Ink::Wall);
+    }
+    for slope in room.slopes.values() {
+        if let Some((from, to, inward)) = slope.ends_m(room) {
+            let text = format!("slope from {}", units.length(slope.knee_m));
+            word((from + to) / 2.0 + inward * (slope.run_m / 2.0), text, Ink::Overhead);
+        }
+    }
+    for beam in room.beams.values() {
+        let middle = (DVec2::from(beam.from_m) + DVec2::from(beam.to_m)) / 2.0;
+        word(middle, format!("beam {}", units.length(room.height_m - beam.drop_m)), Ink::Overhead);
     }
     for (id, piece) in &corner.brief.room.furniture {
         let (position, _) = corner.furniture_at(id, piece);

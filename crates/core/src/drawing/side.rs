@@ -5,6 +5,9 @@ use crate::corner::{Corner, Kind, Source, Thing};
 use crate::geometry::{DVec2, DVec3, distance_to_edge};
 use crate::shot::lens::{circle_of_confusion_mm, depth_of_field};
 
+/// The ceiling is looked up every so often along the axis, m.
+const CEILING_STEP_M: f64 = 0.02;
+
 pub(super) fn draw(corner: &Corner<'_>, all: &[Thing], text_m: f64) -> View {
     // Along the axis, from behind the person (left) to behind the camera (right).
     let along = corner.to_lens();
@@ -16,14 +19,17 @@ pub(super) fn draw(corner: &Corner<'_>, all: &[Thing], text_m: f64) -> View {
     let quad = |x0: f64, x1: f64, z0: f64, z1: f64| {
         vec![DVec2::new(x0, -z0), DVec2::new(x1, -z0), DVec2::new(x1, -z1), DVec2::new(x0, -z1)]
     };
-    let mut strokes = vec![stroke(Ink::Floor, None, true, quad(behind, ahead, 0.0, height))];
+    let ceiling = ceiling(corner, behind, ahead);
+    let mut inside = vec![DVec2::new(ahead, 0.0), DVec2::new(behind, 0.0)];
+    inside.extend(&ceiling);
+    let mut strokes = vec![stroke(Ink::Floor, None, true, inside)];
     field(corner, behind, &mut strokes, flat);
     let wall = 0.07;
     for piece in [
         quad(behind - wall, behind, -wall, height + wall),
         quad(ahead, ahead + wall, -wall, height + wall),
         quad(behind, ahead, -wall, 0.0),
-        quad(behind, ahead, height, height + wall),
+        [&[DVec2::new(ahead, -height - wall), DVec2::new(behind, -height - wall)], &ceiling[..]].concat(),
     ] {
         strokes.push(stroke(Ink::Wall, None, true, piece));
     }
@@ -113,6 +119,29 @@ pub(super) fn draw(corner: &Corner<'_>, all: &[Thing], text_m: f64) -> View {
         projection: Some(projection),
         ..View::labelled(bounds_of(&strokes, 0.12), strokes, &labels, text_m)
     }
+}
+
+/// The ceiling over the axis, from behind to ahead: as it bends under slopes and beams.
+fn ceiling(corner: &Corner<'_>, behind: f64, ahead: f64) -> Vec<DVec2> {
+    let (eyes, along) = (corner.eyes_m.truncate(), corner.to_lens().truncate());
+    let room = &corner.brief.room;
+    let at = |x: f64| DVec2::new(x, -room.ceiling_m(eyes + along * x));
+    if room.slopes.is_empty() && room.beams.is_empty() {
+        return vec![at(behind), at(ahead)];
+    }
+    let mut bends: Vec<DVec2> = Vec::new();
+    let steps = ((ahead - behind) / CEILING_STEP_M).ceil().max(1.0) as usize;
+    for step in 0..=steps {
+        let point = at(behind + (ahead - behind) * step as f64 / steps as f64);
+        // On a straight line with the two before: the middle one says nothing.
+        if let [.., a, b] = bends[..]
+            && ((b - a).perp_dot(point - b)).abs() < 1e-9
+        {
+            bends.pop();
+        }
+        bends.push(point);
+    }
+    bends
 }
 
 /// The oval that fills the box around some points: a head from the side.

@@ -173,6 +173,11 @@ fn walls(before: &Plan, corner: &Corner<'_>, by: &Move, wanted: DVec3) -> Option
     let mut at = wanted;
     let mut words = Vec::new();
     for (index, (a, b)) in floor.iter().zip(floor.iter().cycle().skip(1)).enumerate() {
+        // A wall ends where it ends: beyond, there is nothing to stand against.
+        let along = (*b - *a).normalize_or_zero();
+        if !(0.0..=(*b - *a).length()).contains(&along.dot(wanted.truncate() - *a)) {
+            continue;
+        }
         let inward: DVec2 = (*b - *a).normalize_or_zero().perp();
         let normal = inward.extend(0.0);
         let gap = own
@@ -182,8 +187,8 @@ fn walls(before: &Plan, corner: &Corner<'_>, by: &Move, wanted: DVec3) -> Option
             .fold(f64::INFINITY, f64::min);
         if gap.abs() < NEAR_M {
             at -= normal * gap;
-            let name = ["back", "right", "front", "left"].get(index).copied().unwrap_or("next");
-            words.push(format!("Against the {name} wall."));
+            let name = corner.brief.room.wall_name(index);
+            words.push(format!("Against {}{name}.", if name.starts_with("wall") { "" } else { "the " }));
         }
     }
     (!words.is_empty()).then_some((at, words))

@@ -101,28 +101,24 @@ pub fn room_bounce_lx(corner: &Corner<'_>) -> f64 {
         .map(|l| l.face().flux_lm())
         .sum();
     let (reflectance, _) = mean_reflectance(corner.brief);
-    let [w, d, h] = corner.room_m;
-    let area = 2.0 * (w * d + w * h + d * h);
+    let area = corner.brief.room.surfaces_m2().iter().map(|(_, area)| area).sum::<f64>();
     flux * reflectance / (area * (1.0 - reflectance))
 }
 
 /// Area-weighted reflectance of the room's surfaces, and whether any of it had to be assumed.
 pub fn mean_reflectance(brief: &Brief) -> (f64, bool) {
-    let [w, d, h] = brief.room.dimensions_m();
     let mut assumed = false;
-    let mut sum = 0.0;
-    let surfaces = [
-        ("wall-0", w * h, WALLS),
-        ("wall-1", d * h, WALLS),
-        ("wall-2", w * h, WALLS),
-        ("wall-3", d * h, WALLS),
-        ("floor", w * d, FLOOR),
-        ("ceiling", w * d, CEILING),
-    ];
-    for (name, area, usual) in surfaces {
+    let (mut sum, mut whole) = (0.0, 0.0);
+    for (name, area) in brief.room.surfaces_m2() {
+        let usual = match name {
+            "floor" => FLOOR,
+            "ceiling" => CEILING,
+            _ => WALLS,
+        };
         let told = brief.room.surfaces.get(name).and_then(|s| s.reflectance);
         assumed |= told.is_none();
         sum += area * told.unwrap_or(usual);
+        whole += area;
     }
-    (sum / (2.0 * (w * d + w * h + d * h)), assumed)
+    (sum / whole, assumed)
 }

@@ -1,11 +1,13 @@
 //! What a schema cannot say: sizes that contradict each other, and ids that name nothing.
 
-use super::{Brief, Furniture, Gear, Id, Layout, Shape, Support};
-use crate::geometry::{DVec2, signed_area_m2};
+use super::{Brief, Furniture, Gear, Id, Layout, Room, Shape, Support, WALL_NAMES};
+use crate::geometry::{DVec2, beyond_m, is_simple, signed_area_m2};
 use crate::problem::{Code, Problem, Problems};
 
 /// Two tape readings of one wall may differ by this much, m.
 const TAPE_M: f64 = 0.001;
+/// Walls shorter than this are no walls, m.
+const WALL_LEAST_M: f64 = 0.05;
 
 /// Checks a brief, and a layout made for it.
 pub(super) fn plan(brief: &Brief, layout: Option<&Layout>) -> Result<(), Problems> {
@@ -22,8 +24,10 @@ pub(super) fn plan(brief: &Brief, layout: Option<&Layout>) -> Result<(), Problem
         ));
     }
     for name in brief.room.surfaces.keys() {
-        if !matches!(name.0.as_str(), "wall-0" | "wall-1" | "wall-2" | "wall-3" | "floor" | "ceiling") {
-            found.push(unknown("brief.room.surfaces", name, "wall-0 to wall-3, floor or ceiling"));
+        let walls = &WALL_NAMES[..brief.room.floor_m.len().min(WALL_NAMES.len())];
+        if !walls.contains(&name.0.as_str()) && !matches!(name.0.as_str(), "floor" | "ceiling") {
+            let accepted = format!("wall-0 to wall-{}, floor or ceiling", walls.len().saturating_sub(1));
+            found.push(unknown("brief.room.surfaces", name, &accepted));
         }
     }
     for (name, surface) in &brief.room.surfaces {
@@ -90,34 +94,17 @@ fn conflict(field: String, value: f64, accepted: String) -> Problem {
 
 fn room(brief: &Brief, found: &mut Vec<Problem>) {
     let room = &brief.room;
-    let floor: Vec<DVec2> = room.floor_m.iter().map(|p| (*p).into()).collect();
-    let [a, b, c, d] = floor[..] else { return };
-    let rectangle = a == DVec2::ZERO
-        && (b.y.abs() < TAPE_M && d.x.abs() < TAPE_M)
-        && ((c.x - b.x).abs() < TAPE_M && (c.y - d.y).abs() < TAPE_M)
-        && signed_area_m2(&floor) > 0.0;
-    if !rectangle {
-        found.push(Problem::new(
-            "brief.room.floor_m",
-            format!("{:?}", room.floor_m.iter().map(|p| p.0).collect::<Vec<_>>()),
-            "a rectangle [0,0], [width,0], [width,depth], [0,depth]",
-            Code::Conflict,
-        ));
+    if let Err(problem) = floor(room) {
+        found.push(problem);
         return;
     }
-    for (name, side) in [("width", b.x), ("depth", d.y)] {
-        if !(0.5..=50.0).contains(&side) {
-            found.push(Problem::new(
-                "brief.room.floor_m",
-                format!("a {name} of {side} m"),
-                "0.5 to 50 m",
-                Code::OutOfRange,
-            ));
-        }
-    }
+    let walls = room.floor_m.len();
     for (id, opening) in &room.openings {
         let field = format!("brief.room.openings.{id}");
-        let wall_m = if opening.wall % 2 == 0 { b.x } else { d.y };
+        let Some(wall_m) = wall_length(room, opening.wall) else {
+            found.push(no_wall(&field, opening.wall, walls));
+            continue;
+        };
         let left_m = wall_m - opening.from_m;
         if opening.width_m > left_m + TAPE_M {
             let accepted = if opening.width_m > wall_m {
@@ -134,13 +121,106 @@ fn room(brief: &Brief, found: &mut Vec<Problem>) {
             found.push(conflict(format!("{field}.height_m"), height_m, accepted));
         }
     }
+    for (id, slope) in &room.slopes {
+        let field = format!("brief.room.slopes.{id}");
+        let Some(wall_m) = wall_length(room, slope.wall) else {
+            found.push(no_wall(&field, slope.wall, walls));
+            continue;
+        };
+        let left_m = wall_m - slope.from_m;
+        if left_m < TAPE_M || slope.length_m.is_some_and(|long| long > left_m + TAPE_M) {
+            let accepted = format!("a part of the wall's {wall_m:.3} m");
+            let (name, value) = match slope.length_m {
+                Some(long) if left_m >= TAPE_M => ("length_m", long),
+                _ => ("from_m", slope.from_m),
+            };
+            found.push(conflict(format!("{field}.{name}"), value, accepted));
+        }
+        if slope.knee_m > room.height_m - TAPE_M {
+            let accepted = format!("less than the ceiling's {:.3} m", room.height_m);
+            found.push(conflict(format!("{field}.knee_m"), slope.knee_m, accepted));
+        }
+    }
+    for (id, beam) in &room.beams {
+        let field = format!("brief.room.beams.{id}");
+        if beam.length_m() < 0.02 {
+            found.push(conflict(
+                format!("{field}.to_m"),
+                beam.length_m(),
+                "a point 0.02 m or more from from_m".into(),
+            ));
+        }
+        if beam.drop_m > room.height_m - TAPE_M {
+            let accepted = format!("less than the ceiling's {:.3} m", room.height_m);
+            found.push(conflict(format!("{field}.drop_m"), beam.drop_m, accepted));
+        }
+    }
     for (id, piece) in &room.furniture {
-        furniture(&format!("brief.room.furniture.{id}"), piece, [b.x, d.y], room.height_m, found);
+        furniture(&format!("brief.room.furniture.{id}"), piece, room, found);
     }
 }
 
-fn furniture(field: &str, piece: &Furniture, sides_m: [f64; 2], ceiling_m: f64, found: &mut Vec<Problem>) {
+/// The outline must be one that a tape can go round.
+fn floor(room: &Room) -> Result<(), Problem> {
+    let outline = room.outline();
+    let refused = |value: String, accepted: &str, code: Code| {
+        Err(Problem::new("brief.room.floor_m", value, accepted, code))
+    };
+    let least = outline.iter().copied().fold(DVec2::INFINITY, DVec2::min);
+    let [width, depth, _] = room.dimensions_m();
+    for (name, side) in [("width", width), ("depth", depth)] {
+        if !(0.5..=50.0).contains(&side) {
+            return refused(format!("a {name} of {side} m"), "0.5 to 50 m", Code::OutOfRange);
+        }
+    }
+    if least.x.abs() > TAPE_M || least.y.abs() > TAPE_M {
+        let value = format!("corners from x = {} m, y = {} m on", least.x, least.y);
+        return refused(
+            value,
+            "corners of which the leftmost has x = 0 and the backmost y = 0",
+            Code::Conflict,
+        );
+    }
+    for wall in 0..outline.len() {
+        let long = wall_length(room, wall as u8).unwrap_or(0.0);
+        if long < WALL_LEAST_M {
+            let value = format!("a {} of {long} m", room.wall_name(wall));
+            return refused(value, "walls of 0.05 m or more", Code::Conflict);
+        }
+    }
+    if !is_simple(&outline) {
+        return refused(
+            "walls that cross or touch".into(),
+            "corners in the order of a walk round the room",
+            Code::Conflict,
+        );
+    }
+    if signed_area_m2(&outline) <= 0.0 {
+        let accepted =
+            "corners counter-clockwise seen from above: back-left, back-right, front-right, front-left";
+        return refused("corners given clockwise".into(), accepted, Code::Conflict);
+    }
+    Ok(())
+}
+
+fn wall_length(room: &Room, wall: u8) -> Option<f64> {
+    room.wall_m(usize::from(wall)).map(|(start, end)| (end - start).length())
+}
+
+fn no_wall(field: &str, wall: u8, walls: usize) -> Problem {
+    Problem::new(
+        format!("{field}.wall"),
+        wall,
+        format!("0 to {}, one of the room's {walls} walls", walls.saturating_sub(1)),
+        Code::UnknownId,
+    )
+}
+
+fn furniture(field: &str, piece: &Furniture, room: &Room, found: &mut Vec<Problem>) {
     let [width, depth, height] = piece.size_m.0;
+    let [room_width, room_depth, ceiling_m] = room.dimensions_m();
+    let sides_m = [room_width, room_depth];
+    let before = found.len();
     let (sin, cos) = piece.bearing_deg.to_radians().sin_cos();
     let reach = [(width * cos).abs() + (depth * sin).abs(), (width * sin).abs() + (depth * cos).abs()];
     for axis in 0..2 {
@@ -153,6 +233,20 @@ fn furniture(field: &str, piece: &Furniture, sides_m: [f64; 2], ceiling_m: f64, 
                 format!("{:.3} to {:.3} m, so that it stands inside the room", half, sides_m[axis] - half)
             };
             found.push(conflict(format!("{field}.position_m[{axis}]"), at, accepted));
+        }
+    }
+    // In the box that holds the room, and in the room itself.
+    if found.len() == before && !room.is_rectangle() {
+        let outline = room.outline();
+        let middle = DVec2::new(piece.position_m.0[0], piece.position_m.0[1]);
+        let (right, front) = (DVec2::new(cos, -sin) * width / 2.0, DVec2::new(sin, cos) * depth / 2.0);
+        let out = [right + front, right - front, -right + front, -right - front]
+            .into_iter()
+            .map(|corner| beyond_m(&outline, middle + corner))
+            .fold(f64::NEG_INFINITY, f64::max);
+        if out > 0.01 {
+            let accepted = format!("a place {out:.3} m farther inside, clear of the walls");
+            found.push(conflict(format!("{field}.position_m"), out, accepted));
         }
     }
     let foot = piece.position_m.0[2];

@@ -38,16 +38,8 @@ struct Absorption {
 }
 
 fn surfaces(corner: &Corner<'_>, use_given: bool) -> Absorption {
-    let [w, d, h] = corner.room_m;
     let unknown = material("hard_average").unwrap_or(&MATERIALS[0]);
-    let mut areas: [(&str, f64); 6] = [
-        ("wall-0", w * h),
-        ("wall-1", d * h),
-        ("wall-2", w * h),
-        ("wall-3", d * h),
-        ("floor", w * d),
-        ("ceiling", w * d),
-    ];
+    let mut areas = corner.brief.room.surfaces_m2();
     let mut sum = [0.0; 6];
     let mut assumed = false;
     let mut add = |row: &Material, area: f64| {
@@ -100,8 +92,8 @@ fn mid(bands: Bands) -> f64 {
 
 /// The reverberation time of the corner's room with one person in it.
 pub fn reading(corner: &Corner<'_>) -> Reading {
-    let [w, d, h] = corner.room_m;
-    let (volume, surface) = (w * d * h, 2.0 * (w * d + w * h + d * h));
+    let volume = corner.brief.room.volume_m3();
+    let surface = corner.brief.room.surfaces_m2().iter().map(|(_, area)| area).sum::<f64>();
     let given = surfaces(corner, true);
     let mut absorption = given.known_m2;
     if given.assumed {

@@ -117,9 +117,10 @@ pub(crate) fn assert_legal(plan: &Value) {
         let (mut points, hold) = head(plan, light, eyes);
         let near = points.iter().map(|p| length(minus(*p, eyes))).fold(f64::INFINITY, f64::min);
         assert!(near >= 0.30 - 0.01, "{id} is {near} m from the eyes");
-        let top = points.iter().map(|p| p[2]).fold(0.0, f64::max);
-        let ceiling = number(&plan["brief"]["room"]["height_m"]);
-        assert!(top <= ceiling - 0.09, "{id} reaches {top} m under a ceiling of {ceiling} m");
+        for p in &points {
+            let air = ceiling_over(plan, *p) - p[2];
+            assert!(air >= 0.085, "{id} at {p:?} comes within {air} m of the ceiling");
+        }
         points.extend(carried(plan, &light["support"], hold));
         things.push((id.clone(), points));
     }
@@ -139,15 +140,70 @@ pub(crate) fn assert_legal(plan: &Value) {
         .iter()
         .map(|p| [number(&p[0]), number(&p[1]), 0.0])
         .collect();
+    let crown = eyes[2] + 0.064 * stature;
+    assert!(in_the_room(plan, &floor, [eyes[0], eyes[1], crown]), "the head is not in the room");
+    let lens = point(&layout["camera"]["position_m"]);
+    // The line from lens to eyes stays in the room, and 0.2 m behind the lens there is room as well.
+    for part in [-0.2 / length(minus(eyes, lens)), 0.0, 0.1, 0.25, 0.5, 0.75, 0.9] {
+        let p = along(lens, eyes, part);
+        assert!(in_the_room(plan, &floor, p), "the lens looks at {p:?}, outside the room");
+    }
     for (id, points) in &things {
         for p in points {
             assert!(!seen(plan, *p), "a part of {id} at {p:?} shows in the picture");
-            let inside = (-0.012..=floor[2][0] + 0.012).contains(&p[0])
-                && (-0.012..=floor[2][1] + 0.012).contains(&p[1]);
-            assert!(inside, "a part of {id} at {p:?} is outside the room");
+            assert!(in_the_room(plan, &floor, *p), "a part of {id} at {p:?} is outside the room");
             assert!(!in_a_swing(plan, &floor, *p), "a part of {id} at {p:?} stands in a door's swing");
         }
     }
+}
+
+/// Height of the ceiling over a point: the flat one, or lower where a slope or a beam is.
+fn ceiling_over(plan: &Value, p: P) -> f64 {
+    let room = &plan["brief"]["room"];
+    let floor = room["floor_m"].as_array().unwrap();
+    let flat = number(&room["height_m"]);
+    let mut low = flat;
+    for slope in room["slopes"].as_object().into_iter().flat_map(|s| s.values()) {
+        let wall = slope["wall"].as_u64().unwrap() as usize;
+        let corner = |i: usize| [number(&floor[i % floor.len()][0]), number(&floor[i % floor.len()][1]), 0.0];
+        let (a, b) = (corner(wall), corner(wall + 1));
+        let run = minus(b, a).map(|v| v / length(minus(b, a)));
+        let (beside, off) = (dot(minus(p, a), run), dot(minus(p, a), [-run[1], run[0], 0.0]));
+        let from = slope["from_m"].as_f64().unwrap_or(0.0);
+        let to = from + slope["length_m"].as_f64().unwrap_or(length(minus(b, a)) - from);
+        let (knee, reach) = (number(&slope["knee_m"]), number(&slope["run_m"]));
+        if (from..=to).contains(&beside) && (0.0..reach).contains(&off) {
+            low = low.min(knee + (flat - knee) * off / reach);
+        }
+    }
+    for beam in room["beams"].as_object().into_iter().flat_map(|b| b.values()) {
+        let end = |name: &str| [number(&beam[name][0]), number(&beam[name][1]), 0.0];
+        let (a, b) = (end("from_m"), end("to_m"));
+        let run = minus(b, a).map(|v| v / length(minus(b, a)));
+        let (beside, off) = (dot(minus(p, a), run), dot(minus(p, a), [-run[1], run[0], 0.0]));
+        if (0.0..=length(minus(b, a))).contains(&beside) && off.abs() <= number(&beam["width_m"]) / 2.0 {
+            low = low.min(flat - number(&beam["drop_m"]));
+        }
+    }
+    low
+}
+
+/// Whether a point is in the room, to 1.2 cm: the walls seen from it turn once all round, and it is over the floor
+/// and under the ceiling.
+fn in_the_room(plan: &Value, floor: &[P], p: P) -> bool {
+    let around: f64 = (0..floor.len())
+        .map(|i| {
+            let (a, b) = (minus(floor[i], p), minus(floor[(i + 1) % floor.len()], p));
+            (a[0] * b[1] - a[1] * b[0]).atan2(a[0] * b[0] + a[1] * b[1])
+        })
+        .sum();
+    let at_a_wall = (0..floor.len()).any(|i| {
+        let (a, b) = (floor[i], floor[(i + 1) % floor.len()]);
+        let flat = [p[0], p[1], 0.0];
+        let part = (dot(minus(flat, a), minus(b, a)) / dot(minus(b, a), minus(b, a))).clamp(0.0, 1.0);
+        length(minus(flat, along(a, b, part))) < 0.012
+    });
+    (around > 3.0 || at_a_wall) && p[2] >= -0.012 && p[2] <= ceiling_over(plan, p) + 0.012
 }
 
 /// Whether a point lies more than 2 cm inside the quarter circle that a door sweeps.
@@ -155,7 +211,7 @@ fn in_a_swing(plan: &Value, floor: &[P], p: P) -> bool {
     plan["brief"]["room"]["openings"].as_object().is_some_and(|openings| {
         openings.values().filter(|o| o["kind"] == "door").any(|door| {
             let wall = door["wall"].as_u64().unwrap() as usize;
-            let (a, b) = (floor[wall], floor[(wall + 1) % 4]);
+            let (a, b) = (floor[wall], floor[(wall + 1) % floor.len()]);
             let run = minus(b, a).map(|v| v / length(minus(b, a)));
             let (from, width) = (number(&door["from_m"]), number(&door["width_m"]));
             // Facing a wall from inside, its direction runs from right to left: the left hinge is at the far end.
@@ -170,7 +226,7 @@ fn in_a_swing(plan: &Value, floor: &[P], p: P) -> bool {
             x > 0.02
                 && y > 0.02
                 && x.hypot(y) < width - 0.02
-                && p[2] < door["height_m"].as_f64().unwrap_or(2.0)
+                && p[2] < door["height_m"].as_f64().unwrap_or(2.0) - 0.02
         })
     })
 }

@@ -31,8 +31,11 @@ fn marks_stand_in_the_order_they_are_laid_and_where_the_plan_says() {
         let [x, y] = mark.at_m;
         assert_close(mark.tape.from_left_m, x, 1e-12, 0.0, &mark.letter);
         assert_close(mark.tape.from_back_m, y, 1e-12, 0.0, &mark.letter);
-        assert_close(mark.tape.to_back_left_corner_m, x.hypot(y), 1e-12, 0.0, &mark.letter);
-        assert_close(mark.tape.to_back_right_corner_m, (3.4 - x).hypot(y), 1e-12, 0.0, &mark.letter);
+        let corners = [("a", [0.0, 0.0]), ("b", [3.4, 0.0]), ("c", [3.4, 2.9]), ("d", [0.0, 2.9])];
+        for from in &mark.tape.corners {
+            let [cx, cy] = corners.iter().find(|(letter, _)| *letter == from.corner).unwrap().1;
+            assert_close(from.length_m, (x - cx).hypot(y - cy), 1e-12, 0.0, &mark.letter);
+        }
     }
     assert!(card.marks[0].set.starts_with(&format!("eyes {:.2} m", value(&plan, "person.eye.height_m"))));
     assert!(card.marks[0].set.ends_with("chest towards C"));

@@ -79,7 +79,7 @@ fn contradictions_name_the_field() {
     let shelf = refused("/brief/room/furniture/shelf/position_m", json!([3.3, 0.2, 0]));
     assert_eq!(shelf.field, "brief.room.furniture.shelf.position_m[0]");
     assert_eq!(refused("/brief/person/seat_at", json!("throne")).code.as_str(), "unknown_id");
-    assert_eq!(refused("/brief/room/floor_m/2/0", json!(3.0)).field, "brief.room.floor_m");
+    assert_eq!(refused("/brief/room/floor_m/3/0", json!(-1.0)).field, "brief.room.floor_m");
     assert_eq!(refused("/brief/gear/zoom/focal_min_mm", json!(70)).field, "brief.gear.zoom.focal_min_mm");
     assert_eq!(refused("/brief/measured", json!({ "sound.room.warmth": 1 })).code.as_str(), "unknown_id");
     let mut newer = box_room();
@@ -284,7 +284,49 @@ fn contradictions_of_every_kind() {
             json!([[0, 0], [0, 2.9], [3.4, 2.9], [3.4, 0]]),
             "brief.room.floor_m",
             "conflict",
-            "rectangle",
+            "counter-clockwise",
+        ),
+        (
+            "/brief/room/floor_m",
+            json!([[0, 0], [3.4, 0], [0, 2.9], [3.4, 2.9]]),
+            "brief.room.floor_m",
+            "conflict",
+            "walk round",
+        ),
+        (
+            "/brief/room/floor_m",
+            json!([[0, 0], [3.4, 0], [3.4, 1.6], [2.0, 1.6], [2.0, 2.9], [0, 2.9]]),
+            "brief.room.furniture.desk.position_m",
+            "conflict",
+            "clear of the walls",
+        ),
+        (
+            "/brief/room/openings/door/wall",
+            json!(4),
+            "brief.room.openings.door.wall",
+            "unknown_id",
+            "4 walls",
+        ),
+        (
+            "/brief/room/slopes",
+            json!({ "roof": { "wall": 0, "from_m": 3.0, "length_m": 1.0, "knee_m": 1.0, "run_m": 1.0 } }),
+            "brief.room.slopes.roof.length_m",
+            "conflict",
+            "3.400 m",
+        ),
+        (
+            "/brief/room/slopes",
+            json!({ "roof": { "wall": 0, "knee_m": 2.5, "run_m": 1.0 } }),
+            "brief.room.slopes.roof.knee_m",
+            "conflict",
+            "2.450 m",
+        ),
+        (
+            "/brief/room/beams",
+            json!({ "tie": { "from_m": [0, 1], "to_m": [3.4, 1], "width_m": 0.2, "drop_m": 2.5 } }),
+            "brief.room.beams.tie.drop_m",
+            "conflict",
+            "2.450 m",
         ),
         (
             "/brief/room/floor_m",

@@ -2,9 +2,10 @@
 //! balance of moments about every edge.
 
 use fogon_core::corner::Corner;
+use fogon_core::geometry::DVec2;
 use fogon_core::material::{BANDS_HZ, MATERIALS, PERSON_M2, material};
 use fogon_core::reading::From;
-use fogon_core::room::{sandbags, stand_tipping, tape_mark};
+use fogon_core::room::{corner_mark, sandbags, stand_tipping, tape_mark, worst_error_m};
 use fogon_testkit::assert_close;
 use proptest::prelude::*;
 use serde_json::{Value, json};
@@ -222,5 +223,69 @@ fn windows_are_placed_as_the_camera_sees_them() {
         let plan = plain_with(&[("/brief/room/openings/window", window(wall, from_m))]);
         let azimuth = value(&plan, "daylight.window.azimuth_deg");
         assert!((azimuth - degrees).abs() < 1e-6, "wall {wall}: {azimuth}");
+    }
+}
+
+/// An L of 4 x 5 m without its front-right 2 x 2 m, a slope over the back wall from 1.2 m to the ceiling of 2.6 m in
+/// 1.4 m, a beam: areas and volume added up by hand.
+#[test]
+fn areas_and_volumes_of_a_room_with_a_slope_are_as_added_up() {
+    let plan = plain_with(&[
+        ("/brief/room/floor_m", json!([[0, 0], [4, 0], [4, 3], [2, 3], [2, 5], [0, 5]])),
+        ("/brief/room/slopes", json!({ "roof": { "wall": 0, "knee_m": 1.2, "run_m": 1.4 } })),
+        (
+            "/brief/room/beams",
+            json!({ "tie": { "from_m": [0, 4], "to_m": [2, 4], "width_m": 0.2, "drop_m": 0.3 } }),
+        ),
+    ]);
+    let room = &plan.brief.room;
+    assert_close(
+        room.volume_m3(),
+        16.0 * 2.6 - 4.0 * 1.4 * 1.4 / 2.0 - 2.0 * 0.2 * 0.3,
+        1e-12,
+        0.0,
+        "volume",
+    );
+    let areas = room.surfaces_m2();
+    let area = |name: &str| areas.iter().find(|(n, _)| *n == name).unwrap().1;
+    assert_close(area("wall-0"), 4.0 * 1.2, 1e-12, 0.0, "the wall under the slope");
+    assert_close(area("wall-1"), 3.0 * 2.6 - 0.98, 1e-12, 0.0, "the wall beside it");
+    assert_close(area("wall-3"), 2.0 * 2.6, 1e-12, 0.0, "an inner wall");
+    assert_close(area("floor"), 16.0, 1e-12, 0.0, "floor");
+    let sloping = 4.0 * 1.4f64.hypot(1.4);
+    assert_close(area("ceiling"), 16.0 - 5.6 + sloping + 2.0 * 2.0 * 0.3, 1e-12, 0.0, "ceiling");
+    for (at, height) in [([1.0, 0.0], 1.2), ([1.0, 0.7], 1.9), ([1.0, 1.4], 2.6), ([1.0, 4.05], 2.3)] {
+        assert_close(room.ceiling_m(DVec2::from_array(at)), height, 1e-9, 0.0, "ceiling over a point");
+    }
+}
+
+proptest! {
+    /// Of all pairs of corners the card names the one whose worst error is least; the error is what the farthest of
+    /// the four crossings of two circles is off, for a small tape error.
+    #[test]
+    fn the_best_corners_are_named_and_their_error_is_that_of_crossing_circles(x in 0.2f64..3.8, y in 0.2f64..2.8) {
+        let corners = [("a", DVec2::ZERO), ("b", DVec2::new(4.0, 0.0)), ("c", DVec2::new(4.0, 3.0)), ("d", DVec2::new(0.0, 3.0))];
+        let at = DVec2::new(x, y);
+        let error = 1e-5;
+        let mark = corner_mark(at, &corners, error).unwrap();
+        let worst = mark.worst_error_m.unwrap();
+        for (i, a) in corners.iter().enumerate() {
+            for b in &corners[i + 1..] {
+                prop_assert!(worst <= worst_error_m(at, [a.1, b.1], error) + 1e-12);
+            }
+        }
+        let [one, other] = mark.corners.each_ref().map(|c| corners.iter().find(|(l, _)| *l == c.corner).unwrap().1);
+        let crossing = |r: f64, q: f64| {
+            let base = (other - one).normalize();
+            let long = one.distance(other);
+            let along = (r * r - q * q + long * long) / (2.0 * long);
+            let side = if base.perp_dot(at - one) > 0.0 { 1.0 } else { -1.0 };
+            one + base * along + base.perp() * side * (r * r - along * along).max(0.0).sqrt()
+        };
+        let (r, q) = (one.distance(at), other.distance(at));
+        let off = [(1.0, 1.0), (1.0, -1.0), (-1.0, 1.0), (-1.0, -1.0)]
+            .map(|(i, j)| crossing(r + i * error, q + j * error).distance(at));
+        let most = off.into_iter().fold(0.0, f64::max);
+        assert_close(most, worst, 2e-2, 0.0, "crossing circles");
     }
 }

@@ -1,0 +1,181 @@
+//! Outlines on the floor: simple polygons given counter-clockwise, seen from above, m.
+
+use earcut::Earcut;
+
+use super::DVec2;
+
+/// The edges of an outline, each from its corner to the next.
+fn edges(outline: &[DVec2]) -> impl Iterator<Item = (DVec2, DVec2)> + '_ {
+    outline.iter().copied().zip(outline.iter().copied().cycle().skip(1))
+}
+
+/// Distance from a point to a straight piece, m.
+fn distance_to_piece(point: DVec2, (a, b): (DVec2, DVec2)) -> f64 {
+    let along = b - a;
+    let part = ((point - a).dot(along) / along.length_squared().max(1e-300)).clamp(0.0, 1.0);
+    (point - a - along * part).length()
+}
+
+/// How far a point lies beyond an outline, m; negative inside.
+pub fn beyond_m(outline: &[DVec2], point: DVec2) -> f64 {
+    let off = edges(outline).map(|edge| distance_to_piece(point, edge)).fold(f64::INFINITY, f64::min);
+    // Crossings of a ray to the right: an odd number from inside.
+    let crossings = edges(outline).filter(|(a, b)| {
+        (a.y > point.y) != (b.y > point.y) && point.x < a.x + (b.x - a.x) * (point.y - a.y) / (b.y - a.y)
+    });
+    if crossings.count() % 2 == 1 { -off } else { off }
+}
+
+/// Whether a point lies in an outline grown by `margin` (negative shrinks it).
+pub fn inside(outline: &[DVec2], point: DVec2, margin: f64) -> bool {
+    beyond_m(outline, point) <= margin
+}
+
+/// Distance from a point inside along a horizontal direction to where it first leaves the outline, m.
+pub fn distance_to_edge(outline: &[DVec2], from: DVec2, direction: DVec2) -> f64 {
+    edges(outline)
+        .filter_map(|(a, b)| {
+            let edge = b - a;
+            let across = direction.perp_dot(edge);
+            let part = (a - from).perp_dot(direction) / across;
+            (across > 1e-12 && (-1e-9..=1.0 + 1e-9).contains(&part))
+                .then(|| (a - from).perp_dot(edge) / across)
+        })
+        .filter(|distance| *distance > -1e-9)
+        .fold(f64::INFINITY, f64::min)
+}
+
+/// Area of an outline, positive when counter-clockwise, m2.
+pub fn signed_area_m2(outline: &[DVec2]) -> f64 {
+    edges(outline).map(|(a, b)| a.perp_dot(b)).sum::<f64>() / 2.0
+}
+
+/// Whether no two edges of an outline meet but at the corners they share.
+pub fn is_simple(outline: &[DVec2]) -> bool {
+    let all: Vec<_> = edges(outline).collect();
+    let count = all.len();
+    (0..count).all(|i| {
+        (i + 1..count).all(|j| {
+            if j == i + 1 || (i == 0 && j == count - 1) {
+                // Neighbours share a corner and may not fold back on each other.
+                let (d, e) = (all[i].1 - all[i].0, all[j].1 - all[j].0);
+                !(d.perp_dot(e).abs() < 1e-12 && d.dot(e) < 0.0)
+            } else {
+                let near = [
+                    distance_to_piece(all[i].0, all[j]),
+                    distance_to_piece(all[i].1, all[j]),
+                    distance_to_piece(all[j].0, all[i]),
+                    distance_to_piece(all[j].1, all[i]),
+                ];
+                near.iter().all(|d| *d > 1e-6) && !crosses(all[i], all[j])
+            }
+        })
+    })
+}
+
+fn crosses((a, b): (DVec2, DVec2), (c, d): (DVec2, DVec2)) -> bool {
+    let side = |p: DVec2, q: DVec2, r: DVec2| (q - p).perp_dot(r - p) > 0.0;
+    side(a, b, c) != side(a, b, d) && side(c, d, a) != side(c, d, b)
+}
+
+/// Convex hull, counter-clockwise in a frame with y upwards (monotone chain; Andrew 1979).
+pub fn hull(points: &[DVec2]) -> Vec<DVec2> {
+    let mut sorted = points.to_vec();
+    sorted.sort_by(|a, b| a.x.total_cmp(&b.x).then(a.y.total_cmp(&b.y)));
+    sorted.dedup_by(|a, b| (*a - *b).length() < 1e-9);
+    if sorted.len() < 3 {
+        return sorted;
+    }
+    let mut chain: Vec<DVec2> = Vec::new();
+    for pass in 0..2 {
+        let start = chain.len();
+        let run: Box<dyn Iterator<Item = &DVec2>> =
+            if pass == 0 { Box::new(sorted.iter()) } else { Box::new(sorted.iter().rev()) };
+        for point in run {
+            while chain.len() >= start + 2 {
+                let (a, b) = (chain[chain.len() - 2], chain[chain.len() - 1]);
+                if (b - a).perp_dot(*point - b) > 1e-12 {
+                    break;
+                }
+                chain.pop();
+            }
+            chain.push(*point);
+        }
+        chain.pop();
+    }
+    chain
+}
+
+/// What lies between an outline and its hull, as triangles, counter-clockwise; none where it is convex.
+pub fn outside_pieces(outline: &[DVec2]) -> Vec<[DVec2; 3]> {
+    let on_hull = hull(outline);
+    let count = outline.len();
+    let is_hull: Vec<bool> =
+        outline.iter().map(|p| on_hull.iter().any(|h| (*h - *p).length() < 1e-9)).collect();
+    let Some(start) = is_hull.iter().position(|on| *on) else { return Vec::new() };
+    let mut pieces = Vec::new();
+    let mut pocket = vec![outline[start]];
+    for step in 1..=count {
+        let at = (start + step) % count;
+        pocket.push(outline[at]);
+        if is_hull[at] {
+            if pocket.len() > 2 {
+                triangles(&pocket, &mut pieces);
+            }
+            pocket = vec![outline[at]];
+        }
+    }
+    pieces
+}
+
+fn triangles(pocket: &[DVec2], into: &mut Vec<[DVec2; 3]>) {
+    let mut indices: Vec<u32> = Vec::new();
+    Earcut::new().earcut(pocket.iter().map(|p| p.to_array()), &[], &mut indices);
+    for [a, b, c] in indices.as_chunks::<3>().0 {
+        let mut piece = [*a, *b, *c].map(|i| pocket[i as usize]);
+        let area = signed_area_m2(&piece);
+        // A corner in the middle of a straight wall leaves nothing out.
+        if area.abs() > 1e-6 {
+            if area < 0.0 {
+                piece.reverse();
+            }
+            into.push(piece);
+        }
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    fn outline(points: &[[f64; 2]]) -> Vec<DVec2> {
+        points.iter().map(|p| DVec2::from_array(*p)).collect()
+    }
+
+    #[test]
+    fn rays_and_areas_in_a_rectangle() {
+        let room = outline(&[[0.0, 0.0], [3.4, 0.0], [3.4, 2.9], [0.0, 2.9]]);
+        assert!((signed_area_m2(&room) - 9.86).abs() < 1e-12);
+        assert!((distance_to_edge(&room, DVec2::new(1.0, 1.0), DVec2::X) - 2.4).abs() < 1e-12);
+        assert!((distance_to_edge(&room, DVec2::new(1.0, 1.0), DVec2::NEG_Y) - 1.0).abs() < 1e-12);
+        assert!(inside(&room, DVec2::new(3.4, 1.0), 0.0));
+        assert!(!inside(&room, DVec2::new(3.35, 1.0), -0.1));
+        assert!(outside_pieces(&room).is_empty());
+    }
+
+    /// An L of 4 x 3 m without its front-right 2 x 1 m, worked by hand.
+    #[test]
+    fn an_l_has_an_inner_corner() {
+        let room = outline(&[[0.0, 0.0], [4.0, 0.0], [4.0, 2.0], [2.0, 2.0], [2.0, 3.0], [0.0, 3.0]]);
+        assert!(is_simple(&room) && (signed_area_m2(&room) - 10.0).abs() < 1e-12);
+        assert!((beyond_m(&room, DVec2::new(3.0, 2.5)) - 0.5).abs() < 1e-12);
+        assert!((beyond_m(&room, DVec2::new(1.5, 1.5)) + 0.5f64.hypot(0.5)).abs() < 1e-12);
+        // Along the back wall the ray goes on to the right wall, farther in front it meets the inner one.
+        assert!((distance_to_edge(&room, DVec2::new(1.0, 1.0), DVec2::X) - 3.0).abs() < 1e-12);
+        assert!((distance_to_edge(&room, DVec2::new(1.0, 2.5), DVec2::X) - 1.0).abs() < 1e-12);
+        let left_out: f64 = outside_pieces(&room).iter().map(|t| signed_area_m2(t)).sum();
+        assert!((left_out - 1.0).abs() < 1e-12, "the hull cuts the notch in half: {left_out}");
+        let crossed = outline(&[[0.0, 0.0], [2.0, 0.0], [0.0, 2.0], [2.0, 2.0]]);
+        assert!(!is_simple(&crossed));
+    }
+}
