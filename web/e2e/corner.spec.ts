@@ -36,7 +36,7 @@ test("a new corner of mixed measurements becomes a layout and a card", async ({ 
   await rename(page, "Marbling room");
   await expect(page.getByRole("heading", { name: "Marbling room" })).toBeVisible();
   const placed = section(page, "Where everything stands, and why");
-  await expect(placed.getByText(/^You face the .* best of the \d facings that fit/)).toBeVisible();
+  await expect(placed.getByText(/^You face .* best of the \d facings that fit/)).toBeVisible();
   await expect(placed.getByText(/degrees camera (left|right), \d+ degrees up/).first()).toBeVisible();
   for (const name of ["Plan, from above", "Side view along the lens axis", "The picture as the lens sees it"])
     await expect(page.getByRole("img", { name, exact: true })).toBeVisible();

@@ -4,6 +4,7 @@
 mod mains;
 mod tape;
 mod tipping;
+mod walk;
 
 use crate::corner::{Corner, base_of};
 use crate::geometry::{DVec3, distance_to_edge};
@@ -14,6 +15,7 @@ use crate::reading::{From, Reading};
 pub use mains::{MainsAs, load_a, mains};
 pub use tape::{CornerMark, FromCorner, TapeMark, corner_mark, tape_mark, worst_error_m};
 pub use tipping::{Tipping, stand_tipping};
+pub use walk::{Leg, Walk, Walked, walked};
 
 /// Sideways push at the head that a stand with a lamp or microphone must bear, N. Fogon's own rule.
 pub const KNOCK_N: f64 = 10.0;

@@ -27,8 +27,8 @@ pub struct Config {
     pub database: PathBuf,
     /// Port on 127.0.0.1; 0 takes a free one.
     pub port: u16,
-    /// A brief to start a new database with.
-    pub first_brief: Option<fogon_core::plan::BriefFile>,
+    /// Briefs to start a new database with.
+    pub first_briefs: Vec<fogon_core::plan::BriefFile>,
 }
 
 /// Why the server does not start, or stops.
@@ -73,8 +73,8 @@ pub async fn serve(config: Config, ready: impl FnOnce(SocketAddr)) -> Result<(),
     let shown = |path: &Path| path.display().to_string();
     let failed = |source| ServeError::Store { path: shown(&config.database), source };
     let store = Store::open(&config.database).map_err(failed)?;
-    if let Some(brief) = &config.first_brief {
-        store.seed(brief).map_err(failed)?;
+    if !config.first_briefs.is_empty() {
+        store.seed(&config.first_briefs).map_err(failed)?;
     }
     let listen = |source| ServeError::Listen { port: config.port, source };
     let listener = tokio::net::TcpListener::bind((Ipv4Addr::LOCALHOST, config.port)).await.map_err(listen)?;

@@ -49,6 +49,7 @@ fn described() -> OpenApiRouter<Shared> {
         .routes(routes!(judge::changes))
         .routes(routes!(judge::apply))
         .routes(routes!(judge::place))
+        .routes(routes!(judge::walk))
         .routes(routes!(reference::glossary))
         .routes(routes!(reference::schools))
         .routes(routes!(reference::catalogue))

@@ -174,14 +174,17 @@ impl Store {
         self.connection.lock().unwrap_or_else(PoisonError::into_inner)
     }
 
-    /// Keeps a first corner where there is none yet.
+    /// Keeps first corners where there are none yet.
     ///
     /// # Errors
     /// SQLite refuses.
-    pub fn seed(&self, brief: &BriefFile) -> Result<(), StoreError> {
+    pub fn seed(&self, briefs: &[BriefFile]) -> Result<(), StoreError> {
         if self.all()?.is_empty() {
-            let document = Document { name: brief.name.clone(), brief: brief.brief.clone(), layout: None };
-            self.create(&document.laid_out())?;
+            for brief in briefs {
+                let document =
+                    Document { name: brief.name.clone(), brief: brief.brief.clone(), layout: None };
+                self.create(&document.laid_out())?;
+            }
         }
         Ok(())
     }
@@ -432,8 +435,8 @@ mod tests {
     fn a_first_corner_is_kept_once() {
         let store = store();
         let brief = BriefFile::read(BRIEF.as_bytes()).unwrap();
-        store.seed(&brief).unwrap();
-        store.seed(&brief).unwrap();
+        store.seed(std::slice::from_ref(&brief)).unwrap();
+        store.seed(std::slice::from_ref(&brief)).unwrap();
         let all = store.all().unwrap();
         assert_eq!(all.len(), 1);
         assert!(all[0].document.layout.is_some(), "it is laid out");

@@ -46,7 +46,7 @@ impl Server {
     fn on(database: &Path) -> Self {
         let runtime = tokio::runtime::Runtime::new().unwrap();
         let (tell, hear) = mpsc::channel();
-        let config = Config { database: database.to_owned(), port: 0, first_brief: None };
+        let config = Config { database: database.to_owned(), port: 0, first_briefs: Vec::new() };
         runtime
             .spawn(async move { serve(config, move |address| tell.send(address).unwrap()).await.unwrap() });
         let address = hear.recv_timeout(Duration::from_secs(20)).expect("the server starts");

@@ -51,7 +51,7 @@ export const limits = {
   "Opening.from_m": [0, 50],
   "Opening.height_m": [0.2, 8],
   "Opening.sill_m": [0, 6],
-  "Opening.wall": [0, 3],
+  "Opening.wall": [0, 11],
   "Opening.width_m": [0.2, 20],
   "Person.lean_m": [0, 0.5],
   "Person.seat_height_m": [0.2, 1.1],

@@ -296,6 +296,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/walk": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The floor of a walk round the room with a tape, its closing error shared out */
+        post: operations["walk"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -345,6 +362,23 @@ export interface components {
          * @enum {string}
          */
         Baseline: "today" | "plan";
+        /** @description A beam under the ceiling. */
+        Beam: {
+            /** @description Where its middle line begins, m. */
+            from_m: components["schemas"]["Point2"];
+            /** @description Where its middle line ends, m. */
+            to_m: components["schemas"]["Point2"];
+            /**
+             * Format: double
+             * @description Width, m.
+             */
+            width_m: number;
+            /**
+             * Format: double
+             * @description How far it hangs below the ceiling, m.
+             */
+            drop_m: number;
+        };
         /** @description A thing to buy. */
         Bought: {
             /** @description Catalogue id. */
@@ -1007,7 +1041,7 @@ export interface components {
          * @description What a shape is.
          * @enum {string}
          */
-        Ink: "wall" | "floor" | "window" | "door" | "swing" | "furniture" | "person" | "head" | "camera" | "light" | "board" | "microphone" | "stand" | "feet" | "arm" | "field" | "sharp" | "axis" | "aim" | "intruder" | "guide" | "eye-line" | "headroom";
+        Ink: "wall" | "floor" | "window" | "door" | "swing" | "overhead" | "furniture" | "person" | "head" | "camera" | "light" | "board" | "microphone" | "stand" | "feet" | "arm" | "field" | "sharp" | "axis" | "aim" | "intruder" | "guide" | "eye-line" | "headroom";
         /** @description One input of a working. */
         Input: {
             /** @description Its name. */
@@ -1046,6 +1080,20 @@ export interface components {
             furniture?: {
                 [key: string]: components["schemas"]["FurnitureAt"];
             };
+        };
+        /** @description One wall of the walk. */
+        Leg: {
+            /**
+             * Format: double
+             * @description Length of the wall, m.
+             */
+            length_m: number;
+            /**
+             * Format: double
+             * @description Turn at its end, degrees: positive to the left (an outer corner, the room on the left hand), negative to the
+             *     right (an inner corner).
+             */
+            turn_deg: number;
         };
         /** @enum {string} */
         LensSchool: "far-and-long" | "near-and-wide";
@@ -1220,7 +1268,7 @@ export interface components {
             kind: components["schemas"]["OpeningKind"];
             /**
              * Format: int32
-             * @description The wall: 0 back, 1 right, 2 front, 3 left.
+             * @description The wall, from the corner of this number to the next; in a rectangle 0 back, 1 right, 2 front, 3 left.
              */
             wall: number;
             /**
@@ -1460,8 +1508,8 @@ export interface components {
         /** @description The room as measured. */
         Room: {
             /**
-             * @description Corners of the floor, counter-clockwise seen from above, from the back-left corner at (0, 0), m. A
-             *     rectangle: back-left, back-right, front-right, front-left.
+             * @description Corners of the floor, counter-clockwise seen from above, m: the back wall lies on y = 0, the leftmost corner on
+             *     x = 0. A rectangle: back-left, back-right, front-right, front-left.
              */
             floor_m: components["schemas"]["Point2"][];
             /**
@@ -1469,6 +1517,14 @@ export interface components {
              * @description Ceiling height, m.
              */
             height_m: number;
+            /** @description Sloping parts of the ceiling. */
+            slopes?: {
+                [key: string]: components["schemas"]["Slope"];
+            };
+            /** @description Beams under the ceiling. */
+            beams?: {
+                [key: string]: components["schemas"]["Beam"];
+            };
             /**
              * Format: double
              * @description Bearing of true north in the plan, degrees clockwise from the direction away from the back wall.
@@ -1482,7 +1538,7 @@ export interface components {
             furniture?: {
                 [key: string]: components["schemas"]["Furniture"];
             };
-            /** @description What is known of the surfaces: `wall-0` to `wall-3`, `floor`, `ceiling`. */
+            /** @description What is known of the surfaces: `wall-0` and on, in the order of the corners, `floor`, `ceiling`. */
             surfaces?: {
                 [key: string]: components["schemas"]["Surface"];
             };
@@ -1573,6 +1629,34 @@ export interface components {
          */
         Sheet: "plan" | "side";
         Size3: number[];
+        /** @description A part of the ceiling that comes down to a wall. */
+        Slope: {
+            /**
+             * Format: int32
+             * @description The wall it comes down to.
+             */
+            wall: number;
+            /**
+             * Format: double
+             * @description From the wall's first corner to where it begins, m (0).
+             */
+            from_m?: number;
+            /**
+             * Format: double
+             * @description Length along the wall, m (to the wall's end).
+             */
+            length_m?: number | null;
+            /**
+             * Format: double
+             * @description Height at the wall, m.
+             */
+            knee_m: number;
+            /**
+             * Format: double
+             * @description How far from the wall, level, it meets the ceiling, m.
+             */
+            run_m: number;
+        };
         /** @enum {string} */
         SourceSchool: "big-soft" | "small-near";
         /** @enum {string} */
@@ -1718,6 +1802,31 @@ export interface components {
             marks: components["schemas"]["Mark"][];
             /** @description Words. */
             words: components["schemas"]["Word"][];
+        };
+        /** @description A walk along the walls, the room on the left hand, begun at the left end of the back wall. */
+        Walk: {
+            /** @description The walls in their order. */
+            legs: components["schemas"]["Leg"][];
+        };
+        /** @description The floor of a walk. */
+        Walked: {
+            /** @description Its corners, the error shared out, m. */
+            floor_m: components["schemas"]["Point2"][];
+            /**
+             * Format: double
+             * @description How far from its start the walk ended, m.
+             */
+            closing_error_m: number;
+            /**
+             * Format: double
+             * @description The same in parts of the whole way.
+             */
+            closing_part: number;
+            /**
+             * Format: double
+             * @description The whole way, m.
+             */
+            way_m: number;
         };
         /** @enum {string} */
         WindowSchool: "shut-out" | "key";
@@ -2348,6 +2457,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["School"][];
+                };
+            };
+        };
+    };
+    walk: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Walk"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Walked"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
                 };
             };
         };

@@ -110,7 +110,7 @@ export function Obstacles({ name, brief, id }: { name: string; brief: Brief; id:
               {o.sentence}
             </p>
             <p>{o.frees}</p>
-            {o.facing && <p className="text-faint text-sm">Facing the {o.facing}.</p>}
+            {o.facing && <p className="text-faint text-sm">Facing {o.facing}.</p>}
           </li>
         ))}
       </ul>

@@ -9,8 +9,12 @@ use fogon_server::{Config, ServeError};
 use crate::outcome::Failure;
 use crate::read;
 
-/// The demo corner, part of the binary.
-const DEMO: &str = include_str!("../../../../docs/examples/box-room.brief.json");
+/// The demo corners, part of the binary.
+const DEMO: [&str; 3] = [
+    include_str!("../../../../docs/examples/box-room.brief.json"),
+    include_str!("../../../../docs/examples/alcove.brief.json"),
+    include_str!("../../../../docs/examples/hallway.brief.json"),
+];
 
 #[derive(Args)]
 pub(crate) struct Serve {
@@ -33,12 +37,13 @@ pub(crate) struct Demo {
 }
 
 pub(crate) fn serve(arguments: &Serve) -> Result<(), Failure> {
-    start(Config { database: arguments.database.clone(), port: arguments.port, first_brief: None })
+    start(Config { database: arguments.database.clone(), port: arguments.port, first_briefs: Vec::new() })
 }
 
 pub(crate) fn demo(arguments: &Demo) -> Result<(), Failure> {
-    let brief = BriefFile::read(DEMO.as_bytes())?;
-    start(Config { database: arguments.database.clone(), port: arguments.port, first_brief: Some(brief) })
+    let first_briefs =
+        DEMO.iter().map(|brief| BriefFile::read(brief.as_bytes())).collect::<Result<Vec<_>, _>>()?;
+    start(Config { database: arguments.database.clone(), port: arguments.port, first_briefs })
 }
 
 fn start(config: Config) -> Result<(), Failure> {

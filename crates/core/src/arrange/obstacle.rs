@@ -75,7 +75,7 @@ pub(super) fn explain(brief: &Brief, failed: &[Failed]) -> Vec<Obstacle> {
     let desk = brief.person.seat_at.as_ref().and_then(|id| brief.room.furniture.get(id));
     if desk.is_some_and(|desk| desk.fixed) {
         for obstacle in &mut all {
-            obstacle.frees += " Or mark the desk as free to move: then all eight facings are tried.";
+            obstacle.frees += " Or mark the desk as free to move: then all facings are tried.";
         }
     }
     all

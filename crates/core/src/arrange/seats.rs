@@ -21,7 +21,7 @@ const BEHIND_SENSOR_M: f64 = 0.22;
 /// A direction to face.
 #[derive(Debug, Clone, PartialEq)]
 pub(crate) struct Facing {
-    /// `front wall`, `back-left corner` ...
+    /// `the front wall`, `the back-left corner`, `corner e` ...
     pub(crate) name: String,
     /// From the person to the lens.
     pub(crate) bearing_deg: f64,
@@ -49,14 +49,14 @@ fn walls_and_corners(brief: &Brief) -> Vec<(String, f64)> {
         let [width, depth, _] = room.dimensions_m();
         let diagonal = bearing_of(glam::DVec3::new(width, depth, 0.0));
         return [
-            ("front wall", 0.0),
-            ("front-right corner", diagonal),
-            ("right wall", 90.0),
-            ("back-right corner", 180.0 - diagonal),
-            ("back wall", 180.0),
-            ("back-left corner", 180.0 + diagonal),
-            ("left wall", 270.0),
-            ("front-left corner", 360.0 - diagonal),
+            ("the front wall", 0.0),
+            ("the front-right corner", diagonal),
+            ("the right wall", 90.0),
+            ("the back-right corner", 180.0 - diagonal),
+            ("the back wall", 180.0),
+            ("the back-left corner", 180.0 + diagonal),
+            ("the left wall", 270.0),
+            ("the front-left corner", 360.0 - diagonal),
         ]
         .map(|(name, bearing)| (name.to_owned(), bearing))
         .to_vec();

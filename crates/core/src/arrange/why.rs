@@ -55,21 +55,21 @@ pub(super) fn best(brief: &Brief, judged: &[Judged]) -> String {
     let gives = gives(brief, best);
     let facing = best.facing();
     let Some(next) = judged.iter().find(|j| j.facing() != facing) else {
-        return format!("You face the {facing}, the only facing that fits: {gives}.");
+        return format!("You face {facing}, the only facing that fits: {gives}.");
     };
     let (other, points) = (next.facing(), points(best, next));
     let more = (next.quick.stops + next.quick.fixes).saturating_sub(best.quick.stops + best.quick.fixes);
     let against = if more > 0 {
         let things = if more == 1 { "1 thing".to_owned() } else { format!("{more} things") };
-        format!("facing the {other} instead, {things} more would stand in the way")
+        format!("facing {other} instead, {things} more would stand in the way")
     } else if points < 1.0 {
-        format!("the {other} would do as well")
+        format!("{other} would do as well")
     } else {
         let most =
             aspect_lost(brief, best, next).map(|a| format!(", most of them in {a}")).unwrap_or_default();
-        format!("facing the {other} instead would cost {points:.0} points of 100{most}")
+        format!("facing {other} instead would cost {points:.0} points of 100{most}")
     };
-    format!("You face the {facing}, the best of the {} facings that fit: {gives}; {against}.", facings.len())
+    format!("You face {facing}, the best of the {} facings that fit: {gives}; {against}.", facings.len())
 }
 
 /// How another candidate differs from the best one.
@@ -80,7 +80,7 @@ pub(super) fn instead(brief: &Brief, candidate: &Judged, best: &Judged) -> Strin
     } else {
         format!("{points:.0} points of 100 behind the best")
     };
-    format!("You face the {} instead: {}; {rank}.", candidate.facing(), gives(brief, candidate))
+    format!("You face {} instead: {}; {rank}.", candidate.facing(), gives(brief, candidate))
 }
 
 fn gives(brief: &Brief, candidate: &Judged) -> String {
@@ -133,7 +133,7 @@ fn seat(corner: &Corner<'_>) -> Placed {
         letter: "S",
         thing: "Seat".into(),
         place: format!(
-            "{} from the left wall, {} from the back wall, facing the {}.",
+            "{} from the left wall, {} from the back wall, facing {}.",
             units.length(eyes.x),
             units.length(eyes.y),
             nearest_facing(corner.brief, crate::geometry::bearing_of(corner.to_lens()))

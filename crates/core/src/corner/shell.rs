@@ -34,7 +34,7 @@ pub fn bounds(room: &Room, lower_m: f64) -> Vec<Bound> {
         let at_end = [to.extend(slope.knee_m - plumb), to.extend(top), (to + inward * run).extend(top)];
         let along: DVec2 = (to - from).normalize_or_zero();
         Some(Bound {
-            what: format!("the slope at the {}", room.wall_name(usize::from(slope.wall))),
+            what: format!("the slope at {}", room.wall_name(usize::from(slope.wall))),
             overhead: true,
             solid: Solid::slab(&at_end, along.extend(0.0), (to - from).length()),
         })

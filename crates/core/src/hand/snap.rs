@@ -187,8 +187,7 @@ fn walls(before: &Plan, corner: &Corner<'_>, by: &Move, wanted: DVec3) -> Option
             .fold(f64::INFINITY, f64::min);
         if gap.abs() < NEAR_M {
             at -= normal * gap;
-            let name = corner.brief.room.wall_name(index);
-            words.push(format!("Against {}{name}.", if name.starts_with("wall") { "" } else { "the " }));
+            words.push(format!("Against {}.", corner.brief.room.wall_name(index)));
         }
     }
     (!words.is_empty()).then_some((at, words))

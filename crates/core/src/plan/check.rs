@@ -184,7 +184,7 @@ fn floor(room: &Room) -> Result<(), Problem> {
     for wall in 0..outline.len() {
         let long = wall_length(room, wall as u8).unwrap_or(0.0);
         if long < WALL_LEAST_M {
-            let value = format!("a {} of {long} m", room.wall_name(wall));
+            let value = format!("{} of {long} m", room.wall_name(wall));
             return refused(value, "walls of 0.05 m or more", Code::Conflict);
         }
     }

@@ -258,7 +258,7 @@ impl Room {
 
     /// A wall in words: by its side in a rectangle, else by its corners.
     pub fn wall_name(&self, wall: usize) -> String {
-        match ["back wall", "right wall", "front wall", "left wall"].get(wall) {
+        match ["the back wall", "the right wall", "the front wall", "the left wall"].get(wall) {
             Some(name) if self.is_rectangle() => (*name).to_owned(),
             _ => {
                 let next = (wall + 1) % self.floor_m.len().max(1);

@@ -5,7 +5,7 @@ use fogon_core::corner::Corner;
 use fogon_core::geometry::DVec2;
 use fogon_core::material::{BANDS_HZ, MATERIALS, PERSON_M2, material};
 use fogon_core::reading::From;
-use fogon_core::room::{corner_mark, sandbags, stand_tipping, tape_mark, worst_error_m};
+use fogon_core::room::{Leg, Walk, corner_mark, sandbags, stand_tipping, tape_mark, walked, worst_error_m};
 use fogon_testkit::assert_close;
 use proptest::prelude::*;
 use serde_json::{Value, json};
@@ -287,5 +287,59 @@ proptest! {
             .map(|(i, j)| crossing(r + i * error, q + j * error).distance(at));
         let most = off.into_iter().fold(0.0, f64::max);
         assert_close(most, worst, 2e-2, 0.0, "crossing circles");
+    }
+}
+
+fn walk(legs: &[(f64, f64)]) -> Walk {
+    Walk {
+        legs: legs
+            .iter()
+            .map(|(length_m, turn_deg)| Leg { length_m: *length_m, turn_deg: *turn_deg })
+            .collect(),
+    }
+}
+
+/// An L walked with a tape that is 4 cm short on the long wall, its share-out worked by hand: the error of 4 cm along
+/// the back wall is taken off each corner by its part of the 14 m (13.96 m) gone.
+#[test]
+fn what_a_walk_does_not_close_by_is_said_and_shared_out() {
+    let legs = [(4.0, 90.0), (2.0, 90.0), (2.0, -90.0), (1.0, 90.0), (1.96, 90.0), (3.0, 90.0)];
+    let found = walked(&walk(&legs)).unwrap();
+    assert_close(found.closing_error_m, 0.04, 1e-9, 0.0, "closing error");
+    assert_close(found.way_m, 13.96, 1e-9, 0.0, "way");
+    let gone = [0.0, 4.0, 6.0, 8.0, 9.0, 10.96];
+    let read = [[0.0, 0.0], [4.0, 0.0], [4.0, 2.0], [2.0, 2.0], [2.0, 3.0], [0.04, 3.0]];
+    for ((corner, at), gone) in found.floor_m.iter().zip(read).zip(gone) {
+        let x = at[0] - 0.04 * gone / 13.96;
+        assert_close(corner.0[0], x, 0.0, 6e-4, "x");
+        assert_close(corner.0[1], at[1], 0.0, 6e-4, "y");
+    }
+    // Exact walks come out exact; the room stays as it was, whichever corner is the leftmost.
+    let exact = walked(&walk(&[(3.4, 90.0), (2.9, 90.0), (3.4, 90.0), (2.9, 90.0)])).unwrap();
+    assert!(exact.closing_error_m < 1e-12);
+    assert_eq!(
+        exact.floor_m.iter().map(|p| p.0).collect::<Vec<_>>(),
+        [[0.0, 0.0], [3.4, 0.0], [3.4, 2.9], [0.0, 2.9]]
+    );
+    let refused = |legs: &[(f64, f64)]| walked(&walk(legs)).unwrap_err();
+    assert!(refused(&[(3.0, 90.0), (3.0, 90.0), (3.0, 90.0), (3.0, -90.0)]).value.contains("180 degrees"));
+    assert!(refused(&[(3.0, 90.0), (3.0, 90.0), (1.0, 90.0), (3.0, 90.0)]).value.contains("2.00 m"));
+}
+
+proptest! {
+    /// Whatever is read wrong by a few centimetres, the floor closes, keeps its walls to what was read wrong, and
+    /// stands against both axes.
+    #[test]
+    fn walks_close(off in prop::collection::vec(-0.03f64..0.03, 6), shift in 0.5f64..1.5) {
+        let true_legs = [(4.0, 90.0), (3.0, 90.0), (2.0, -90.0), (shift, 90.0), (2.0, 90.0), (3.0 + shift, 90.0)];
+        let legs: Vec<(f64, f64)> = true_legs.iter().zip(&off).map(|((l, t), o)| (l + o, *t)).collect();
+        let found = walked(&walk(&legs)).unwrap();
+        let corners: Vec<DVec2> = found.floor_m.iter().map(|p| (*p).into()).collect();
+        for (i, (long, _)) in legs.iter().enumerate() {
+            let wall = corners[i].distance(corners[(i + 1) % corners.len()]);
+            prop_assert!((wall - long).abs() <= found.closing_error_m + 2e-3, "wall {i}: {wall} read as {long}");
+        }
+        let least = corners.iter().copied().fold(DVec2::INFINITY, DVec2::min);
+        prop_assert!(least.length() < 1e-9);
     }
 }

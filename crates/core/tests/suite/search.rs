@@ -33,7 +33,7 @@ proptest! {
             prop_assert!(turned || zoomed);
         }
         for proposal in &one.proposals {
-            prop_assert!(proposal.reason.starts_with("You face the ") && proposal.reason.ends_with('.'));
+            prop_assert!(proposal.reason.starts_with("You face ") && proposal.reason.ends_with('.'));
             prop_assert_eq!(proposal.plan.brief.clone(), file.brief.clone());
         }
     }

@@ -11,6 +11,7 @@ use fogon_core::hand::{Handle, MoveIn, Moved, handles, moved};
 use fogon_core::money::{Changes, changes as what_to_change};
 use fogon_core::plan::{BriefFile, PatchStep, Plan, apply as apply_patch};
 use fogon_core::problem::{Code, Problem, Problems};
+use fogon_core::room::{Walk, Walked, walked};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -174,4 +175,13 @@ pub(crate) async fn place(Body(bytes): Body) -> Result<Json<Plan>, Details> {
         Ok(Json(placed))
     })
     .await
+}
+
+/// The floor of a walk round the room with a tape, its closing error shared out
+#[utoipa::path(post, path = "/api/v1/walk", request_body = Walk,
+    responses((status = 200, body = Walked), (status = 422, body = Details, content_type = "application/problem+json")))]
+pub(crate) async fn walk(Body(bytes): Body) -> Result<Json<Walked>, Details> {
+    let value = document::parse(&bytes).map_err(Problems::from)?;
+    let walk: Walk = document::from_value(value)?;
+    Ok(Json(walked(&walk).map_err(Problems::from)?))
 }
