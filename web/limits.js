@@ -5,6 +5,9 @@ const api = JSON.parse(readFileSync("src/api/openapi.json", "utf8"));
 const wanted = [
   "Room",
   "Opening",
+  "Slope",
+  "Beam",
+  "Leg",
   "Mains",
   "Person",
   "Money",

@@ -183,6 +183,39 @@ test("bad answers are named beside their field and nothing typed is lost", async
   await expect(section(page, "Door").getByText(/4 m is not accepted/)).toBeVisible();
 });
 
+test("an alcove is walked round with a tape, and its corners are on plan and card", async ({ page }) => {
+  await page.goto("/new/all");
+  await page.getByLabel("Name of the corner").fill("Round the alcove");
+  await page.getByLabel("Shape of the floor").selectOption("walk");
+  const status = page.getByRole("status");
+  await expect(status).toHaveText("The walk closes.");
+  // 4 cm short on one wall: said, and shared out.
+  await page.getByLabel("Wall e–f", { exact: true }).fill("2.46 m");
+  await expect(status).toContainText("ends 0.04 m from where it began, 0.3 % of the way. Shared out");
+  await page.getByLabel("Then, at corner d").selectOption("left");
+  await expect(status).toContainText("540 degrees of turns: give 360 degrees");
+  await page.getByLabel("Then, at corner d").selectOption("right");
+  await page.getByRole("button", { name: "Add a slope" }).click();
+  await page.getByLabel("Height at that wall").fill("1.2 m");
+  await page.getByLabel("Meets the ceiling after").fill("1 m");
+  await page.getByLabel("The room has a window").uncheck();
+  await page.getByRole("button", { name: "Next: You" }).click();
+  await page.getByLabel("Stature").fill("1.70");
+  await page.getByRole("button", { name: "Lay out the corner" }).click();
+  await expect(page.getByRole("heading", { name: "Round the alcove" })).toBeVisible();
+  const plan = page.getByRole("img", { name: "Plan, from above" });
+  await expect(plan.getByText("slope from 1.20 m")).toBeVisible();
+  for (const letter of "abcdef") await expect(plan.getByText(letter, { exact: true })).toBeVisible();
+  await step(page, "Card").click();
+  const card = page.frameLocator("iframe");
+  await expect(card.getByText(/6 corners, under a slope/)).toBeVisible();
+  await expect(card.locator("tbody tr").first().locator("em")).toHaveText([/^[a-f]$/, /^[a-f]$/]);
+  // The answers come back as the walk that they were.
+  await page.goto(`${page.url().replace(/\/card$/, "")}/brief`);
+  await expect(page.getByLabel("Then, at corner d")).toHaveValue("right");
+  await expect(page.getByLabel("Height at that wall")).toHaveValue("1.2 m");
+});
+
 test("a cupboard is told what forbids it and what would free it", async ({ page }) => {
   await page.goto("/new/all");
   await page.getByLabel("Name of the corner").fill("Cupboard");

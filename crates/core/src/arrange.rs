@@ -321,7 +321,7 @@ fn promise(brief: &Brief, camera: &Camera, place: &Place, eyes: DVec3, pose: &fr
         crate::assess::bands::band_of(id, brief, false).0.map_or(1.0, |band| trapezium(value, band))
     };
     let away = -bearing_vector(pose.bearing_deg + 180.0).truncate();
-    let behind = crate::geometry::distance_to_edge(&brief.room.outline(), eyes.truncate(), away);
+    let behind = crate::corner::behind_m(&brief.room, &brief.room.outline(), eyes, away);
     let width = camera.f_number;
     let blur = brief
         .gear

@@ -94,17 +94,11 @@ pub fn card(plan: &Plan) -> Option<Card> {
     let corner = Corner::of(plan)?;
     let assessment = evaluate(plan);
     let units = plan.brief.units;
-    let [width, depth, height] = corner.room_m;
     Some(Card {
         name: plan.name.clone(),
         units,
         verdict: assessment.verdict.sentence.clone(),
-        room: format!(
-            "{} \u{d7} {} \u{d7} {}",
-            units.length(width),
-            units.length(depth),
-            units.length(height)
-        ),
+        room: room_in_words(&corner),
         marks: marks(&corner),
         settings: settings(&corner),
         dials: dials(&corner),
@@ -117,6 +111,19 @@ pub fn card(plan: &Plan) -> Option<Card> {
             Style { text_scale: CARD_TEXT, frame_text_scale: CARD_TEXT, quarter_turns: None },
         )?,
     })
+}
+
+/// The box that holds the room, and what it is beside a box.
+fn room_in_words(corner: &Corner<'_>) -> String {
+    let (room, units) = (&corner.brief.room, corner.brief.units);
+    let mut words = corner.room_m.map(|side| units.length(side)).join(" \u{d7} ");
+    if !room.is_rectangle() {
+        words += &format!(", {} corners", room.floor_m.len());
+    }
+    if !room.slopes.is_empty() {
+        words += ", under a slope";
+    }
+    words
 }
 
 fn marks(corner: &Corner<'_>) -> Vec<Mark> {

@@ -4,12 +4,12 @@
 mod shell;
 mod things;
 
-use crate::geometry::{DVec2, DVec3, Pinhole, bearing_of, bearing_vector};
+use crate::geometry::{DVec2, DVec3, Pinhole, bearing_of, bearing_vector, distance_to_edge};
 use crate::person::{Landmarks, landmarks_of};
 use crate::photometry::{Face, luminance_cd_m2};
 use crate::plan::{
     Brief, Common, Furniture, Gear, GearCamera, GearLens, GearLight, GearMicrophone, GearPanel, GearSupport,
-    Id, Layout, Light, Orientation, Plan, Role, Support,
+    Id, Layout, Light, Orientation, Plan, Role, Room, Support,
 };
 
 pub use shell::{Bound, bounds, is_blocked};
@@ -19,6 +19,8 @@ pub use things::{
     microphone_thing, things,
 };
 
+/// A slope behind the head is looked for every so often, m.
+const BEHIND_STEP_M: f64 = 0.02;
 /// The mouth lies this far in front of the eyes' plumb line, m. Fogon's own rule.
 const MOUTH_FORWARD_M: f64 = 0.02;
 
@@ -205,6 +207,11 @@ impl<'a> Corner<'a> {
         flat.try_normalize().unwrap_or_else(|| bearing_vector(self.layout.seat.bearing_deg))
     }
 
+    /// From the eyes, level and away from the lens, to the wall or slope behind, m.
+    pub fn background_behind_m(&self) -> f64 {
+        behind_m(&self.brief.room, &self.floor_m, self.eyes_m, -self.to_lens().truncate())
+    }
+
     /// Depth of the eyes along the optical axis, m.
     pub fn subject_distance_m(&self) -> f64 {
         self.view.depth_m(self.eyes_m)
@@ -232,6 +239,19 @@ impl<'a> Corner<'a> {
     pub fn support_gear(&self, support: &Support) -> Option<&'a GearSupport> {
         support.gear.as_ref().and_then(|id| self.brief.gear.get(id)).and_then(Gear::support)
     }
+}
+
+/// Level distance from a point to a wall, or to where a slope or a beam comes down to its height, m.
+pub fn behind_m(room: &Room, floor_m: &[DVec2], from: DVec3, direction: DVec2) -> f64 {
+    let wall = distance_to_edge(floor_m, from.truncate(), direction);
+    if room.slopes.is_empty() && room.beams.is_empty() {
+        return wall;
+    }
+    let steps = (wall / BEHIND_STEP_M).floor() as usize;
+    (1..=steps)
+        .map(|step| step as f64 * BEHIND_STEP_M)
+        .find(|off| room.ceiling_m(from.truncate() + direction * *off) < from.z)
+        .unwrap_or(wall)
 }
 
 /// Image distance v = f u / (u - f), mm; `None` where the subject lies inside the focal length.

@@ -7,7 +7,7 @@ mod tipping;
 mod walk;
 
 use crate::corner::{Corner, base_of};
-use crate::geometry::{DVec3, distance_to_edge};
+use crate::geometry::DVec3;
 use crate::photometry::power_w;
 use crate::plan::{Support, SupportKind};
 use crate::reading::{From, Reading};
@@ -31,11 +31,10 @@ pub fn readings(corner: &Corner<'_>) -> Vec<Reading> {
 }
 
 fn background_behind(corner: &Corner<'_>) -> Reading {
-    let away = -corner.to_lens().truncate();
-    let behind = distance_to_edge(&corner.floor_m, corner.eyes_m.truncate(), away);
+    let behind = corner.background_behind_m();
     let [width, depth, _] = corner.room_m;
     Reading::new("room.background_behind_m", behind)
-        .by("from the eyes away from the lens to the wall", "geometry")
+        .by("from the eyes away from the lens to the wall, or to a slope at their height", "geometry")
         .with("room width", width, "m", From::Typed)
         .with("room depth", depth, "m", From::Typed)
         .with("eyes x", corner.eyes_m.x, "m", From::Typed)

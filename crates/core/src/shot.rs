@@ -149,11 +149,7 @@ fn front_tolerance(corner: &Corner<'_>) -> Reading {
 
 fn blur(corner: &Corner<'_>) -> Reading {
     let camera = &corner.layout.camera;
-    let behind = crate::geometry::distance_to_edge(
-        &corner.floor_m,
-        corner.eyes_m.truncate(),
-        -corner.to_lens().truncate(),
-    );
+    let behind = corner.background_behind_m();
     let background = corner.subject_distance_m() + behind * angle_cosine(corner);
     let disc =
         lens::blur_disc_mm(camera.focal_length_mm, camera.f_number, camera.focus_distance_m, background);

@@ -115,6 +115,8 @@ export const api = {
     accepted(await client.POST("/api/v1/changes", { body: plan, signal })),
   apply: async (plan: Plan, patch: PatchStep[]) =>
     accepted(await client.POST("/api/v1/apply", { body: { plan, patch } })),
+  /** The floor of a walk round the room with a tape. */
+  walk: async (legs: Schemas["Leg"][]) => accepted(await client.POST("/api/v1/walk", { body: { legs } })),
   /** The set-up card as it prints, HTML. */
   card: async (id: number, paper: string) =>
     accepted(

@@ -1,6 +1,8 @@
 // generated from openapi.json by limits.js
 /** Least and greatest accepted value by type and field. */
 export const limits = {
+  "Beam.drop_m": [0.02, 3],
+  "Beam.width_m": [0.02, 2],
   "Camera.bearing_deg": [0, 360],
   "Camera.f_number": [0.7, 64],
   "Camera.focal_length_mm": [1, 600],
@@ -42,6 +44,7 @@ export const limits = {
   "GearSupport.height_min_m": [0, 5],
   "GearSupport.payload_kg": [0.05, 200],
   "GearSupport.reach_m": [0, 4],
+  "Leg.length_m": [0.05, 50],
   "Light.cct_k": [1000, 25000],
   "Light.dim": [0, 1],
   "Mains.breaker_a": [1, 125],
@@ -60,4 +63,9 @@ export const limits = {
   "Room.north_deg": [0, 360],
   "Seat.bearing_deg": [0, 360],
   "Seat.gaze_offset_deg": [-45, 45],
+  "Slope.from_m": [0, 50],
+  "Slope.knee_m": [0, 7.9],
+  "Slope.length_m": [0.1, 50],
+  "Slope.run_m": [0.1, 20],
+  "Slope.wall": [0, 11],
 } as const satisfies Record<string, readonly [number, number]>;

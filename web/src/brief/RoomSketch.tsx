@@ -1,7 +1,7 @@
 // The room as typed so far, to scale, while it is being typed.
 import type { Brief } from "../api/client";
 import { briefOf, type Draft } from "./draft";
-import { formatLength } from "../units/length";
+import { formatLength, type UnitSystem } from "../units/length";
 
 interface Props {
   draft: Draft;
@@ -11,17 +11,21 @@ interface Props {
 
 export function RoomSketch({ draft, textScale = 1 }: Props) {
   const { brief } = briefOf(draft);
-  const [width = 0, depth = 0] = brief.room.floor_m[2] ?? [];
+  const floor = brief.room.floor_m.map(([x = 0, y = 0]) => [x, y] as const);
+  const [width, depth] = [Math.max(0, ...floor.map((p) => p[0])), Math.max(0, ...floor.map((p) => p[1]))];
   if (!(width > 0) || !(depth > 0)) {
     return <p className="text-faint text-sm">Type the width and depth of the room to see it drawn.</p>;
   }
   const units = brief.units ?? "metric";
-  const walls: [number, number, number, number, number][] = [
-    [0, 0, 1, 0, width],
-    [width, 0, 0, 1, depth],
-    [width, depth, -1, 0, width],
-    [0, depth, 0, -1, depth],
-  ];
+  const rectangle = draft.texts.shape !== "walk";
+  // Each wall: where it begins, its direction, its length.
+  const walls = floor.map(([x, y], i) => {
+    const [nx, ny] = floor[(i + 1) % floor.length] ?? [0, 0];
+    const long = Math.hypot(nx - x, ny - y) || 1;
+    return [x, y, (nx - x) / long, (ny - y) / long, long] as const;
+  });
+  const points = (outline: (readonly [number, number])[]) =>
+    outline.map(([x, y]) => `${x},${flip(y)}`).join(" ");
   const flip = (y: number) => depth - y;
   const text = Math.max(width, depth) * 0.045 * textScale;
   const margin = text * 2;
@@ -32,14 +36,32 @@ export function RoomSketch({ draft, textScale = 1 }: Props) {
       role="img"
       aria-label={`Room ${formatLength(width, units)} wide, ${formatLength(depth, units)} deep, seen from above`}
     >
-      <rect
-        x={0}
-        y={0}
-        width={width}
-        height={depth}
+      <polygon
+        points={points(floor)}
         className="ink-floor"
         style={{ stroke: "var(--color-ink)", strokeWidth: 5 }}
       />
+      {Object.entries(brief.room.slopes ?? {}).map(([id, slope]) => {
+        const [x = 0, y = 0, dx = 0, dy = 0, long = 0] = walls[slope.wall] ?? [];
+        const from = slope.from_m ?? 0;
+        const to = from + (slope.length_m ?? long - from);
+        const at = (along: number, off: number) =>
+          [x + dx * along - dy * off, y + dy * along + dx * off] as const;
+        const outline = [at(from, 0), at(to, 0), at(to, slope.run_m), at(from, slope.run_m)];
+        return <polygon key={id} points={points(outline)} className="ink-overhead" />;
+      })}
+      {Object.entries(brief.room.beams ?? {}).map(([id, beam]) => {
+        const [[x0 = 0, y0 = 0], [x1 = 0, y1 = 0]] = [beam.from_m, beam.to_m];
+        const long = Math.hypot(x1 - x0, y1 - y0) || 1;
+        const [sx, sy] = [(-(y1 - y0) / long) * (beam.width_m / 2), ((x1 - x0) / long) * (beam.width_m / 2)];
+        const outline = [
+          [x0 - sx, y0 - sy],
+          [x1 - sx, y1 - sy],
+          [x1 + sx, y1 + sy],
+          [x0 + sx, y0 + sy],
+        ] as const;
+        return <polygon key={id} points={points([...outline])} className="ink-overhead" />;
+      })}
       {Object.entries(brief.room.furniture ?? {}).map(([id, piece]) => {
         const [x = 0, y = 0] = piece.position_m;
         const [w = 0, d = 0] = piece.size_m;
@@ -103,6 +125,46 @@ export function RoomSketch({ draft, textScale = 1 }: Props) {
           </text>
         </g>
       ))}
+      {rectangle ? (
+        <Sides width={width} depth={depth} text={text} units={units} />
+      ) : (
+        walls.map(([x, y], i) => {
+          // Outside the corner, on the bisector of its two walls.
+          const [, , ax = 0, ay = 0] = walls[(i + walls.length - 1) % walls.length] ?? [];
+          const [, , bx = 0, by = 0] = walls[i] ?? [];
+          const [ox, oy] = [ay + by, -(ax + bx)];
+          const off = (text * 0.9) / (Math.hypot(ox, oy) || 1);
+          return (
+            <text
+              key={i}
+              x={x + ox * off}
+              y={flip(y + oy * off) + text * 0.35}
+              fontSize={text}
+              textAnchor="middle"
+            >
+              {"abcdefghijkl"[i]}
+            </text>
+          );
+        })
+      )}
+    </svg>
+  );
+}
+
+/** The sides of a rectangle by name. */
+function Sides({
+  width,
+  depth,
+  text,
+  units,
+}: {
+  width: number;
+  depth: number;
+  text: number;
+  units: UnitSystem;
+}) {
+  return (
+    <>
       <text x={width / 2} y={depth + text * 1.4} fontSize={text} textAnchor="middle">
         back wall, {formatLength(width, units)}
       </text>
@@ -127,7 +189,7 @@ export function RoomSketch({ draft, textScale = 1 }: Props) {
       >
         right wall
       </text>
-    </svg>
+    </>
   );
 }
 

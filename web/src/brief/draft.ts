@@ -3,6 +3,7 @@
 import type { Brief, Gear, Schemas } from "../api/client";
 import { limits } from "../api/limits";
 import { editLength, formatLength, parseLength, type UnitSystem } from "../units/length";
+import { isRectangle, legsOf, roomiest, type BeamDraft, type LegDraft, type SlopeDraft } from "./walls";
 
 export interface FurnitureDraft {
   id: string;
@@ -20,6 +21,11 @@ export interface FurnitureDraft {
 export interface Draft {
   texts: Record<string, string>;
   furniture: FurnitureDraft[];
+  /** The walk round a floor that is no rectangle, and the floor it makes. */
+  legs: LegDraft[];
+  floor: Schemas["Room"]["floor_m"] | null;
+  slopes: SlopeDraft[];
+  beams: BeamDraft[];
   schools: Record<string, string>;
   /** Gear ids that the form's fields stand for. */
   ids: Record<string, string>;
@@ -108,7 +114,8 @@ export function recall(key: string): Draft | null {
   const left = localStorage.getItem(key);
   if (!left) return null;
   try {
-    return JSON.parse(left) as Draft;
+    // What an older page left may lack fields.
+    return { ...newDraft(), ...(JSON.parse(left) as Draft) };
   } catch {
     localStorage.removeItem(key);
     return null;
@@ -129,6 +136,7 @@ export function newDraft(): Draft {
     texts: {
       units: "metric",
       name: "",
+      shape: "rectangle",
       width: "",
       depth: "",
       height: "2.40 m",
@@ -210,6 +218,10 @@ export function newDraft(): Draft {
         fixed: false,
       },
     ],
+    legs: [],
+    floor: null,
+    slopes: [],
+    beams: [],
     schools: {},
     ids: {},
     base: null,
@@ -249,8 +261,9 @@ export function draftOf(name: string, brief: Brief): Draft {
   Object.assign(t, {
     units: system,
     name,
-    width: text(corner[0]),
-    depth: text(corner[1]),
+    shape: isRectangle(brief.room.floor_m) ? "rectangle" : "walk",
+    width: isRectangle(brief.room.floor_m) ? text(corner[0]) : "",
+    depth: isRectangle(brief.room.floor_m) ? text(corner[1]) : "",
     height: text(brief.room.height_m),
     door: door ? "yes" : "no",
     window: window ? "yes" : "no",
@@ -356,6 +369,27 @@ export function draftOf(name: string, brief: Brief): Draft {
     bearing: String(f.bearing_deg ?? 0),
     fixed: f.fixed ?? false,
   }));
+  if (t.shape === "walk") {
+    draft.legs = legsOf(brief.room.floor_m, system);
+    draft.floor = brief.room.floor_m;
+  }
+  draft.slopes = Object.entries(brief.room.slopes ?? {}).map(([id, s]) => ({
+    id,
+    wall: String(s.wall),
+    from: s.from_m ? text(s.from_m) : "",
+    length: text(s.length_m),
+    knee: text(s.knee_m),
+    run: text(s.run_m),
+  }));
+  draft.beams = Object.entries(brief.room.beams ?? {}).map(([id, b]) => ({
+    id,
+    fromX: text(b.from_m[0]),
+    fromY: text(b.from_m[1]),
+    toX: text(b.to_m[0]),
+    toY: text(b.to_m[1]),
+    width: text(b.width_m),
+    drop: text(b.drop_m),
+  }));
   draft.schools = Object.fromEntries(
     Object.entries(brief.schools ?? {}).filter(([, v]) => typeof v === "string"),
   );
@@ -428,11 +462,60 @@ const within = (name: Limit): readonly [number, number] => limits[name];
 const SIDE = [0.5, 50] as const;
 const PLACE = [0, 50] as const;
 
+/** The floor: a rectangle as typed, or what the walk makes. */
+function floorOf(draft: Draft, read: Reader): Schemas["Room"]["floor_m"] {
+  if (read.text("shape") !== "walk") {
+    const [width, depth] = [read.length("width", SIDE), read.length("depth", SIDE)];
+    return [
+      [0, 0],
+      [width, 0],
+      [width, depth],
+      [0, depth],
+    ];
+  }
+  draft.legs.forEach((leg, index) => read.length(`walk.${index}`, [0.05, 50], leg.length.trim()));
+  if (!draft.floor) read.problems.walk = "The walk round the room does not close yet.";
+  return draft.floor ?? [];
+}
+
+/** Slopes and beams, left out where there are none. */
+function overheadOf(draft: Draft, read: Reader): Pick<Schemas["Room"], "slopes" | "beams"> {
+  const slopes = draft.slopes.map((slope, index) => {
+    const length = (name: "from" | "length" | "knee" | "run", limit: readonly [number, number]) =>
+      read.length(`slopes.${index}.${name}`, limit, slope[name].trim());
+    return [
+      slope.id,
+      {
+        wall: Number(slope.wall),
+        from_m: slope.from.trim() === "" ? 0 : length("from", within("Slope.from_m")),
+        ...(slope.length.trim() === "" ? {} : { length_m: length("length", within("Slope.length_m")) }),
+        knee_m: length("knee", within("Slope.knee_m")),
+        run_m: length("run", within("Slope.run_m")),
+      },
+    ] as const;
+  });
+  const beams = draft.beams.map((beam, index) => {
+    const length = (name: Exclude<keyof BeamDraft, "id">, limit: readonly [number, number]) =>
+      read.length(`beams.${index}.${name}`, limit, beam[name].trim());
+    return [
+      beam.id,
+      {
+        from_m: [length("fromX", PLACE), length("fromY", PLACE)] as [number, number],
+        to_m: [length("toX", PLACE), length("toY", PLACE)] as [number, number],
+        width_m: length("width", within("Beam.width_m")),
+        drop_m: length("drop", within("Beam.drop_m")),
+      },
+    ] as const;
+  });
+  return { slopes: Object.fromEntries(slopes), beams: Object.fromEntries(beams) };
+}
+
 /** The brief that a draft makes, and what could not be read, by field. */
 export function briefOf(draft: Draft): { name: string; brief: Brief; problems: Problems } {
   const read = new Reader(draft.texts);
   const name = read.text("name") || "My corner";
-  const [width, depth] = [read.length("width", SIDE), read.length("depth", SIDE)];
+  const floor = floorOf(draft, read);
+  const middle = roomiest(floor);
   const base = structuredClone(draft.base);
   const openings: Record<string, Schemas["Opening"]> = { ...(base?.room.openings ?? {}) };
   const doorId = draft.ids.door ?? "door";
@@ -471,10 +554,10 @@ export function briefOf(draft: Draft): { name: string; brief: Brief; problems: P
       length("depth", [0.02, 10]),
       length("height", [0.02, 10]),
     ];
-    // A piece that goes where the seat goes need not be placed: the middle of the room stands in.
+    // A piece that goes where the seat goes need not be placed: the roomiest place stands in.
     const [x, y] = [
-      piece.x.trim() === "" && !piece.fixed ? width / 2 : length("x", PLACE),
-      piece.y.trim() === "" && !piece.fixed ? depth / 2 : length("y", PLACE),
+      piece.x.trim() === "" && !piece.fixed ? middle[0] : length("x", PLACE),
+      piece.y.trim() === "" && !piece.fixed ? middle[1] : length("y", PLACE),
     ];
     furniture[piece.id] = {
       kind: piece.kind as Schemas["FurnitureKind"],
@@ -504,13 +587,9 @@ export function briefOf(draft: Draft): { name: string; brief: Brief; problems: P
     units: read.text("units") as UnitSystem,
     room: {
       ...(base?.room ?? {}),
-      floor_m: [
-        [0, 0],
-        [width, 0],
-        [width, depth],
-        [0, depth],
-      ],
+      floor_m: floor,
       height_m: read.length("height", within("Room.height_m")),
+      ...overheadOf(draft, read),
       openings,
       furniture,
       mains,
@@ -743,7 +822,7 @@ function todayOf(draft: Draft, read: Reader, brief: Brief): Schemas["Today"] {
 
 /** The form's field for a field the server refused, if it shows it. */
 export function fieldFor(path: string, draft: Draft): string | null {
-  const [, opening, side] = /openings\.([a-z0-9-]+)\.(\w+)_m/.exec(path) ?? [];
+  const [, opening, side] = /openings\.([a-z0-9-]+)\.(wall|\w+(?=_m))/.exec(path) ?? [];
   if (opening && side) {
     const slot = opening === (draft.ids.door ?? "door") ? "door" : "window";
     return `${slot}.${side}`;
@@ -760,8 +839,15 @@ export function fieldFor(path: string, draft: Draft): string | null {
     };
     return index < 0 ? null : `furniture.${index}.${fields[part] ?? "x"}`;
   }
+  const [, list, hung, part2] = /(slopes|beams)\.([a-z0-9-]+)\.(\w+?)_m/.exec(path) ?? [];
+  if (list && hung) {
+    const things: { id: string }[] = list === "slopes" ? draft.slopes : draft.beams;
+    const index = things.findIndex((thing) => thing.id === hung);
+    const field = list === "beams" && part2 === "to" ? "toX" : (part2 ?? "");
+    return index < 0 ? null : `${list}.${index}.${field}`;
+  }
   const known: [RegExp, string][] = [
-    [/floor_m/, "width"],
+    [/floor_m/, draft.texts.shape === "walk" ? "walk" : "width"],
     [/room\.height_m/, "height"],
     [/stature_m/, "stature"],
     [/seat_height_m/, "seatHeight"],

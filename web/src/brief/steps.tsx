@@ -4,6 +4,9 @@ import { useQuery } from "@tanstack/react-query";
 import { api } from "../api/client";
 import { Choice, TextField, Tick } from "../ui/fields";
 import { FORMATS, type Draft, type FurnitureDraft, type Problems } from "./draft";
+import { Overhead } from "./Overhead";
+import { ShapeChoice, WalkRound } from "./Shape";
+import { wallNames, type BeamDraft, type LegDraft, type SlopeDraft } from "./walls";
 
 export const STEPS = [
   {
@@ -26,6 +29,10 @@ export const STEPS = [
 export type Change = (patch: {
   texts?: Record<string, string>;
   furniture?: FurnitureDraft[];
+  legs?: LegDraft[];
+  floor?: Draft["floor"];
+  slopes?: SlopeDraft[];
+  beams?: BeamDraft[];
   schools?: Record<string, string>;
 }) => void;
 
@@ -33,6 +40,11 @@ const FIELDS: string[][] = [
   [
     "units",
     "name",
+    "shape",
+    "walk",
+    "walk.",
+    "slopes.",
+    "beams.",
     "width",
     "depth",
     "height",
@@ -95,15 +107,8 @@ const FIELDS: string[][] = [
 /** The fields that a page shows; a name that ends in a dot stands for all that begin so. */
 export const fieldsOf = (step: number): string[] => FIELDS[step] ?? [];
 
-const WALLS = [
-  ["0", "back"],
-  ["1", "right"],
-  ["2", "front"],
-  ["3", "left"],
-] as const;
 /** Each wall is measured from the corner where it begins, going round by the right. */
 const CORNERS = ["back-left", "back-right", "front-right", "front-left"];
-const fromCorner = (wall: string | undefined) => `From the ${CORNERS[Number(wall ?? 0)] ?? ""} corner`;
 const KINDS = [
   "desk",
   "table",
@@ -166,6 +171,12 @@ export function StepFields({ step, draft, problems, change }: Props) {
   );
   const is = (name: string) => draft.texts[name] === "yes";
   const imperial = draft.texts.units === "imperial";
+  const rectangle = draft.texts.shape !== "walk";
+  const walls = wallNames(rectangle ? 4 : draft.legs.length, rectangle);
+  const fromCorner = (wall: string | undefined) =>
+    rectangle
+      ? `From the ${CORNERS[Number(wall ?? 0)] ?? ""} corner`
+      : `From corner ${walls[Number(wall ?? 0)]?.[1]?.[0] ?? "a"}`;
   switch (step) {
     case 0:
       return (
@@ -178,15 +189,22 @@ export function StepFields({ step, draft, problems, change }: Props) {
             ])}
           </Group>
           <Group title="Size">
-            {text("width", "Width, along the back wall", undefined, imperial ? "11' 2\"" : "3.40 m")}
-            {text("depth", "Depth", undefined, imperial ? "9' 6\"" : "2.90 m")}
+            <ShapeChoice draft={draft} change={change} />
+            {rectangle && (
+              <>
+                {text("width", "Width, along the back wall", undefined, imperial ? "11' 2\"" : "3.40 m")}
+                {text("depth", "Depth", undefined, imperial ? "9' 6\"" : "2.90 m")}
+              </>
+            )}
             {text("height", "Ceiling height")}
           </Group>
+          {!rectangle && <WalkRound draft={draft} problems={problems} change={change} />}
+          <Overhead draft={draft} problems={problems} change={change} walls={walls} />
           <Group title="Door">
             {tick("door", "The room has a door")}
             {is("door") && (
               <>
-                {choice("door.wall", "In wall", WALLS)}
+                {choice("door.wall", "In wall", walls)}
                 {text("door.from", fromCorner(draft.texts["door.wall"]), "To the near edge of the door.")}
                 {text("door.width", "Width")}
                 {choice(
@@ -207,7 +225,7 @@ export function StepFields({ step, draft, problems, change }: Props) {
             {tick("window", "The room has a window")}
             {is("window") && (
               <>
-                {choice("window.wall", "In wall", WALLS)}
+                {choice("window.wall", "In wall", walls)}
                 {text(
                   "window.from",
                   fromCorner(draft.texts["window.wall"]),

@@ -48,8 +48,7 @@ function useSheetRoom(corner: Corner) {
     () => ({ width: middle - (narrow ? 0 : 32), height: narrow ? 900 : Math.max(height - 148, 420) }),
     [middle, narrow, height],
   );
-  const [across = 3, deep = 3] = corner.brief.room.floor_m[2] ?? [];
-  const longest = Math.max(across, deep);
+  const longest = Math.max(...corner.brief.room.floor_m.flat());
   const picture = narrow ? width - 24 : Math.min(width, 1760) - 192 - middle - 24;
   const scalesFor: ScalesFor = useCallback(
     (judged) => {

@@ -87,7 +87,9 @@ function headline(
   const joined = (...parts: (string | null)[]) => parts.filter((p) => p !== null).join(", ");
   switch (step) {
     case "room": {
-      const [width = 0, depth = 0] = brief.room.floor_m[2] ?? [];
+      const [width, depth] = [0, 1].map((axis) =>
+        Math.max(...brief.room.floor_m.map((p) => p[axis] ?? 0)),
+      ) as [number, number];
       return `${formatLength(width, units)} × ${formatLength(depth, units)}`;
     }
     case "you":

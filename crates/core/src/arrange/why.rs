@@ -10,7 +10,6 @@ use super::seats::nearest_facing;
 use crate::assess::bands::band_of;
 use crate::assess::score;
 use crate::corner::{Corner, LightAt, Source, Thing, is_worn, things};
-use crate::geometry::distance_to_edge;
 use crate::light::{face::at_face, flare_margin_deg, placement};
 use crate::plan::{Brief, CameraHeight, LightSchool, Plan, Purpose, Role};
 use crate::reading::{Aspect, Standing, standing};
@@ -85,8 +84,7 @@ pub(super) fn instead(brief: &Brief, candidate: &Judged, best: &Judged) -> Strin
 
 fn gives(brief: &Brief, candidate: &Judged) -> String {
     let Some(corner) = Corner::from_parts(brief, &candidate.layout) else { return String::new() };
-    let eyes = corner.eyes_m.truncate();
-    let behind = distance_to_edge(&corner.floor_m, eyes, -corner.to_lens().truncate());
+    let behind = corner.background_behind_m();
     format!(
         "{} to the wall behind you, the lens {} away at {} mm",
         brief.units.length(behind),
@@ -123,7 +121,7 @@ fn aspect_lost(brief: &Brief, best: &Judged, other: &Judged) -> Option<&'static 
 fn seat(corner: &Corner<'_>) -> Placed {
     let units = corner.brief.units;
     let eyes = corner.eyes_m;
-    let behind = distance_to_edge(&corner.floor_m, eyes.truncate(), -corner.to_lens().truncate());
+    let behind = corner.background_behind_m();
     let distance = match stands(corner.brief, "room.background_behind_m", behind) {
         Standing::Poor => "too little to part you from it",
         Standing::Fair => "enough to part you from it a little",

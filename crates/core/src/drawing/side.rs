@@ -6,7 +6,7 @@ use crate::geometry::{DVec2, DVec3, distance_to_edge};
 use crate::shot::lens::{circle_of_confusion_mm, depth_of_field};
 
 /// The ceiling is looked up every so often along the axis, m.
-const CEILING_STEP_M: f64 = 0.02;
+const CEILING_STEP_M: f64 = 0.005;
 
 pub(super) fn draw(corner: &Corner<'_>, all: &[Thing], text_m: f64) -> View {
     // Along the axis, from behind the person (left) to behind the camera (right).

@@ -1,5 +1,6 @@
 //! A floor measured by walking round the room with a tape: length, turn, length. The tape never closes exactly;
-//! what is left is shared out over the walls by their length (the compass rule; Bowditch 1808, from memory).
+//! what is left along and across is shared out over the walls by how far each goes along and across (the surveyors'
+//! transit rule, from memory), so that square corners stay square.
 
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -63,26 +64,27 @@ pub fn walked(walk: &Walk) -> Result<Walked, Problem> {
     }
     // What the turns miss the circle by is shared out evenly.
     let each = (360.0 - turned) / walk.legs.len() as f64;
-    let (mut at, mut heading_deg) = (DVec2::ZERO, 0.0f64);
-    let mut ends = Vec::with_capacity(walk.legs.len());
+    let mut heading_deg = 0.0f64;
+    let mut runs = Vec::with_capacity(walk.legs.len());
     for leg in &walk.legs {
-        at += DVec2::from_angle(heading_deg.to_radians()) * leg.length_m;
-        ends.push(at);
+        runs.push(DVec2::from_angle(heading_deg.to_radians()) * leg.length_m);
         heading_deg += leg.turn_deg + each;
     }
+    let off: DVec2 = runs.iter().copied().sum();
     let way_m: f64 = walk.legs.iter().map(|leg| leg.length_m).sum();
-    let closing_part = at.length() / way_m;
+    let closing_part = off.length() / way_m;
     if closing_part > WORST_PART {
-        let value = format!("a walk that ends {:.2} m from where it began", at.length());
+        let value = format!("a walk that ends {:.2} m from where it began", off.length());
         return refused("legs", value, "at most a tenth of the way; a wall is missing or misread");
     }
-    let mut gone = 0.0;
-    let mut corners = vec![DVec2::ZERO];
-    for (leg, end) in walk.legs.iter().zip(&ends) {
-        gone += leg.length_m;
-        corners.push(*end - at * (gone / way_m));
+    let gone: DVec2 = runs.iter().map(|run| run.abs()).sum();
+    let share = off / gone.max(DVec2::splat(1e-9));
+    let mut at = DVec2::ZERO;
+    let mut corners = Vec::with_capacity(runs.len());
+    for run in &runs {
+        corners.push(at);
+        at += *run - run.abs() * share;
     }
-    corners.pop();
     let least = corners.iter().copied().fold(DVec2::INFINITY, DVec2::min);
     let millimetre = |v: f64| (v * 1000.0).round() / 1000.0;
     let corners: Vec<DVec2> =
@@ -95,5 +97,5 @@ pub fn walked(walk: &Walk) -> Result<Walked, Problem> {
         );
     }
     let floor_m = corners.iter().map(|c| Point2(c.to_array())).collect();
-    Ok(Walked { floor_m, closing_error_m: at.length(), closing_part, way_m })
+    Ok(Walked { floor_m, closing_error_m: off.length(), closing_part, way_m })
 }

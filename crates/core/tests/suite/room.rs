@@ -299,20 +299,18 @@ fn walk(legs: &[(f64, f64)]) -> Walk {
     }
 }
 
-/// An L walked with a tape that is 4 cm short on the long wall, its share-out worked by hand: the error of 4 cm along
-/// the back wall is taken off each corner by its part of the 14 m (13.96 m) gone.
+/// An L walked with a tape that is 4 cm short on one wall, its share-out worked by hand: 7.96 m are gone along the back
+/// wall's direction there and back, so 4.00, 2.00 and 1.96 m take 20.1, 10.05 and 9.85 mm of it; square stays square.
 #[test]
 fn what_a_walk_does_not_close_by_is_said_and_shared_out() {
     let legs = [(4.0, 90.0), (2.0, 90.0), (2.0, -90.0), (1.0, 90.0), (1.96, 90.0), (3.0, 90.0)];
     let found = walked(&walk(&legs)).unwrap();
     assert_close(found.closing_error_m, 0.04, 1e-9, 0.0, "closing error");
     assert_close(found.way_m, 13.96, 1e-9, 0.0, "way");
-    let gone = [0.0, 4.0, 6.0, 8.0, 9.0, 10.96];
-    let read = [[0.0, 0.0], [4.0, 0.0], [4.0, 2.0], [2.0, 2.0], [2.0, 3.0], [0.04, 3.0]];
-    for ((corner, at), gone) in found.floor_m.iter().zip(read).zip(gone) {
-        let x = at[0] - 0.04 * gone / 13.96;
-        assert_close(corner.0[0], x, 0.0, 6e-4, "x");
-        assert_close(corner.0[1], at[1], 0.0, 6e-4, "y");
+    let want = [[0.0, 0.0], [3.980, 0.0], [3.980, 2.0], [1.970, 2.0], [1.970, 3.0], [0.0, 3.0]];
+    for (corner, want) in found.floor_m.iter().zip(want) {
+        assert_close(corner.0[0], want[0], 0.0, 6e-4, "x");
+        assert_close(corner.0[1], want[1], 0.0, 6e-4, "y");
     }
     // Exact walks come out exact; the room stays as it was, whichever corner is the leftmost.
     let exact = walked(&walk(&[(3.4, 90.0), (2.9, 90.0), (3.4, 90.0), (2.9, 90.0)])).unwrap();

@@ -1,0 +1,90 @@
+// Floors that are no rectangles: told as a walk, read back as the same room.
+import { readFileSync } from "node:fs";
+
+import { describe, expect, it } from "vitest";
+
+import type { Brief } from "../api/client";
+import { briefOf, draftOf, fieldFor, newDraft } from "./draft";
+import { firstLegs, isRectangle, legsOf, legsRead, roomiest, wallNames } from "./walls";
+
+const alcove = (JSON.parse(readFileSync("../docs/examples/alcove.brief.json", "utf8")) as { brief: Brief })
+  .brief;
+
+describe("a walk round the room", () => {
+  it("goes round a floor as it was measured, with its turns", () => {
+    const legs = legsOf(alcove.room.floor_m, "metric");
+    expect(legs.map((leg) => [leg.length, leg.turn])).toEqual([
+      ["4.2 m", "left"],
+      ["2.6 m", "left"],
+      ["1.5 m", "right"],
+      ["1.2 m", "left"],
+      ["2.7 m", "left"],
+      ["3.8 m", "left"],
+    ]);
+    // A corner cut off at 45 degrees keeps its angle.
+    const cut = legsOf(
+      [
+        [0, 0],
+        [3, 0],
+        [3, 2],
+        [2, 3],
+        [0, 3],
+      ],
+      "metric",
+    );
+    expect(cut.map((leg) => leg.degrees)).toEqual(["", "45", "45", "", ""]);
+  });
+
+  it("is asked about once every wall can be read, in either tape", () => {
+    const legs = firstLegs("imperial");
+    expect(legsRead(legs, "imperial")?.reduce((sum, leg) => sum + leg.turn_deg, 0)).toBe(360);
+    const with_ = (length: string) => legs.map((leg, i) => (i === 2 ? { ...leg, length } : leg));
+    expect(legsRead(with_("1.5 m"), "imperial")?.[2]?.length_m).toBe(1.5);
+    expect(legsRead(with_("far"), "imperial")).toBeNull();
+    expect(legsRead(with_("90 m"), "imperial")).toBeNull();
+    expect(legsRead(legs.slice(0, 2), "imperial")).toBeNull();
+    const odd = legs.map((leg, i) => (i === 0 ? { ...leg, turn: "other" as const, degrees: "" } : leg));
+    expect(legsRead(odd, "imperial")).toBeNull();
+  });
+
+  it("has its roomiest place in its wider part", () => {
+    const [x, y] = roomiest(alcove.room.floor_m);
+    expect([x, y]).toEqual([expect.closeTo(1.4, 0), expect.closeTo(1.6, 0)]);
+    const square = roomiest([
+      [0, 0],
+      [3, 0],
+      [3, 2],
+      [0, 2],
+    ]);
+    expect(square).toEqual([1.5, 1]);
+  });
+
+  it("names walls by their side in a rectangle, else by their corners", () => {
+    expect(wallNames(4, true).map(([, name]) => name)).toEqual(["back", "right", "front", "left"]);
+    expect(wallNames(6, false)[5]).toEqual(["5", "f–a"]);
+    expect(isRectangle(alcove.room.floor_m)).toBe(false);
+  });
+});
+
+describe("answers about such a room", () => {
+  it("come back as they were: corners, slopes, beams, openings", () => {
+    const { brief, problems } = briefOf(draftOf("Alcove", alcove));
+    expect(problems).toEqual({});
+    expect(brief.room.floor_m).toEqual(alcove.room.floor_m);
+    expect(brief.room.slopes).toEqual({ roof: { wall: 0, from_m: 0, knee_m: 1.1, run_m: 1.3 } });
+    expect(brief.room.beams).toEqual(alcove.room.beams);
+    expect(brief.room.openings?.window).toMatchObject({ wall: 5, from_m: 0.7 });
+  });
+
+  it("are not ready before the walk closes, and refusals find their field", () => {
+    const draft = newDraft();
+    draft.texts.shape = "walk";
+    draft.legs = firstLegs("metric");
+    expect(briefOf(draft).problems.walk).toMatch(/does not close/);
+    draft.slopes = [{ id: "slope", wall: "0", from: "", length: "", knee: "low", run: "1 m" }];
+    expect(briefOf(draft).problems["slopes.0.knee"]).toMatch(/no length/);
+    expect(fieldFor("brief.room.slopes.slope.knee_m", draft)).toBe("slopes.0.knee");
+    expect(fieldFor("brief.room.openings.door.wall", draft)).toBe("door.wall");
+    expect(fieldFor("brief.room.floor_m", draft)).toBe("walk");
+  });
+});
