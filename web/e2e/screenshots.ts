@@ -65,6 +65,13 @@ const VIEWS: View[] = [
     },
   },
   { name: "brief-room", path: "/corners/1/brief", size: DESK },
+  {
+    name: "walk",
+    path: "/corners/2/brief",
+    size: DESK,
+    prepare: (page) => page.getByRole("heading", { name: "The walk round" }).scrollIntoViewIfNeeded(),
+  },
+  { name: "alcove", path: "/corners/2/room", size: DESK },
   { name: "corner", path: "/corners/1", size: DESK },
   { name: "light", path: "/corners/1/light", size: DESK, prepare: (page) => holdKey(page, 10, -20) },
   {

@@ -492,3 +492,25 @@ fn words_of_the_trade_are_handed_out() {
         assert!(known && !reading["label"].as_str().unwrap().is_empty(), "{id}");
     }
 }
+
+#[test]
+fn a_walk_round_the_room_gives_its_floor_or_says_why_not() {
+    let folder = folder();
+    let server = Server::on(&folder.path().join("c.sqlite3"));
+    let legs = |last: f64, turn: f64| {
+        let leg = |length: f64, turn: f64| json!({ "length_m": length, "turn_deg": turn });
+        json!({ "legs": [leg(4.0, 90.0), leg(3.0, 90.0), leg(last, 90.0), leg(3.0, turn)] })
+    };
+    let floor = server.post("/api/v1/walk", &legs(3.98, 90.0)).json();
+    assert_eq!(floor["floor_m"].as_array().unwrap().len(), 4);
+    assert!((floor["closing_error_m"].as_f64().unwrap() - 0.02).abs() < 1e-9, "{floor}");
+    for refused in [legs(3.98, -90.0), legs(1.0, 90.0), json!({ "legs": [] }), json!({ "legs": "round" })] {
+        let answer = server.post("/api/v1/walk", &refused);
+        assert_eq!(answer.status, 422);
+        assert!(
+            answer.json()["errors"][0]["field"].as_str().unwrap().starts_with("legs"),
+            "{}",
+            answer.json()
+        );
+    }
+}

@@ -28,7 +28,8 @@ pub fn beyond_m(outline: &[DVec2], point: DVec2) -> f64 {
 
 /// Whether a point lies in an outline grown by `margin` (negative shrinks it).
 pub fn inside(outline: &[DVec2], point: DVec2, margin: f64) -> bool {
-    beyond_m(outline, point) <= margin
+    // On the line is inside, whatever the last digit says.
+    beyond_m(outline, point) <= margin + 1e-9
 }
 
 /// Distance from a point inside along a horizontal direction to where it first leaves the outline, m.

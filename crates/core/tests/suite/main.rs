@@ -27,5 +27,6 @@ mod room;
 mod rules;
 mod schools;
 mod search;
+mod shape;
 mod space;
 mod support;
