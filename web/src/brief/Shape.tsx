@@ -23,7 +23,7 @@ export function ShapeChoice({ draft, change }: Omit<Props, "problems">) {
       value={draft.texts.shape ?? "rectangle"}
       options={[
         ["rectangle", "one rectangle"],
-        ["walk", "with corners: I walk round it"],
+        ["walk", "I walk round it"],
       ]}
       onChange={(shape) =>
         change({

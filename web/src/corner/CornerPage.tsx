@@ -149,8 +149,9 @@ function Worktable({ corner, step }: { corner: Corner; step: Step | null }) {
               )}
               <p className="legend">
                 S seat, C camera, K key, F fill, B back light, M microphone. Shaded: what the lens sees;
-                darker: what is sharp. Dotted circles: feet of stands. Dashed quarter: door swing. Drag a
-                letter, or take it with Tab and move it with the arrow keys.
+                darker: what is sharp. Dotted circles: feet of stands. Dashed quarter: door swing. Small
+                letters: the room’s corners. Drag a letter, or take it with Tab and move it with the arrow
+                keys.
               </p>
             </div>
             <div className="table-right">
