@@ -16,8 +16,8 @@ import {
   recall,
   remember,
   type Draft,
-  type Problems,
 } from "./draft";
+import type { Problems } from "./reader";
 import { RoomSketch } from "./RoomSketch";
 import { fieldsOf, STEPS, StepFields, type Change } from "./steps";
 

@@ -1,6 +1,7 @@
 // What hangs overhead: sloping parts of the ceiling, and beams.
 import { Choice, TextField } from "../ui/fields";
-import type { Draft, Problems } from "./draft";
+import type { Draft } from "./draft";
+import type { Problems } from "./reader";
 import type { Change } from "./steps";
 import type { BeamDraft, SlopeDraft } from "./walls";
 

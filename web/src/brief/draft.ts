@@ -1,8 +1,8 @@
 // What a person has typed so far, and the brief it makes. Texts stay as typed until they are read; parts of an
 // existing brief that the form does not show are carried through untouched.
 import type { Brief, Gear, Schemas } from "../api/client";
-import { limits } from "../api/limits";
-import { editLength, formatLength, parseLength, type UnitSystem } from "../units/length";
+import { editLength, type UnitSystem } from "../units/length";
+import { PLACE, Reader, SIDE, within, type Problems } from "./reader";
 import { isRectangle, legsOf, roomiest, type BeamDraft, type LegDraft, type SlopeDraft } from "./walls";
 
 export interface FurnitureDraft {
@@ -34,8 +34,6 @@ export interface Draft {
   /** Gear was told by its kind alone: its figures are those of the kind. */
   figuresAssumed?: boolean;
 }
-
-export type Problems = Record<string, string>;
 
 /** Sensor formats by width and height in mm; trade nominal sizes, from memory. */
 export const FORMATS: [string, string, number, number][] = [
@@ -403,64 +401,6 @@ function isStand(gear: Gear, slot: keyof typeof STANDS): boolean {
   const { offers, reach } = STANDS[slot];
   return (gear.offers ?? []).includes(offers[0]) && (gear.reach_m ?? 0) > 0.25 === reach > 0.25;
 }
-
-type Limit = keyof typeof limits;
-
-/** Reads texts and remembers what it could not read. */
-class Reader {
-  readonly problems: Problems = {};
-
-  constructor(private readonly texts: Record<string, string>) {}
-
-  private get system(): UnitSystem {
-    return this.texts.units === "imperial" ? "imperial" : "metric";
-  }
-
-  text(name: string): string {
-    return (this.texts[name] ?? "").trim();
-  }
-
-  is(name: string): boolean {
-    return this.texts[name] === "yes";
-  }
-
-  length(name: string, limit: readonly [number, number], typed = this.text(name)): number {
-    const words = `${formatLength(limit[0], this.system)} to ${formatLength(limit[1], this.system)}`;
-    if (typed === "") return this.refuse(name, `Give a length, ${words}.`);
-    const metres = parseLength(typed, this.system);
-    if (metres === null) return this.refuse(name, `“${typed}” is no length. Type 3.40 m, 340 cm or 11' 2".`);
-    if (metres < limit[0] || metres > limit[1])
-      return this.refuse(name, `${typed} is not accepted: give ${words}.`);
-    return Number(metres.toFixed(4));
-  }
-
-  optionalLength(name: string, limit: readonly [number, number]): number | null {
-    return this.text(name) === "" ? null : this.length(name, limit);
-  }
-
-  number(name: string, limit: readonly [number, number]): number {
-    const typed = this.text(name).replace(",", ".");
-    const value = Number(typed);
-    if (typed === "" || !Number.isFinite(value))
-      return this.refuse(name, `Give a number, ${limit[0]} to ${limit[1]}.`);
-    if (value < limit[0] || value > limit[1])
-      return this.refuse(name, `${typed} is not accepted: give ${limit[0]} to ${limit[1]}.`);
-    return value;
-  }
-
-  optionalNumber(name: string, limit: readonly [number, number]): number | null {
-    return this.text(name) === "" ? null : this.number(name, limit);
-  }
-
-  private refuse(name: string, words: string): number {
-    this.problems[name] = words;
-    return 0;
-  }
-}
-
-const within = (name: Limit): readonly [number, number] => limits[name];
-const SIDE = [0.5, 50] as const;
-const PLACE = [0, 50] as const;
 
 /** The floor: a rectangle as typed, or what the walk makes. */
 function floorOf(draft: Draft, read: Reader): Schemas["Room"]["floor_m"] {

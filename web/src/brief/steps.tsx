@@ -3,8 +3,9 @@ import { useQuery } from "@tanstack/react-query";
 
 import { api } from "../api/client";
 import { Choice, TextField, Tick } from "../ui/fields";
-import { FORMATS, type Draft, type FurnitureDraft, type Problems } from "./draft";
+import { FORMATS, type Draft, type FurnitureDraft } from "./draft";
 import { Overhead } from "./Overhead";
+import type { Problems } from "./reader";
 import { ShapeChoice, WalkRound } from "./Shape";
 import { wallNames, type BeamDraft, type LegDraft, type SlopeDraft } from "./walls";
 

@@ -5,7 +5,8 @@ import { useEffect, useRef, useState } from "react";
 import { Link, useNavigate, useSearchParams } from "react-router";
 
 import { api } from "../api/client";
-import { briefOf, type Problems } from "../brief/draft";
+import { briefOf } from "../brief/draft";
+import type { Problems } from "../brief/reader";
 import { RoomSketch } from "../brief/RoomSketch";
 import { Choice, TextField } from "../ui/fields";
 import { Shell } from "../ui/Shell";

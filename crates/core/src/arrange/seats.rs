@@ -2,7 +2,7 @@
 
 use crate::corner::image_distance_mm;
 use crate::geometry::{
-    DVec2, bearing_of, bearing_vector, beyond_m, distance_to_edge, hull, inside, wrap_180,
+    DVec2, bearing_of, bearing_vector, beyond_m, distance_to_edge, hull, inside, is_outer_corner, wrap_180,
 };
 use crate::plan::{Brief, Furniture, FurnitureAt, FurnitureKind, Gear, Id, OpeningKind, Point3};
 use crate::shot::framing::Pose;
@@ -63,7 +63,8 @@ fn walls_and_corners(brief: &Brief) -> Vec<(String, f64)> {
     }
     let outline = room.outline();
     let count = outline.len();
-    let middle = hull(&outline).iter().copied().sum::<DVec2>() / hull(&outline).len().max(1) as f64;
+    let outermost = hull(&outline);
+    let middle = outermost.iter().copied().sum::<DVec2>() / outermost.len().max(1) as f64;
     let walls = (0..count).filter_map(|wall| {
         let (start, end) = room.wall_m(wall)?;
         let outward = -(end - start).perp();
@@ -72,13 +73,9 @@ fn walls_and_corners(brief: &Brief) -> Vec<(String, f64)> {
     });
     let mut all: Vec<(String, f64, f64)> = walls.collect();
     all.sort_by(|a, b| b.2.total_cmp(&a.2));
-    let corners = (0..count).filter_map(|corner| {
-        let (before, at, next) =
-            (outline[(corner + count - 1) % count], outline[corner], outline[(corner + 1) % count]);
-        let is_outer = (at - before).perp_dot(next - at) > 1e-9;
-        is_outer.then(|| {
-            (format!("corner {}", room.corner_letter(corner)), bearing_of((at - middle).extend(0.0)), 0.0)
-        })
+    let corners = (0..count).filter(|corner| is_outer_corner(&outline, *corner)).map(|corner| {
+        let bearing = bearing_of((outline[corner] - middle).extend(0.0));
+        (format!("corner {}", room.corner_letter(corner)), bearing, 0.0)
     });
     all.extend(corners);
     let mut kept: Vec<(String, f64)> = Vec::new();

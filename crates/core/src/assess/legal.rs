@@ -447,9 +447,10 @@ impl<'a> Rules<'a> {
         let behind = corner.view.position_m - corner.view.forward * (sensor + BEHIND_SENSOR_M);
         // Plugs, hands and screen stay under a slope as well, and in sight of the camera.
         let over = behind.z - corner.brief.room.ceiling_m(behind.truncate());
-        let cut_off =
-            if is_blocked(&self.bounds, corner.view.position_m, behind) { BEHIND_SENSOR_M } else { over };
-        let room = -beyond_m(&corner.floor_m, behind.truncate()).max(over).max(cut_off);
+        let mut room = -beyond_m(&corner.floor_m, behind.truncate()).max(over);
+        if is_blocked(&self.bounds, corner.view.position_m, behind) {
+            room = room.min(-BEHIND_SENSOR_M);
+        }
         let mut say = |lacking: f64, sentence: String, frees: &str| {
             found.push(Breach {
                 rule: "camera",

@@ -2,7 +2,7 @@
 
 use super::{Ink, Label, Projection, View, bounds_of, hull, ink_of, stroke};
 use crate::corner::{Corner, Kind, Source, Thing, door_swing};
-use crate::geometry::{DVec2, DVec3, distance_to_edge};
+use crate::geometry::{DVec2, DVec3, distance_to_edge, is_outer_corner};
 use crate::plan::OpeningKind;
 use crate::shot::lens::{circle_of_confusion_mm, depth_of_field};
 
@@ -159,12 +159,7 @@ fn walls(corner: &Corner<'_>, turns: u8, strokes: &mut Vec<super::Stroke>) {
             corner.brief.room.openings.values().filter(|o| usize::from(o.wall) == index).collect();
         openings.sort_by(|x, y| x.from_m.total_cmp(&y.from_m));
         // Solid pieces between openings; at outer corners they run on by their thickness.
-        let run_on = |at: usize| {
-            let count = floor.len();
-            let (before, here, next) =
-                (floor[(at + count - 1) % count], floor[at % count], floor[(at + 1) % count]);
-            if (here - before).perp_dot(next - here) > 0.0 { WALL_M } else { 0.0 }
-        };
+        let run_on = |at: usize| if is_outer_corner(floor, at) { WALL_M } else { 0.0 };
         let mut from = -run_on(index);
         let mut piece = |from: f64, to: f64, ink: Ink| {
             if to > from {

@@ -46,6 +46,13 @@ pub fn distance_to_edge(outline: &[DVec2], from: DVec2, direction: DVec2) -> f64
         .fold(f64::INFINITY, f64::min)
 }
 
+/// Whether the corner of this number (the first again after the last) is an outer one, not one that juts inwards.
+pub fn is_outer_corner(outline: &[DVec2], corner: usize) -> bool {
+    let count = outline.len();
+    let at = |index: usize| outline[index % count];
+    (at(corner) - at(corner + count - 1)).perp_dot(at(corner + 1) - at(corner)) > 1e-9
+}
+
 /// Area of an outline, positive when counter-clockwise, m2.
 pub fn signed_area_m2(outline: &[DVec2]) -> f64 {
     edges(outline).map(|(a, b)| a.perp_dot(b)).sum::<f64>() / 2.0

@@ -20,19 +20,15 @@ pub struct TapeMark {
     pub worst_error_m: Option<f64>,
 }
 
-/// The tape lengths of a mark at (x, y) in a room of a given width. Two circles that cross at the angle g
-/// magnify an error of both radii by 1 / min(sin(g/2), cos(g/2)).
+/// The tape lengths of a mark at (x, y) in a room of a given width.
 pub fn tape_mark(room_width_m: f64, x_m: f64, y_m: f64, tape_error_m: f64) -> TapeMark {
-    let to_left = x_m.hypot(y_m);
-    let to_right = (room_width_m - x_m).hypot(y_m);
-    // The angle at the mark between the two corners, from the two sides and the wall between them.
-    let crossing = (x_m.atan2(y_m) + (room_width_m - x_m).atan2(y_m)) / 2.0;
-    let worst = tape_error_m / crossing.sin().min(crossing.cos());
+    let (at, right) = (DVec2::new(x_m, y_m), DVec2::new(room_width_m, 0.0));
+    let worst = worst_error_m(at, [DVec2::ZERO, right], tape_error_m);
     TapeMark {
         from_left_m: x_m,
         from_back_m: y_m,
-        to_back_left_corner_m: to_left,
-        to_back_right_corner_m: to_right,
+        to_back_left_corner_m: at.length(),
+        to_back_right_corner_m: at.distance(right),
         worst_error_m: (y_m > 0.0 && worst.is_finite()).then_some(worst),
     }
 }
