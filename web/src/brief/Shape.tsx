@@ -91,9 +91,9 @@ export function WalkRound({ draft, problems, change }: Props) {
                 label={`Then, at corner ${next}`}
                 value={leg.turn}
                 options={[
-                  ["left", "square to the left"],
-                  ["right", "square to the right"],
-                  ["other", "another angle"],
+                  ["left", "square left"],
+                  ["right", "square right"],
+                  ["other", "other angle"],
                 ]}
                 onChange={(turn) => set(index, { turn: turn as LegDraft["turn"] })}
               />
