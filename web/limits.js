@@ -10,6 +10,8 @@ const wanted = [
   "Leg",
   "Mains",
   "Person",
+  "Recording",
+  "GearMonitor",
   "Money",
   "Common",
   "GearCamera",

@@ -42,6 +42,8 @@ fn corner(criterion: &mut Criterion) {
         to_m: Some(Point3([key[0] + x, key[1], key[2]])),
         from_eyes: None,
         bearing_deg: None,
+        distance_m: None,
+        focal_length_mm: None,
         sheet: Sheet::Plan,
         snap: true,
         anyway: false,

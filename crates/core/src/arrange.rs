@@ -12,8 +12,8 @@ use serde::Serialize;
 use utoipa::ToSchema;
 
 use crate::assess::Quick;
-use crate::assess::carry::{rounded_bearing, rounded_floor, set_pose};
-use crate::geometry::{DVec3, bearing_vector};
+use crate::assess::carry::{rounded, rounded_bearing, rounded_floor, set_pose};
+use crate::geometry::{DVec3, bearing_of, bearing_vector};
 use crate::person::landmarks_of;
 use crate::plan::{
     Brief, Camera, Gear, GearCamera, GearLens, Id, Layout, LensSchool, Orientation, Plan, Seat, Support,
@@ -193,6 +193,8 @@ pub(crate) struct Shot {
     pub(crate) camera: Camera,
     /// Score of picture and background alone, to try the promising first.
     pub(crate) promise: f64,
+    /// How far the lens goes beside the line from the eyes where they leave it, m.
+    pub(crate) aside_m: f64,
     /// How far the camera is beyond where it may be, m; at most 0 when it fits.
     pub(crate) lacking_m: f64,
 }
@@ -205,6 +207,7 @@ struct Optics<'a> {
     lens: &'a GearLens,
     want: Wanted,
     image_height_mm: f64,
+    image_ratio: f64,
     eye_m: f64,
 }
 
@@ -228,6 +231,7 @@ impl<'a> Optics<'a> {
                     lens,
                     want,
                     image_height_mm: height,
+                    image_ratio: width / height,
                     eye_m: marks.eye_m,
                 });
             }
@@ -240,10 +244,12 @@ impl<'a> Optics<'a> {
         let eyes = place.seat_m.extend(self.eye_m);
         let pose =
             framing::pose(brief, &self.want, focal_length_mm, self.image_height_mm, eyes, facing.bearing_deg);
-        let lacking_m = seats::camera_lacks_m(brief, &pose, focal_length_mm);
+        let (lacking_m, _) =
+            crate::shot::fit::lacks_m(&brief.room, &pose, focal_length_mm, self.lens.nearest_focus_m);
         let camera = self.camera(brief, &pose, focal_length_mm);
         let promise = promise(brief, &camera, &place, eyes, &pose) - lacking_m.max(0.0) * 10.0;
-        Shot { facing: facing.clone(), place, camera, promise, lacking_m }
+        let aside_m = self.want.aside_m(brief, self.want.gaze_deg, self.image_ratio).abs();
+        Shot { facing: facing.clone(), place, camera, promise, aside_m, lacking_m }
     }
 
     fn camera(&self, brief: &Brief, pose: &framing::Pose, focal_length_mm: f64) -> Camera {
@@ -353,7 +359,14 @@ fn promise(brief: &Brief, camera: &Camera, place: &Place, eyes: DVec3, pose: &fr
 
 /// The layout with a seat and a camera only.
 pub(crate) fn bare_layout(shot: &Shot, gaze_deg: f64) -> Layout {
-    let to_lens = shot.camera.bearing_deg + 180.0;
+    let mut camera = shot.camera.clone();
+    if gaze_deg != 0.0 {
+        let across = bearing_vector(camera.bearing_deg + 90.0) * shot.aside_m * gaze_deg.signum();
+        camera.position_m = rounded(DVec3::from(camera.position_m) + across);
+        camera.support.base_m = Some(rounded_floor(DVec3::from(camera.position_m).truncate()));
+    }
+    let eyes: DVec3 = shot.place.seat_m.extend(0.0);
+    let to_lens = bearing_of((DVec3::from(camera.position_m) - eyes).with_z(0.0));
     let mut furniture = Things::new();
     if let Some((id, at)) = &shot.place.desk {
         furniture.insert(id.clone(), at.clone());
@@ -366,9 +379,10 @@ pub(crate) fn bare_layout(shot: &Shot, gaze_deg: f64) -> Layout {
             gaze_offset_deg: gaze_deg + 0.0,
             locked: false,
         },
-        camera: shot.camera.clone(),
+        camera,
         lights: Things::new(),
         microphone: None,
+        screen: None,
         furniture,
     }
 }

@@ -197,6 +197,13 @@ fn marks(corner: &Corner<'_>) -> Vec<Mark> {
         }
         add("M", what, at, set);
     }
+    if let (Some((gear, at)), Some(used)) = (corner.screen, &corner.layout.screen)
+        && (used.support.kind != SupportKind::On || used.support.on.is_some())
+    {
+        let under = at - DVec3::Z * (gear.height_m() / 2.0);
+        let (what, at_floor) = foot(&capital(crate::shot::seeing::name(gear.screen)), &used.support, under);
+        add("D", what, at_floor, format!("middle {}{}", units.length(at.z), bag(&used.support)));
+    }
     all
 }
 

@@ -8,17 +8,21 @@ use crate::geometry::{DVec2, DVec3, Pinhole, bearing_of, bearing_vector, distanc
 use crate::person::{Landmarks, landmarks_of};
 use crate::photometry::{Face, luminance_cd_m2};
 use crate::plan::{
-    Brief, Common, Furniture, Gear, GearCamera, GearLens, GearLight, GearMicrophone, GearPanel, GearSupport,
-    Id, Layout, Light, Orientation, Plan, Role, Room, Support,
+    Brief, Common, Furniture, Gear, GearCamera, GearLens, GearLight, GearMicrophone, GearMonitor, GearPanel,
+    GearSupport, Id, Layout, Light, Orientation, Plan, Role, Room, ScreenType, Support,
 };
 
 pub use shell::{Bound, bounds, is_blocked};
 pub(crate) use things::{EXIT_M, base_of, foot_radius_m};
 pub use things::{
     Kind, Part, Thing, carry_light, door_swing, exit_spaces, is_worn, lamp_offsets, light_head, light_thing,
-    microphone_thing, things,
+    microphone_thing, screen_thing, things,
 };
 
+/// Behind the sensor: plugs, hands and screen, m.
+pub const BEHIND_SENSOR_M: f64 = 0.22;
+/// What a microphone keeps from the picture's edge, m.
+pub const MICROPHONE_MARGIN_M: f64 = 0.10;
 /// A slope behind the head is looked for every so often, m.
 const BEHIND_STEP_M: f64 = 0.02;
 /// The mouth lies this far in front of the eyes' plumb line, m. Fogon's own rule.
@@ -127,6 +131,8 @@ pub struct Corner<'a> {
     pub lights: Vec<LightAt<'a>>,
     /// The microphone's gear and capsule, m.
     pub microphone: Option<(&'a GearMicrophone, DVec3)>,
+    /// The screen's gear and the middle of its picture, m.
+    pub screen: Option<(&'a GearMonitor, DVec3)>,
     /// Floor outline, m.
     pub floor_m: Vec<DVec2>,
     /// Width, depth and height of the box that holds the room, m.
@@ -183,6 +189,10 @@ impl<'a> Corner<'a> {
             Some(used) => Some((gear(&used.gear)?.microphone()?, DVec3::from(used.position_m))),
             None => None,
         };
+        let screen = match &layout.screen {
+            Some(used) => Some((gear(&used.gear)?.monitor()?, DVec3::from(used.position_m))),
+            None => None,
+        };
         Some(Self {
             brief,
             layout,
@@ -196,6 +206,7 @@ impl<'a> Corner<'a> {
             view,
             lights,
             microphone,
+            screen,
             floor_m: brief.room.outline(),
             room_m: brief.room.dimensions_m(),
         })
@@ -210,6 +221,14 @@ impl<'a> Corner<'a> {
     /// From the eyes, level and away from the lens, to the wall or slope behind, m.
     pub fn background_behind_m(&self) -> f64 {
         behind_m(&self.brief.room, &self.floor_m, self.eyes_m, -self.to_lens().truncate())
+    }
+
+    /// Light that a script glass keeps from the lens, stops.
+    pub fn glass_stops(&self) -> f64 {
+        match self.screen {
+            Some((screen, _)) if screen.screen == ScreenType::Script => -screen.script_transmittance().log2(),
+            _ => 0.0,
+        }
     }
 
     /// Depth of the eyes along the optical axis, m.

@@ -40,6 +40,7 @@ pub enum Ink {
     Light,
     Board,
     Microphone,
+    Screen,
     Stand,
     Feet,
     Arm,
@@ -49,6 +50,10 @@ pub enum Ink {
     Aim,
     Intruder,
     Guide,
+    Centre,
+    SafeArea,
+    VerticalCut,
+    HeadroomBand,
     EyeLine,
     Headroom,
 }
@@ -185,6 +190,7 @@ fn ink_of(thing: &Thing, what: &str) -> Ink {
         (Kind::Camera, _) => Ink::Camera,
         (Kind::Light, _) => Ink::Light,
         (Kind::Microphone, _) => Ink::Microphone,
+        (Kind::Screen, _) => Ink::Screen,
     }
 }
 

@@ -5,6 +5,7 @@
 mod follow;
 mod handles;
 mod resist;
+mod shoot;
 mod snap;
 
 use serde::{Deserialize, Serialize};
@@ -30,6 +31,11 @@ pub enum Grip {
     Foot,
     /// The camera's bearing, tilt and focal length, so that the wanted shot is framed from where it stands.
     Frame,
+    /// The camera on its line from the eyes: `distance_m` and `focal_length_mm`, either alone or both; alone, the other
+    /// is the one that frames the wanted shot.
+    Shot,
+    /// The edge of the picture on the floor, through `to_m`: the focal length from where the camera stands.
+    Zoom,
 }
 
 /// In which plane a hand moves: over the floor at one height, or along the lens axis and up and down.
@@ -56,7 +62,8 @@ pub struct FromEyes {
     pub distance_m: f64,
 }
 
-/// One move by hand. Where it goes is one of `to_m`, `from_eyes` and `bearing_deg`.
+/// One move by hand. Where it goes is one of `to_m`, `from_eyes` and `bearing_deg`; for a shot, `distance_m` and
+/// `focal_length_mm`.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct Move {
     /// `seat`, `camera`, `microphone`, or the id of a light or a piece of furniture.
@@ -74,6 +81,14 @@ pub struct Move {
     #[serde(default, skip_serializing_if = "Option::is_none")]
     #[schema(minimum = 0.0, exclusive_maximum = 360.0)]
     pub bearing_deg: Option<f64>,
+    /// Lens to eyes along the axis, m (a shot).
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(minimum = 0.05, maximum = 50.0)]
+    pub distance_m: Option<f64>,
+    /// Focal length, mm (a shot).
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(minimum = 1.0, maximum = 600.0)]
+    pub focal_length_mm: Option<f64>,
     /// The sheet on which it is dragged.
     #[serde(default)]
     pub sheet: Sheet,
@@ -128,6 +143,8 @@ pub fn moved(before: &Plan, by: &Move) -> Result<Moved, Problems> {
     check(before, by)?;
     let after = if by.grip == Grip::Frame {
         free(follow::reframed(&corner))
+    } else if matches!(by.grip, Grip::Shot | Grip::Zoom) {
+        shoot::shot(before, &corner, by)
     } else if by.to_m.is_none() && by.from_eyes.is_none() {
         let turned = follow::turned(&corner, by.thing.0.as_str(), by.bearing_deg.unwrap_or(0.0));
         resist::turned(before, turned, by.anyway)
@@ -207,6 +224,10 @@ fn check(plan: &Plan, by: &Move) -> Result<(), Problem> {
     let light = plan.layout.lights.contains_key(&by.thing);
     let allowed = match by.grip {
         Grip::Frame => thing == "camera" && given == 0,
+        Grip::Shot => {
+            thing == "camera" && given == 0 && (by.distance_m.is_some() || by.focal_length_mm.is_some())
+        }
+        Grip::Zoom => thing == "camera" && by.to_m.is_some() && given == 1,
         Grip::Aim => (thing == "camera" || light) && by.to_m.is_some() && given == 1,
         Grip::Foot => handle.foot_m.is_some() && by.to_m.is_some() && given == 1,
         Grip::Place if by.bearing_deg.is_some() => handle.bearing_deg.is_some() && given == 1,
@@ -218,7 +239,7 @@ fn check(plan: &Plan, by: &Move) -> Result<(), Problem> {
         Err(refused(
             "move",
             thing,
-            "one of to_m, from_eyes (lights, microphone) and bearing_deg (seat, furniture); an aim for camera and lights; a foot for what has a stand; a frame for the camera",
+            "one of to_m, from_eyes (lights, microphone) and bearing_deg (seat, furniture); an aim for camera and lights; a foot for what has a stand; a frame, a shot (distance_m, focal_length_mm) or a zoom (to_m) for the camera",
         ))
     }
 }

@@ -99,7 +99,7 @@ fn face_readings(corner: &Corner<'_>) -> Vec<Reading> {
     let lit = at_face(corner);
     let camera = &corner.layout.camera;
     let needed = illuminance_needed_lx(camera.f_number, camera.shutter_s, camera.iso, CALIBRATION)
-        * camera.nd_stops.exp2();
+        * (camera.nd_stops + corner.glass_stops()).exp2();
     let (reflectance, assumed) = mean_reflectance(corner.brief);
     let from = if assumed { From::Assumed } else { From::Typed };
     let illuminance = Reading::new("light.face.illuminance_lx", lit.camera_lx)
@@ -118,6 +118,7 @@ fn face_readings(corner: &Corner<'_>) -> Vec<Reading> {
         .with("shutter", camera.shutter_s, "s", From::Typed)
         .with("ISO", camera.iso, "", From::Typed)
         .with("neutral density", camera.nd_stops, "stops", From::Typed)
+        .with("script glass", corner.glass_stops(), "stops", From::Computed)
         .within(0.3);
     let ratio = Reading::new("light.face.ratio", lit.lit_lx / lit.shadow_lx)
         .by("all light on the cheek turned 45 degrees to the key / the other cheek", AREA_FORMULA)

@@ -31,10 +31,14 @@ pub struct Landmarks {
     pub chin_m: f64,
     /// Shoulder line.
     pub shoulder_m: f64,
+    /// Armpit, midway between shoulder and chest.
+    pub armpit_m: f64,
     /// Chest, at the nipples.
     pub chest_m: f64,
     /// Waist, at the navel.
     pub waist_m: f64,
+    /// Midway between hip and knee; means nothing on a seat.
+    pub mid_thigh_m: f64,
 }
 
 /// Heights of the landmarks: ratio x stature standing, seat height + (ratio - 0.480) x stature seated.
@@ -49,8 +53,10 @@ pub fn landmarks(stature_m: f64, seat_height_m: Option<f64>) -> Landmarks {
         mouth_m: at(0.936 - MOUTH_BELOW_EYE_RATIO),
         chin_m: at(0.870),
         shoulder_m: at(0.818),
+        armpit_m: at(0.769),
         chest_m: at(0.720),
         waist_m: at(0.605),
+        mid_thigh_m: at(0.4075),
     }
 }
 
@@ -87,8 +93,10 @@ pub fn landmarks_of(brief: &Brief) -> Landmarks {
         mouth_m: found.mouth_m + shift,
         chin_m: found.chin_m + shift,
         shoulder_m: found.shoulder_m + shift,
+        armpit_m: found.armpit_m + shift,
         chest_m: found.chest_m + shift,
         waist_m: found.waist_m + shift,
+        mid_thigh_m: found.mid_thigh_m + shift,
     }
 }
 

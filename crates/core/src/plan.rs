@@ -16,13 +16,13 @@ use std::collections::BTreeMap;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-pub use brief::{Brief, Money, Person, Posture, Purpose, Today};
+pub use brief::{Brief, Money, Person, Posture, Purpose, Recording, Today};
 pub use gear::{
-    Common, Gear, GearCamera, GearLens, GearLight, GearMicrophone, GearPanel, GearState, GearSupport,
-    GearThing, Mounting, Shape,
+    Common, Gear, GearCamera, GearLens, GearLight, GearMicrophone, GearMonitor, GearPanel, GearState,
+    GearSupport, GearThing, Mounting, ScreenType, Shape,
 };
 pub use layout::{
-    Camera, FurnitureAt, Layout, Light, Microphone, Orientation, Role, Seat, Support, SupportKind,
+    Camera, FurnitureAt, Layout, Light, Microphone, Orientation, Role, Screen, Seat, Support, SupportKind,
 };
 pub use patch::{Fix, PatchStep, apply, change};
 pub use point::{Id, Point2, Point3, ReadingId};

@@ -113,7 +113,14 @@ pub fn sandbags(corner: &Corner<'_>) -> Vec<StandState> {
         }
     };
     let camera = &corner.layout.camera;
-    let camera_kg = corner.body.common.mass_kg + corner.lens.common.mass_kg;
+    let mut camera_kg = corner.body.common.mass_kg + corner.lens.common.mass_kg;
+    // A screen without a stand of its own hangs on the camera's.
+    if let (Some((gear, _)), Some(used)) = (corner.screen, &corner.layout.screen)
+        && used.support.kind == SupportKind::On
+        && used.support.on.is_none()
+    {
+        camera_kg += gear.common.mass_kg;
+    }
     add("camera", &camera.support, camera_kg, corner.view.position_m, corner.view.position_m, 0.0);
     for light in &corner.lights {
         // The mass of a lamp sits between its face and where it is held.
@@ -122,6 +129,9 @@ pub fn sandbags(corner: &Corner<'_>) -> Vec<StandState> {
     }
     if let (Some((gear, at)), Some(used)) = (corner.microphone, &corner.layout.microphone) {
         add("microphone", &used.support, gear.common.mass_kg, at, at, KNOCK_N);
+    }
+    if let (Some((gear, at)), Some(used)) = (corner.screen, &corner.layout.screen) {
+        add("screen", &used.support, gear.common.mass_kg, at, at, KNOCK_N);
     }
     all
 }

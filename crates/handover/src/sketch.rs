@@ -29,6 +29,7 @@ fn pen(ink: Ink) -> (&'static str, &'static str, f64, &'static str) {
         Ink::Light => ("#fff", "#111", 0.5, ""),
         Ink::Board => ("#fff", "#111", 0.35, "1.2 0.6"),
         Ink::Microphone => ("#111", "#111", 0.3, ""),
+        Ink::Screen => ("#fff", "#111", 0.3, "0.3 0.3"),
         Ink::Stand => ("#555", "none", 0.0, ""),
         Ink::Feet => ("none", "#777", 0.15, "0.5 0.5"),
         Ink::Arm => ("#555", "#555", 0.15, ""),
@@ -38,6 +39,7 @@ fn pen(ink: Ink) -> (&'static str, &'static str, f64, &'static str) {
         Ink::Aim => ("none", "#777", 0.15, "0.3 0.5"),
         Ink::Intruder => ("url(#hatch)", "#000", 0.6, ""),
         Ink::Guide => ("none", "#bbb", 0.12, "0.6 0.6"),
+        Ink::Centre | Ink::SafeArea | Ink::VerticalCut | Ink::HeadroomBand => ("none", "none", 0.0, ""),
         Ink::EyeLine => ("none", "#444", 0.18, "2 0.8"),
         Ink::Headroom => ("none", "#222", 0.3, ""),
     }
@@ -48,7 +50,10 @@ pub(crate) fn view(view: &View, left: f64, top: f64, mm: f64) -> String {
     let x = |v: f64| left + (v - view.bounds[0]) * mm;
     let y = |v: f64| top + (v - view.bounds[1]) * mm;
     let mut out = String::new();
-    for stroke in &view.strokes {
+    // Guides that a screen switches on and off stay off paper.
+    let switched =
+        |ink: Ink| matches!(ink, Ink::Centre | Ink::SafeArea | Ink::VerticalCut | Ink::HeadroomBand);
+    for stroke in view.strokes.iter().filter(|stroke| !switched(stroke.ink)) {
         let points: Vec<String> =
             stroke.points.iter().map(|p| format!("{:.2},{:.2}", x(p[0]), y(p[1]))).collect();
         let element = if stroke.closed { "polygon" } else { "polyline" };

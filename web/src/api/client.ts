@@ -24,6 +24,8 @@ export interface Drawn {
   text_scale: number;
   frame_text_scale: number;
   quarter_turns?: number;
+  /** Add the chart of the shot over distance. */
+  chart?: boolean;
   /** false while a hand still drags: the moves that mend findings are not looked for. */
   fixes?: boolean;
 }

@@ -406,6 +406,8 @@ export interface components {
             person: components["schemas"]["Person"];
             /** @description What it is for. */
             purpose: components["schemas"]["Purpose"];
+            /** @description What is recorded and delivered. */
+            recording?: components["schemas"]["Recording"];
             /** @description Preferences that differ from the defaults. */
             schools?: components["schemas"]["Schools"];
             /** @description What is owned (or wanted, or ruled out), by id. */
@@ -536,6 +538,44 @@ export interface components {
             free_moves: components["schemas"]["FreeMove"][];
             /** @description What to buy within the budget, in order. */
             purchases: components["schemas"]["Purchases"];
+        };
+        /** @description The chart of one corner. */
+        Chart: {
+            /** @description How the camera stands now. */
+            now: components["schemas"]["Now"];
+            /** @description Lens to eyes on the chart, least and most, m. */
+            distance_m: number[];
+            /** @description Focal lengths on the chart, least and most, mm. */
+            focal_length_mm: number[];
+            /**
+             * Format: double
+             * @description Height of the picture on the sensor, mm.
+             */
+            image_height_mm: number;
+            /**
+             * Format: double
+             * @description Equivalent focal length over the real one.
+             */
+            crop_factor: number;
+            /**
+             * Format: double
+             * @description The farthest the lens can be from the eyes on this line, m.
+             */
+            room_m: number;
+            /** @description What ends it, in words. */
+            ends_at: string;
+            /** @description Zones of perspective, nearest first. */
+            zones: components["schemas"]["Zone"][];
+            /** @description Shot sizes as curves over the distance, closest first. */
+            shots: components["schemas"]["ShotCurve"][];
+            /** @description Lenses at hand. */
+            lenses: components["schemas"]["LensBand"][];
+            /** @description The wanted frame at every distance. */
+            along: components["schemas"]["Station"][];
+            /** @description The wanted frame at every focal length engraved on the lenses at hand. */
+            takes: components["schemas"]["Take"][];
+            /** @description The two schools, each at its best on this line. */
+            schools: components["schemas"]["SchoolBest"][];
         };
         /**
          * @description Why an input was refused, as a stable word for scripts.
@@ -793,7 +833,7 @@ export interface components {
         }) | (components["schemas"]["GearThing"] & {
             /** @enum {string} */
             kind: "interface";
-        }) | (components["schemas"]["GearThing"] & {
+        }) | (components["schemas"]["GearMonitor"] & {
             /** @enum {string} */
             kind: "monitor";
         }) | (components["schemas"]["GearThing"] & {
@@ -838,6 +878,36 @@ export interface components {
             iso_max: number;
             /** @description Follows a face by itself. */
             face_tracking?: boolean;
+            /**
+             * Format: double
+             * @description Width of the video it records, pixels (3840).
+             */
+            video_width_px?: number | null;
+            /**
+             * Format: double
+             * @description Data rate of the video, Mbit/s (100).
+             */
+            bitrate_mbit_s?: number | null;
+            /**
+             * Format: double
+             * @description Longest clip before it stops by itself, from heat or by design, min.
+             */
+            clip_limit_min?: number | null;
+            /**
+             * Format: double
+             * @description Energy of its battery, Wh.
+             */
+            battery_wh?: number | null;
+            /**
+             * Format: double
+             * @description What it draws while recording, W (5).
+             */
+            draw_w?: number | null;
+            /**
+             * Format: double
+             * @description Width of a screen that turns to face the person, m; none if it has none.
+             */
+            flip_screen_width_m?: number | null;
         };
         /** @description A lens. */
         GearLens: components["schemas"]["Common"] & {
@@ -932,6 +1002,31 @@ export interface components {
              */
             sensitivity_mv_pa?: number | null;
         };
+        /** @description A screen, a mirror or a script glass. */
+        GearMonitor: components["schemas"]["Common"] & {
+            /** @description What it is (a field monitor). */
+            screen?: components["schemas"]["ScreenType"];
+            /**
+             * Format: double
+             * @description Width of the picture, or of the mirror, m (usual for its type).
+             */
+            width_m?: number | null;
+            /**
+             * Format: double
+             * @description Pixels across (1920).
+             */
+            width_px?: number | null;
+            /**
+             * Format: double
+             * @description Part of the light that a script glass lets through to the lens (0.7).
+             */
+            transmittance?: number | null;
+            /**
+             * Format: double
+             * @description Energy of its battery, Wh.
+             */
+            energy_wh?: number | null;
+        };
         /** @description A board or cloth that throws light back. */
         GearPanel: components["schemas"]["Common"] & {
             /**
@@ -1002,7 +1097,7 @@ export interface components {
          * @description What of a thing is moved.
          * @enum {string}
          */
-        Grip: "place" | "aim" | "foot" | "frame";
+        Grip: "place" | "aim" | "foot" | "frame" | "shot" | "zoom";
         /** @description A thing that a hand can take hold of. */
         Handle: {
             /** @description `seat`, `camera`, `microphone`, or the id of a light or piece of furniture. */
@@ -1041,7 +1136,7 @@ export interface components {
          * @description What a shape is.
          * @enum {string}
          */
-        Ink: "wall" | "floor" | "window" | "door" | "swing" | "overhead" | "furniture" | "person" | "head" | "camera" | "light" | "board" | "microphone" | "stand" | "feet" | "arm" | "field" | "sharp" | "axis" | "aim" | "intruder" | "guide" | "eye-line" | "headroom";
+        Ink: "wall" | "floor" | "window" | "door" | "swing" | "overhead" | "furniture" | "person" | "head" | "camera" | "light" | "board" | "microphone" | "screen" | "stand" | "feet" | "arm" | "field" | "sharp" | "axis" | "aim" | "intruder" | "guide" | "centre" | "safe-area" | "vertical-cut" | "headroom-band" | "eye-line" | "headroom";
         /** @description One input of a working. */
         Input: {
             /** @description Its name. */
@@ -1064,6 +1159,7 @@ export interface components {
             drawing: components["schemas"]["Drawing"];
             /** @description What can be taken hold of, with its numbers. */
             handles: components["schemas"]["Handle"][];
+            chart?: components["schemas"]["Chart"] | null;
         };
         /** @description A complete arrangement. */
         Layout: {
@@ -1076,6 +1172,7 @@ export interface components {
                 [key: string]: components["schemas"]["Light"];
             };
             microphone?: components["schemas"]["Microphone"] | null;
+            screen?: components["schemas"]["Screen"] | null;
             /** @description Furniture that has been moved. */
             furniture?: {
                 [key: string]: components["schemas"]["FurnitureAt"];
@@ -1094,6 +1191,30 @@ export interface components {
              *     right (an inner corner).
              */
             turn_deg: number;
+        };
+        /** @description A lens at hand on the camera in use. */
+        LensBand: {
+            /** @description Gear id. */
+            id: components["schemas"]["Id"];
+            /** @description What people call it. */
+            label: string;
+            /**
+             * Format: double
+             * @description Shortest focal length, mm.
+             */
+            focal_min_mm: number;
+            /**
+             * Format: double
+             * @description Longest focal length, mm.
+             */
+            focal_max_mm: number;
+            /**
+             * Format: double
+             * @description Nearest focus from the sensor, m.
+             */
+            nearest_focus_m: number;
+            /** @description The one in use. */
+            in_use: boolean;
         };
         /** @enum {string} */
         LensSchool: "far-and-long" | "near-and-wide";
@@ -1205,7 +1326,10 @@ export interface components {
          * @enum {string}
          */
         Mounting: "built-in" | "on-camera" | "boom" | "lavalier" | "desk" | "headset";
-        /** @description One move by hand. Where it goes is one of `to_m`, `from_eyes` and `bearing_deg`. */
+        /**
+         * @description One move by hand. Where it goes is one of `to_m`, `from_eyes` and `bearing_deg`; for a shot, `distance_m` and
+         *     `focal_length_mm`.
+         */
         Move: {
             /** @description `seat`, `camera`, `microphone`, or the id of a light or a piece of furniture. */
             thing: components["schemas"]["Id"];
@@ -1218,6 +1342,16 @@ export interface components {
              * @description How it is turned (seat and furniture), degrees.
              */
             bearing_deg?: number | null;
+            /**
+             * Format: double
+             * @description Lens to eyes along the axis, m (a shot).
+             */
+            distance_m?: number | null;
+            /**
+             * Format: double
+             * @description Focal length, mm (a shot).
+             */
+            focal_length_mm?: number | null;
             /** @description The sheet on which it is dragged. */
             sheet?: components["schemas"]["Sheet"];
             /** @description Let what is nearly right be made right. */
@@ -1245,6 +1379,21 @@ export interface components {
         /** @description A plan after a move, judged. */
         MovedOut: components["schemas"]["Moved"] & {
             judged: components["schemas"]["Judged"];
+        };
+        /** @description How the camera stands now. */
+        Now: {
+            /**
+             * Format: double
+             * @description Lens to eyes, m.
+             */
+            distance_m: number;
+            /**
+             * Format: double
+             * @description Real focal length, mm.
+             */
+            focal_length_mm: number;
+            /** @description The frame is the wanted one within 2 percent. */
+            frames: boolean;
         };
         /** @description One reason why no layout is legal. */
         Obstacle: {
@@ -1336,6 +1485,21 @@ export interface components {
             lean_m?: number | null;
             /** @description The camera is trusted to follow the face. */
             face_tracking?: boolean;
+            /**
+             * Format: double
+             * @description One light and one dark stripe of what is worn, mm; none if it is plain.
+             */
+            stripe_pitch_mm?: number | null;
+            /**
+             * Format: double
+             * @description Reflectance of the skin (0.35), 0.05 very deep to 0.45 very light.
+             */
+            skin_reflectance?: number | null;
+            /**
+             * Format: double
+             * @description Width of a performer with arms and instrument, m (1.15).
+             */
+            instrument_width_m?: number | null;
         };
         /** @description One thing of a layout. */
         Placed: {
@@ -1455,7 +1619,7 @@ export interface components {
          * @description What the recording is for: sets shot size, orientation, gaze and its rows of the band table.
          * @enum {string}
          */
-        Purpose: "talk-to-lens" | "vertical-short" | "audition-tape";
+        Purpose: "talk-to-lens" | "screen-lesson" | "performance" | "vertical-short" | "audition-tape";
         /** @description One number about a corner. */
         Reading: {
             /** @description `module.thing.quantity_unit`. */
@@ -1493,6 +1657,36 @@ export interface components {
         };
         /** @enum {string} */
         RecordSchool: "into-camera" | "separate";
+        /** @description What is recorded and delivered, and for how long. */
+        Recording: {
+            /**
+             * Format: double
+             * @description Width of what is delivered, pixels (1920).
+             */
+            delivered_width_px?: number | null;
+            /** @description A 9:16 picture will be cut from the middle of the landscape one. */
+            vertical_cut?: boolean;
+            /**
+             * Format: double
+             * @description Length of a session with its pauses, min.
+             */
+            session_min?: number | null;
+            /**
+             * Format: double
+             * @description Frame rate at which inserts in slow motion are recorded, Hz.
+             */
+            slow_motion_hz?: number | null;
+            /**
+             * Format: double
+             * @description Words of the script, if one is read.
+             */
+            script_words?: number | null;
+            /**
+             * Format: double
+             * @description Reading speed (150).
+             */
+            words_per_minute?: number | null;
+        };
         /** @description One refused field. */
         Refused: components["schemas"]["Problem"] & {
             /** @description The same as one sentence. */
@@ -1558,6 +1752,16 @@ export interface components {
             /** @description Readings that it changes; empty while it has no effect. */
             readings: string[];
         };
+        /** @description A school at its best on this line. */
+        SchoolBest: {
+            /** @description Choice of the school `lens`. */
+            id: string;
+            /** @description In words. */
+            label: string;
+            /** @description The one chosen in the brief. */
+            chosen: boolean;
+            best?: components["schemas"]["Station"] | null;
+        };
         /** @description One choice within a school. */
         SchoolChoice: {
             /** @description Id of the choice. */
@@ -1596,6 +1800,22 @@ export interface components {
             /** @description What lights the background. */
             background?: components["schemas"]["BackgroundSchool"];
         };
+        /** @description A monitor, mirror or script glass. */
+        Screen: {
+            /** @description Gear id. */
+            gear: components["schemas"]["Id"];
+            /** @description Middle of the picture, of the mirror, or of the script's reflection; it faces the eyes. m. */
+            position_m: components["schemas"]["Point3"];
+            /** @description What carries it. */
+            support: components["schemas"]["Support"];
+            /** @description Stays where it is: neither a hand, a fix, a free move nor another layout moves it. */
+            locked?: boolean;
+        };
+        /**
+         * @description What a person sees themselves on.
+         * @enum {string}
+         */
+        ScreenType: "field" | "phone" | "television" | "laptop" | "mirror" | "script";
         /** @description The person's place. */
         Seat: {
             /** @description Plumb under the mid-point of the eyes, m. */
@@ -1628,6 +1848,18 @@ export interface components {
          * @enum {string}
          */
         Sheet: "plan" | "side";
+        /** @description A shot size over the distance: f = u s / (S + s). */
+        ShotCurve: {
+            /** @description In words. */
+            label: string;
+            /**
+             * Format: double
+             * @description Height of the frame at the eyes, m.
+             */
+            frame_height_m: number;
+            /** @description What the purpose wants. */
+            wanted: boolean;
+        };
         Size3: number[];
         /** @description A part of the ceiling that comes down to a wall. */
         Slope: {
@@ -1666,6 +1898,54 @@ export interface components {
          * @enum {string}
          */
         Standing: "good" | "fair" | "poor" | "plain";
+        /** @description The wanted frame from one distance. */
+        Station: {
+            /**
+             * Format: double
+             * @description Lens to eyes, m.
+             */
+            distance_m: number;
+            /**
+             * Format: double
+             * @description Focal length that frames, mm.
+             */
+            focal_length_mm: number;
+            /**
+             * Format: double
+             * @description How much larger the nose looks than from 5 ft, percent; none where the lens would touch the face.
+             */
+            nose_percent?: number | null;
+            /**
+             * Format: double
+             * @description Blur of the wall behind at the school's aperture, percent of the width.
+             */
+            blur_percent: number;
+            /**
+             * Format: double
+             * @description Width of the wall behind that comes into view, m.
+             */
+            background_width_m: number;
+            /**
+             * Format: double
+             * @description Nearest a boomed microphone comes to the mouth out of the picture, m.
+             */
+            microphone_m: number;
+            /**
+             * Format: double
+             * @description How much weaker the voice is in a microphone on the camera, dB; negative.
+             */
+            on_camera_db: number;
+            /**
+             * Format: double
+             * @description How well it serves the near, wide school, percent.
+             */
+            near_and_wide_percent: number;
+            /**
+             * Format: double
+             * @description How well it serves the far, long school, percent.
+             */
+            far_and_long_percent: number;
+        };
         /** @description Things to buy together, the corner working after them. */
         Step: {
             /** @description The thing that helps, then what it needs. */
@@ -1736,6 +2016,13 @@ export interface components {
          * @enum {string}
          */
         Swing: "in-left" | "in-right" | "out" | "sliding";
+        /** @description One focal length at its distance. */
+        Take: components["schemas"]["Station"] & {
+            /** @description The lens. */
+            lens: components["schemas"]["Id"];
+            /** @description What keeps the camera from there, in words. */
+            kept_by?: string | null;
+        };
         /** @description One word. */
         Term: {
             /** @description The word. */
@@ -1850,6 +2137,21 @@ export interface components {
             /** @description What to keep in mind. */
             note?: string;
         };
+        /** @description A zone of perspective. */
+        Zone: {
+            /** @description Its name. */
+            name: string;
+            /**
+             * Format: double
+             * @description Where it begins, m.
+             */
+            from_m: number;
+            /**
+             * Format: double
+             * @description Where it ends, m.
+             */
+            to_m: number;
+        };
     };
     responses: never;
     parameters: never;
@@ -1899,6 +2201,8 @@ export interface operations {
                 frame_text_scale?: number;
                 /** @description quarter turns of the plan, 0 to 3, instead of those that suit the camera */
                 quarter_turns?: number;
+                /** @description true adds the chart of the shot over distance */
+                chart?: boolean;
                 /** @description false leaves out the moves that mend findings */
                 fixes?: boolean;
             };
@@ -2330,6 +2634,8 @@ export interface operations {
                 frame_text_scale?: number;
                 /** @description as in assess */
                 quarter_turns?: number;
+                /** @description as in assess */
+                chart?: boolean;
                 /** @description as in assess */
                 fixes?: boolean;
             };

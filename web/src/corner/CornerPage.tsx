@@ -5,8 +5,9 @@ import { useNavigate, useParams } from "react-router";
 
 import { api, Refused, type Corner, type PatchStep } from "../api/client";
 import { CardSheet } from "../card/CardSheet";
-import { Drawing } from "../drawing/Drawing";
 import { Notes, Sheets, sheetScale } from "../drawing/Sheets";
+import { Chart } from "../shot/Chart";
+import { Picture } from "../shot/Picture";
 import { Shell } from "../ui/Shell";
 import { NotFound, Trouble, Waiting } from "../ui/states";
 import { useWindowSize } from "../ui/useWindowSize";
@@ -63,12 +64,12 @@ function useSheetRoom(corner: Corner) {
     },
     [longest, picture, room],
   );
-  return { narrow, middle, room, scalesFor };
+  return { narrow, middle, room, chartWidth: Math.max(picture, 300), scalesFor };
 }
 
 function Worktable({ corner, step }: { corner: Corner; step: Step | null }) {
-  const { narrow, middle, room, scalesFor } = useSheetRoom(corner);
-  const table = useWorktable(corner, scalesFor);
+  const { narrow, middle, room, chartWidth, scalesFor } = useSheetRoom(corner);
+  const table = useWorktable(corner, scalesFor, step === "shot");
   const [selected, setSelected] = useState<string | null>(null);
   const navigate = useNavigate();
   const { plan, judged } = table;
@@ -148,25 +149,24 @@ function Worktable({ corner, step }: { corner: Corner; step: Step | null }) {
                 </div>
               )}
               <p className="legend">
-                S seat, C camera, K key, F fill, B back light, M microphone. Shaded: what the lens sees;
-                darker: what is sharp. Dotted circles: feet of stands. Dashed quarter: door swing. Small
+                S seat, C camera, K key, F fill, B back light, M microphone, D screen. Shaded: what the lens
+                sees; darker: what is sharp. Dotted circles: feet of stands. Dashed quarter: door swing. Small
                 letters: the room’s corners. Drag a letter, or take it with Tab and move it with the arrow
                 keys.
               </p>
             </div>
             <div className="table-right">
-              <figure className="picture">
-                <Drawing
-                  view={judged.drawing.frame}
-                  title="The picture as the lens sees it"
-                  className="frame-drawing"
+              {step === "shot" && judged.chart && (
+                <Chart
+                  chart={judged.chart}
+                  table={table}
+                  units={units}
+                  width={chartWidth}
+                  imageHeightMm={judged.chart.image_height_mm}
+                  locked={plan.layout.camera.locked ?? false}
                 />
-                <figcaption>
-                  {plan.layout.camera.focal_length_mm} mm · f/{plan.layout.camera.f_number} · 1/
-                  {Math.round(1 / plan.layout.camera.shutter_s)} s · ISO {plan.layout.camera.iso} ·{" "}
-                  {plan.layout.camera.white_balance_k} K
-                </figcaption>
-              </figure>
+              )}
+              <Picture judged={judged} plan={plan} switches={step === "shot"} />
               {step === null ? (
                 <Glance corner={corner} plan={plan} judged={judged} units={units} onApply={onApply} />
               ) : (

@@ -10,26 +10,50 @@ import { shown, STANDING_MARKS, STANDING_WORDS } from "./show";
 import { Working } from "./Working";
 
 interface Props {
-  readings: Reading[];
+  /** Groups by name; a group without a name stands alone. */
+  groups: [string, Reading[]][];
   units: UnitSystem;
   onMeasured: (id: string, value: number | null) => void;
 }
 
-export function Readings({ readings, units, onMeasured }: Props) {
-  if (readings.length === 0) return null;
+export function Readings({ groups, units, onMeasured }: Props) {
+  if (groups.every(([, readings]) => readings.length === 0)) return null;
   return (
     <section aria-labelledby="readings">
       <h3 id="readings" className="subheading">
         Readings
       </h3>
-      <ul className="readings">
-        {readings.map((reading) => (
-          <li key={reading.id}>
-            <One reading={reading} units={units} onMeasured={onMeasured} />
-          </li>
-        ))}
-      </ul>
+      {groups.map(([name, readings]) => (
+        <div key={name} className="reading-group">
+          {name && <h4 className="group-name">{name}</h4>}
+          <Listed readings={readings.filter((r) => r.band)} className="readings">
+            {(reading) => <One reading={reading} units={units} onMeasured={onMeasured} />}
+          </Listed>
+          <Listed readings={readings.filter((r) => !r.band)} className="reading-rows">
+            {(reading) => <Row reading={reading} units={units} onMeasured={onMeasured} />}
+          </Listed>
+        </div>
+      ))}
     </section>
+  );
+}
+
+function Listed({
+  readings,
+  className,
+  children,
+}: {
+  readings: Reading[];
+  className: string;
+  children: (reading: Reading) => React.ReactNode;
+}) {
+  if (readings.length === 0) return null;
+  return (
+    <ul className={className}>
+      {readings.map((reading) => (
+        <li key={reading.id}>{children(reading)}</li>
+      ))}
+    </ul>
   );
 }
 
@@ -62,6 +86,24 @@ const One = memo(function One({ reading, units, onMeasured }: OneProps) {
             {reading.from !== "computed" && <span>{reading.from}</span>}
             {reading.standing === "plain" && reading.from === "computed" && <span>for information</span>}
           </span>
+        </Dialog.Trigger>
+      </Explained>
+      <Working reading={reading} units={units} onMeasured={(value) => onMeasured(reading.id, value)} />
+    </Dialog.Root>
+  );
+});
+
+/** A reading for information: one line, opened like the others. */
+const Row = memo(function Row({ reading, units, onMeasured }: OneProps) {
+  const { numeral, unit } = shown(reading.value, reading.unit, units);
+  return (
+    <Dialog.Root>
+      <Explained of={reading.id}>
+        <Dialog.Trigger className="reading-row" data-reading={reading.id}>
+          <span className="mr-auto">{reading.label}</span>
+          <span className="font-bold">{numeral}</span>
+          <span className="text-faint">{unit}</span>
+          {reading.from === "measured" && <span className="text-faint">measured</span>}
         </Dialog.Trigger>
       </Explained>
       <Working reading={reading} units={units} onMeasured={(value) => onMeasured(reading.id, value)} />

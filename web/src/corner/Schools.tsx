@@ -16,6 +16,7 @@ const NAMES: Record<string, string> = {
   microphone: "Microphone",
   spending: "What comes first when money is short",
   "frame-rate": "Frame rate",
+  monitor: "How you see yourself",
 };
 
 export function Schools({ ids, plan, table }: { ids: string[]; plan: Plan; table: Table }) {

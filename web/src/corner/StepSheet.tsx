@@ -4,22 +4,23 @@ import { Link } from "react-router";
 
 import type { Corner, Judged, PatchStep, Plan } from "../api/client";
 import type { UnitSystem } from "../units/length";
-import { NumberBox } from "../ui/boxes";
+import { NumberBox, OptionalBox } from "../ui/boxes";
 import { limits } from "../api/limits";
 import { Alternatives } from "./Alternatives";
 import { CameraSettings } from "./CameraSettings";
 import { Changes } from "./Changes";
-import { withGaze, withMeasured } from "./edits";
+import { ShotPlace } from "../shot/ShotPlace";
+import { withGaze, withMeasured, withPerson } from "./edits";
 import { Findings } from "./Findings";
 import { Readings } from "./Readings";
 import { Schools } from "./Schools";
 import { Things } from "./Things";
-import { findingsOf, handlesOf, readingsOf, STEPS, type Step } from "./thread";
+import { findingsOf, groupsOf, handlesOf, readingsOf, STEPS, type Step } from "./thread";
 import type { Table } from "./useWorktable";
 import { Windows } from "./Windows";
 
 const SCHOOLS: Partial<Record<Step, string[]>> = {
-  shot: ["placement", "lens", "aperture", "camera-height", "frame-rate"],
+  shot: ["placement", "lens", "aperture", "camera-height", "frame-rate", "monitor"],
   light: ["lights", "source"],
   sound: ["microphone"],
   money: ["spending"],
@@ -51,9 +52,14 @@ export function StepSheet({ step, corner, plan, judged, table, units, selected, 
     <div className="step-sheet">
       <h2 className="sr-only">{title}</h2>
       {own.length > 0 && <Findings findings={own} onApply={onApply} units={units} />}
-      <Readings readings={readingsOf(step, readings, plan.layout)} units={units} onMeasured={onMeasured} />
+      {step === "shot" && <ShotPlace plan={plan} judged={judged} table={table} units={units} />}
+      <Readings
+        groups={groupsOf(step, readingsOf(step, readings, plan.layout))}
+        units={units}
+        onMeasured={onMeasured}
+      />
       {step === "you" && (
-        <div className="max-w-60">
+        <div className="grid gap-3 sm:grid-cols-2">
           <NumberBox
             label="Eyes off the lens, camera right +"
             term="Gaze"
@@ -61,6 +67,14 @@ export function StepSheet({ step, corner, plan, judged, table, units, selected, 
             value={plan.layout.seat.gaze_offset_deg ?? 0}
             within={limits["Seat.gaze_offset_deg"]}
             onCommit={(degrees) => table.edit((p) => withGaze(p, degrees))}
+          />
+          <OptionalBox
+            label="Stripes worn, one light and one dark"
+            unit="mm"
+            without="plain"
+            value={plan.brief.person.stripe_pitch_mm ?? null}
+            within={limits["Person.stripe_pitch_mm"]}
+            onCommit={(stripe_pitch_mm) => table.edit((p) => withPerson(p, { stripe_pitch_mm }))}
           />
         </div>
       )}

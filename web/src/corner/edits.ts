@@ -24,6 +24,24 @@ export function withLight(plan: Plan, id: string, change: Partial<Light>): Plan 
 export const withCamera = (plan: Plan, change: Partial<Camera>): Plan =>
   withLayout(plan, { camera: { ...plan.layout.camera, ...change } });
 
+type Recording = NonNullable<Plan["brief"]["recording"]>;
+type Given<T> = { [K in keyof T]?: T[K] | null };
+
+/** Fields set to null are left out: what is not told is assumed. */
+function given<T extends object>(told: T, change: Given<T>): T {
+  return Object.fromEntries(Object.entries({ ...told, ...change }).filter(([, v]) => v !== null)) as T;
+}
+
+export const withRecording = (plan: Plan, change: Given<Recording>): Plan => ({
+  ...plan,
+  brief: { ...plan.brief, recording: given<Recording>(plan.brief.recording ?? {}, change) },
+});
+
+export const withPerson = (plan: Plan, change: Given<Plan["brief"]["person"]>): Plan => ({
+  ...plan,
+  brief: { ...plan.brief, person: given(plan.brief.person, change) },
+});
+
 export const withGaze = (plan: Plan, gaze_offset_deg: number): Plan =>
   withLayout(plan, { seat: { ...plan.layout.seat, gaze_offset_deg } });
 
@@ -31,6 +49,8 @@ export function withLock(plan: Plan, handle: Handle, locked: boolean): Plan {
   const { layout } = plan;
   if (handle.id === "seat") return withLayout(plan, { seat: { ...layout.seat, locked } });
   if (handle.id === "camera") return withCamera(plan, { locked });
+  if (handle.id === "screen" && layout.screen)
+    return withLayout(plan, { screen: { ...layout.screen, locked } });
   if (handle.id === "microphone" && layout.microphone)
     return withLayout(plan, { microphone: { ...layout.microphone, locked } });
   const light = layout.lights?.[handle.id];

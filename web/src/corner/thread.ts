@@ -19,7 +19,7 @@ export type State = "good" | "stop" | "fix" | "consider" | "open";
 /** The step that a thing of the plan belongs to. */
 export function stepOfThing(thing: string, layout: Layout): Step {
   if (thing === "person" || thing === "seat") return "you";
-  if (thing === "camera") return "shot";
+  if (thing === "camera" || thing === "screen") return "shot";
   if (thing === "microphone") return "sound";
   return layout.lights?.[thing] ? "light" : "room";
 }
@@ -31,7 +31,8 @@ export function stepOf(id: string, layout: Layout): Step {
   if (first === "room" && second === "mains") return "room";
   if (first === "room" && layout.lights?.[second]) return "light";
   if (first === "room" && second === "microphone") return "sound";
-  if (first === "room" && second === "camera") return "shot";
+  if (first === "room" && (second === "camera" || second === "screen")) return "shot";
+  if (first === "support") return stepOfThing(second, layout);
   if (first === "daylight") return "day";
   if (first === "person" || id === "shot.seat.gaze_deg") return "you";
   return STEPS.some(([step]) => step === first) ? (first as Step) : "room";
@@ -39,6 +40,31 @@ export function stepOf(id: string, layout: Layout): Step {
 
 export const readingsOf = (step: Step, readings: Reading[], layout: Layout): Reading[] =>
   readings.filter((r) => stepOf(r.id, layout) === step);
+
+/** The second word of a reading's id, and what its group is called. */
+const GROUPS: Partial<Record<Step, [string, string[]][]>> = {
+  shot: [
+    ["Frame", ["frame"]],
+    ["Distance and lens", ["camera", "lens", "school"]],
+    ["Focus and background", ["focus", "background"]],
+    ["Exposure", ["exposure", "insert"]],
+    ["Recording and cloth", ["recording", "cloth"]],
+    ["Seeing yourself", ["screen", "script"]],
+  ],
+};
+
+/** A step's readings in groups, those with a band first; one group without a name where it has few. */
+export function groupsOf(step: Step, readings: Reading[]): [string, Reading[]][] {
+  const groups = GROUPS[step];
+  const banded = (own: Reading[]) => [...own.filter((r) => r.band), ...own.filter((r) => !r.band)];
+  if (!groups) return [["", readings]];
+  const named = groups.map(([name, words]): [string, Reading[]] => [
+    name,
+    banded(readings.filter((r) => words.includes(r.id.split(".")[1] ?? ""))),
+  ]);
+  const rest = readings.filter((r) => named.every(([, own]) => !own.includes(r)));
+  return [...named, ["Stands", rest] as [string, Reading[]]].filter(([, own]) => own.length > 0);
+}
 
 export const findingsOf = (step: Step, findings: Finding[], layout: Layout): Finding[] =>
   findings.filter((f) => stepOf(f.id, layout) === step);

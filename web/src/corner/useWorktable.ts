@@ -93,7 +93,7 @@ function notesOf({ snaps, held, dropped }: Moved, anyway: Note["anyway"] | null)
 /** How large words must be on the drawings that are shown now; before there are any, a guess. */
 export type ScalesFor = (judged: Judged | null) => { text: number; frame: number };
 
-export function useWorktable(corner: Corner, scalesFor: ScalesFor) {
+export function useWorktable(corner: Corner, scalesFor: ScalesFor, chart: boolean) {
   const queries = useQueryClient();
   const [plan, setPlan] = useState<Plan | null>(() => planOf(corner));
   const [judged, setJudged] = useState<Judged | null>(null);
@@ -138,11 +138,12 @@ export function useWorktable(corner: Corner, scalesFor: ScalesFor) {
       return {
         text_scale: text,
         frame_text_scale: frame,
+        ...(chart ? { chart } : {}),
         ...(live ? { fixes: false } : {}),
         ...(live && turns.current !== undefined ? { quarter_turns: turns.current } : {}),
       };
     },
-    [scalesFor],
+    [chart, scalesFor],
   );
 
   /** Judges the plan as it is when its turn comes. */

@@ -205,7 +205,9 @@ export function KitPage() {
         </Part>
         <Part title="Tiles of readings">
           <Readings
-            readings={[example("good", 40), example("fair", 25), example("poor", 70), example("plain", 12)]}
+            groups={[
+              ["", [example("good", 40), example("fair", 25), example("poor", 70), example("plain", 12)]],
+            ]}
             units="metric"
             onMeasured={() => undefined}
           />

@@ -5,19 +5,32 @@ import { useId, useState } from "react";
 import { fixed, formatLength, editLength, parseLength, type UnitSystem } from "../units/length";
 import { useMeaning } from "./terms";
 
-interface Shared {
+interface Labelled {
   label: string;
   /** Word of the glossary that explains it on focus, where it is not the label. */
   term?: string | undefined;
-  value: number;
-  onCommit: (value: number) => void;
   /** Least and greatest accepted. */
   within: readonly [number, number];
   disabled?: boolean | undefined;
   className?: string | undefined;
 }
 
-interface TypedProps extends Shared {
+interface Shared extends Labelled {
+  value: number;
+  onCommit: (value: number) => void;
+}
+
+interface Optional extends Labelled {
+  value: number | null;
+  /** What stands there while nothing is given. */
+  without: string;
+  onCommit: (value: number | null) => void;
+}
+
+interface TypedProps extends Labelled {
+  value: number | null;
+  without?: string | undefined;
+  onCommit: (value: number | null) => void;
   unit: string;
   write: (value: number) => string;
   read: (text: string) => number | null;
@@ -29,6 +42,7 @@ function Typed({
   label,
   term,
   value,
+  without,
   onCommit,
   within,
   disabled,
@@ -43,9 +57,10 @@ function Typed({
   const meaning = useMeaning(term ?? label);
   const [typed, setTyped] = useState<string | null>(null);
   const [focused, setFocused] = useState(false);
+  const emptied = without !== undefined && typed?.trim() === "";
   const found = typed === null ? value : read(typed);
   const bad =
-    typed === null
+    typed === null || emptied
       ? null
       : found === null
         ? `“${typed}” is not a value.`
@@ -53,12 +68,14 @@ function Typed({
           ? `Give ${words(within[0])} to ${words(within[1])}.`
           : null;
   const commit = () => {
-    if (typed === null || bad !== null || found === null) return;
+    if (typed === null || bad !== null) return;
     setTyped(null);
-    if (Math.abs(found - value) > 1e-9) onCommit(found);
+    if (emptied) {
+      if (value !== null) onCommit(null);
+    } else if (found !== null && (value === null || Math.abs(found - value) > 1e-9)) onCommit(found);
   };
   const stepBy = (by: number) => {
-    const next = Math.min(within[1], Math.max(within[0], (found ?? value) + by));
+    const next = Math.min(within[1], Math.max(within[0], (found ?? value ?? within[0]) + by));
     setTyped(null);
     onCommit(Number(next.toFixed(4)));
   };
@@ -75,7 +92,8 @@ function Typed({
         inputMode="decimal"
         autoComplete="off"
         disabled={disabled}
-        value={typed ?? write(value)}
+        placeholder={without}
+        value={typed ?? (value === null ? "" : write(value))}
         aria-invalid={bad ? true : undefined}
         aria-describedby={note ? `${id}-note` : undefined}
         onFocus={() => setFocused(true)}
@@ -109,10 +127,16 @@ function Typed({
   );
 }
 
-export function LengthBox({ units, ...rest }: Shared & { units: UnitSystem }) {
+/** What a box with a value commits is a value. */
+const sure = (onCommit: (value: number) => void) => (value: number | null) => {
+  if (value !== null) onCommit(value);
+};
+
+export function LengthBox({ units, onCommit, ...rest }: Shared & { units: UnitSystem }) {
   return (
     <Typed
       {...rest}
+      onCommit={sure(onCommit)}
       unit=""
       write={(v) => editLength(v, units)}
       read={(text) => parseLength(text, units)}
@@ -122,21 +146,38 @@ export function LengthBox({ units, ...rest }: Shared & { units: UnitSystem }) {
   );
 }
 
-export function NumberBox({
+function readNumber(text: string): number | null {
+  const clean = text.trim().replace(",", ".").replace("−", "-");
+  return clean === "" || !Number.isFinite(Number(clean)) ? null : Number(clean);
+}
+
+interface Digits {
+  unit?: string;
+  digits?: number;
+  step?: number;
+}
+
+export function NumberBox({ onCommit, ...rest }: Shared & Digits) {
+  return <Numbers {...rest} onCommit={sure(onCommit)} />;
+}
+
+/** A number that may be left out. */
+export function OptionalBox(props: Optional & Digits) {
+  return <Numbers {...props} />;
+}
+
+function Numbers({
   unit = "",
   digits = 1,
   step = 1,
   ...rest
-}: Shared & { unit?: string; digits?: number; step?: number }) {
+}: Omit<TypedProps, "unit" | "write" | "read" | "words" | "step"> & Digits) {
   return (
     <Typed
       {...rest}
       unit={unit}
       write={(v) => String(Number(v.toFixed(digits)))}
-      read={(text) => {
-        const clean = text.trim().replace(",", ".").replace("−", "-");
-        return clean === "" || !Number.isFinite(Number(clean)) ? null : Number(clean);
-      }}
+      read={readNumber}
       words={(v) => fixed(v, digits)}
       step={step}
     />

@@ -6,7 +6,7 @@ use crate::assess::carry::{bag_kg, rounded, supports_for};
 use crate::assess::legal::{Breach, Rules};
 use crate::assess::{Quick, quick};
 use crate::corner::{
-    Corner, LightAt, Source, Thing, carry_light, is_worn, light_head, microphone_thing, things,
+    Corner, LightAt, Source, Thing, carry_light, is_worn, light_head, microphone_thing, screen_thing, things,
 };
 use crate::exposure::{CALIBRATION, iso_on_dial};
 use crate::geometry::{DVec3, distance_to_edge, signed_area_m2};
@@ -14,10 +14,10 @@ use crate::light::face::{at_face, faces, from_faces};
 use crate::light::flare_margin_deg;
 use crate::light::placement::places as light_places;
 use crate::plan::{
-    Brief, Gear, GearLight, Id, Layout, Light, LightSchool, Microphone, MicrophoneSchool, Mounting,
-    OpeningKind, Plan, Role, Support, SupportKind, Things,
+    Brief, Gear, GearLight, GearMonitor, Id, Layout, Light, LightSchool, Microphone, MicrophoneSchool,
+    MonitorSchool, Mounting, OpeningKind, Plan, Role, Screen, ScreenType, Support, SupportKind, Things,
 };
-use crate::shot::framing;
+use crate::shot::{framing, seeing};
 use crate::sound::placement::places as microphone_places;
 
 /// Legal tries for one thing before it is given up.
@@ -242,6 +242,7 @@ fn one_side(brief: &Brief, mut layout: Layout, side: f64) -> Result<Furnished, V
     if let Some((id, gear)) = cast.fill {
         place_fill(brief, &mut layout, &mut stands, (id, gear), -side);
     }
+    place_screen(brief, &mut layout, &stands);
     settle(brief, &mut layout);
     let corner = Corner::from_parts(brief, &layout).ok_or_else(Vec::new)?;
     let all = things(&corner);
@@ -343,6 +344,75 @@ fn place_microphone(
             .into(),
         frees: "Use a worn microphone, allow the microphone in the picture, or tighten the shot.".into(),
     }])
+}
+
+/// The screen of the monitor school, where one is at hand and has a legal place; the script glass whenever a script is
+/// read and one is at hand.
+fn place_screen(brief: &Brief, layout: &mut Layout, stands: &Stands<'_>) {
+    let wanted = match brief.schools.monitor {
+        _ if brief.recording.script_words.is_some() => Some(ScreenType::Script),
+        MonitorSchool::FlipScreen => None,
+        MonitorSchool::Field => Some(ScreenType::Field),
+        MonitorSchool::Phone => Some(ScreenType::Phone),
+        MonitorSchool::Television => Some(ScreenType::Television),
+        MonitorSchool::Mirror => Some(ScreenType::Mirror),
+    };
+    let at_hand = brief.gear.iter().filter(|(_, gear)| gear.at_hand());
+    let Some((id, gear)) = at_hand
+        .filter_map(|(id, gear)| Some((id, gear.monitor()?)))
+        .find(|(_, monitor)| Some(monitor.screen) == wanted)
+    else {
+        return;
+    };
+    let frozen = layout.clone();
+    let Some(corner) = Corner::from_parts(brief, &frozen) else { return };
+    let others = things(&corner);
+    for place in seeing::places(&corner, gear) {
+        let mut trial = corner.clone();
+        trial.screen = Some((gear, place));
+        let rules = Rules::new(&trial);
+        for mut support in screen_supports(&corner, stands, gear, place) {
+            if !rules.allows(&screen_thing(&trial, gear, place, &support), &others) {
+                continue;
+            }
+            let put =
+                |support| Screen { gear: id.clone(), position_m: rounded(place), support, locked: false };
+            let in_layout = |l: &mut Layout| l.screen = Some(put(support.clone()));
+            support.sandbag_kg = bag_for(brief, &frozen, in_layout, "screen");
+            layout.screen = Some(put(support));
+            // It weighs on the camera's tripod.
+            crate::assess::carry::fill_bag(brief, layout, "camera");
+            return;
+        }
+    }
+}
+
+/// On the camera where it is light enough to hang there, else on furniture below it, else on a stand.
+fn screen_supports(
+    corner: &Corner<'_>,
+    stands: &Stands<'_>,
+    gear: &GearMonitor,
+    place: DVec3,
+) -> Vec<Support> {
+    if matches!(gear.screen, ScreenType::Field | ScreenType::Phone | ScreenType::Script) {
+        return vec![carried_by_nothing()];
+    }
+    let under = place - DVec3::Z * (gear.height_m() / 2.0);
+    let below = corner.brief.room.furniture.iter().filter(|(id, piece)| {
+        let (position, bearing) = corner.furniture_at(id, piece);
+        let facing = crate::geometry::bearing_vector(bearing).truncate();
+        let offset = under.truncate() - position.truncate();
+        let top = position.z + piece.size_m.0[2];
+        offset.perp_dot(facing).abs() < piece.size_m.0[0] / 2.0
+            && offset.dot(facing).abs() < piece.size_m.0[1] / 2.0
+            && (top - 0.02..top + 0.6).contains(&under.z)
+    });
+    let mut all: Vec<Support> =
+        below.map(|(id, _)| Support { on: Some(id.clone()), ..carried_by_nothing() }).collect();
+    for option in stands.options("screen", SupportKind::Floor) {
+        all.extend(supports_for(corner, &option, under, corner.eyes_m.truncate(), 1.0));
+    }
+    all
 }
 
 fn microphone_supports(
@@ -572,7 +642,8 @@ pub(crate) fn settle(brief: &Brief, layout: &mut Layout) {
         Corner::from_parts(brief, layout).map(|corner| {
             let camera = &corner.layout.camera;
             let lit = at_face(&corner).camera_lx;
-            let wanted = CALIBRATION * camera.f_number.powi(2) / (camera.shutter_s * lit);
+            let glass = corner.glass_stops().exp2();
+            let wanted = glass * CALIBRATION * camera.f_number.powi(2) / (camera.shutter_s * lit);
             (wanted, corner.body.iso_min, corner.body.iso_max)
         })
     };
@@ -626,7 +697,7 @@ fn balance_back(brief: &Brief, layout: &mut Layout) {
 pub fn replaced(plan: &Plan) -> Option<Plan> {
     let brief = &plan.brief;
     let corner = Corner::of(plan)?;
-    let bare = Layout { lights: Things::new(), microphone: None, ..plan.layout.clone() };
+    let bare = Layout { lights: Things::new(), microphone: None, screen: None, ..plan.layout.clone() };
     let preferred = preferred_side(brief, &bare);
     let key_side =
         corner.role(Role::Key).next().map_or(preferred, |k| corner.light_angles_deg(k.position_m).0.signum());

@@ -1,11 +1,9 @@
 //! Where a person could sit: eight facings, and for each the places that the room and the desk allow.
 
-use crate::corner::image_distance_mm;
 use crate::geometry::{
-    DVec2, bearing_of, bearing_vector, beyond_m, distance_to_edge, hull, inside, is_outer_corner, wrap_180,
+    DVec2, bearing_of, bearing_vector, distance_to_edge, hull, inside, is_outer_corner, wrap_180,
 };
-use crate::plan::{Brief, Furniture, FurnitureAt, FurnitureKind, Gear, Id, OpeningKind, Point3};
-use crate::shot::framing::Pose;
+use crate::plan::{Brief, Furniture, FurnitureAt, FurnitureKind, Id, OpeningKind, Point3};
 
 /// Grid on which seats are tried, m.
 pub(super) const GRID_M: f64 = 0.25;
@@ -15,8 +13,6 @@ const WALL_M: f64 = 0.42;
 const CHAIR_M: f64 = 0.385;
 /// From the eyes' plumb line to the near edge of the desk, m.
 const DESK_EDGE_M: f64 = 0.12;
-/// Behind the sensor, as the legal rule has it, m.
-const BEHIND_SENSOR_M: f64 = 0.22;
 
 /// A direction to face.
 #[derive(Debug, Clone, PartialEq)]
@@ -237,35 +233,4 @@ fn moved_desk(
     let at = crate::assess::carry::rounded_floor(middle);
     let position_m = Point3([at.0[0], at.0[1], piece.position_m.0[2]]);
     fits.then(|| Some((id.clone(), FurnitureAt { position_m, bearing_deg, locked: false })))
-}
-
-/// How far the camera is beyond where it may be, m: walls with 0.22 m behind the sensor, floor, ceiling, nearest
-/// focus. At most 0 when it fits.
-pub(crate) fn camera_lacks_m(brief: &Brief, pose: &Pose, focal_length_mm: f64) -> f64 {
-    let floor = brief.room.outline();
-    let (sin, cos) = pose.tilt_deg.to_radians().sin_cos();
-    let forward = bearing_vector(pose.bearing_deg) * cos + glam::DVec3::Z * sin;
-    let image =
-        image_distance_mm(focal_length_mm, pose.subject_distance_m).unwrap_or(focal_length_mm) / 1000.0;
-    let behind = pose.position_m - forward * (image + BEHIND_SENSOR_M);
-    let over = behind.z - brief.room.ceiling_m(behind.truncate());
-    let behind = behind.truncate();
-    // Out of the room, or behind a wall that stands between.
-    let eyes = (pose.position_m + forward * pose.subject_distance_m).truncate();
-    let line = behind - eyes;
-    let cut_off = line.length() - distance_to_edge(&floor, eyes, line.normalize_or_zero());
-    let beyond =
-        beyond_m(&floor, behind).max(if inside(&floor, eyes, 0.0) { cut_off } else { f64::NEG_INFINITY });
-    let nearest = brief
-        .gear
-        .values()
-        .filter_map(Gear::lens)
-        .filter(|lens| {
-            lens.focal_min_mm <= focal_length_mm + 0.1 && lens.focal_max_mm >= focal_length_mm - 0.1
-        })
-        .map(|lens| lens.nearest_focus_m)
-        .fold(f64::INFINITY, f64::min);
-    let focus = if nearest.is_finite() { nearest - (pose.subject_distance_m + image) } else { 0.0 };
-    let height = brief.room.ceiling_m(pose.position_m.truncate());
-    beyond.max(over).max(focus).max(pose.position_m.z + 0.1 - height).max(0.2 - pose.position_m.z)
 }

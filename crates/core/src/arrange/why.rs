@@ -11,8 +11,9 @@ use crate::assess::bands::band_of;
 use crate::assess::score;
 use crate::corner::{Corner, LightAt, Source, Thing, is_worn, things};
 use crate::light::{face::at_face, flare_margin_deg, placement};
-use crate::plan::{Brief, CameraHeight, LightSchool, Plan, Purpose, Role};
+use crate::plan::{Brief, CameraHeight, LightSchool, Plan, Purpose, Role, ScreenType};
 use crate::reading::{Aspect, Standing, standing};
+use crate::shot::seeing;
 use crate::sound;
 use crate::units::{capital, decimals};
 
@@ -42,6 +43,7 @@ pub fn why(plan: &Plan) -> Vec<Placed> {
     }
     all.extend(left_out_fill(&corner));
     all.extend(microphone(&corner, &solids));
+    all.extend(screen(&corner));
     all
 }
 
@@ -146,6 +148,8 @@ fn camera(corner: &Corner<'_>) -> Placed {
     let wanted = crate::shot::wanted_of(corner);
     let shot = match corner.brief.purpose {
         Purpose::TalkToLens | Purpose::AuditionTape => "from the chest up",
+        Purpose::ScreenLesson => "head and shoulders",
+        Purpose::Performance => "with your instrument",
         Purpose::VerticalShort => "from the waist up, upright",
     };
     let error = corner.view.frame_height_m(corner.subject_distance_m()) / wanted.frame_height_m - 1.0;
@@ -287,6 +291,39 @@ fn microphone(corner: &Corner<'_>, solids: &[Thing]) -> Option<Placed> {
         thing: "Microphone".into(),
         place: format!("{distance} from the mouth, {} high.", corner.brief.units.length(capsule.z)),
         why,
+    })
+}
+
+fn screen(corner: &Corner<'_>) -> Option<Placed> {
+    let (gear, at) = corner.screen?;
+    let seen = seeing::watched(corner)?;
+    let (aside, up) = seen.off_lens_deg(corner);
+    let units = corner.brief.units;
+    let why = match (gear.screen, seeing::gaze_class(aside, up)) {
+        (ScreenType::Script, _) => {
+            format!(
+                "The eyes meet the lens through it; it takes {} stops of light",
+                decimals(corner.glass_stops(), 1)
+            )
+        }
+        (_, seeing::Gaze::Direct) => {
+            "Just below the lens a look at it passes for a look into the lens".into()
+        }
+        (_, seeing::Gaze::Soft) => "A look at it shows a little; nearer below the lens it would not".into(),
+        (_, seeing::Gaze::OffLens) => {
+            "To see the framing before a take; during it, look into the lens".into()
+        }
+    };
+    Some(Placed {
+        letter: "D",
+        thing: capital(seeing::name(gear.screen)),
+        place: format!(
+            "{} from the eyes, {} high, {} degrees off the lens.",
+            units.length((at - corner.eyes_m).length()),
+            units.length(at.z),
+            decimals(aside.hypot(up), 0)
+        ),
+        why: format!("{why}."),
     })
 }
 

@@ -26,9 +26,15 @@ pub fn band_of(id: &str, brief: &Brief, face_is_tracked: bool) -> (Option<Band>,
             Placement::Centred => (None, Some("placement")),
         },
         "shot.frame.eye_line_error" => (band(-0.10, -0.04, 0.04, 0.10), Some("placement")),
-        "shot.frame.shoulder_fraction" if brief.purpose == Purpose::VerticalShort => {
+        "shot.frame.shoulder_fraction"
+            if brief.purpose == Purpose::VerticalShort || brief.recording.vertical_cut =>
+        {
             (at_most(0.9, 1.0), None)
         }
+        "shot.frame.look_room_fraction" => match schools.placement {
+            Placement::Thirds => (band(0.50, 0.58, 0.72, 0.80), Some("placement")),
+            Placement::Centred => (None, Some("placement")),
+        },
         "shot.camera.view_angle_deg" => match schools.camera_height {
             CameraHeight::Level => (band(-10.0, -3.0, 3.0, 10.0), Some("camera-height")),
             CameraHeight::SlightlyBelow => (band(-15.0, -10.0, -3.0, 0.0), Some("camera-height")),

@@ -88,6 +88,7 @@ pub fn support_of<'a>(layout: &'a mut Layout, thing: &str) -> Option<&'a mut Sup
     match thing {
         "camera" => Some(&mut layout.camera.support),
         "microphone" => layout.microphone.as_mut().map(|m| &mut m.support),
+        "screen" => layout.screen.as_mut().map(|s| &mut s.support),
         light => layout.lights.get_mut(&Id::from(light)).map(|l| &mut l.support),
     }
 }

@@ -2,11 +2,12 @@
 //! things, how much is lacking, and what would free it.
 
 use crate::corner::{
-    Bound, Corner, EXIT_M, Kind, Part, Thing, bounds, door_swing, exit_spaces, is_blocked, is_worn,
+    BEHIND_SENSOR_M, Bound, Corner, EXIT_M, Kind, Part, Thing, bounds, door_swing, exit_spaces, is_blocked,
+    is_worn,
 };
 use crate::geometry::{DVec3, Plane, Solid, beyond_m, hull, inside};
 use crate::light::placement::{MARGIN_M as LIGHT_MARGIN_M, NEAREST_M};
-use crate::plan::{OpeningKind, Role};
+use crate::plan::{OpeningKind, Role, ScreenType};
 use crate::sound::placement::{MARGIN_M as MICROPHONE_MARGIN_M, may_show};
 use crate::units::capital;
 
@@ -14,8 +15,6 @@ use crate::units::capital;
 const TOLERANCE_M: f64 = 0.01;
 /// Air between a lamp and the ceiling, m.
 const CEILING_M: f64 = 0.10;
-/// Behind the sensor: plugs, hands and screen, m.
-const BEHIND_SENSOR_M: f64 = 0.22;
 
 /// One broken rule.
 #[derive(Debug, Clone, PartialEq)]
@@ -156,6 +155,9 @@ impl<'a> Rules<'a> {
             return false;
         }
         let blocks = |from: DVec3, to: DVec3| thing.parts.iter().any(|p| p.solid.blocks(from, to));
+        if self.is_script(thing) {
+            return true;
+        }
         if self.landmarks.iter().any(|(_, mark)| blocks(self.corner.view.position_m, *mark)) {
             return false;
         }
@@ -306,6 +308,7 @@ impl<'a> Rules<'a> {
                 Some((gear, _)) if may_show(corner, gear) => return,
                 _ => MICROPHONE_MARGIN_M,
             },
+            Kind::Screen if !self.is_script(thing) => LIGHT_MARGIN_M,
             _ => return,
         };
         let mut worst: Option<(f64, f64, &Part)> = None;
@@ -338,6 +341,12 @@ impl<'a> Rules<'a> {
         });
     }
 
+    /// Whether a thing is the glass that the lens looks through.
+    fn is_script(&self, thing: &Thing) -> bool {
+        thing.kind == Kind::Screen
+            && self.corner.screen.is_some_and(|(screen, _)| screen.screen == ScreenType::Script)
+    }
+
     fn distance_to_head(&self, thing: &Thing, found: &mut Found) {
         if thing.kind != Kind::Light {
             return;
@@ -362,6 +371,11 @@ impl<'a> Rules<'a> {
     fn pair(&self, a: &Thing, b: &Thing, found: &mut Found) {
         // How furniture stands already is the person's own business.
         if a.kind == Kind::Furniture && b.kind == Kind::Furniture && !a.moved && !b.moved {
+            return;
+        }
+        // The glass sits on the camera it serves.
+        let camera = a.kind == Kind::Camera || b.kind == Kind::Camera;
+        if camera && (self.is_script(a) || self.is_script(b)) {
             return;
         }
         let carried = self.carried_by(b).is_some_and(|id| id == a.id)
@@ -395,6 +409,7 @@ impl<'a> Rules<'a> {
             Kind::Camera => &layout.camera.support,
             Kind::Microphone => &layout.microphone.as_ref()?.support,
             Kind::Light => &layout.lights.get(thing.id.as_str())?.support,
+            Kind::Screen => &layout.screen.as_ref()?.support,
             _ => return None,
         };
         support.on.as_ref().map(|id| id.0.as_str())
@@ -535,6 +550,11 @@ impl<'a> Rules<'a> {
         {
             lines.push(("the microphone and the mouth".into(), capsule, corner.mouth_m, "microphone"));
         }
+        if let Some((screen, at)) = corner.screen
+            && screen.screen != ScreenType::Script
+        {
+            lines.push(("the eyes and the screen".into(), at, corner.eyes_m, "screen"));
+        }
         for (line, from, to, own) in &lines {
             if let Some(bound) = self.bounds.iter().find(|bound| bound.solid.blocks(*from, *to)) {
                 found.push(Breach {
@@ -546,9 +566,11 @@ impl<'a> Rules<'a> {
                 });
             }
         }
-        for thing in things.iter().filter(|t| t.kind != Kind::Person) {
+        for thing in things.iter().filter(|t| t.kind != Kind::Person && !self.is_script(t)) {
             let cut = lines.iter().find(|(_, from, to, own)| {
-                thing.id != *own && thing.parts.iter().any(|p| p.solid.blocks(*from, *to))
+                // A screen stands behind the camera, seen past it.
+                let past = *own == "screen" && thing.kind == Kind::Camera;
+                thing.id != *own && !past && thing.parts.iter().any(|p| p.solid.blocks(*from, *to))
             });
             if let Some((line, ..)) = cut {
                 found.push(Breach {
@@ -571,6 +593,9 @@ impl<'a> Rules<'a> {
         }
         if let (Some((_, at)), Some(used)) = (corner.microphone, &corner.layout.microphone) {
             carried.push(("microphone", &used.support, at));
+        }
+        if let (Some((gear, at)), Some(used)) = (corner.screen, &corner.layout.screen) {
+            carried.push(("screen", &used.support, at - DVec3::Z * (gear.height_m() / 2.0)));
         }
         let states = crate::room::sandbags(corner);
         for (id, support, at) in carried {

@@ -158,8 +158,8 @@ fn with_iso(before: &Corner<'_>, mut layout: Layout) -> Layout {
         let camera = &corner.layout.camera;
         let computed = crate::light::face::at_face(&corner);
         let (lit, _) = crate::light::face::towards_lens_lx(&corner, &computed);
-        let wanted =
-            CALIBRATION * camera.f_number.powi(2) * camera.nd_stops.exp2() / (camera.shutter_s * lit);
+        let stops = camera.nd_stops + corner.glass_stops();
+        let wanted = CALIBRATION * camera.f_number.powi(2) * stops.exp2() / (camera.shutter_s * lit);
         iso_on_dial(wanted, corner.body.iso_min, corner.body.iso_max)
     });
     if let Some(iso) = iso.filter(|iso| iso.is_finite()) {
@@ -220,7 +220,10 @@ fn reframed<'a>(corner: &'a Corner<'a>) -> Candidates<'a> {
         .map(|focal| (focal * 10.0).round() / 10.0)
         .filter(|focal| *focal >= lens.focal_min_mm && *focal <= lens.focal_max_mm);
     Box::new(focals.map(move |focal| {
-        let pose = framing::pose(corner.brief, &wanted, focal, corner.image_mm.1, corner.eyes_m, to_lens);
+        let mut pose = framing::pose(corner.brief, &wanted, focal, corner.image_mm.1, corner.eyes_m, to_lens);
+        let gaze = corner.layout.seat.gaze_offset_deg;
+        let aside = wanted.aside_m(corner.brief, gaze, corner.image_mm.0 / corner.image_mm.1);
+        pose.position_m += crate::geometry::bearing_vector(pose.bearing_deg + 90.0) * aside;
         let mut layout = corner.layout.clone();
         super::carry::set_pose(&mut layout.camera, &pose, focal);
         let units = corner.brief.units;

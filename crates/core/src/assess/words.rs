@@ -1,5 +1,7 @@
 //! From readings and breaches to findings in plain words: what is the matter, why it matters, what to do.
 
+mod shot;
+
 use std::borrow::Cow;
 
 use super::bands::band_of;
@@ -55,6 +57,7 @@ pub(super) fn findings(corner: &Corner<'_>, readings: &[Reading], breaches: &[Br
         }
     }
     all.extend(hot_lamps(corner));
+    all.extend(shot::notes(corner, readings));
     all.sort_by_key(|f| f.severity);
     // Two breaches of one rule by one thing are one finding.
     all.dedup_by(|a, b| a.id == b.id);
@@ -131,13 +134,18 @@ pub(super) fn unlit(corner: &Corner<'_>) -> Vec<Finding> {
     if let Some(used) = &layout.microphone {
         carried.push(("microphone", &used.support));
     }
+    if let Some(used) = &layout.screen {
+        carried.push(("screen", &used.support));
+    }
     for (id, support) in carried {
         if matches!(support.kind, SupportKind::Floor | SupportKind::Boom) && support.gear.is_none() {
             let what = if support.kind == SupportKind::Boom { "an arm that reaches out" } else { "a stand" };
+            // Without a screen a recording can still be made.
+            let severity = if id == "screen" { Severity::Consider } else { Severity::Fix };
             all.push(
                 Finding::new(
                     format!("support.{id}.missing"),
-                    Severity::Fix,
+                    severity,
                     format!("Nothing owned carries the {id}: it needs {what}."),
                 )
                 .because(
@@ -225,6 +233,11 @@ fn of_reading(corner: &Corner<'_>, reading: &Reading, severity: Severity) -> Fin
             format!("The shoulders fill {} % of the width.", decimals(100.0 * value, 0)),
             "In a vertical picture the shoulders are cut first.",
             "Move the camera back, or use a shorter focal length.".into(),
+        ),
+        "shot.frame.look_room_fraction" => (
+            format!("The eyes have {} % of the width to look into.", decimals(100.0 * value, 0)),
+            "Eyes that leave the lens look at something: the picture gives it room.",
+            more("Turn the camera towards what the eyes look at.", "Turn the camera a little away from what the eyes look at.").into(),
         ),
         "shot.camera.view_angle_deg" => (
             format!("The lens looks {} by {} degrees.", if value > 0.0 { "down on you" } else { "up at you" }, decimals(value.abs(), 0)),

@@ -4,7 +4,10 @@
 use super::{Corner, LightAt};
 use crate::geometry::{DVec2, DVec3, Solid, bearing_vector};
 use crate::person::HEAD_RADIUS_M;
-use crate::plan::{FurnitureKind, GearMicrophone, Mounting, Opening, Shape, Support, SupportKind, Swing};
+use crate::plan::{
+    FurnitureKind, GearMicrophone, GearMonitor, Mounting, Opening, ScreenType, Shape, Support, SupportKind,
+    Swing,
+};
 
 /// Half thickness of columns, arms and poles, m.
 const COLUMN_RADIUS_M: f64 = 0.02;
@@ -24,6 +27,8 @@ pub(crate) const EXIT_M: f64 = 0.60;
 const MICROPHONE_LENGTH_M: f64 = 0.16;
 /// Thickness of a desk top, m.
 const DESK_TOP_M: f64 = 0.04;
+/// Thickness of a screen, m.
+const SCREEN_DEPTH_M: f64 = 0.03;
 /// Foot radius where neither the support nor its gear says, m.
 const FOOT_RADIUS_M: f64 = 0.45;
 
@@ -36,6 +41,7 @@ pub enum Kind {
     Camera,
     Light,
     Microphone,
+    Screen,
 }
 
 /// One convex piece of a thing.
@@ -62,7 +68,7 @@ pub struct Thing {
     pub parts: Vec<Part>,
 }
 
-/// All things of a corner: person, furniture, camera, lights, microphone, in this order.
+/// All things of a corner: person, furniture, camera, lights, microphone, screen, in this order.
 pub fn things(corner: &Corner<'_>) -> Vec<Thing> {
     let mut all = vec![person(corner)];
     furniture(corner, &mut all);
@@ -71,7 +77,31 @@ pub fn things(corner: &Corner<'_>) -> Vec<Thing> {
     if let (Some((gear, capsule)), Some(used)) = (corner.microphone, &corner.layout.microphone) {
         all.push(microphone_thing(corner, gear, capsule, &used.support));
     }
+    if let (Some((gear, at)), Some(used)) = (corner.screen, &corner.layout.screen) {
+        all.push(screen_thing(corner, gear, at, &used.support));
+    }
     all
+}
+
+/// A screen or mirror that faces the eyes, or a script glass before the lens, with what carries it.
+pub fn screen_thing(corner: &Corner<'_>, gear: &GearMonitor, at: DVec3, carried: &Support) -> Thing {
+    let (half_width, half_height) = (gear.width().0 / 2.0, gear.height_m() / 2.0);
+    let head = if gear.screen == ScreenType::Script {
+        // The glass leans over its screen: a box as deep as it is wide.
+        let view = &corner.view;
+        let sides = [view.forward * half_width, view.right * half_width, view.up * half_width];
+        Solid::oriented_box(at, sides)
+    } else {
+        let facing = (corner.eyes_m - at).try_normalize().unwrap_or(DVec3::Y);
+        let across = DVec3::Z.cross(facing).try_normalize().unwrap_or(DVec3::X);
+        let up = facing.cross(across);
+        let middle = at - facing * (SCREEN_DEPTH_M / 2.0);
+        Solid::oriented_box(middle, [facing * (SCREEN_DEPTH_M / 2.0), across * half_width, up * half_height])
+    };
+    let mut parts = vec![Part { what: "head", solid: head }];
+    let under = at - DVec3::Z * half_height;
+    support(corner, carried, under, under, &mut parts);
+    Thing { id: "screen".into(), label: gear.common.label.clone(), kind: Kind::Screen, moved: true, parts }
 }
 
 /// A light with what carries it.

@@ -1,13 +1,19 @@
 //! What the lens sees, by the one projection: room, furniture, a simple stand-in figure, and whatever intrudes.
 
+use crate::assess::bands::band_of;
+
 use super::{Ink, Label, Stroke, View, hull, stroke};
 use crate::corner::{Bound, Corner, Kind, Thing, bounds, is_blocked};
 use crate::geometry::{DVec2, DVec3};
+use crate::plan::ScreenType;
+use crate::shot::framing::VERTICAL_PART;
 
 /// Depth at which shapes are cut off in front of the lens, m.
 const NEAR_M: f64 = 0.05;
 /// Pieces of a line that are seen or hidden each by itself.
 const PIECES: usize = 24;
+/// The safe area for words leaves this much at each side (EBU R 95, from memory).
+const SAFE_PART: f64 = 0.05;
 /// Corners of the figure's ellipses.
 const ROUND: usize = 32;
 
@@ -21,7 +27,8 @@ pub(super) fn draw(corner: &Corner<'_>, all: &[Thing], text_part: f64) -> View {
     // Painter's order: far things first, the person by their own depth.
     let mut layers: Vec<(f64, Vec<Stroke>)> = vec![(corner.subject_distance_m(), picture.figure())];
     for thing in all {
-        if thing.kind == Kind::Person || thing.kind == Kind::Camera {
+        // The lens looks through a script glass, and past a screen beside it.
+        if matches!(thing.kind, Kind::Person | Kind::Camera) || is_glass(corner, thing) {
             continue;
         }
         for part in &thing.parts {
@@ -41,6 +48,10 @@ pub(super) fn draw(corner: &Corner<'_>, all: &[Thing], text_part: f64) -> View {
     strokes.extend(layers.into_iter().flat_map(|(_, s)| s));
     let labels = picture.guides(&mut strokes);
     View::labelled([0.0, 0.0, aspect, 1.0], strokes, &labels, text_part * aspect.max(1.0))
+}
+
+fn is_glass(corner: &Corner<'_>, thing: &Thing) -> bool {
+    thing.kind == Kind::Screen && corner.screen.is_some_and(|(gear, _)| gear.screen == ScreenType::Script)
 }
 
 struct Picture<'a> {
@@ -264,9 +275,33 @@ impl Picture<'_> {
         strokes
     }
 
+    /// Guides that are switched on when wanted: centre, safe area, vertical cut, headroom band.
+    fn switched(&self, strokes: &mut Vec<Stroke>) {
+        let a = self.aspect;
+        let line = |from: (f64, f64), to: (f64, f64)| vec![DVec2::from(from), DVec2::from(to)];
+        let arm = 0.04;
+        strokes.push(stroke(Ink::Centre, None, false, line((a / 2.0 - arm, 0.5), (a / 2.0 + arm, 0.5))));
+        strokes.push(stroke(Ink::Centre, None, false, line((a / 2.0, 0.5 - arm), (a / 2.0, 0.5 + arm))));
+        let (x, y) = (SAFE_PART * a, SAFE_PART);
+        let safe = [(x, y), (a - x, y), (a - x, 1.0 - y), (x, 1.0 - y)].map(DVec2::from).to_vec();
+        strokes.push(stroke(Ink::SafeArea, None, true, safe));
+        if a > 1.0 {
+            let half = VERTICAL_PART / 2.0;
+            for x in [0.5 - half, 0.5 + half] {
+                strokes.push(stroke(Ink::VerticalCut, None, false, line((x * a, 0.0), (x * a, 1.0))));
+            }
+        }
+        let id = "shot.frame.headroom_fraction";
+        if let Some([_, Some(low), Some(high), _]) = band_of(id, self.corner.brief, false).0 {
+            let band = [(0.0, low), (a, low), (a, high), (0.0, high)].map(DVec2::from).to_vec();
+            strokes.push(stroke(Ink::HeadroomBand, None, true, band));
+        }
+    }
+
     /// Thirds, eye line and headroom.
     fn guides(&self, strokes: &mut Vec<Stroke>) -> Vec<Label> {
         let a = self.aspect;
+        self.switched(strokes);
         for part in [1.0 / 3.0, 2.0 / 3.0] {
             strokes.push(stroke(Ink::Guide, None, false, vec![DVec2::new(0.0, part), DVec2::new(a, part)]));
             strokes.push(stroke(

@@ -5,6 +5,7 @@ use crate::corner::{Corner, Kind, Source, Thing, door_swing};
 use crate::geometry::{DVec2, DVec3, distance_to_edge, is_outer_corner};
 use crate::plan::OpeningKind;
 use crate::shot::lens::{circle_of_confusion_mm, depth_of_field};
+use crate::units::decimals;
 
 /// Thickness of a drawn wall, m.
 const WALL_M: f64 = 0.07;
@@ -47,6 +48,7 @@ pub(super) fn draw(corner: &Corner<'_>, all: &[Thing], turns: u8, text_m: f64) -
         Kind::Camera => 2,
         Kind::Light => 3,
         Kind::Microphone => 4,
+        Kind::Screen => 5,
     };
     let mut sorted: Vec<&Thing> = all.iter().collect();
     sorted.sort_by_key(|t| order(t));
@@ -235,9 +237,23 @@ fn labels(corner: &Corner<'_>, turns: u8) -> Vec<Label> {
             ink: Ink::Microphone,
         });
     }
+    if let Some((gear, middle)) = corner.screen {
+        all.push(Label {
+            letter: "D",
+            thing: Some("screen".into()),
+            text: crate::shot::seeing::name(gear.screen).to_owned(),
+            at: at(middle),
+            ink: Ink::Screen,
+        });
+    }
     let mut word = |at: DVec2, text: String, ink: Ink| {
         all.push(Label { letter: "", thing: None, text, at: turned(at, turns), ink });
     };
+    let blur = 100.0 * crate::shot::background::blur_fraction(corner);
+    let along = corner.view.forward.truncate().normalize_or_zero();
+    let reach = distance_to_edge(&corner.floor_m, corner.view.position_m.truncate(), along);
+    let seen = corner.view.position_m.truncate() + along * (reach - 0.05).max(0.0);
+    word(seen, format!("blur {} %", decimals(blur, 1)), Ink::Axis);
     let room = &corner.brief.room;
     for (index, at) in corner.floor_m.iter().enumerate() {
         word(*at, room.corner_letter(index).to_owned(), Ink::Wall);

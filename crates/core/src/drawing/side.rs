@@ -113,6 +113,17 @@ pub(super) fn draw(corner: &Corner<'_>, all: &[Thing], text_m: f64) -> View {
             ink: Ink::Microphone,
         });
     }
+    if let Some((_, at)) = corner.screen {
+        let mut at = flat(at);
+        at.x = at.x.clamp(behind, ahead);
+        labels.push(Label {
+            letter: "D",
+            thing: Some("screen".into()),
+            text: units.length(-at.y),
+            at,
+            ink: Ink::Screen,
+        });
+    }
     let projection =
         Projection { origin_m: eyes.with_z(0.0).into(), right: along.into(), down: (-DVec3::Z).into() };
     View {

@@ -8,6 +8,7 @@ use crate::assess::carry::{
 use crate::corner::{Corner, LightAt, is_worn};
 use crate::geometry::{DVec2, DVec3, bearing_of, wrap_180};
 use crate::plan::{FurnitureAt, Id, Layout, SupportKind};
+use crate::shot::framing::from_here;
 
 use super::{Grip, Move};
 
@@ -35,6 +36,7 @@ pub(super) fn put<'a>(corner: &'a Corner<'_>, by: &'a Move, to: DVec3) -> Layout
         "seat" => one(seated(corner, to.truncate())),
         "camera" => one(shot_from(corner, to)),
         "microphone" => microphone(corner, to),
+        "screen" => screen(corner, to),
         _ => match corner.lights.iter().find(|l| l.id == thing) {
             Some(light) => lit_from(corner, light, to),
             None => one(furnished(corner, &by.thing, to.truncate())),
@@ -66,9 +68,33 @@ fn shot_from(corner: &Corner<'_>, to: DVec3) -> Layout {
         rounded_floor(if plumb { to.truncate() } else { foot + (to - at).truncate() })
     });
     layout.camera.position_m = rounded(to);
+    screen_along(corner, &mut layout);
     refaced(corner, &mut layout);
     fill_bag(corner.brief, &mut layout, "camera");
     layout
+}
+
+/// What goes along when the camera has gone along its line: a screen on it, a chest that faced it.
+pub(super) fn after_camera(corner: &Corner<'_>, layout: &mut Layout) {
+    screen_along(corner, layout);
+    let (bearing_deg, tilt_deg) = (layout.camera.bearing_deg, layout.camera.tilt_deg);
+    let focus_distance_m = layout.camera.focus_distance_m;
+    refaced(corner, layout);
+    // The camera has been posed already.
+    let camera = &mut layout.camera;
+    (camera.bearing_deg, camera.tilt_deg, camera.focus_distance_m) =
+        (bearing_deg, tilt_deg, focus_distance_m);
+}
+
+/// A screen on the camera goes where the camera goes.
+fn screen_along(corner: &Corner<'_>, layout: &mut Layout) {
+    let lens = DVec3::from(layout.camera.position_m);
+    if let (Some((_, at)), Some(used)) = (corner.screen, &mut layout.screen)
+        && used.support.kind == SupportKind::On
+        && used.support.on.is_none()
+    {
+        used.position_m = rounded(at + lens - corner.view.position_m);
+    }
 }
 
 /// Camera, chest and lights turned to what they were turned to, after seat or camera have moved.
@@ -132,6 +158,16 @@ fn microphone<'a>(corner: &'a Corner<'_>, to: DVec3) -> Layouts<'a> {
     let Some((_, at)) = corner.microphone else { return one(corner.layout.clone()) };
     carried(corner, "microphone", at, to, |layout| {
         if let Some(used) = &mut layout.microphone {
+            used.position_m = rounded(to);
+        }
+    })
+}
+
+fn screen<'a>(corner: &'a Corner<'_>, to: DVec3) -> Layouts<'a> {
+    let Some((gear, at)) = corner.screen else { return one(corner.layout.clone()) };
+    let under = DVec3::Z * (gear.height_m() / 2.0);
+    carried(corner, "screen", at - under, to - under, move |layout| {
+        if let Some(used) = &mut layout.screen {
             used.position_m = rounded(to);
         }
     })
@@ -201,7 +237,14 @@ fn furnished(corner: &Corner<'_>, id: &Id, to: DVec2) -> Layout {
     }
     if on(&layout.camera.support) && !layout.camera.locked {
         layout.camera.position_m = rounded(corner.view.position_m + by);
+        screen_along(corner, &mut layout);
         refaced(corner, &mut layout);
+    }
+    if let (Some((_, at)), Some(used)) = (corner.screen, &mut layout.screen)
+        && on(&used.support)
+        && !used.locked
+    {
+        used.position_m = rounded(at + by);
     }
     layout
 }
@@ -239,15 +282,19 @@ pub(super) fn reframed(corner: &Corner<'_>) -> Layout {
     let mut layout = corner.layout.clone();
     let wanted = crate::shot::wanted_of(corner);
     let line = corner.eyes_m - corner.view.position_m;
-    let (distance, above) = (line.length(), line.z.atan2(line.truncate().length()));
-    let rise = (0.5 - wanted.eye_line) * wanted.frame_height_m;
-    // The eyes lie `rise` above the axis at the depth where the frame has the wanted height.
-    let beside = (rise / distance).clamp(-1.0, 1.0).asin();
+    // Eyes that leave the lens keep room to look into: the axis passes beside them.
+    let gaze = corner.layout.seat.gaze_offset_deg;
+    let aside = wanted.aside_m(corner.brief, gaze, corner.image_mm.0 / corner.image_mm.1);
+    let flat = line.truncate().length();
+    let pan = (aside / flat.max(0.05)).atan();
+    let Some((radians, zoom)) = from_here(&wanted, corner.image_mm.1, flat * pan.cos(), -line.z) else {
+        return layout;
+    };
     let camera = &mut layout.camera;
-    camera.bearing_deg = rounded_bearing(bearing_of(line));
-    camera.tilt_deg = if wanted.level_axis { 0.0 } else { tilt((above - beside).to_degrees()) };
-    let depth = distance * (above - camera.tilt_deg.to_radians()).cos();
-    let zoom = depth * 1000.0 * corner.image_mm.1 / (wanted.frame_height_m * 1000.0 + corner.image_mm.1);
+    camera.bearing_deg = rounded_bearing(bearing_of(line) + pan.to_degrees());
+    camera.tilt_deg = tilt(radians.to_degrees());
+    let (sin, cos) = camera.tilt_deg.to_radians().sin_cos();
+    let depth = flat * pan.cos() * cos + line.z * sin;
     let zoom = zoom.clamp(corner.lens.focal_min_mm, corner.lens.focal_max_mm);
     camera.focal_length_mm = (zoom * 10.0).round() / 10.0;
     camera.f_number = camera.f_number.max((corner.lens.widest_f_number(zoom) * 10.0).round() / 10.0);

@@ -118,6 +118,22 @@ pub fn handles(plan: &Plan) -> Vec<Handle> {
             lifts: true,
         });
     }
+    if let (Some((gear, at)), Some(used)) = (corner.screen, &layout.screen) {
+        let on_camera = used.support.kind == SupportKind::On && used.support.on.is_none();
+        all.push(Handle {
+            id: "screen".into(),
+            letter: "D".into(),
+            name: crate::units::capital(crate::shot::seeing::name(gear.screen)),
+            position_m: used.position_m,
+            aim_m: None,
+            foot_m: foot(&used.support, at),
+            bearing_deg: None,
+            from_eyes: seen(at),
+            locked: used.locked,
+            movable: gear.screen != crate::plan::ScreenType::Script || !on_camera,
+            lifts: true,
+        });
+    }
     for (id, piece) in &corner.brief.room.furniture {
         let (position, bearing_deg) = corner.furniture_at(id, piece);
         all.push(Handle {

@@ -54,6 +54,25 @@ fn breaches(plan: &Plan, layout: &Layout) -> Vec<Breach> {
     }
 }
 
+/// The farthest that a change goes without breaking a rule anew or deeper: `at(1)` if it can, else by halving between
+/// how things stand (0) and what is asked for (1).
+pub(super) fn along(before: &Plan, anyway: bool, at: impl Fn(f64) -> Layout) -> Outcome {
+    let wanted = at(1.0);
+    let rules = Before::of(before);
+    let Some(reason) = rules.worst(&wanted).filter(|_| !anyway) else { return super::free(wanted) };
+    let (mut good, mut bad, mut layout) = (0.0, 1.0, before.layout.clone());
+    for _ in 0..HALVINGS {
+        let middle = (good + bad) / 2.0;
+        let trial = at(middle);
+        if rules.worst(&trial).is_none() {
+            (good, layout) = (middle, trial);
+        } else {
+            bad = middle;
+        }
+    }
+    Outcome { layout, snaps: Vec::new(), held: Some(held(&reason)) }
+}
+
 /// A turn is taken or refused whole.
 pub(super) fn turned(before: &Plan, layout: Layout, anyway: bool) -> Outcome {
     match Before::of(before).worst(&layout).filter(|_| !anyway) {

@@ -51,6 +51,7 @@ enum Part {
     Camera,
     Light(Id),
     Microphone,
+    Screen,
 }
 
 /// The score now and the moves, in order.
@@ -84,6 +85,7 @@ fn baseline_of(plan: &Plan) -> (Plan, Baseline) {
         camera: today.camera.clone().unwrap_or_else(|| saved.camera.clone()),
         lights: today.lights.clone().unwrap_or_default(),
         microphone: today.microphone.clone(),
+        screen: None,
         furniture: today.furniture.clone().unwrap_or_default(),
     };
     (Plan { layout, ..plan.clone() }, Baseline::Today)
@@ -162,6 +164,9 @@ fn differing(a: &Layout, b: &Layout) -> Vec<Part> {
     if a.microphone != b.microphone {
         parts.push(Part::Microphone);
     }
+    if a.screen != b.screen {
+        parts.push(Part::Screen);
+    }
     // A corner has few parts; a bound keeps the count of subsets small whatever a file says.
     parts.truncate(7);
     parts
@@ -195,6 +200,7 @@ fn with_parts(from: &Layout, to: &Layout, parts: &[Part]) -> Layout {
                 }
             },
             Part::Microphone => layout.microphone = to.microphone.clone(),
+            Part::Screen => layout.screen = to.screen.clone(),
         }
     }
     // Lamps moved or added change the light at the face: ISO follows, at no cost.
@@ -214,6 +220,12 @@ fn label_of(plan: &Plan, parts: &[Part]) -> String {
         .map(|part| match part {
             Part::Place => "move the seat and the camera".to_owned(),
             Part::Camera => "set the camera as planned".to_owned(),
+            Part::Screen => match corner.as_ref().and_then(|c| c.screen) {
+                Some((gear, _)) => {
+                    format!("put the {} where the plan has it", crate::shot::seeing::name(gear.screen))
+                }
+                None => "put the screen away".to_owned(),
+            },
             Part::Microphone => {
                 match corner.as_ref().and_then(|c| c.microphone.map(|(_, at)| (at - c.mouth_m).length())) {
                     Some(distance) => {

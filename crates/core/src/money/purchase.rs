@@ -233,9 +233,9 @@ fn set_state(gear: &mut Gear, state: GearState) {
         Gear::Reflector(g) => &mut g.common,
         Gear::Microphone(g) => &mut g.common,
         Gear::Support(g) => &mut g.common,
+        Gear::Monitor(g) => &mut g.common,
         Gear::Recorder(g)
         | Gear::Interface(g)
-        | Gear::Monitor(g)
         | Gear::Power(g)
         | Gear::Cable(g)
         | Gear::Card(g)

@@ -6,6 +6,7 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use super::{Camera, FurnitureAt, Gear, Id, Light, Microphone, ReadingId, Room, Schools, Seat};
+use crate::reading::From;
 use crate::units::UnitSystem;
 
 /// Everything a person tells before anything is chosen.
@@ -20,6 +21,9 @@ pub struct Brief {
     pub person: Person,
     /// What it is for.
     pub purpose: Purpose,
+    /// What is recorded and delivered.
+    #[serde(default, skip_serializing_if = "is_usual")]
+    pub recording: Recording,
     /// Preferences that differ from the defaults.
     #[serde(default)]
     pub schools: Schools,
@@ -35,6 +39,46 @@ pub struct Brief {
     /// Readings that were measured; each replaces the computed value.
     #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
     pub measured: BTreeMap<ReadingId, f64>,
+}
+
+impl Brief {
+    /// Frequency of the mains, Hz: as given, else 50 where lengths are metric and 60 where they are imperial.
+    pub fn mains_frequency_hz(&self) -> (f64, From) {
+        let usual = if self.units == UnitSystem::Metric { 50.0 } else { 60.0 };
+        self.room.mains.frequency_hz.map_or((usual, From::Assumed), |hertz| (hertz, From::Typed))
+    }
+}
+
+fn is_usual(recording: &Recording) -> bool {
+    *recording == Recording::default()
+}
+
+/// What is recorded and delivered, and for how long.
+#[derive(Debug, Clone, Default, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct Recording {
+    /// Width of what is delivered, pixels (1920).
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(minimum = 320.0, maximum = 16_384.0)]
+    pub delivered_width_px: Option<f64>,
+    /// A 9:16 picture will be cut from the middle of the landscape one.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub vertical_cut: bool,
+    /// Length of a session with its pauses, min.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(minimum = 1.0, maximum = 1440.0)]
+    pub session_min: Option<f64>,
+    /// Frame rate at which inserts in slow motion are recorded, Hz.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(minimum = 24.0, maximum = 1000.0)]
+    pub slow_motion_hz: Option<f64>,
+    /// Words of the script, if one is read.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(minimum = 1.0, maximum = 100_000.0)]
+    pub script_words: Option<f64>,
+    /// Reading speed (150).
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(minimum = 60.0, maximum = 300.0)]
+    pub words_per_minute: Option<f64>,
 }
 
 /// Who is filmed.
@@ -62,6 +106,18 @@ pub struct Person {
     /// The camera is trusted to follow the face.
     #[serde(default)]
     pub face_tracking: bool,
+    /// One light and one dark stripe of what is worn, mm; none if it is plain.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(minimum = 0.1, maximum = 200.0)]
+    pub stripe_pitch_mm: Option<f64>,
+    /// Reflectance of the skin (0.35), 0.05 very deep to 0.45 very light.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(minimum = 0.02, maximum = 0.7)]
+    pub skin_reflectance: Option<f64>,
+    /// Width of a performer with arms and instrument, m (1.15).
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(minimum = 0.3, maximum = 4.0)]
+    pub instrument_width_m: Option<f64>,
 }
 
 /// Seated or standing.
@@ -79,6 +135,10 @@ pub enum Posture {
 pub enum Purpose {
     /// A lesson or channel: medium close-up, landscape, eyes in the lens.
     TalkToLens,
+    /// A narrated screen lesson: head and shoulders, plain background; sound before picture.
+    ScreenLesson,
+    /// A performance with an instrument: wide enough for both, eyes off the lens.
+    Performance,
     /// A vertical short: medium shot, portrait, shoulders within the width.
     VerticalShort,
     /// An audition or application tape: eyes just beside the lens, plain wall, level camera.

@@ -55,6 +55,10 @@ pub(super) fn plan(brief: &Brief, layout: Option<&Layout>) -> Result<(), Problem
             layout.microphone.as_ref(),
             Some(&layout.furniture),
         );
+        if let Some(screen) = &layout.screen {
+            uses.gear("screen.gear", &screen.gear, "a monitor", |g| g.monitor().is_some());
+            uses.support("screen.support", &screen.support);
+        }
     }
     for (id, value) in &brief.measured {
         if !crate::reading::is_known(&id.0) {

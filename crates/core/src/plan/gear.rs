@@ -18,7 +18,7 @@ pub enum Gear {
     Support(GearSupport),
     Recorder(GearThing),
     Interface(GearThing),
-    Monitor(GearThing),
+    Monitor(GearMonitor),
     Power(GearThing),
     Cable(GearThing),
     Card(GearThing),
@@ -115,6 +115,30 @@ pub struct GearCamera {
     /// Follows a face by itself.
     #[serde(default)]
     pub face_tracking: bool,
+    /// Width of the video it records, pixels (3840).
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(minimum = 320.0, maximum = 16_384.0)]
+    pub video_width_px: Option<f64>,
+    /// Data rate of the video, Mbit/s (100).
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(minimum = 1.0, maximum = 10_000.0)]
+    pub bitrate_mbit_s: Option<f64>,
+    /// Longest clip before it stops by itself, from heat or by design, min.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(minimum = 1.0, maximum = 10_000.0)]
+    pub clip_limit_min: Option<f64>,
+    /// Energy of its battery, Wh.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(minimum = 0.1, maximum = 1000.0)]
+    pub battery_wh: Option<f64>,
+    /// What it draws while recording, W (5).
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(minimum = 0.1, maximum = 500.0)]
+    pub draw_w: Option<f64>,
+    /// Width of a screen that turns to face the person, m; none if it has none.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(minimum = 0.02, maximum = 0.4)]
+    pub flip_screen_width_m: Option<f64>,
 }
 
 fn one() -> f64 {
@@ -302,6 +326,77 @@ pub struct GearSupport {
     pub castors: bool,
 }
 
+/// What a person sees themselves on.
+#[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "kebab-case")]
+pub enum ScreenType {
+    /// A small monitor at the camera.
+    #[default]
+    Field,
+    /// A phone that shows the camera's picture.
+    Phone,
+    /// A television or large monitor behind the camera.
+    Television,
+    /// A laptop below or behind the camera.
+    Laptop,
+    /// A mirror behind the camera, in which its own screen is seen.
+    Mirror,
+    /// A half-silvered glass before the lens, over a screen that lies flat.
+    Script,
+}
+
+/// A screen, a mirror or a script glass.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct GearMonitor {
+    /// What every kind has.
+    #[serde(flatten)]
+    pub common: Common,
+    /// What it is (a field monitor).
+    #[serde(default)]
+    pub screen: ScreenType,
+    /// Width of the picture, or of the mirror, m (usual for its type).
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(minimum = 0.04, maximum = 3.0)]
+    pub width_m: Option<f64>,
+    /// Pixels across (1920).
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(minimum = 100.0, maximum = 16_384.0)]
+    pub width_px: Option<f64>,
+    /// Part of the light that a script glass lets through to the lens (0.7).
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(minimum = 0.05, maximum = 1.0)]
+    pub transmittance: Option<f64>,
+    /// Energy of its battery, Wh.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(minimum = 0.0, maximum = 100_000.0)]
+    pub energy_wh: Option<f64>,
+}
+
+impl GearMonitor {
+    /// Width as given, else usual for its type, m (common practice, no source), and whether it was given.
+    pub fn width(&self) -> (f64, From) {
+        let usual = match self.screen {
+            ScreenType::Field => 0.155,
+            ScreenType::Phone => 0.14,
+            ScreenType::Television => 0.89,
+            ScreenType::Laptop => 0.30,
+            ScreenType::Mirror => 0.30,
+            ScreenType::Script => 0.20,
+        };
+        self.width_m.map_or((usual, From::Assumed), |width| (width, self.common.told()))
+    }
+
+    /// Part of the light that a script glass lets through: as given, else 0.7 (common practice, no source).
+    pub fn script_transmittance(&self) -> f64 {
+        self.transmittance.unwrap_or(0.7)
+    }
+
+    /// Height of a 16:9 picture, m.
+    pub fn height_m(&self) -> f64 {
+        self.width().0 * 9.0 / 16.0
+    }
+}
+
 /// Gear that matters by what it offers and needs.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct GearThing {
@@ -328,9 +423,9 @@ impl Gear {
             Gear::Reflector(g) => &g.common,
             Gear::Microphone(g) => &g.common,
             Gear::Support(g) => &g.common,
+            Gear::Monitor(g) => &g.common,
             Gear::Recorder(g)
             | Gear::Interface(g)
-            | Gear::Monitor(g)
             | Gear::Power(g)
             | Gear::Cable(g)
             | Gear::Card(g)
@@ -362,6 +457,10 @@ impl Gear {
     /// The microphone, if it is one.
     pub fn microphone(&self) -> Option<&GearMicrophone> {
         if let Gear::Microphone(g) = self { Some(g) } else { None }
+    }
+    /// The monitor, if it is one.
+    pub fn monitor(&self) -> Option<&GearMonitor> {
+        if let Gear::Monitor(g) = self { Some(g) } else { None }
     }
     /// The support, if it is one.
     pub fn support(&self) -> Option<&GearSupport> {

@@ -20,6 +20,9 @@ pub struct Layout {
     /// The microphone that records the voice.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub microphone: Option<Microphone>,
+    /// What the person sees themselves on, beside the camera's own screen.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub screen: Option<Screen>,
     /// Furniture that has been moved.
     #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
     pub furniture: BTreeMap<Id, FurnitureAt>,
@@ -47,6 +50,12 @@ impl Layout {
             && to.microphone.as_ref().map(capsule) != Some(capsule(microphone))
         {
             return Some("the microphone".into());
+        }
+        let shown = |s: &Screen| (s.position_m, s.support.base_m);
+        if let Some(screen) = self.screen.as_ref().filter(|s| s.locked)
+            && to.screen.as_ref().map(shown) != Some(shown(screen))
+        {
+            return Some("the screen".into());
         }
         let at = |f: &FurnitureAt| (f.position_m, f.bearing_deg);
         for (id, piece) in self.furniture.iter().filter(|(_, piece)| piece.locked) {
@@ -198,6 +207,20 @@ pub struct Microphone {
     /// Gear id.
     pub gear: Id,
     /// Capsule, aimed at the mouth, m.
+    pub position_m: Point3,
+    /// What carries it.
+    pub support: Support,
+    /// Stays where it is: neither a hand, a fix, a free move nor another layout moves it.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub locked: bool,
+}
+
+/// A monitor, mirror or script glass.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct Screen {
+    /// Gear id.
+    pub gear: Id,
+    /// Middle of the picture, of the mirror, or of the script's reflection; it faces the eyes. m.
     pub position_m: Point3,
     /// What carries it.
     pub support: Support,

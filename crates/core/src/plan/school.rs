@@ -139,7 +139,7 @@ schools! {
     /// How the person sees themselves.
     monitor: MonitorSchool = "monitor" { FlipScreen = "flip-screen" "Flip screen", Field = "field" "Field monitor", Phone = "phone" "Phone", Television = "television" "Television", Mirror = "mirror" "Mirror" }
         because "A flip screen is already there." from "common practice, no source"
-        changes [];
+        changes ["shot.screen.gaze_deg", "shot.screen.focus_times", "shot.screen.letter_mm"];
     /// What lights the background.
     background: BackgroundSchool = "background" { Natural = "natural" "Natural", Coloured = "coloured" "Coloured light" }
         because "A natural background needs no further lamp." from "common practice, no source"

@@ -28,14 +28,14 @@ pub fn mains(brief: &Brief) -> MainsAs {
 
 /// As [`mains`], whatever was measured.
 pub(super) fn mains_told(brief: &Brief) -> MainsAs {
-    let (volts, hertz, amperes) = match brief.units {
-        UnitSystem::Metric => (230.0, 50.0, 16.0),
-        UnitSystem::Imperial => (120.0, 60.0, 15.0),
+    let (volts, amperes) = match brief.units {
+        UnitSystem::Metric => (230.0, 16.0),
+        UnitSystem::Imperial => (120.0, 15.0),
     };
     let told = &brief.room.mains;
     MainsAs {
         voltage_v: given(told.voltage_v, volts),
-        frequency_hz: given(told.frequency_hz, hertz),
+        frequency_hz: brief.mains_frequency_hz(),
         breaker_a: given(told.breaker_a, amperes),
     }
 }

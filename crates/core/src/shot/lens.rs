@@ -49,6 +49,24 @@ pub fn blur_disc_mm(focal_length_mm: f64, f_number: f64, subject_distance_m: f64
     f * f / f_number * (x - u).abs() / (x * (u - f))
 }
 
+/// Smallest f-number that holds a lean towards the lens: N = f^2 a / (c (u - a) (u - f)); `None` where the lean
+/// reaches the lens.
+pub fn f_number_for_lean(
+    focal_length_mm: f64,
+    subject_distance_m: f64,
+    lean_m: f64,
+    circle_mm: f64,
+) -> Option<f64> {
+    let (f, u, a) = (focal_length_mm, subject_distance_m * 1000.0, lean_m * 1000.0);
+    (a < u - f).then(|| f * f * a / (circle_mm * (u - a) * (u - f)))
+}
+
+/// How many times narrower than the 36 mm of full frame a 16:9 picture is; real x this = equivalent, for focal
+/// lengths and, as to blur and depth alone, for f-numbers.
+pub fn crop_factor(long_side_mm: f64) -> f64 {
+    36.0 / long_side_mm
+}
+
 /// The usual circle of confusion: diagonal of the active area over 1500 (convention, common practice), mm.
 pub fn circle_of_confusion_mm((width_mm, height_mm): (f64, f64)) -> f64 {
     width_mm.hypot(height_mm) / 1500.0

@@ -1,4 +1,22 @@
-//! What is recorded: how long a card lasts, how much of the picture is left to reframe.
+//! What is recorded: how long card and battery last, how much of the picture is left to reframe, how long a script
+//! reads.
+
+use crate::corner::Corner;
+use crate::plan::Gear;
+use crate::reading::{From, Reading};
+
+/// Recorded and delivered width where nobody gives them, pixels. Fogon's own rule.
+const RECORDED_PX: f64 = 3840.0;
+pub(super) const DELIVERED_PX: f64 = 1920.0;
+/// Data rate where nobody gives it, Mbit/s. Fogon's own rule.
+const BITRATE_MBIT_S: f64 = 100.0;
+/// Part of a card kept free, and part of a battery's energy that is to be had (common practice, no source).
+const CARD_RESERVE: f64 = 0.05;
+const DERATING: f64 = 0.85;
+/// Draw of a camera that records, W. Fogon's own rule.
+const DRAW_W: f64 = 5.0;
+/// Reading aloud, words a minute (common practice, no source).
+const WORDS_PER_MINUTE: f64 = 150.0;
 
 /// Minutes that a card holds at a data rate; GB is 1e9 bytes, nothing kept in reserve.
 pub fn card_minutes(card_gb: f64, bitrate_mbit_s: f64) -> f64 {
@@ -9,4 +27,105 @@ pub fn card_minutes(card_gb: f64, bitrate_mbit_s: f64) -> f64 {
 /// sides' quotients.
 pub fn reframe_factor(recorded_px: [f64; 2], delivered_px: [f64; 2]) -> f64 {
     (recorded_px[0] / delivered_px[0]).min(recorded_px[1] / delivered_px[1])
+}
+
+/// Width of the recorded video, pixels, and where that comes from.
+pub fn video_width_px(corner: &Corner<'_>) -> (f64, From) {
+    corner.body.video_width_px.map_or((RECORDED_PX, From::Assumed), |px| (px, corner.body.common.told()))
+}
+
+/// The largest card at hand, GB.
+fn card_gb(corner: &Corner<'_>) -> Option<f64> {
+    let at_hand = corner.brief.gear.values().filter(|g| g.at_hand());
+    at_hand
+        .filter_map(|g| if let Gear::Card(card) = g { card.capacity_gb } else { None })
+        .max_by(f64::total_cmp)
+}
+
+/// Energy for the camera, Wh: its own battery and those at hand that stand in for it.
+fn energy_wh(corner: &Corner<'_>) -> Option<f64> {
+    let spare = corner.brief.gear.values().filter(|g| g.at_hand()).filter_map(|g| match g {
+        Gear::Power(power) if power.common.offers.iter().any(|o| o == "camera") => power.energy_wh,
+        _ => None,
+    });
+    let total = corner.body.battery_wh.unwrap_or(0.0) + spare.sum::<f64>();
+    (total > 0.0).then_some(total)
+}
+
+/// The least of card, battery and clip limit that a session does not fit into: which, and how many minutes it gives.
+pub fn too_short(corner: &Corner<'_>) -> Option<(&'static str, f64)> {
+    let session = corner.brief.recording.session_min?;
+    let all = readings(corner);
+    let of = |id: &str| all.iter().find(|r| r.id == id).and_then(|r| r.value);
+    [
+        ("card", of("shot.recording.card_min")),
+        ("battery", of("shot.recording.battery_min")),
+        ("clip", corner.body.clip_limit_min),
+    ]
+    .into_iter()
+    .filter_map(|(what, minutes)| Some((what, minutes?)))
+    .filter(|(_, minutes)| *minutes < session)
+    .min_by(|a, b| a.1.total_cmp(&b.1))
+}
+
+pub(super) fn readings(corner: &Corner<'_>) -> Vec<Reading> {
+    let mut all = vec![reframing(corner)];
+    all.extend(card(corner));
+    all.extend(battery(corner));
+    all.extend(script(corner));
+    all
+}
+
+fn reframing(corner: &Corner<'_>) -> Reading {
+    let recording = &corner.brief.recording;
+    let (recorded, from) = video_width_px(corner);
+    let delivered =
+        recording.delivered_width_px.map_or((DELIVERED_PX, From::Assumed), |px| (px, From::Typed));
+    // Both are 16:9, so that one side tells; a vertical cut keeps 81/256 of the width and delivers 9/16 of it.
+    let part = if recording.vertical_cut { super::framing::VERTICAL_PART / (9.0 / 16.0) } else { 1.0 };
+    Reading::new("shot.recording.reframe_factor", part * reframe_factor([recorded; 2], [delivered.0; 2]))
+        .by("recorded / delivered pixels; in a vertical cut x 9/16", "raster of ITU-R BT.709 (from memory)")
+        .with("recorded width", recorded, "px", from)
+        .with("delivered width", delivered.0, "px", delivered.1)
+        .with("part for the vertical cut", part, "", From::Computed)
+        .note("So far the picture can be cut tighter afterwards without being enlarged; noise grows by 2 log2 of it in stops. Below 1 it is enlarged.")
+}
+
+fn card(corner: &Corner<'_>) -> Option<Reading> {
+    let card = card_gb(corner)?;
+    let (rate, from) = corner
+        .body
+        .bitrate_mbit_s
+        .map_or((BITRATE_MBIT_S, From::Assumed), |rate| (rate, corner.body.common.told()));
+    let reading = Reading::new("shot.recording.card_min", card_minutes(card * (1.0 - CARD_RESERVE), rate))
+        .by("GB x 8000 (1 - reserve) / (Mbit/s) / 60", "arithmetic; GB is 1e9 bytes")
+        .with("largest card at hand", card, "GB", From::Typed)
+        .with("data rate", rate, "Mbit/s", from)
+        .with("kept free", CARD_RESERVE, "", From::Assumed);
+    Some(reading)
+}
+
+fn battery(corner: &Corner<'_>) -> Option<Reading> {
+    let energy = energy_wh(corner)?;
+    let (draw, from) =
+        corner.body.draw_w.map_or((DRAW_W, From::Assumed), |watts| (watts, corner.body.common.told()));
+    let reading = Reading::new("shot.recording.battery_min", 60.0 * energy * DERATING / draw)
+        .by("60 x Wh x 0.85 / W", "arithmetic; 0.85: common practice, no source")
+        .with("energy", energy, "Wh", From::Typed)
+        .with("draw while recording", draw, "W", from)
+        .with("part to be had", DERATING, "", From::Assumed)
+        .note("Cold and age take more. Charge on a hard surface, never unattended, and with the charger that belongs to it.");
+    Some(reading)
+}
+
+fn script(corner: &Corner<'_>) -> Option<Reading> {
+    let recording = &corner.brief.recording;
+    let words = recording.script_words?;
+    let (speed, from) =
+        recording.words_per_minute.map_or((WORDS_PER_MINUTE, From::Assumed), |speed| (speed, From::Typed));
+    let reading = Reading::new("shot.script.reading_min", words / speed)
+        .by("words / words a minute", "arithmetic; 150 a minute: common practice, no source")
+        .with("words", words, "", From::Typed)
+        .with("words a minute", speed, "", from);
+    Some(reading)
 }

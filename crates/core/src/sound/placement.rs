@@ -5,7 +5,7 @@ use crate::geometry::{DVec3, bearing_vector};
 use crate::plan::{GearMicrophone, MicrophoneSchool, Mounting};
 
 /// A microphone stays this far outside the picture, m (legal rule 4), unless its school shows it.
-pub const MARGIN_M: f64 = 0.10;
+pub const MARGIN_M: f64 = crate::corner::MICROPHONE_MARGIN_M;
 const SLACK_M: f64 = 0.004;
 /// Half the thickness of a microphone, m.
 const THICK_M: f64 = 0.02;

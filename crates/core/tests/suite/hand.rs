@@ -18,6 +18,8 @@ fn to(thing: &str, at: [f64; 3]) -> Move {
         to_m: Some(Point3(at)),
         from_eyes: None,
         bearing_deg: None,
+        distance_m: None,
+        focal_length_mm: None,
         sheet: Sheet::Plan,
         snap: false,
         anyway: false,

@@ -5,6 +5,7 @@ use axum::extract::Query;
 use axum::http::StatusCode;
 use fogon_core::arrange::{Placed, Proposals, propose as search, why};
 use fogon_core::assess::{Assessment, evaluate, without_moves};
+use fogon_core::corner::Corner;
 use fogon_core::document;
 use fogon_core::drawing::{Drawing, Style, draw_for};
 use fogon_core::hand::{Handle, MoveIn, Moved, handles, moved};
@@ -12,6 +13,7 @@ use fogon_core::money::{Changes, changes as what_to_change};
 use fogon_core::plan::{BriefFile, PatchStep, Plan, apply as apply_patch};
 use fogon_core::problem::{Code, Problem, Problems};
 use fogon_core::room::{Walk, Walked, walked};
+use fogon_core::shot::chart::{Chart, chart};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -27,6 +29,9 @@ pub(crate) struct Judged {
     drawing: Drawing,
     /// What can be taken hold of, with its numbers.
     handles: Vec<Handle>,
+    /// The shot over distance, where it was asked for.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    chart: Option<Chart>,
 }
 
 /// A plan after a move, judged.
@@ -52,6 +57,8 @@ pub(crate) struct Drawn {
     frame_text_scale: Option<f64>,
     /// Quarter turns of the plan, counter-clockwise, instead of those that suit the camera.
     quarter_turns: Option<u8>,
+    /// Add the chart of the shot over distance (no).
+    chart: Option<bool>,
     /// Look for the moves that mend findings (yes); a hand that is still dragging does not wait for them.
     fixes: Option<bool>,
 }
@@ -80,7 +87,9 @@ impl Drawn {
         };
         let drawing = draw_for(plan, style).ok_or_else(|| Details::from(Problems::from(unresolved())))?;
         let assessment = if self.fixes.unwrap_or(true) { evaluate(plan) } else { without_moves(plan) };
-        Ok(Judged { assessment, placed: why(plan), drawing, handles: handles(plan) })
+        let chart =
+            self.chart.unwrap_or(false).then(|| Corner::of(plan).map(|corner| chart(&corner))).flatten();
+        Ok(Judged { assessment, placed: why(plan), drawing, handles: handles(plan), chart })
     }
 }
 
@@ -97,6 +106,7 @@ pub(crate) struct PlanChange {
     params(("text_scale" = Option<f64>, Query, description = "size of the words on the drawings, 0.5 to 4 times the usual"),
         ("frame_text_scale" = Option<f64>, Query, description = "size of the words in the frame; as text_scale where missing"),
         ("quarter_turns" = Option<u8>, Query, description = "quarter turns of the plan, 0 to 3, instead of those that suit the camera"),
+        ("chart" = Option<bool>, Query, description = "true adds the chart of the shot over distance"),
         ("fixes" = Option<bool>, Query, description = "false leaves out the moves that mend findings")),
     responses((status = 200, body = Judged), (status = 422, body = Details, content_type = "application/problem+json")))]
 pub(crate) async fn assess(Query(drawn): Query<Drawn>, Body(bytes): Body) -> Result<Json<Judged>, Details> {
@@ -107,7 +117,7 @@ pub(crate) async fn assess(Query(drawn): Query<Drawn>, Body(bytes): Body) -> Res
 /// One thing moved by hand as far as the rules let it go, and the plan after it judged
 #[utoipa::path(post, path = "/api/v1/move", request_body = MoveIn,
     params(("text_scale" = Option<f64>, Query, description = "as in assess"), ("frame_text_scale" = Option<f64>, Query, description = "as in assess"),
-        ("quarter_turns" = Option<u8>, Query, description = "as in assess"), ("fixes" = Option<bool>, Query, description = "as in assess")),
+        ("quarter_turns" = Option<u8>, Query, description = "as in assess"), ("chart" = Option<bool>, Query, description = "as in assess"), ("fixes" = Option<bool>, Query, description = "as in assess")),
     responses((status = 200, body = MovedOut), (status = 422, body = Details, content_type = "application/problem+json")))]
 pub(crate) async fn move_by_hand(
     Query(drawn): Query<Drawn>,

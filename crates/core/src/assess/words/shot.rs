@@ -1,0 +1,205 @@
+//! Findings of the shot that are no single reading's: a session that does not fit, stripes that crawl, a script that is
+//! read beside the lens.
+
+use crate::corner::Corner;
+use crate::finding::{Finding, Severity};
+use crate::plan::{FurnitureKind, MonitorSchool, ScreenType};
+use crate::reading::Reading;
+use crate::shot::cloth::{Moire, moire_delivered, stripes_px};
+use crate::shot::recording::too_short;
+use crate::shot::seeing::{Gaze, gaze_class, watched};
+use crate::units::decimals;
+
+/// Edges that lean by more than this are seen on shelves and doors, degrees (common practice, no source).
+const LEAN_SEEN_DEG: f64 = 3.0;
+/// A face stretched by more than this is seen, percent. Fogon's own rule.
+const STRETCH_SEEN_PERCENT: f64 = 5.0;
+
+pub(super) fn notes(corner: &Corner<'_>, readings: &[Reading]) -> Vec<Finding> {
+    let value = |id: &str| readings.iter().find(|r| r.id == id).and_then(|r| r.value);
+    let mut all = Vec::new();
+    all.extend(session(corner));
+    all.extend(stripes(corner));
+    all.extend(script(corner));
+    all.extend(no_screen(corner));
+    if let Some(factor) = value("shot.recording.reframe_factor").filter(|factor| *factor < 1.0 - 1e-9) {
+        all.push(
+            Finding::new(
+                "shot.recording.enlarged",
+                Severity::Consider,
+                format!("What is delivered has {} times the pixels recorded.", decimals(1.0 / factor, 2)),
+            )
+            .because("A picture that is enlarged is soft.", "arithmetic of the raster")
+            .on("shot.recording.reframe_factor", Some(factor), "\u{d7}")
+            .advise("Record larger, or deliver smaller."),
+        );
+    }
+    if let Some(stretch) = value("shot.frame.stretch_percent").filter(|s| *s > STRETCH_SEEN_PERCENT) {
+        all.push(
+            Finding::new(
+                "shot.frame.stretched",
+                Severity::Consider,
+                format!(
+                    "At the side of this wide picture the face comes out {} % wider.",
+                    decimals(stretch, 0)
+                ),
+            )
+            .because("Away from the axis a wide lens stretches what it draws.", "perspective geometry")
+            .on("shot.frame.stretch_percent", Some(stretch), "%")
+            .advise("Bring the face nearer to the middle, or move back and zoom in."),
+        );
+    }
+    if let Some(lean) = value("shot.frame.edge_lean_deg").filter(|l| *l > LEAN_SEEN_DEG)
+        && let Some(what) = upright_in_view(corner)
+    {
+        all.push(
+            Finding::new(
+                "shot.frame.verticals",
+                Severity::Consider,
+                format!("The {what} will lean by up to {} degrees at the picture's edge.", decimals(lean, 1)),
+            )
+            .because("A tilted camera draws uprights as converging.", "perspective geometry; 3 degrees show: common practice, no source")
+            .on("shot.frame.edge_lean_deg", Some(lean), "\u{b0}")
+            .advise("Set the lens lower or higher so that it looks level, or use a longer lens from further back."),
+        );
+    }
+    all
+}
+
+/// Something upright and straight that the picture shows.
+fn upright_in_view(corner: &Corner<'_>) -> Option<String> {
+    let sees = |at| corner.view.sees(at);
+    let room = &corner.brief.room;
+    let opening = room.openings.iter().find(|(_, opening)| {
+        let middle = opening.middle_m(&corner.floor_m);
+        sees(middle.extend(opening.sill_or_usual_m() + opening.height_or_usual_m() / 2.0))
+    });
+    if let Some((id, _)) = opening {
+        return Some(id.0.replace('-', " "));
+    }
+    let tall = |kind: FurnitureKind| {
+        matches!(kind, FurnitureKind::Bookcase | FurnitureKind::Cabinet | FurnitureKind::Wardrobe)
+    };
+    room.furniture
+        .iter()
+        .filter(|(_, piece)| tall(piece.kind))
+        .find(|(id, piece)| {
+            let (position, _) = corner.furniture_at(id, piece);
+            sees(position.with_z(position.z + piece.size_m.0[2] * 0.8))
+        })
+        .map(|(id, _)| id.0.replace('-', " "))
+}
+
+fn session(corner: &Corner<'_>) -> Option<Finding> {
+    let session = corner.brief.recording.session_min?;
+    let (what, minutes) = too_short(corner)?;
+    let lasts = decimals(minutes, 0);
+    let (severity, sentence, advice) = match what {
+        "card" => (
+            Severity::Fix,
+            format!("The card holds {lasts} of the {} minutes planned.", decimals(session, 0)),
+            "Use a larger card or a lower data rate, or change cards in a pause.",
+        ),
+        "battery" => (
+            Severity::Fix,
+            format!("The battery lasts {lasts} of the {} minutes planned.", decimals(session, 0)),
+            "Feed the camera from the mains or a larger battery, or change batteries in a pause.",
+        ),
+        _ => (
+            Severity::Consider,
+            format!(
+                "The camera stops by itself after {lasts} minutes; {} are planned.",
+                decimals(session, 0)
+            ),
+            "Stop and start again between parts.",
+        ),
+    };
+    Some(
+        Finding::new("shot.recording.session", severity, sentence)
+            .because("A camera that has stopped tells nobody.", "arithmetic of data rate, energy and time")
+            .on("shot.recording.session", Some(minutes), "min")
+            .advise(advice),
+    )
+}
+
+fn stripes(corner: &Corner<'_>) -> Option<Finding> {
+    let (recorded, delivered) = stripes_px(corner)?;
+    let class = moire_delivered(recorded, delivered);
+    let sentence = match class {
+        Moire::Risk => "The stripes will crawl",
+        Moire::Watch => "The stripes may crawl",
+        Moire::Low | Moire::LowBlurred => return None,
+    };
+    Some(
+        Finding::new(
+            "shot.cloth.moire",
+            Severity::Consider,
+            format!("{sentence}: a pair of them is {} recorded pixels wide.", decimals(recorded, 1)),
+        )
+        .because(
+            "Stripes as fine as the grid of pixels beat with it.",
+            "sampling theorem (Nyquist, Shannon); classes common practice, no source",
+        )
+        .on("shot.cloth.stripe_px", Some(recorded), "px")
+        .advise("Wear plain cloth, or change the shot size; never soften the focus."),
+    )
+}
+
+/// A script that is read from somewhere that shows.
+fn script(corner: &Corner<'_>) -> Option<Finding> {
+    corner.brief.recording.script_words?;
+    let seen = watched(corner)?;
+    let (aside, up) = seen.off_lens_deg(corner);
+    if gaze_class(aside, up) != Gaze::OffLens {
+        return None;
+    }
+    Some(
+        Finding::new(
+            "shot.script.beside",
+            Severity::Consider,
+            format!(
+                "Read from the {}, the eyes are {} degrees off the lens: it shows.",
+                seen.what,
+                decimals(aside.hypot(up), 0)
+            ),
+        )
+        .because(
+            "Viewers notice a gaze beside or above the lens from about 1 degree, below it from about 5.",
+            "Chen, CHI 2002 (from memory)",
+        )
+        .on("shot.screen.gaze_deg", Some(aside.hypot(up)), "\u{b0}")
+        .advise("Put the script just below the lens, use a script glass, or learn a sentence at a time."),
+    )
+}
+
+/// The chosen way of seeing oneself is not at hand.
+fn no_screen(corner: &Corner<'_>) -> Option<Finding> {
+    let (wanted, words) = match corner.brief.schools.monitor {
+        MonitorSchool::FlipScreen => return None,
+        MonitorSchool::Field => (ScreenType::Field, "field monitor"),
+        MonitorSchool::Phone => (ScreenType::Phone, "phone as a monitor"),
+        MonitorSchool::Television => (ScreenType::Television, "television"),
+        MonitorSchool::Mirror => (ScreenType::Mirror, "mirror"),
+    };
+    if corner.screen.is_some_and(|(gear, _)| gear.screen == wanted || gear.screen == ScreenType::Script) {
+        return None;
+    }
+    let owned =
+        corner.brief.gear.values().any(|g| g.at_hand() && g.monitor().is_some_and(|m| m.screen == wanted));
+    let (sentence, advice) = if owned {
+        (
+            format!("The {words} has no place in this layout."),
+            "Lay out again, or choose another way of seeing yourself.",
+        )
+    } else {
+        (
+            format!("You chose a {words} to see yourself on, and none is at hand."),
+            "Put one on the shelf of owned gear, or choose another way.",
+        )
+    };
+    let mut finding = Finding::new("shot.screen.missing", Severity::Consider, sentence)
+        .because("Who cannot see the frame finds out afterwards.", "common practice, no source")
+        .advise(advice);
+    finding.school = Some("monitor");
+    Some(finding)
+}

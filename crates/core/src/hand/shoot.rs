@@ -1,0 +1,159 @@
+//! Distance and focal length by hand: the camera goes along its line from the eyes and keeps them where they are in
+//! the picture. Near the wanted frame the focal length is drawn to it; beyond what the lenses at hand reach it stops.
+
+use crate::assess::carry::{fill_bag, set_pose};
+use crate::corner::Corner;
+use crate::geometry::{DVec2, DVec3, bearing_vector};
+use crate::plan::{Gear, GearLens, Id, Layout, Plan, SupportKind};
+use crate::shot::framing::{Line, Wanted, pose_on};
+use crate::shot::lens::frame_size_m;
+
+use super::{Grip, Held, Move, Outcome, resist};
+
+/// A frame no further from the wanted one than this is drawn to it.
+const NEAR_FRAME: f64 = 0.06;
+
+/// What a hand asks for: a distance and a focal length, and the frame they give.
+#[derive(Debug, Clone, Copy)]
+struct Asked {
+    distance_m: f64,
+    focal_mm: f64,
+    /// It frames the wanted shot.
+    framed: bool,
+}
+
+/// Moves and zooms the camera.
+pub(super) fn shot(before: &Plan, corner: &Corner<'_>, by: &Move) -> Outcome {
+    let wanted = crate::shot::wanted_of(corner);
+    let now = Asked {
+        distance_m: corner.subject_distance_m(),
+        focal_mm: corner.layout.camera.focal_length_mm,
+        framed: false,
+    };
+    let mut snaps = Vec::new();
+    let mut asked = asked(corner, by, &wanted, now);
+    let height = |a: Asked| frame_size_m(corner.image_mm.1, a.focal_mm, a.distance_m);
+    if by.snap && !asked.framed && (height(asked) / wanted.frame_height_m - 1.0).abs() < NEAR_FRAME {
+        asked = Asked { focal_mm: focal_for(corner, asked.distance_m, &wanted), framed: true, ..asked };
+        snaps.push("The wanted frame.".to_owned());
+    }
+    let (reached, kept) = within_lenses(corner, asked, &wanted);
+    let from = corner.layout.camera.focal_length_mm;
+    let put = |part: f64| {
+        let focal = from * (reached.focal_mm / from).powf(part);
+        let distance = now.distance_m + part * (reached.distance_m - now.distance_m);
+        layout_at(
+            corner,
+            &wanted,
+            Asked { distance_m: distance, focal_mm: focal, framed: reached.framed && part >= 1.0 },
+        )
+    };
+    let mut after = resist::along(before, by.anyway, put);
+    if after.held.is_none() {
+        after.snaps = snaps;
+        after.held = kept;
+    }
+    after
+}
+
+/// The point asked for.
+fn asked(corner: &Corner<'_>, by: &Move, wanted: &Wanted, now: Asked) -> Asked {
+    match (by.grip, by.to_m, by.distance_m, by.focal_length_mm) {
+        (Grip::Zoom, Some(to), ..) => Asked { focal_mm: through(corner, to.into()), ..now },
+        (_, _, Some(distance_m), Some(focal_mm)) => Asked { distance_m, focal_mm, framed: false },
+        (_, _, Some(distance_m), None) => {
+            Asked { distance_m, focal_mm: focal_for(corner, distance_m, wanted), framed: true }
+        }
+        (_, _, None, Some(focal_mm)) => {
+            let distance_m = distance_for(corner, focal_mm, wanted);
+            Asked { distance_m, focal_mm, framed: true }
+        }
+        _ => now,
+    }
+}
+
+/// Focal length with which the picture's edge passes plumb over a point of the floor, mm.
+fn through(corner: &Corner<'_>, at: DVec3) -> f64 {
+    let forward = corner.view.forward.truncate().normalize_or_zero();
+    let off = at.truncate() - corner.view.position_m.truncate();
+    let (ahead, aside) = (off.dot(forward), off.perp_dot(forward).abs());
+    let camera = &corner.layout.camera;
+    if ahead < 0.05 || aside < 0.01 {
+        return camera.focal_length_mm;
+    }
+    let image_m = corner.image_mm.0 / 1000.0 * ahead / (2.0 * aside);
+    let u = camera.focus_distance_m;
+    // 1/f = 1/v + 1/u, as focused.
+    1000.0 * image_m * u / (image_m + u)
+}
+
+fn focal_for(corner: &Corner<'_>, distance_m: f64, wanted: &Wanted) -> f64 {
+    let (u, side) = (distance_m * 1000.0, corner.image_mm.1);
+    u * side / (wanted.frame_height_m * 1000.0 + side)
+}
+
+fn distance_for(corner: &Corner<'_>, focal_mm: f64, wanted: &Wanted) -> f64 {
+    crate::shot::lens::distance_for_frame_m(corner.image_mm.1, focal_mm, wanted.frame_height_m)
+}
+
+/// The lens for a focal length: the one in use, else another at hand that has it.
+fn lens_for<'a>(corner: &'a Corner<'_>, focal_mm: f64) -> Option<(&'a Id, &'a GearLens)> {
+    let has = |lens: &GearLens| (lens.focal_min_mm - 0.05..=lens.focal_max_mm + 0.05).contains(&focal_mm);
+    let own = &corner.layout.camera.lens;
+    if has(corner.lens) {
+        return Some((own, corner.lens));
+    }
+    let at_hand = corner.brief.gear.iter().filter(|(_, gear)| gear.at_hand());
+    at_hand.filter_map(|(id, gear)| Some((id, Gear::lens(gear)?))).find(|(_, lens)| has(lens))
+}
+
+/// What is asked for, as far as the lenses at hand go, and why not farther.
+fn within_lenses(corner: &Corner<'_>, asked: Asked, wanted: &Wanted) -> (Asked, Option<Held>) {
+    if lens_for(corner, asked.focal_mm).is_some() {
+        return (asked, None);
+    }
+    let at_hand = corner.brief.gear.values().filter(|gear| gear.at_hand()).filter_map(Gear::lens);
+    let ends = std::iter::once(corner.lens).chain(at_hand).flat_map(|l| [l.focal_min_mm, l.focal_max_mm]);
+    let off = |f: &f64| (f / asked.focal_mm).log2().abs();
+    let Some(end) = ends.min_by(|a, b| off(a).total_cmp(&off(b))) else { return (asked, None) };
+    let distance_m = if asked.framed { distance_for(corner, end, wanted) } else { asked.distance_m };
+    let side = if end < asked.focal_mm { "longer" } else { "shorter" };
+    let sentence = format!("No lens at hand goes {side} than {end} mm.");
+    (Asked { distance_m, focal_mm: end, ..asked }, Some(Held { rule: "lens".into(), sentence }))
+}
+
+/// The camera at a distance and a focal length, on its line from the eyes.
+fn layout_at(corner: &Corner<'_>, wanted: &Wanted, at: Asked) -> Layout {
+    let mut layout = corner.layout.clone();
+    let (width, height) = corner.image_mm;
+    let focal =
+        if at.framed { (at.focal_mm * 100.0).round() / 100.0 } else { (at.focal_mm * 10.0).round() / 10.0 };
+    let frame = frame_size_m(height, focal, at.distance_m);
+    let want = if at.framed { *wanted } else { wanted.scaled(frame / wanted.frame_height_m) };
+    let view = &corner.view;
+    let off = view.position_m - corner.eyes_m;
+    let to_lens_deg = crate::geometry::bearing_of(-view.forward.with_z(0.0));
+    let flat = off.truncate().dot(bearing_vector(to_lens_deg).truncate());
+    let line = if wanted.level_axis { Line::Level } else { Line::Elevation(off.z.atan2(flat)) };
+    let mut pose = pose_on(line, &want, focal, height, corner.eyes_m, to_lens_deg);
+    // The face stays where it is across the picture.
+    let (x, _) = view.project(corner.eyes_m).unwrap_or((0.5, 0.5));
+    pose.position_m += view.right * ((0.5 - x) * want.frame_height_m * width / height);
+    let camera = &mut layout.camera;
+    if let Some((id, lens)) = lens_for(corner, focal) {
+        camera.lens = id.clone();
+        let widest = (lens.widest_f_number(focal) * 10.0).round() / 10.0;
+        camera.f_number = camera.f_number.clamp(widest, lens.f_number_limit.max(widest));
+    }
+    let foot = camera.support.base_m.map(DVec2::from);
+    let was = view.position_m.truncate();
+    set_pose(camera, &pose, focal);
+    // A boom's foot goes along; a floor stand's is plumb again.
+    if camera.support.kind == SupportKind::Boom {
+        camera.support.base_m =
+            foot.map(|foot| crate::assess::carry::rounded_floor(foot + pose.position_m.truncate() - was));
+    }
+    super::follow::after_camera(corner, &mut layout);
+    fill_bag(corner.brief, &mut layout, "camera");
+    layout
+}

@@ -1,0 +1,66 @@
+//! What the camera's settings ask of the light, and what they cost in noise.
+
+use crate::corner::Corner;
+use crate::exposure::{CALIBRATION, full_frame_iso, illuminance_needed_lx, stops_behind_full_frame};
+use crate::reading::{From, Reading};
+
+pub(super) fn readings(corner: &Corner<'_>) -> Vec<Reading> {
+    let mut all = vec![needed(corner), noise(corner), behind(corner)];
+    all.extend(slow_motion(corner));
+    all
+}
+
+fn needed(corner: &Corner<'_>) -> Reading {
+    let camera = &corner.layout.camera;
+    let bare = illuminance_needed_lx(camera.f_number, camera.shutter_s, camera.iso, CALIBRATION);
+    let glass = corner.glass_stops();
+    Reading::new("shot.exposure.needed_lx", bare * (camera.nd_stops + glass).exp2())
+        .by("C N^2 2^stops / (t S)", "ISO 2720:1974, C = 250 for a flat receptor (from memory)")
+        .with("f-number", camera.f_number, "", From::Typed)
+        .with("shutter", camera.shutter_s, "s", From::Typed)
+        .with("ISO", camera.iso, "", From::Typed)
+        .with("neutral density", camera.nd_stops, "stops", From::Typed)
+        .with("script glass", glass, "stops", From::Computed)
+        .note("On a white card at the eyes that faces the lens.")
+}
+
+fn noise(corner: &Corner<'_>) -> Reading {
+    let (width, height) = corner.image_mm;
+    Reading::new("shot.exposure.full_frame_iso", full_frame_iso(corner.layout.camera.iso, width, height))
+        .by("ISO x 729 / (W H): equal noise by total light", "photon noise over the area of 36 x 20.25 mm")
+        .with("ISO", corner.layout.camera.iso, "", From::Typed)
+        .with("image width", width, "mm", corner.body.common.told())
+        .with("image height", height, "mm", corner.body.common.told())
+        .note("Half a stop either way between sensor generations.")
+}
+
+fn behind(corner: &Corner<'_>) -> Reading {
+    let (width, height) = corner.image_mm;
+    Reading::new("shot.exposure.noise_stops", stops_behind_full_frame(width, height))
+        .by("log2(729 / (W H))", "photon noise over the area of 36 x 20.25 mm")
+        .with("image width", width, "mm", corner.body.common.told())
+        .with("image height", height, "mm", corner.body.common.told())
+        .within(0.5)
+}
+
+/// What inserts in slow motion cost in light.
+fn slow_motion(corner: &Corner<'_>) -> Vec<Reading> {
+    let camera = &corner.layout.camera;
+    let Some(recorded) = corner.brief.recording.slow_motion_hz else { return Vec::new() };
+    let delivered = camera.frame_rate_hz;
+    // Half the frame, as in the main shot; lamps that pulse beat with it.
+    let shutter = crate::exposure::shutter_s(corner.brief.mains_frequency_hz().0, recorded);
+    vec![
+        Reading::new("shot.insert.speed_percent", 100.0 * delivered / recorded)
+            .by("100 x delivered / recorded frame rate", "arithmetic")
+            .with("delivered", delivered, "Hz", From::Typed)
+            .with("recorded", recorded, "Hz", From::Typed),
+        Reading::new("shot.insert.light_stops", (camera.shutter_s / shutter).log2())
+            .by("log2(shutter of the main shot / shutter of the insert)", "exposure is proportional to time")
+            .with("main shot", camera.shutter_s, "s", From::Typed)
+            .with("insert", shutter, "s", From::Computed)
+            .note(
+                "Above twice the mains frequency lamps without a flicker-free driver pulse in the picture.",
+            ),
+    ]
+}

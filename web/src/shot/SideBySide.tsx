@@ -1,0 +1,92 @@
+// The same frame at two focal lengths, side by side: what distance does to face and background.
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+
+import { api, type Plan } from "../api/client";
+import { Drawing } from "../drawing/Drawing";
+import { Choice } from "../ui/fields";
+import { Trouble } from "../ui/states";
+import { fixed, formatLength, type UnitSystem } from "../units/length";
+import type { ChartData } from "./Chart";
+
+interface Props {
+  chart: ChartData;
+  plan: Plan;
+  units: UnitSystem;
+}
+
+/** Words in the small pictures, in parts of the usual. */
+const WORDS = 1.9;
+
+export function SideBySide({ chart, plan, units }: Props) {
+  const fitting = chart.takes.filter((take) => take.kept_by == null);
+  const [chosen, setChosen] = useState<[number | null, number | null]>([null, null]);
+  const ends = [fitting[0], fitting.at(-1)].map((take) => take?.focal_length_mm ?? null);
+  if (fitting.length < 2) return null;
+  const pick = (side: 0 | 1) => {
+    const wanted = chosen[side];
+    return fitting.some((take) => take.focal_length_mm === wanted) ? wanted : ends[side];
+  };
+  return (
+    <section aria-labelledby="side-by-side">
+      <h3 id="side-by-side" className="subheading">
+        Two focal lengths side by side
+      </h3>
+      <div className="grid gap-3 sm:grid-cols-2">
+        {([0, 1] as const).map((side) => {
+          const focal = pick(side);
+          const take = fitting.find((t) => t.focal_length_mm === focal);
+          if (focal == null || !take) return null;
+          return (
+            <div key={side} className="flex flex-col gap-2">
+              <Choice
+                label={side === 0 ? "On the left" : "On the right"}
+                value={String(focal)}
+                onChange={(value) =>
+                  setChosen(side === 0 ? [Number(value), chosen[1]] : [chosen[0], Number(value)])
+                }
+                options={fitting.map(
+                  (t) =>
+                    [
+                      String(t.focal_length_mm),
+                      `${fixed(t.focal_length_mm, 0)} mm from ${formatLength(t.distance_m, units)}`,
+                    ] as const,
+                )}
+              />
+              <Seen plan={plan} focal={focal} />
+              <p className="text-sm">
+                Nose {fixed(take.nose_percent ?? 0, 0)} %, blur {fixed(take.blur_percent, 1)} %,{" "}
+                {formatLength(take.background_width_m, units)} of wall.
+              </p>
+            </div>
+          );
+        })}
+      </div>
+    </section>
+  );
+}
+
+/** The picture at one focal length; nothing is kept. */
+function Seen({ plan, focal }: { plan: Plan; focal: number }) {
+  const seen = useQuery({
+    queryKey: ["seen", plan.layout, focal],
+    queryFn: () =>
+      api.move(
+        plan,
+        { thing: "camera", grip: "shot", focal_length_mm: focal, sheet: "plan", snap: false, anyway: true },
+        { text_scale: 1, frame_text_scale: WORDS, fixes: false },
+      ),
+    placeholderData: (before) => before,
+    staleTime: Infinity,
+    gcTime: 60_000,
+  });
+  if (seen.isError) return <Trouble error={seen.error} onRetry={() => void seen.refetch()} />;
+  if (!seen.data) return <div className="frame-drawing aspect-video" />;
+  return (
+    <Drawing
+      view={seen.data.judged.drawing.frame}
+      title={`The picture at ${fixed(focal, 0)} mm`}
+      className="frame-drawing show-thirds"
+    />
+  );
+}
