@@ -4,6 +4,7 @@
 mod furnish;
 mod obstacle;
 mod seats;
+mod ways;
 mod why;
 
 use std::cmp::Ordering;
@@ -44,29 +45,61 @@ const SHOTS_MOST: usize = 4000;
 /// A seat that gives way gives this much more than it must, so that rounding keeps it, m.
 const SLIDE_SLACK_M: f64 = 0.002;
 
+/// In what a layout differs from the best one.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, ToSchema)]
+#[serde(rename_all = "kebab-case")]
+pub enum Differs {
+    /// It is the best one.
+    Best,
+    /// The person faces another way.
+    Bearing,
+    /// It follows the other lens school.
+    Lens,
+    /// It stands on another rig.
+    Rig,
+}
+
 /// One legal arrangement.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
 pub struct Proposal {
+    /// In what it differs from the best.
+    pub differs: Differs,
+    /// In a few words: what it is.
+    pub title: String,
     /// Why this one, in one sentence.
     pub reason: String,
     /// 0 to 1.
     pub score: f64,
     /// Whether a recording could start.
     pub ready: bool,
-    /// The plan.
+    /// The plan; where it follows another school than the brief, with that school.
     pub plan: Plan,
+}
+
+/// A kind of layout that this corner does not allow.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct Missing {
+    /// What it would have been.
+    pub what: String,
+    /// The rule that forbids it, in words.
+    pub sentence: String,
+    /// What would free it.
+    pub frees: String,
 }
 
 /// What a search found.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
 pub struct Proposals {
-    /// Legal layouts, best first; each differs in facing or lens from those before.
+    /// Legal layouts, best first; each differs in bearing, lens school or rig from those before.
     pub proposals: Vec<Proposal>,
+    /// Kinds of layout that are not among them, and what forbids each.
+    pub missing: Vec<Missing>,
     /// If there are none: each rule that forbids the best candidate, by how much, and what would free it.
     pub obstacles: Vec<Obstacle>,
 }
 
 /// A candidate that has been judged.
+#[derive(Clone)]
 struct Judged {
     shot: Shot,
     layout: Layout,
@@ -83,6 +116,10 @@ impl Judged {
         self.layout.camera.focal_length_mm
     }
 
+    fn is_ready(&self) -> bool {
+        self.quick.stops == 0 && self.quick.fixes == 0
+    }
+
     /// Fewest broken rules, fewest poor readings, highest score, most free floor.
     fn order(&self, other: &Self) -> Ordering {
         let score = |j: &Self| (j.quick.score * 1e6).round();
@@ -93,65 +130,73 @@ impl Judged {
     }
 }
 
-/// Looks for the best legal layouts of a brief.
-pub fn propose(name: &str, brief: &Brief) -> Proposals {
-    let missing = obstacle::missing_gear(brief);
-    if !missing.is_empty() {
-        return Proposals { proposals: Vec::new(), obstacles: missing };
-    }
-    let mut judged: Vec<Judged> = Vec::new();
-    let mut failed: Vec<furnish::Failed> = Vec::new();
-    let optics = Optics::all(brief);
-    for facing in seats::facings(brief) {
-        let mut shots = shots(brief, &optics, &facing);
+/// What was judged and what fell, over some facings.
+#[derive(Default)]
+struct Searched {
+    judged: Vec<Judged>,
+    failed: Vec<furnish::Failed>,
+}
+
+/// Tries the most promising shots of each facing until enough are legal.
+fn search(brief: &Brief, optics: &[Optics<'_>], facings: &[Facing], most: usize) -> Searched {
+    let mut found = Searched::default();
+    for facing in facings {
+        let mut shots = shots(brief, optics, facing);
         shots.sort_by(|a, b| b.promise.total_cmp(&a.promise));
         let (mut kept, mut lost) = (0, 0);
         for shot in shots {
-            if kept >= KEPT_A_FACING || lost >= FAILED_A_FACING {
+            if kept >= most || lost >= FAILED_A_FACING {
                 break;
             }
             match judge(brief, shot) {
                 Ok(candidate) => {
                     kept += 1;
-                    judged.push(candidate);
+                    found.judged.push(candidate);
                 }
                 Err(reason) => {
                     lost += usize::from(!reason.bare);
-                    failed.push(reason);
+                    found.failed.push(reason);
                 }
             }
         }
     }
     // Stable: equal candidates stay in grid order.
-    judged.sort_by(Judged::order);
+    found.judged.sort_by(Judged::order);
+    found
+}
+
+/// Looks for the best legal layouts of a brief.
+pub fn propose(name: &str, brief: &Brief) -> Proposals {
+    let obstacles = obstacle::missing_gear(brief);
+    if !obstacles.is_empty() {
+        return Proposals { proposals: Vec::new(), missing: Vec::new(), obstacles };
+    }
+    let optics = Optics::all(brief);
+    let Searched { mut judged, failed } = search(brief, &optics, &seats::facings(brief), KEPT_A_FACING);
     if judged.is_empty() {
-        return Proposals { proposals: Vec::new(), obstacles: obstacle::explain(brief, &failed) };
+        let obstacles = obstacle::explain(brief, &failed);
+        return Proposals { proposals: Vec::new(), missing: Vec::new(), obstacles };
     }
     refine(brief, &optics, &mut judged[0]);
-    let mut chosen: Vec<&Judged> = Vec::new();
-    for candidate in &judged {
-        let differs = chosen.iter().all(|c| {
-            c.facing() != candidate.facing()
-                || (c.focal_length_mm() / candidate.focal_length_mm()).log2().abs() > 0.4
-        });
-        if differs {
-            chosen.push(candidate);
-        }
-        if chosen.len() == PROPOSALS {
-            break;
-        }
-    }
-    let proposals = chosen
-        .iter()
-        .enumerate()
-        .map(|(rank, c)| Proposal {
-            reason: if rank == 0 { why::best(brief, &judged) } else { why::instead(brief, c, chosen[0]) },
-            score: c.quick.score,
-            ready: c.quick.stops == 0 && c.quick.fixes == 0,
-            plan: Plan::new(name, brief.clone(), c.layout.clone()),
-        })
-        .collect();
-    Proposals { proposals, obstacles: Vec::new() }
+    let (others, missing) = ways::others(brief, &judged);
+    let best = &judged[0];
+    let mut proposals = vec![Proposal {
+        differs: Differs::Best,
+        title: format!("Facing {}", best.facing()),
+        reason: why::best(brief, &judged),
+        score: best.quick.score,
+        ready: best.is_ready(),
+        plan: Plan::new(name, brief.clone(), best.layout.clone()),
+    }];
+    proposals.extend(others.into_iter().map(|way| Proposal {
+        differs: way.differs,
+        title: way.title(best),
+        reason: way.reason(best),
+        score: way.judged.quick.score,
+        ready: way.judged.is_ready(),
+        plan: Plan::new(name, way.brief, way.judged.layout),
+    }));
+    Proposals { proposals, missing, obstacles: Vec::new() }
 }
 
 fn judge(brief: &Brief, shot: Shot) -> Result<Judged, furnish::Failed> {

@@ -3,9 +3,11 @@
 
 pub mod bands;
 pub mod carry;
+pub mod choices;
 pub mod legal;
 pub mod mend;
 pub mod score;
+mod way;
 mod words;
 
 use serde::Serialize;

@@ -174,6 +174,8 @@ const KNOWN: &[Entry] = &[
     ("room.background_behind_m", Some(Aspect::Room), Some((0.0, 50.0))),
     ("room.mains.voltage_v", None, Some((90.0, 260.0))),
     ("room.mains.load_fraction", Some(Aspect::Comfort), Some((0.0, 10.0))),
+    ("room.floor.in_use_m2", None, None),
+    ("room.floor.parked_m2", None, None),
     ("room.*.sandbag_kg", None, None),
     ("light.key.azimuth_deg", Some(Aspect::Light), None),
     ("light.key.elevation_deg", Some(Aspect::Light), None),

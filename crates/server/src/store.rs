@@ -212,6 +212,33 @@ impl Store {
         read(row.ok_or(StoreError::Missing)?)
     }
 
+    /// Every save of a corner, the last first; at most the last [`REVISIONS`].
+    ///
+    /// # Errors
+    /// [`StoreError::Missing`], or SQLite refuses.
+    pub fn revisions(&self, id: i64) -> Result<Vec<Saved>, StoreError> {
+        let connection = self.lock();
+        let mut query = connection.prepare_cached(
+            "SELECT number, at_ms FROM revision WHERE corner = ?1 ORDER BY number DESC LIMIT ?2",
+        )?;
+        let saved = |row: &rusqlite::Row<'_>| Ok(Saved { revision: row.get(0)?, at_ms: row.get(1)? });
+        let all: Vec<Saved> = query.query_map(params![id, REVISIONS], saved)?.collect::<Result<_, _>>()?;
+        if all.is_empty() { Err(StoreError::Missing) } else { Ok(all) }
+    }
+
+    /// A corner as it was once saved.
+    ///
+    /// # Errors
+    /// [`StoreError::Missing`], SQLite refuses, or the document does not read.
+    pub fn revision(&self, id: i64, number: i64) -> Result<Document, StoreError> {
+        let connection = self.lock();
+        let text: Option<String> = connection
+            .prepare_cached("SELECT document FROM revision WHERE corner = ?1 AND number = ?2")?
+            .query_row([id, number], |row| row.get(0))
+            .optional()?;
+        stored(&text.ok_or(StoreError::Missing)?)
+    }
+
     /// Keeps a new corner.
     ///
     /// # Errors
@@ -289,6 +316,18 @@ impl Store {
         change.commit()?;
         Ok(())
     }
+}
+
+/// So many of a corner's last saves are listed.
+const REVISIONS: i64 = 100;
+
+/// One save of a corner.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, serde::Serialize, utoipa::ToSchema)]
+pub struct Saved {
+    /// Its number.
+    pub revision: i64,
+    /// When, ms since 1970.
+    pub at_ms: i64,
 }
 
 /// Corners with where undo and redo lead from their last revision.

@@ -105,6 +105,13 @@ export const api = {
         params: { path: { id }, header: { "If-Match": tag(revision) } },
       }),
     ),
+  revisions: async (id: number) =>
+    accepted(await client.GET("/api/v1/corners/{id}/revisions", { params: { path: { id } } })),
+  revision: async (id: number, number: number) =>
+    accepted(
+      await client.GET("/api/v1/corners/{id}/revisions/{number}", { params: { path: { id, number } } }),
+    ),
+  choices: async (plan: Plan) => accepted(await client.POST("/api/v1/choices", { body: plan })),
   assess: async (plan: Plan, drawn: Drawn) =>
     accepted(await client.POST("/api/v1/assess", { params: { query: drawn }, body: plan })),
   move: async (plan: Plan, by: Move, drawn: Drawn) =>

@@ -72,6 +72,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/choices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What each choice of each school would change, with everything where it stands */
+        post: operations["choices"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/corners": {
         parameters: {
             query?: never;
@@ -154,6 +171,40 @@ export interface paths {
         put?: never;
         /** Takes the last undo back, as a new revision */
         post: operations["redo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/corners/{id}/revisions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Every save of a corner, the last first */
+        get: operations["revisions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/corners/{id}/revisions/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A corner as it was once saved */
+        get: operations["revision"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -577,6 +628,28 @@ export interface components {
             /** @description The two schools, each at its best on this line. */
             schools: components["schemas"]["SchoolBest"][];
         };
+        /** @description One choice of one school on this corner. */
+        ChoiceEffect: {
+            /** @description The school. */
+            school: string;
+            /** @description The choice. */
+            choice: string;
+            /** @description It is the one chosen. */
+            chosen: boolean;
+            /** @description Whether a recording could start with it. */
+            ready: boolean;
+            /**
+             * Format: double
+             * @description 0 to 1.
+             */
+            score: number;
+            /** @description Readings that would be judged or come out otherwise; from is now. */
+            changes: components["schemas"]["Change"][];
+            /** @description Findings that would come, in words. */
+            comes: string[];
+            /** @description Findings that would go, in words. */
+            goes: string[];
+        };
         /**
          * @description Why an input was refused, as a stable word for scripts.
          * @enum {string}
@@ -663,6 +736,11 @@ export interface components {
              */
             revision?: number | null;
         };
+        /**
+         * @description In what a layout differs from the best one.
+         * @enum {string}
+         */
+        Differs: "best" | "bearing" | "lens" | "rig";
         /** @description Plan, side view and frame of one corner. */
         Drawing: {
             /** @description From above, turned so that the lens axis runs nearest to horizontal. */
@@ -1309,6 +1387,15 @@ export interface components {
         };
         /** @enum {string} */
         MicrophoneSchool: "boom" | "lavalier" | "desk" | "in-shot";
+        /** @description A kind of layout that this corner does not allow. */
+        Missing: {
+            /** @description What it would have been. */
+            what: string;
+            /** @description The rule that forbids it, in words. */
+            sentence: string;
+            /** @description What would free it. */
+            frees: string;
+        };
         /** @description What may be spent. */
         Money: {
             /**
@@ -1397,7 +1484,7 @@ export interface components {
         };
         /** @description One reason why no layout is legal. */
         Obstacle: {
-            /** @description The rule: room, collision, door, exit, camera, picture, sight, near, support, mains, gear. */
+            /** @description The rule: room, collision, door, exit, way, camera, picture, sight, near, support, mains, gear. */
             rule: string;
             /** @description The facing of the best candidate. */
             facing: string;
@@ -1410,6 +1497,14 @@ export interface components {
             sentence: string;
             /** @description What would free it. */
             frees: string;
+        };
+        /** @description A corner as it was once saved. */
+        Once: {
+            /** Format: int64 */
+            revision: number;
+            name: string;
+            brief: components["schemas"]["Brief"];
+            layout?: components["schemas"]["Layout"] | null;
         };
         /** @description A door or a window in a wall. */
         Opening: {
@@ -1569,6 +1664,10 @@ export interface components {
         };
         /** @description One legal arrangement. */
         Proposal: {
+            /** @description In what it differs from the best. */
+            differs: components["schemas"]["Differs"];
+            /** @description In a few words: what it is. */
+            title: string;
             /** @description Why this one, in one sentence. */
             reason: string;
             /**
@@ -1578,13 +1677,15 @@ export interface components {
             score: number;
             /** @description Whether a recording could start. */
             ready: boolean;
-            /** @description The plan. */
+            /** @description The plan; where it follows another school than the brief, with that school. */
             plan: components["schemas"]["Plan"];
         };
         /** @description What a search found. */
         Proposals: {
-            /** @description Legal layouts, best first; each differs in facing or lens from those before. */
+            /** @description Legal layouts, best first; each differs in bearing, lens school or rig from those before. */
             proposals: components["schemas"]["Proposal"][];
+            /** @description Kinds of layout that are not among them, and what forbids each. */
+            missing: components["schemas"]["Missing"][];
             /** @description If there are none: each rule that forbids the best candidate, by how much, and what would free it. */
             obstacles: components["schemas"]["Obstacle"][];
         };
@@ -1738,6 +1839,19 @@ export interface components {
             };
             /** @description The mains; missing values follow the unit system. */
             mains?: components["schemas"]["Mains"];
+        };
+        /** @description One save of a corner. */
+        Saved: {
+            /**
+             * Format: int64
+             * @description Its number.
+             */
+            revision: number;
+            /**
+             * Format: int64
+             * @description When, ms since 1970.
+             */
+            at_ms: number;
         };
         /** @description One disagreement, as shown to a person. */
         School: {
@@ -2286,6 +2400,37 @@ export interface operations {
             };
         };
     };
+    choices: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Plan"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChoiceEffect"][];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+        };
+    };
     list: {
         parameters: {
             query?: never;
@@ -2539,6 +2684,65 @@ export interface operations {
                 };
             };
             412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+        };
+    };
+    revisions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Saved"][];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+        };
+    };
+    revision: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Once"];
+                };
+            };
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

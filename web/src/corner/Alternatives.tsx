@@ -6,7 +6,8 @@ import { Link } from "react-router";
 import { api, type Brief, type Layout, type Plan, type Schemas } from "../api/client";
 import { Trouble, Waiting } from "../ui/states";
 import { fixed } from "../units/length";
-import { heldBy, patchTo } from "./edits";
+import { heldBy } from "./edits";
+import { withPart } from "./parts";
 import type { Table } from "./useWorktable";
 
 /** Proposals for a brief; half a second of search, asked once for each brief. */
@@ -44,7 +45,17 @@ export function Reason({
   );
 }
 
-export function Alternatives({ name, plan, table }: { name: string; plan: Plan; table: Table }) {
+export function Alternatives({
+  id,
+  name,
+  plan,
+  table,
+}: {
+  id: number;
+  name: string;
+  plan: Plan;
+  table: Table;
+}) {
   const look = useProposals(name, plan.brief);
   return (
     <section aria-labelledby="others">
@@ -60,11 +71,15 @@ export function Alternatives({ name, plan, table }: { name: string; plan: Plan; 
           return (
             <li key={proposal.reason} className="sheet flex flex-col gap-2 p-4">
               <p>
-                <strong>{index + 1}.</strong> {proposal.reason}
+                <strong>
+                  {index + 1}. {proposal.title}
+                </strong>
+                <span className="text-faint">
+                  {" "}
+                  · {fixed(100 * proposal.score, 0)} points of 100, {proposal.ready ? "ready" : "not ready"}
+                </span>
               </p>
-              <p className="text-faint text-sm">
-                {fixed(100 * proposal.score, 0)} points of 100, {proposal.ready ? "ready" : "not ready"}
-              </p>
+              <p>{proposal.reason}</p>
               {taken ? (
                 <p className="flex min-h-10 items-center font-semibold">
                   <span aria-hidden="true" className="mr-1.5">
@@ -72,19 +87,36 @@ export function Alternatives({ name, plan, table }: { name: string; plan: Plan; 
                   </span>
                   Taken
                 </p>
+              ) : held !== null ? (
+                <p className="text-faint">Unlock {held} to take this one.</p>
               ) : (
-                <button
-                  type="button"
-                  className="button"
-                  disabled={held !== null}
-                  onClick={() => table.edit((p) => api.apply(p, patchTo(p, proposal.plan.layout)))}
-                >
-                  {held === null ? "Take this one" : `Unlock ${held} to take this one`}
-                </button>
+                <p className="flex flex-wrap items-center gap-2">
+                  <button
+                    type="button"
+                    className="button"
+                    onClick={() => table.edit((p) => withPart(p, proposal.plan, "all"))}
+                  >
+                    Take this one
+                  </button>
+                  <Link to={`/corners/${id}/compare`} className="button">
+                    Compare, or take a part
+                  </Link>
+                </p>
               )}
             </li>
           );
         })}
+        {look.data?.missing.map((missing) => (
+          <li key={missing.what} className="sheet p-4">
+            <p>
+              <strong>{missing.what}</strong>
+              <span className="text-faint"> · not possible here</span>
+            </p>
+            <p>
+              {missing.sentence} {missing.frees}
+            </p>
+          </li>
+        ))}
       </ol>
     </section>
   );

@@ -39,8 +39,8 @@ export function Bar({ corner, plan, judged, table, units }: Props) {
         <Link to={`/corners/${corner.id}`}>{plan.name}</Link>
       </h1>
       <span className="text-faint bar-kept text-sm" role="status">
-        {KEEPING[table.keeping]}
-        {table.keeping === "kept" && `, revision ${corner.revision}`}
+        {table.trying ? "trying out" : KEEPING[table.keeping]}
+        {!table.trying && table.keeping === "kept" && `, revision ${corner.revision}`}
       </span>
       <span className="flex gap-1">
         <button
@@ -72,6 +72,17 @@ export function Bar({ corner, plan, judged, table, units }: Props) {
             <DropdownMenu.Item className="menu-item" onSelect={() => table.edit((p) => withUnits(p, other))}>
               {units === "metric" ? "Show feet and inches" : "Show metres"}
             </DropdownMenu.Item>
+            <DropdownMenu.Item className="menu-item" asChild>
+              <Link to={`/corners/${corner.id}/compare`}>Compare layouts and saves</Link>
+            </DropdownMenu.Item>
+            <DropdownMenu.Item className="menu-item" asChild>
+              <Link to={`/corners/${corner.id}/schools`}>Schools</Link>
+            </DropdownMenu.Item>
+            {!table.trying && (
+              <DropdownMenu.Item className="menu-item" onSelect={table.beginTrial}>
+                Try without keeping
+              </DropdownMenu.Item>
+            )}
             <DropdownMenu.Item className="menu-item" onSelect={() => setRenaming(true)}>
               Rename
             </DropdownMenu.Item>

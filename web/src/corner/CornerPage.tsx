@@ -13,8 +13,10 @@ import { NotFound, Trouble, Waiting } from "../ui/states";
 import { useWindowSize } from "../ui/useWindowSize";
 import { Obstacles } from "./Alternatives";
 import { Bar } from "./Bar";
+import { Compare } from "./Compare";
 import { Glance } from "./Glance";
 import { opened } from "./leaving";
+import { SchoolsPage } from "./SchoolsPage";
 import { StepSheet } from "./StepSheet";
 import { Pad } from "./Things";
 import { Thread } from "./Thread";
@@ -24,14 +26,26 @@ import { useWorktable, type ScalesFor } from "./useWorktable";
 export function CornerPage() {
   const { id, step } = useParams();
   const corner = useQuery({ queryKey: ["corner", Number(id)], queryFn: () => opened(Number(id)) });
-  if (step !== undefined && !STEPS.some(([s]) => s === step)) return <NotFound />;
+  const view = VIEWS.find((v) => v === step) ?? null;
+  if (step !== undefined && view === null && !STEPS.some(([s]) => s === step)) return <NotFound />;
   if (corner.isPending) return <Shell title="Corner">{<Waiting what="Opening the corner" />}</Shell>;
   if (corner.isError)
     return (
       <Shell title="Corner">{<Trouble error={corner.error} onRetry={() => void corner.refetch()} />}</Shell>
     );
-  return <Worktable key={corner.data.id} corner={corner.data} step={(step as Step | undefined) ?? null} />;
+  return (
+    <Worktable
+      key={corner.data.id}
+      corner={corner.data}
+      step={view === null ? ((step as Step | undefined) ?? null) : null}
+      view={view}
+    />
+  );
 }
+
+/** Pages of a corner that are no step of the work. */
+const VIEWS = ["compare", "schools"] as const;
+type View = (typeof VIEWS)[number];
 
 /** Words on drawings are about so high, px. */
 const WORDS_PX = 13;
@@ -67,7 +81,7 @@ function useSheetRoom(corner: Corner) {
   return { narrow, middle, room, chartWidth: Math.max(picture, 300), scalesFor };
 }
 
-function Worktable({ corner, step }: { corner: Corner; step: Step | null }) {
+function Worktable({ corner, step, view }: { corner: Corner; step: Step | null; view: View | null }) {
   const { narrow, middle, room, chartWidth, scalesFor } = useSheetRoom(corner);
   const table = useWorktable(corner, scalesFor, step === "shot");
   const [selected, setSelected] = useState<string | null>(null);
@@ -114,6 +128,21 @@ function Worktable({ corner, step }: { corner: Corner; step: Step | null }) {
         className="table-main"
         style={narrow ? undefined : { ["--middle" as string]: `${middle}px` }}
       >
+        {table.trying && (
+          <p className="trying" role="status">
+            <span className="mr-auto">You are trying things out: nothing is kept.</span>
+            <button
+              type="button"
+              className="button button-small button-act"
+              onClick={() => table.endTrial(true)}
+            >
+              Keep it
+            </button>
+            <button type="button" className="button button-small" onClick={() => table.endTrial(false)}>
+              Go back
+            </button>
+          </p>
+        )}
         {table.trouble !== null && (
           <div className="table-trouble">
             <Trouble
@@ -127,7 +156,9 @@ function Worktable({ corner, step }: { corner: Corner; step: Step | null }) {
         {judged && step === "card" && (
           <CardSheet id={corner.id} revision={corner.revision} imperial={units === "imperial"} />
         )}
-        {judged && step !== "card" && (
+        {judged && view === "compare" && <Compare corner={corner} plan={plan} table={table} units={units} />}
+        {judged && view === "schools" && <SchoolsPage plan={plan} table={table} units={units} />}
+        {judged && step !== "card" && view === null && (
           <>
             <div className="table-drawings">
               <Sheets

@@ -6,7 +6,7 @@ import { Choice } from "../ui/fields";
 import { withSchool } from "./edits";
 import type { Table } from "./useWorktable";
 
-const NAMES: Record<string, string> = {
+export const SCHOOL_NAMES: Record<string, string> = {
   placement: "Where the eyes sit in the picture",
   lens: "Lens and distance",
   aperture: "Aperture",
@@ -17,6 +17,10 @@ const NAMES: Record<string, string> = {
   spending: "What comes first when money is short",
   "frame-rate": "Frame rate",
   monitor: "How you see yourself",
+  window: "The window",
+  record: "Where sound is recorded",
+  rig: "What the gear stands on",
+  background: "What lights the background",
 };
 
 export function Schools({ ids, plan, table }: { ids: string[]; plan: Plan; table: Table }) {
@@ -33,7 +37,7 @@ export function Schools({ ids, plan, table }: { ids: string[]; plan: Plan; table
         {shown.map((school) => (
           <Choice
             key={school.id}
-            label={NAMES[school.id] ?? school.id}
+            label={SCHOOL_NAMES[school.id] ?? school.id}
             help={`Default: ${school.choices[0]?.label.toLowerCase() ?? ""}. ${school.reason}`}
             value={chosen[school.id] ?? school.choices[0]?.id ?? ""}
             onChange={(choice) => table.edit((p) => withSchool(p, school.id, choice))}

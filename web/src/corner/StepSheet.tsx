@@ -84,7 +84,7 @@ export function StepSheet({ step, corner, plan, judged, table, units, selected, 
       <Schools ids={SCHOOLS[step] ?? []} plan={plan} table={table} />
       {step === "money" && <Budget plan={plan} table={table} />}
       {step === "money" && <Changes plan={plan} units={units} table={table} onApply={onApply} />}
-      {step === "you" && <Alternatives name={corner.name} plan={plan} table={table} />}
+      {step === "you" && <Alternatives id={corner.id} name={corner.name} plan={plan} table={table} />}
       {(step === "room" || step === "you") && (
         <p>
           <Link to={`/corners/${corner.id}/brief`} className="button">

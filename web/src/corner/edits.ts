@@ -1,5 +1,5 @@
 // Changes to a plan that no rule resists: settings, locks, measured values, schools.
-import type { Handle, PatchStep, Plan, Schemas } from "../api/client";
+import type { Handle, Plan, Schemas } from "../api/client";
 
 type Light = Schemas["Light"];
 type Camera = Schemas["Camera"];
@@ -83,16 +83,6 @@ export function withUnits(plan: Plan, units: "metric" | "imperial"): Plan {
   return { ...plan, brief: { ...plan.brief, units, room: { ...plan.brief.room, mains: pinned } } };
 }
 
-/** The patch that puts a whole layout in place of a plan's: it goes through the same door as a fix. */
-export function patchTo(plan: Plan, layout: Plan["layout"]): PatchStep[] {
-  const parts = ["seat", "camera", "lights", "microphone", "furniture"] as const;
-  return parts.flatMap((part): PatchStep[] => {
-    const path = `/layout/${part}`;
-    if (layout[part]) return [{ op: "add", path, value: layout[part] }];
-    return plan.layout[part] ? [{ op: "remove", path }] : [];
-  });
-}
-
 /** The locked thing that another layout would move, in words; null if none. */
 export function heldBy({ layout }: Plan, other: Plan["layout"]): string | null {
   type Entry = [string, Standing | null | undefined, Standing | null | undefined];
@@ -105,6 +95,7 @@ export function heldBy({ layout }: Plan, other: Plan["layout"]): string | null {
     ["the seat", layout.seat, other.seat],
     ["the camera", layout.camera, other.camera],
     ["the microphone", layout.microphone, other.microphone],
+    ["the screen", layout.screen, other.screen],
     ...each(layout.lights, other.lights),
     ...each(layout.furniture, other.furniture),
   ];

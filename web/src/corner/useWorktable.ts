@@ -204,8 +204,12 @@ export function useWorktable(corner: Corner, scalesFor: ScalesFor, chart: boolea
     return saving.current;
   }, [corner.id, took]);
 
+  /** The plan before a trial began; while there is one, nothing is kept. */
+  const before = useRef<Plan | null>(null);
+  const [trying, setTrying] = useState(false);
   const keepLater = useCallback(
     (file: unknown) => {
+      if (before.current) return;
       unsaved.current = file;
       setKeeping("waiting");
       window.clearTimeout(timer.current);
@@ -343,6 +347,33 @@ export function useWorktable(corner: Corner, scalesFor: ScalesFor, chart: boolea
     [ask, corner.id, judge, show, took],
   );
 
+  /** From now on nothing is kept, until the trial ends. */
+  const beginTrial = useCallback(
+    () =>
+      void ask(async () => {
+        await flush();
+        before.current = latest.current;
+        setTrying(true);
+      }),
+    [ask, flush],
+  );
+  const endTrial = useCallback(
+    (keep: boolean) =>
+      void ask(async () => {
+        const start = before.current;
+        before.current = null;
+        setTrying(false);
+        if (keep) keepLater(latest.current);
+        else if (start) {
+          show(start);
+          setNotes([]);
+        }
+        void judge();
+        return Promise.resolve();
+      }),
+    [ask, judge, keepLater, show],
+  );
+
   const hands = useMemo(() => ({ edit, move, nudge }), [edit, move, nudge]);
 
   return {
@@ -361,8 +392,11 @@ export function useWorktable(corner: Corner, scalesFor: ScalesFor, chart: boolea
     step,
     flush,
     takeKept,
-    canUndo: corner.can_undo || keeping === "waiting",
-    canRedo: corner.can_redo && keeping === "kept",
+    trying,
+    beginTrial,
+    endTrial,
+    canUndo: !trying && (corner.can_undo || keeping === "waiting"),
+    canRedo: !trying && corner.can_redo && keeping === "kept",
     tryAgain: () => {
       setTrouble(null);
       if (unsaved.current !== null) void flush();

@@ -264,7 +264,8 @@ function Curves({ chart, scale, frame, imageHeightMm }: Plotted & { imageHeightM
       .map(([distance, focal]) => `${scale.x(distance).toFixed(1)},${scale.y(focal).toFixed(1)}`)
       .join(" ");
   // The wanted one first: names stand under their curve, as far right as none covers another.
-  const taken: Box[] = [];
+  const [dotX, dotY] = [scale.x(chart.now.distance_m), scale.y(chart.now.focal_length_mm)];
+  const taken: Box[] = [{ left: dotX - 14, right: dotX + 14, top: dotY - 14, bottom: dotY + 14 }];
   const inOrder = [...chart.shots].sort((a, b) => Number(b.wanted) - Number(a.wanted));
   const named = inOrder.map((shot) => {
     const width = shot.label.length * (shot.wanted ? 7 : 6.4) + 4;

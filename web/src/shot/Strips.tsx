@@ -17,7 +17,7 @@ const STRIPS: Strip[] = [
   { name: "nose", of: (s) => s.nose_percent ?? null, words: (v) => `${signed(v, 0)} %` },
   { name: "blur", of: (s) => s.blur_percent, words: (v) => `${fixed(v, 1)} %` },
   { name: "wall in view", of: (s) => s.background_width_m, words: (v, units) => formatLength(v, units) },
-  { name: "voice on camera", of: (s) => s.on_camera_db, words: (v) => `${signed(v, 0)} dB` },
+  { name: "mic on camera", of: (s) => s.on_camera_db, words: (v) => `${signed(v, 0)} dB` },
   { name: "near and wide", of: (s) => s.near_and_wide_percent, words: (v) => `${fixed(v, 0)} %` },
   { name: "far and long", of: (s) => s.far_and_long_percent, words: (v) => `${fixed(v, 0)} %` },
 ];

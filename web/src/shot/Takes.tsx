@@ -39,10 +39,8 @@ export function Takes({ chart, table, units, locked }: Props) {
               <th>Nose</th>
               <th>Blur</th>
               <th>Wall in view</th>
-              <th>Near, far</th>
-              <th>
-                <span className="sr-only">Take it</span>
-              </th>
+              <th>Near school</th>
+              <th>Far school</th>
             </tr>
           </thead>
           <tbody>
@@ -50,19 +48,14 @@ export function Takes({ chart, table, units, locked }: Props) {
               const here = chart.now.frames && Math.abs(take.focal_length_mm / now - 1) < 0.01;
               return (
                 <tr key={take.focal_length_mm} aria-current={here || undefined}>
-                  <td>{lensOf(take.focal_length_mm, chart)}</td>
-                  <td>{formatLength(take.distance_m, units)}</td>
-                  <td>{take.nose_percent == null ? "–" : `${fixed(take.nose_percent, 0)} %`}</td>
-                  <td>{fixed(take.blur_percent, 1)} %</td>
-                  <td>{formatLength(take.background_width_m, units)}</td>
                   <td>
-                    {fixed(take.near_and_wide_percent, 0)}, {fixed(take.far_and_long_percent, 0)} %
-                  </td>
-                  <td className="text-right">
                     {here ? (
-                      <strong>✓ now</strong>
+                      <strong>✓ {lensOf(take.focal_length_mm, chart)}</strong>
                     ) : take.kept_by ? (
-                      <span className="text-faint">{take.kept_by}</span>
+                      <>
+                        {lensOf(take.focal_length_mm, chart)}
+                        <span className="text-faint block text-xs">{take.kept_by}</span>
+                      </>
                     ) : (
                       <button
                         type="button"
@@ -70,10 +63,16 @@ export function Takes({ chart, table, units, locked }: Props) {
                         disabled={locked}
                         onClick={() => void table.move(to(take.focal_length_mm), null, false)}
                       >
-                        Take {fixed(take.focal_length_mm, 0)} mm
+                        {lensOf(take.focal_length_mm, chart)}
                       </button>
                     )}
                   </td>
+                  <td>{formatLength(take.distance_m, units)}</td>
+                  <td>{take.nose_percent == null ? "–" : `${fixed(take.nose_percent, 0)} %`}</td>
+                  <td>{fixed(take.blur_percent, 1)} %</td>
+                  <td>{formatLength(take.background_width_m, units)}</td>
+                  <td>{fixed(take.near_and_wide_percent, 0)} %</td>
+                  <td>{fixed(take.far_and_long_percent, 0)} %</td>
                 </tr>
               );
             })}

@@ -2,24 +2,27 @@
 //! owned shared out, then exposure, dials and sandbags.
 
 use super::{Shot, bare_layout, dial};
-use crate::assess::carry::{bag_kg, rounded, supports_for};
+use crate::assess::carry::{bag_kg, fill_bag, rounded, rounded_floor, supports_for};
 use crate::assess::legal::{Breach, Rules};
 use crate::assess::{Quick, quick};
 use crate::corner::{
     Corner, LightAt, Source, Thing, carry_light, is_worn, light_head, microphone_thing, screen_thing, things,
 };
 use crate::exposure::{CALIBRATION, iso_on_dial};
-use crate::geometry::{DVec3, distance_to_edge, signed_area_m2};
+use crate::geometry::{DVec2, DVec3, distance_to_edge, signed_area_m2};
 use crate::light::face::{at_face, faces, from_faces};
 use crate::light::flare_margin_deg;
 use crate::light::placement::places as light_places;
 use crate::plan::{
-    Brief, Gear, GearLight, GearMonitor, Id, Layout, Light, LightSchool, Microphone, MicrophoneSchool,
-    MonitorSchool, Mounting, OpeningKind, Plan, Role, Screen, ScreenType, Support, SupportKind, Things,
+    Brief, Gear, GearLight, GearMonitor, GearSupport, Id, Layout, Light, LightSchool, Microphone,
+    MicrophoneSchool, MonitorSchool, Mounting, OpeningKind, Plan, Point2, RigSchool, Role, Screen,
+    ScreenType, Support, SupportKind, Things,
 };
 use crate::shot::{framing, seeing};
 use crate::sound::placement::places as microphone_places;
 
+/// Where a rolling column stands: behind the lens and to its right, m, the first that fits.
+const COLUMN_M: [(f64, f64); 5] = [(0.20, 0.0), (0.10, 0.22), (0.10, -0.22), (0.0, 0.30), (0.0, -0.30)];
 /// Legal tries for one thing before it is given up.
 const TRIES: usize = 900;
 /// The ratio that a fill is set for: the middle of its band in stops.
@@ -172,6 +175,8 @@ fn cast(brief: &Brief) -> Cast<'_> {
 struct Stands<'a> {
     brief: &'a Brief,
     used: Vec<Id>,
+    /// The rolling column that carries the camera, for key and microphone as well.
+    column: Option<Support>,
 }
 
 impl<'a> Stands<'a> {
@@ -183,7 +188,7 @@ impl<'a> Stands<'a> {
             .iter()
             .filter(|(id, g)| g.at_hand() && !self.used.contains(id))
             .filter_map(|(id, g)| g.support().map(|s| (id, s)))
-            .filter(|(_, s)| (s.reach_m > 0.25) == arm)
+            .filter(|(_, s)| (s.reach_m > 0.25) == arm && !is_fixing(s))
             .filter(|(_, s)| s.common.offers.is_empty() || s.common.offers.iter().any(|o| o == purpose))
             .map(|(id, s)| (id, s.payload_kg))
             .collect();
@@ -198,37 +203,89 @@ impl<'a> Stands<'a> {
         if ids.is_empty() {
             ids.push(None);
         }
-        ids.into_iter()
-            .map(|gear| Support { kind, gear, base_m: None, on: None, foot_radius_m: None, sandbag_kg: 0.0 })
-            .collect()
+        ids.into_iter().map(|gear| stand(kind, gear, None)).collect()
+    }
+
+    /// Fixings to the ceiling for a purpose.
+    fn fixings(&self, purpose: &str) -> Vec<Support> {
+        let all = self.brief.gear.iter().filter(|(id, g)| g.at_hand() && !self.used.contains(id));
+        all.filter(|(_, g)| {
+            g.support().is_some_and(|s| is_fixing(s) && s.common.offers.iter().any(|o| o == purpose))
+        })
+        .map(|(id, _)| stand(SupportKind::Ceiling, Some(id.clone()), None))
+        .collect()
+    }
+
+    /// What the chosen rig would carry a thing with, before any other stand.
+    fn by_rig(&self, purpose: &str) -> Vec<Support> {
+        match self.brief.schools.rig {
+            RigSchool::Separate => Vec::new(),
+            RigSchool::Column => self.column.iter().cloned().collect(),
+            RigSchool::Fixed => self.fixings(purpose),
+        }
     }
 
     fn take(&mut self, support: &Support) {
-        self.used.extend(support.gear.clone());
+        let column = self.column.as_ref().and_then(|column| column.gear.as_ref());
+        if support.gear.as_ref() != column {
+            self.used.extend(support.gear.clone());
+        }
+    }
+}
+
+/// Fixed to the ceiling instead of standing on the floor.
+fn is_fixing(support: &GearSupport) -> bool {
+    support.common.offers.iter().any(|offer| offer == "ceiling")
+}
+
+/// A stand that can carry camera, lamp and microphone at once, on arms.
+fn is_column(support: &GearSupport) -> bool {
+    let offers = |what: &str| support.common.offers.iter().any(|offer| offer == what);
+    support.reach_m > 0.25 && offers("camera") && offers("light") && offers("microphone")
+}
+
+/// Whether gear for a rig is at hand.
+pub(super) fn has_rig(brief: &Brief, rig: RigSchool) -> bool {
+    let at_hand = |fits: fn(&GearSupport) -> bool| {
+        brief.gear.values().any(|g| g.at_hand() && g.support().is_some_and(fits))
+    };
+    match rig {
+        RigSchool::Separate => true,
+        RigSchool::Column => at_hand(is_column),
+        RigSchool::Fixed => at_hand(is_fixing),
+    }
+}
+
+fn stand(kind: SupportKind, gear: Option<Id>, base_m: Option<Point2>) -> Support {
+    Support { kind, gear, base_m, on: None, foot_radius_m: None, sandbag_kg: 0.0 }
+}
+
+/// Ways to set up a support for a thing held at `hold`: one whose foot stands already reaches or does not.
+fn set_up(corner: &Corner<'_>, option: &Support, hold: DVec3, hand: f64) -> Vec<Support> {
+    match option.base_m {
+        Some(base) => {
+            let reach = corner.support_gear(option).map_or(0.0, |gear| gear.reach_m);
+            let near = (hold.truncate() - DVec2::from(base)).length() <= reach;
+            if near { vec![option.clone()] } else { Vec::new() }
+        }
+        None => supports_for(corner, option, hold, corner.eyes_m.truncate(), hand),
     }
 }
 
 fn carried_by_nothing() -> Support {
-    Support {
-        kind: SupportKind::On,
-        gear: None,
-        base_m: None,
-        on: None,
-        foot_radius_m: None,
-        sandbag_kg: 0.0,
-    }
+    stand(SupportKind::On, None, None)
 }
 
 /// What seat, desk and camera alone break.
 fn bare_breaches(brief: &Brief, mut layout: Layout) -> Vec<Breach> {
-    camera_support(brief, &mut layout, &mut Stands { brief, used: Vec::new() });
+    camera_support(brief, &mut layout, &mut Stands { brief, used: Vec::new(), column: None });
     Corner::from_parts(brief, &layout)
         .map_or_else(Vec::new, |corner| Rules::new(&corner).all(&things(&corner)))
 }
 
 /// Fills a layout of seat and camera: microphone, key on the given side, back light and fill.
 fn one_side(brief: &Brief, mut layout: Layout, side: f64) -> Result<Furnished, Vec<Breach>> {
-    let mut stands = Stands { brief, used: Vec::new() };
+    let mut stands = Stands { brief, used: Vec::new(), column: None };
     camera_support(brief, &mut layout, &mut stands);
     let cast = cast(brief);
     place_microphone(brief, &mut layout, &mut stands, &cast, -side)?;
@@ -243,6 +300,10 @@ fn one_side(brief: &Brief, mut layout: Layout, side: f64) -> Result<Furnished, V
         place_fill(brief, &mut layout, &mut stands, (id, gear), -side);
     }
     place_screen(brief, &mut layout, &stands);
+    if stands.column.is_some() {
+        // With everything on it the column needs another bag than with the camera alone.
+        fill_bag(brief, &mut layout, "camera");
+    }
     settle(brief, &mut layout);
     let corner = Corner::from_parts(brief, &layout).ok_or_else(Vec::new)?;
     let all = things(&corner);
@@ -278,6 +339,22 @@ fn camera_support(brief: &Brief, layout: &mut Layout, stands: &mut Stands<'_>) {
             .and_then(Gear::support)
             .is_some_and(|s| s.payload_kg >= mass && (s.height_min_m..=s.height_max_m).contains(&height))
     };
+    if brief.schools.rig == RigSchool::Fixed
+        && let Some(fixing) = stands.fixings("camera").into_iter().next()
+    {
+        stands.take(&fixing);
+        layout.camera.support = fixing;
+        return;
+    }
+    if brief.schools.rig == RigSchool::Column
+        && let Some(column) = column(brief, layout, mass)
+    {
+        layout.camera.support = column.clone();
+        stands.take(&column);
+        stands.column = Some(column);
+        fill_bag(brief, layout, "camera");
+        return;
+    }
     // A stand made for cameras before one made for anything.
     let made_for =
         |id: &Id| brief.gear.get(id).is_some_and(|g| g.common().offers.iter().any(|o| o == "camera"));
@@ -289,6 +366,31 @@ fn camera_support(brief: &Brief, layout: &mut Layout, stands: &mut Stands<'_>) {
         crate::room::sandbags(&c).into_iter().find(|s| s.thing == "camera").map(|s| bag_kg(s.needed_kg))
     });
     layout.camera.support.sandbag_kg = bag.unwrap_or(0.0);
+}
+
+/// The column behind or beside the camera, where it is in nothing's way; the first place where it always is.
+fn column(brief: &Brief, layout: &Layout, mass_kg: f64) -> Option<Support> {
+    let at_hand = brief.gear.iter().filter(|(_, gear)| gear.at_hand());
+    let (id, _) = at_hand
+        .filter_map(|(id, gear)| Some((id, gear.support()?)))
+        .find(|(_, gear)| is_column(gear) && gear.payload_kg >= mass_kg)?;
+    let camera = &layout.camera;
+    let ahead = crate::geometry::bearing_vector(camera.bearing_deg);
+    let right = crate::geometry::bearing_vector(camera.bearing_deg + 90.0);
+    let lens = DVec3::from(camera.position_m);
+    let places = COLUMN_M.map(|(behind, aside)| {
+        let foot = lens - ahead * behind + right * aside;
+        stand(SupportKind::Boom, Some(id.clone()), Some(rounded_floor(foot.truncate())))
+    });
+    let fits = |support: &&Support| {
+        let mut trial = layout.clone();
+        trial.camera.support = (*support).clone();
+        fill_bag(brief, &mut trial, "camera");
+        Corner::from_parts(brief, &trial).is_some_and(|corner| {
+            Rules::new(&corner).all(&things(&corner)).iter().all(|breach| breach.thing != "camera")
+        })
+    };
+    places.iter().find(fits).or(places.first()).cloned()
 }
 
 fn place_microphone(
@@ -381,7 +483,7 @@ fn place_screen(brief: &Brief, layout: &mut Layout, stands: &Stands<'_>) {
             support.sandbag_kg = bag_for(brief, &frozen, in_layout, "screen");
             layout.screen = Some(put(support));
             // It weighs on the camera's tripod.
-            crate::assess::carry::fill_bag(brief, layout, "camera");
+            fill_bag(brief, layout, "camera");
             return;
         }
     }
@@ -441,8 +543,10 @@ fn microphone_supports(
             }
         }
     }
-    for option in stands.options("microphone", SupportKind::Boom) {
-        all.extend(supports_for(corner, &option, hold, corner.eyes_m.truncate(), hand));
+    for option in
+        stands.by_rig("microphone").into_iter().chain(stands.options("microphone", SupportKind::Boom))
+    {
+        all.extend(set_up(corner, &option, hold, hand));
     }
     all
 }
@@ -497,12 +601,16 @@ fn try_places(
     // A plain stand before an arm, which the back light may need; the back light asks for an arm first.
     let floor = (false, stands.options("light", SupportKind::Floor));
     let boom = (true, stands.options("light", SupportKind::Boom));
+    // The column for the key alone: behind the person it never reaches.
+    let fixed = brief.schools.rig == RigSchool::Fixed;
+    let rig = (true, if role == Role::Key || fixed { stands.by_rig("light") } else { Vec::new() });
     let owned = |(_, options): &(bool, Vec<Support>)| options.iter().any(|s| s.gear.is_some());
     let mut rounds = if role == Role::Back { vec![boom, floor] } else { vec![floor, boom] };
+    rounds.insert(0, rig);
     if rounds.iter().any(owned) {
         rounds.retain(owned);
     } else {
-        rounds.truncate(1);
+        rounds.truncate(2);
     }
     let blank = new_light(id, role, carried_by_nothing(), brief);
     let probe = LightAt {
@@ -526,7 +634,7 @@ fn try_places(
             continue;
         }
         for option in options {
-            for support in supports_for(&corner, option, placed.hold_m(), corner.eyes_m.truncate(), side) {
+            for support in set_up(&corner, option, placed.hold_m(), side) {
                 tries += 1;
                 if tries > TRIES {
                     return None;

@@ -9,7 +9,7 @@ use crate::plan::{Brief, Gear};
 /// One reason why no layout is legal.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
 pub struct Obstacle {
-    /// The rule: room, collision, door, exit, camera, picture, sight, near, support, mains, gear.
+    /// The rule: room, collision, door, exit, way, camera, picture, sight, near, support, mains, gear.
     pub rule: String,
     /// The facing of the best candidate.
     pub facing: String,

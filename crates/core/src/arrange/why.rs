@@ -4,14 +4,14 @@
 use serde::Serialize;
 use utoipa::ToSchema;
 
-use super::Judged;
 use super::furnish::window_lean_m;
 use super::seats::nearest_facing;
+use super::{Differs, Judged};
 use crate::assess::bands::band_of;
 use crate::assess::score;
 use crate::corner::{Corner, LightAt, Source, Thing, is_worn, things};
 use crate::light::{face::at_face, flare_margin_deg, placement};
-use crate::plan::{Brief, CameraHeight, LightSchool, Plan, Purpose, Role, ScreenType};
+use crate::plan::{Brief, CameraHeight, LensSchool, LightSchool, Plan, Purpose, RigSchool, Role, ScreenType};
 use crate::reading::{Aspect, Standing, standing};
 use crate::shot::seeing;
 use crate::sound;
@@ -74,14 +74,52 @@ pub(super) fn best(brief: &Brief, judged: &[Judged]) -> String {
 }
 
 /// How another candidate differs from the best one.
-pub(super) fn instead(brief: &Brief, candidate: &Judged, best: &Judged) -> String {
+pub(super) fn instead(brief: &Brief, candidate: &Judged, best: &Judged, differs: Differs) -> String {
     let points = points(best, candidate);
     let rank = if points < 1.0 {
         "as good as the best within a point".to_owned()
     } else {
-        format!("{points:.0} points of 100 behind the best")
+        format!("{points:.0} {} of 100 behind the best", if points < 1.5 { "point" } else { "points" })
     };
-    format!("You face {} instead: {}; {rank}.", candidate.facing(), gives(brief, candidate))
+    let gives = gives(brief, candidate);
+    let facing = candidate.facing();
+    let how = match (differs, brief.schools.rig) {
+        (Differs::Lens, _) => {
+            let more = match brief.schools.lens {
+                LensSchool::NearAndWide => "as if across the table from you, more of the room in view",
+                LensSchool::FarAndLong => "the face in proportion, the background softer",
+            };
+            format!("The other lens school, {more}; you face {facing}")
+        }
+        (Differs::Rig, RigSchool::Column) => format!(
+            "Camera and key on one stand that rolls aside, {}; you face {facing}",
+            area(brief, candidate)
+        ),
+        (Differs::Rig, RigSchool::Fixed) => {
+            format!("Hung from the ceiling, {}; you face {facing}", area(brief, candidate))
+        }
+        (Differs::Rig, RigSchool::Separate) => {
+            format!("Separate stands instead, {}; you face {facing}", area(brief, candidate))
+        }
+        (Differs::Bearing, _) if facing == best.facing() => {
+            let nearer = candidate.focal_length_mm() < best.focal_length_mm();
+            format!(
+                "You face {facing} as well, the camera {}",
+                if nearer { "nearer" } else { "further back" }
+            )
+        }
+        _ => format!("You face {facing} instead"),
+    };
+    format!("{how}: {gives}; {rank}.")
+}
+
+/// The floor that its stands take, in words.
+fn area(brief: &Brief, candidate: &Judged) -> String {
+    let corner = Corner::from_parts(brief, &candidate.layout);
+    let in_use = corner.and_then(|c| {
+        crate::assess::readings(&c).into_iter().find(|r| r.id == "room.floor.in_use_m2").and_then(|r| r.value)
+    });
+    format!("{} m\u{b2} of floor under stands", decimals(in_use.unwrap_or(0.0), 1))
 }
 
 fn gives(brief: &Brief, candidate: &Judged) -> String {

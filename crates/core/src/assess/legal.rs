@@ -1,6 +1,7 @@
 //! The hard rules, checked on the whole thing: head, body, column, feet and arm. A breach names the rule, the
 //! things, how much is lacking, and what would free it.
 
+use super::way;
 use crate::corner::{
     BEHIND_SENSOR_M, Bound, Corner, EXIT_M, Kind, Part, Thing, bounds, door_swing, exit_spaces, is_blocked,
     is_worn,
@@ -19,7 +20,7 @@ const CEILING_M: f64 = 0.10;
 /// One broken rule.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Breach {
-    /// Which rule: `room`, `collision`, `door`, `exit`, `camera`, `picture`, `sight`, `near`, `support`.
+    /// Which rule: `room`, `collision`, `door`, `exit`, `way`, `camera`, `picture`, `sight`, `near`, `support`.
     pub rule: &'static str,
     /// Id of the thing that breaks it.
     pub thing: String,
@@ -135,6 +136,7 @@ impl<'a> Rules<'a> {
         }
         let mut found = found.breaches;
         self.exit(things, &mut found);
+        self.way(things, &mut found);
         self.camera(&mut found);
         self.sight(things, &mut found);
         self.supports(&mut found);
@@ -380,11 +382,16 @@ impl<'a> Rules<'a> {
         }
         let carried = self.carried_by(b).is_some_and(|id| id == a.id)
             || self.carried_by(a).is_some_and(|id| id == b.id);
+        let one_stand = a.stand.is_some() && a.stand == b.stand;
+        let of_stand = |what: &str| matches!(what, "column" | "feet" | "boom");
         let mut worst = 0.0f64;
         for first in &a.parts {
             for second in &b.parts {
                 // A stand's spread feet can be turned to straddle a table leg.
                 if matches!((first.what, second.what), ("leg", "feet") | ("feet", "leg")) {
+                    continue;
+                }
+                if one_stand && of_stand(first.what) && of_stand(second.what) {
                     continue;
                 }
                 if carried && (first.what == "column" || second.what == "column") {
@@ -410,7 +417,7 @@ impl<'a> Rules<'a> {
             Kind::Microphone => &layout.microphone.as_ref()?.support,
             Kind::Light => &layout.lights.get(thing.id.as_str())?.support,
             Kind::Screen => &layout.screen.as_ref()?.support,
-            _ => return None,
+            Kind::Person | Kind::Furniture => return None,
         };
         support.on.as_ref().map(|id| id.0.as_str())
     }
@@ -453,6 +460,19 @@ impl<'a> Rules<'a> {
                 frees: format!("Keep {} free beside or behind the chair.", self.gap(EXIT_M)),
             });
         }
+    }
+
+    /// A way from a door to the chair.
+    fn way(&self, things: &[Thing], found: &mut Vec<Breach>) {
+        let Some(thing) = way::barred_by(self.corner, things) else { return };
+        let width = self.gap(way::WIDTH_M);
+        found.push(Breach {
+            rule: "way",
+            thing: thing.id.clone(),
+            lacking: way::WIDTH_M,
+            sentence: format!("{} bars the way from the door to the chair.", capital(&thing.label)),
+            frees: format!("Leave a way {width} wide, or move the chair nearer to the door."),
+        });
     }
 
     fn camera(&self, found: &mut Vec<Breach>) {

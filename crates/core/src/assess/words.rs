@@ -69,6 +69,9 @@ fn of_breach(breach: &Breach) -> Finding {
         "picture" => ("What shows in the picture cannot be cut out afterwards.", "Fogon's own rule"),
         "door" => ("A door must always open freely.", "Fogon's own rule"),
         "exit" => ("You must be able to get up without moving gear.", "0.60 m: common practice, no source"),
+        "way" => {
+            ("You must be able to come and go without moving gear.", "0.60 m: common practice, no source")
+        }
         "support" => (
             "A stand must hold what it carries.",
             "rigid-body statics; safety factor 1.5 is Fogon's own rule",
@@ -240,7 +243,12 @@ fn of_reading(corner: &Corner<'_>, reading: &Reading, severity: Severity) -> Fin
             more("Turn the camera towards what the eyes look at.", "Turn the camera a little away from what the eyes look at.").into(),
         ),
         "shot.camera.view_angle_deg" => (
-            format!("The lens looks {} by {} degrees.", if value > 0.0 { "down on you" } else { "up at you" }, decimals(value.abs(), 0)),
+            if value.abs() < 0.5 {
+                "The lens is level with the eyes.".to_owned()
+            } else {
+                let way = if value > 0.0 { "down on you" } else { "up at you" };
+                format!("The lens looks {way} by {} degrees.", decimals(value.abs(), 0))
+            },
             "Level with the eyes is how people talk to each other.",
             "Set the lens at eye height.".into(),
         ),

@@ -62,6 +62,8 @@ pub struct Thing {
     pub label: String,
     /// What it is.
     pub kind: Kind,
+    /// Gear and foot of the floor stand that carries it, in millimetres: things on one stand have the same.
+    pub stand: Option<(String, [i64; 2])>,
     /// May be moved by a layout.
     pub moved: bool,
     /// Its pieces.
@@ -101,7 +103,21 @@ pub fn screen_thing(corner: &Corner<'_>, gear: &GearMonitor, at: DVec3, carried:
     let mut parts = vec![Part { what: "head", solid: head }];
     let under = at - DVec3::Z * half_height;
     support(corner, carried, under, under, &mut parts);
-    Thing { id: "screen".into(), label: gear.common.label.clone(), kind: Kind::Screen, moved: true, parts }
+    Thing {
+        id: "screen".into(),
+        label: gear.common.label.clone(),
+        kind: Kind::Screen,
+        stand: stand_of(carried),
+        moved: true,
+        parts,
+    }
+}
+
+/// The stand a support stands for, to compare.
+fn stand_of(support: &Support) -> Option<(String, [i64; 2])> {
+    let foot = support.base_m.filter(|_| matches!(support.kind, SupportKind::Floor | SupportKind::Boom))?;
+    let gear = support.gear.as_ref()?;
+    Some((gear.0.clone(), foot.0.map(|v| (v * 1000.0).round() as i64)))
 }
 
 /// A light with what carries it.
@@ -117,6 +133,7 @@ pub fn light_head(light: &LightAt<'_>) -> Thing {
         id: light.id.to_owned(),
         label: light.label().to_owned(),
         kind: Kind::Light,
+        stand: None,
         moved: true,
         parts: vec![Part { what: "head", solid: lamp_head(light) }],
     }
@@ -125,6 +142,7 @@ pub fn light_head(light: &LightAt<'_>) -> Thing {
 /// Puts a light's head on a support, in place of the one it may have had.
 pub fn carry_light(corner: &Corner<'_>, light: &LightAt<'_>, by: &Support, thing: &mut Thing) {
     thing.parts.truncate(1);
+    thing.stand = stand_of(by);
     support(corner, by, light.position_m, light.hold_m(), &mut thing.parts);
 }
 
@@ -146,6 +164,7 @@ pub fn microphone_thing(
         id: "microphone".into(),
         label: gear.common.label.clone(),
         kind: Kind::Microphone,
+        stand: stand_of(carried),
         moved: true,
         parts,
     }
@@ -203,7 +222,14 @@ fn person(corner: &Corner<'_>) -> Thing {
             add("legs", torso, 0.19, TORSO_HALF_DEPTH_M, 0.0, hip);
         }
     }
-    Thing { id: "person".into(), label: "the person".into(), kind: Kind::Person, moved: true, parts }
+    Thing {
+        id: "person".into(),
+        label: "the person".into(),
+        kind: Kind::Person,
+        stand: None,
+        moved: true,
+        parts,
+    }
 }
 
 fn furniture(corner: &Corner<'_>, all: &mut Vec<Thing>) {
@@ -236,6 +262,7 @@ fn furniture(corner: &Corner<'_>, all: &mut Vec<Thing>) {
             id: id.0.clone(),
             label: format!("the {}", id.0.replace('-', " ")),
             kind: Kind::Furniture,
+            stand: None,
             moved: corner.layout.furniture.contains_key(id),
             parts,
         });
@@ -258,6 +285,7 @@ fn camera(corner: &Corner<'_>) -> Thing {
         id: "camera".into(),
         label: corner.body.common.label.clone(),
         kind: Kind::Camera,
+        stand: stand_of(&corner.layout.camera.support),
         moved: true,
         parts,
     }

@@ -258,6 +258,25 @@ pub enum SupportKind {
     Ceiling,
 }
 
+/// Feet nearer to each other than this stand for one stand, m.
+const ONE_STAND_M: f64 = 0.02;
+
+impl Support {
+    /// Whether two supports are one stand that carries several things: the same gear on the same foot.
+    pub fn is_one_with(&self, other: &Support) -> bool {
+        let feet =
+            |s: &Support| s.base_m.filter(|_| matches!(s.kind, SupportKind::Floor | SupportKind::Boom));
+        match (feet(self), feet(other)) {
+            (Some(a), Some(b)) => {
+                self.gear.is_some()
+                    && self.gear == other.gear
+                    && (a.0[0] - b.0[0]).hypot(a.0[1] - b.0[1]) < ONE_STAND_M
+            }
+            _ => false,
+        }
+    }
+}
+
 /// What carries a thing.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct Support {

@@ -12,7 +12,7 @@ use utoipa::ToSchema;
 
 use super::{Body, Shared, blocking};
 use crate::problem::Details;
-use crate::store::{Document, Kept, Step};
+use crate::store::{Document, Kept, Saved, Step};
 
 /// A corner in the list.
 #[derive(Serialize, ToSchema)]
@@ -48,6 +48,16 @@ pub(crate) struct CornerKept {
     can_undo: bool,
     /// The last step was an undo that can be taken back.
     can_redo: bool,
+}
+
+/// A corner as it was once saved.
+#[derive(Serialize, ToSchema)]
+pub(crate) struct Once {
+    revision: i64,
+    name: String,
+    brief: Brief,
+    /// None while nothing fitted.
+    layout: Option<Layout>,
 }
 
 impl From<Kept> for CornerKept {
@@ -123,6 +133,30 @@ pub(crate) async fn save(
     blocking(move || {
         let document = Document::read(&bytes)?;
         Ok(answer(StatusCode::OK, store.save(id, revision, &document)?))
+    })
+    .await
+}
+
+/// Every save of a corner, the last first
+#[utoipa::path(get, path = "/api/v1/corners/{id}/revisions", params(("id" = i64, Path)),
+    responses((status = 200, body = Vec<Saved>), (status = 404, body = Details, content_type = "application/problem+json")))]
+pub(crate) async fn revisions(
+    State(store): State<Shared>,
+    Path(id): Path<i64>,
+) -> Result<Json<Vec<Saved>>, Details> {
+    blocking(move || Ok(Json(store.revisions(id)?))).await
+}
+
+/// A corner as it was once saved
+#[utoipa::path(get, path = "/api/v1/corners/{id}/revisions/{number}", params(("id" = i64, Path), ("number" = i64, Path)),
+    responses((status = 200, body = Once), (status = 404, body = Details, content_type = "application/problem+json")))]
+pub(crate) async fn revision(
+    State(store): State<Shared>,
+    Path((id, number)): Path<(i64, i64)>,
+) -> Result<Json<Once>, Details> {
+    blocking(move || {
+        let Document { name, brief, layout } = store.revision(id, number)?;
+        Ok(Json(Once { revision: number, name, brief, layout }))
     })
     .await
 }

@@ -4,6 +4,7 @@ use axum::Json;
 use axum::extract::Query;
 use axum::http::StatusCode;
 use fogon_core::arrange::{Placed, Proposals, propose as search, why};
+use fogon_core::assess::choices::{ChoiceEffect, choices as every_choice};
 use fogon_core::assess::{Assessment, evaluate, without_moves};
 use fogon_core::corner::Corner;
 use fogon_core::document;
@@ -132,6 +133,13 @@ pub(crate) async fn move_by_hand(
         Ok(Json(MovedOut::new(moved, judged)))
     })
     .await
+}
+
+/// What each choice of each school would change, with everything where it stands
+#[utoipa::path(post, path = "/api/v1/choices", request_body = Plan,
+    responses((status = 200, body = Vec<ChoiceEffect>), (status = 422, body = Details, content_type = "application/problem+json")))]
+pub(crate) async fn choices(Body(bytes): Body) -> Result<Json<Vec<ChoiceEffect>>, Details> {
+    blocking(move || Ok(Json(every_choice(&Plan::read(&bytes)?)))).await
 }
 
 /// Legal layouts for a brief, best first, or what forbids one

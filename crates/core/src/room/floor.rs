@@ -1,0 +1,63 @@
+//! The floor that gear takes: in use, and put away. The room has another life.
+
+use crate::corner::{Corner, Kind, things};
+use crate::plan::SupportKind;
+use crate::reading::{From, Reading};
+
+/// A stand that is folded and leaned into a corner takes this much, m2; one on castors keeps its feet spread. Fogon's
+/// own rule.
+const FOLDED_M2: f64 = 0.04;
+
+pub(super) fn readings(corner: &Corner<'_>) -> [Reading; 2] {
+    let mut stands: Vec<(String, f64, bool)> = Vec::new();
+    for thing in things(corner) {
+        if matches!(thing.kind, Kind::Person | Kind::Furniture) {
+            continue;
+        }
+        for part in thing.parts.iter().filter(|part| part.what == "feet") {
+            let (low, high) = part.solid.bounds();
+            let feet = std::f64::consts::FRAC_PI_4 * (high.x - low.x) * (high.y - low.y);
+            let (name, rolls) = match &thing.stand {
+                Some((gear, foot)) => (format!("{gear} {foot:?}"), rolls(corner, gear)),
+                None => (thing.id.clone(), false),
+            };
+            if !stands.iter().any(|(other, ..)| *other == name) {
+                stands.push((name, feet, rolls));
+            }
+        }
+    }
+    let in_use: f64 = stands.iter().map(|(_, feet, _)| feet).sum();
+    let parked: f64 = stands.iter().map(|(_, feet, rolls)| if *rolls { *feet } else { FOLDED_M2 }).sum();
+    let hung = fixed(corner);
+    let of = |id: &'static str, value: f64| {
+        Reading::new(id, value)
+            .by(
+                "sum of pi r^2 of the feet; parked: folded 0.04 m2 each, rolling stands as they are",
+                "geometry; 0.04 m2 is Fogon's own rule",
+            )
+            .with("stands", stands.len() as f64, "", From::Computed)
+            .with(
+                "of them on castors",
+                stands.iter().filter(|(.., rolls)| *rolls).count() as f64,
+                "",
+                From::Typed,
+            )
+            .with("things on wall or ceiling", hung as f64, "", From::Typed)
+    };
+    [of("room.floor.in_use_m2", in_use), of("room.floor.parked_m2", parked)]
+}
+
+fn rolls(corner: &Corner<'_>, gear: &str) -> bool {
+    corner.brief.gear.get(gear).and_then(crate::plan::Gear::support).is_some_and(|support| support.castors)
+}
+
+fn fixed(corner: &Corner<'_>) -> usize {
+    let layout = corner.layout;
+    let lights = layout.lights.values().map(|light| &light.support);
+    let others = [
+        Some(&layout.camera.support),
+        layout.microphone.as_ref().map(|used| &used.support),
+        layout.screen.as_ref().map(|used| &used.support),
+    ];
+    lights.chain(others.into_iter().flatten()).filter(|support| support.kind == SupportKind::Ceiling).count()
+}
