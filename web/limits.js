@@ -12,6 +12,8 @@ const wanted = [
   "Person",
   "Recording",
   "GearMonitor",
+  "GearBackdrop",
+  "Surface",
   "Money",
   "Common",
   "GearCamera",

@@ -2,6 +2,7 @@
 //! legal places. No randomness; the same brief gives the same proposals.
 
 mod furnish;
+mod ground;
 mod obstacle;
 mod seats;
 mod ways;
@@ -25,6 +26,7 @@ use crate::shot::framing::{self, Wanted};
 
 use furnish::Furnished;
 pub use furnish::replaced;
+pub use ground::{Depth, Gained, Ground, ground};
 pub use obstacle::Obstacle;
 use seats::{Facing, Place};
 pub use why::{Placed, why};
@@ -263,7 +265,10 @@ impl<'a> Optics<'a> {
         let at_hand = || brief.gear.iter().filter(|(_, g)| g.at_hand());
         let mut all = Vec::new();
         for (body_id, body) in at_hand().filter_map(|(id, g)| Some((id, g.camera()?))) {
-            for (lens_id, lens) in at_hand().filter_map(|(id, g)| Some((id, g.lens()?))) {
+            for (lens_id, lens) in at_hand()
+                .filter_map(|(id, g)| Some((id, g.lens()?)))
+                .filter(|(_, lens)| brief.mounts(body_id, lens))
+            {
                 let (long, short) = body.active_area_mm();
                 let upright =
                     framing::wanted(brief, &marks, long / short).orientation == Orientation::Portrait;
@@ -428,6 +433,7 @@ pub(crate) fn bare_layout(shot: &Shot, gaze_deg: f64) -> Layout {
         lights: Things::new(),
         microphone: None,
         screen: None,
+        backdrop: None,
         furniture,
     }
 }

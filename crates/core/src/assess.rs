@@ -102,6 +102,7 @@ pub fn quick(brief: &Brief, layout: &Layout) -> Quick {
     let readings = readings(&corner);
     let stops = Rules::new(&corner).all(&things(&corner)).len() + usize::from(corner.microphone.is_none());
     let fixes = readings.iter().filter(|r| words::severity_of(r) == Some(Severity::Fix)).count()
+        + words::fixes_beside_readings(&corner)
         + words::unlit(&corner).iter().filter(|f| f.severity == Severity::Fix).count();
     Quick { stops, fixes, score: score::layout_score(&readings, brief) }
 }

@@ -197,6 +197,11 @@ fn marks(corner: &Corner<'_>) -> Vec<Mark> {
         }
         add("M", what, at, set);
     }
+    if let Some((gear, used)) = corner.backdrop {
+        let off = decimals(corner.backdrop_behind_m().unwrap_or(0.0), 2);
+        let what = format!("{}, middle of its lower edge", capital(&gear.common.label));
+        add("H", what, used.position_m.into(), format!("{off} m behind the eyes"));
+    }
     if let (Some((gear, at)), Some(used)) = (corner.screen, &corner.layout.screen)
         && (used.support.kind != SupportKind::On || used.support.on.is_some())
     {

@@ -8,15 +8,16 @@ use crate::geometry::{DVec2, DVec3, Pinhole, bearing_of, bearing_vector, distanc
 use crate::person::{Landmarks, landmarks_of};
 use crate::photometry::{Face, luminance_cd_m2};
 use crate::plan::{
-    Brief, Common, Furniture, Gear, GearCamera, GearLens, GearLight, GearMicrophone, GearMonitor, GearPanel,
-    GearSupport, Id, Layout, Light, Orientation, Plan, Role, Room, ScreenType, Support,
+    Backdrop, Brief, Common, Furniture, Gear, GearBackdrop, GearCamera, GearLens, GearLight, GearMicrophone,
+    GearMonitor, GearPanel, GearSupport, Id, Layout, Light, Look, Orientation, Plan, Role, Room, ScreenType,
+    Support, WALL_NAMES,
 };
 
 pub use shell::{Bound, bounds, is_blocked};
 pub(crate) use things::{EXIT_M, base_of, foot_radius_m};
 pub use things::{
-    Kind, Part, Thing, carry_light, door_swing, exit_spaces, is_worn, lamp_offsets, light_head, light_thing,
-    microphone_thing, screen_thing, things,
+    Kind, Part, Thing, backdrop_thing, carry_light, door_swing, exit_spaces, is_worn, lamp_offsets,
+    light_head, light_thing, microphone_thing, screen_thing, things,
 };
 
 /// Behind the sensor: plugs, hands and screen, m.
@@ -133,6 +134,8 @@ pub struct Corner<'a> {
     pub microphone: Option<(&'a GearMicrophone, DVec3)>,
     /// The screen's gear and the middle of its picture, m.
     pub screen: Option<(&'a GearMonitor, DVec3)>,
+    /// The backdrop's gear and its place.
+    pub backdrop: Option<(&'a GearBackdrop, &'a Backdrop)>,
     /// Floor outline, m.
     pub floor_m: Vec<DVec2>,
     /// Width, depth and height of the box that holds the room, m.
@@ -193,6 +196,10 @@ impl<'a> Corner<'a> {
             Some(used) => Some((gear(&used.gear)?.monitor()?, DVec3::from(used.position_m))),
             None => None,
         };
+        let backdrop = match &layout.backdrop {
+            Some(used) => Some((gear(&used.gear)?.backdrop()?, used)),
+            None => None,
+        };
         Some(Self {
             brief,
             layout,
@@ -207,6 +214,7 @@ impl<'a> Corner<'a> {
             lights,
             microphone,
             screen,
+            backdrop,
             floor_m: brief.room.outline(),
             room_m: brief.room.dimensions_m(),
         })
@@ -218,9 +226,36 @@ impl<'a> Corner<'a> {
         flat.try_normalize().unwrap_or_else(|| bearing_vector(self.layout.seat.bearing_deg))
     }
 
-    /// From the eyes, level and away from the lens, to the wall or slope behind, m.
+    /// From the eyes, level and away from the lens, to what lies behind: backdrop, wall or slope, m.
     pub fn background_behind_m(&self) -> f64 {
+        let wall = self.wall_behind_m() - self.wall_behind().map_or(0.0, |(_, look)| look.depth_m());
+        self.backdrop_behind_m().map_or(wall, |backdrop| backdrop.min(wall))
+    }
+
+    /// As [`Self::background_behind_m`], whatever hangs before the wall.
+    pub fn wall_behind_m(&self) -> f64 {
         behind_m(&self.brief.room, &self.floor_m, self.eyes_m, -self.to_lens().truncate())
+    }
+
+    /// To the backdrop, where the line from the lens through the eyes meets it, m.
+    pub fn backdrop_behind_m(&self) -> Option<f64> {
+        let (gear, backdrop) = self.backdrop?;
+        let face = bearing_vector(backdrop.bearing_deg).truncate();
+        let away = -self.to_lens().truncate();
+        let off = DVec2::from(backdrop.position_m) - self.eyes_m.truncate();
+        let closing = -away.dot(face);
+        let distance = -off.dot(face) / closing;
+        let beside = (away * distance - off).perp_dot(face).abs();
+        (closing > 1e-6 && distance > 0.0 && beside <= gear.width_m / 2.0 && gear.height_m > self.eyes_m.z)
+            .then_some(distance)
+    }
+
+    /// The wall that the line from the lens through the eyes meets: its number and how it is done up.
+    pub fn wall_behind(&self) -> Option<(usize, Look)> {
+        let away = -self.to_lens().truncate();
+        let wall = self.brief.room.wall_met(self.eyes_m.truncate(), away)?;
+        let look = self.brief.room.surfaces.get(WALL_NAMES[wall]).map_or(Look::Plain, |s| s.look);
+        Some((wall, look))
     }
 
     /// Light that a script glass keeps from the lens, stops.

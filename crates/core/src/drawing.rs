@@ -41,6 +41,7 @@ pub enum Ink {
     Board,
     Microphone,
     Screen,
+    Backdrop,
     Stand,
     Feet,
     Arm,
@@ -191,6 +192,7 @@ fn ink_of(thing: &Thing, what: &str) -> Ink {
         (Kind::Light, _) => Ink::Light,
         (Kind::Microphone, _) => Ink::Microphone,
         (Kind::Screen, _) => Ink::Screen,
+        (Kind::Backdrop, _) => Ink::Backdrop,
     }
 }
 

@@ -18,16 +18,17 @@ use utoipa::ToSchema;
 
 pub use brief::{Brief, Money, Person, Posture, Purpose, Recording, Today};
 pub use gear::{
-    Common, Gear, GearCamera, GearLens, GearLight, GearMicrophone, GearMonitor, GearPanel, GearState,
-    GearSupport, GearThing, Mounting, ScreenType, Shape,
+    BackdropType, Common, Gear, GearBackdrop, GearCamera, GearLens, GearLight, GearMicrophone, GearMonitor,
+    GearPanel, GearState, GearSupport, GearThing, Mounting, ScreenType, Shape,
 };
 pub use layout::{
-    Camera, FurnitureAt, Layout, Light, Microphone, Orientation, Role, Screen, Seat, Support, SupportKind,
+    Backdrop, Camera, FurnitureAt, Hung, Layout, Light, Microphone, Orientation, Role, Screen, Seat, Support,
+    SupportKind,
 };
 pub use patch::{Fix, PatchStep, apply, change};
 pub use point::{Id, Point2, Point3, ReadingId};
 pub use room::{
-    Beam, Furniture, FurnitureKind, Mains, Opening, OpeningKind, Room, Size3, Slope, Surface, Swing,
+    Beam, Furniture, FurnitureKind, Look, Mains, Opening, OpeningKind, Room, Size3, Slope, Surface, Swing,
     WALL_NAMES,
 };
 pub use school::{

@@ -155,6 +155,8 @@ const KNOWN: &[Entry] = &[
     ("shot.focus.lean_f_number", None, None),
     ("shot.background.blur_percent", Some(Aspect::Picture), None),
     ("shot.background.width_m", None, None),
+    ("shot.background.things", None, None),
+    ("shot.background.backdrop_margin_m", None, None),
     ("shot.exposure.needed_lx", None, None),
     ("shot.exposure.full_frame_iso", None, None),
     ("shot.exposure.noise_stops", None, None),

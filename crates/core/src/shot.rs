@@ -1,6 +1,7 @@
 //! The shot: framing, lens, focus and how the camera is set.
 
 pub mod background;
+pub mod behind;
 pub mod chart;
 pub mod cloth;
 mod exposed;
@@ -57,6 +58,7 @@ pub fn readings(corner: &Corner<'_>) -> Vec<Reading> {
     all.extend(perspective::readings(corner));
     all.extend(focus::readings(corner));
     all.extend(background::readings(corner));
+    all.extend(behind::readings(corner));
     all.extend(exposed::readings(corner));
     all.extend(cloth::readings(corner));
     all.extend(recording::readings(corner));

@@ -30,6 +30,7 @@ fn pen(ink: Ink) -> (&'static str, &'static str, f64, &'static str) {
         Ink::Board => ("#fff", "#111", 0.35, "1.2 0.6"),
         Ink::Microphone => ("#111", "#111", 0.3, ""),
         Ink::Screen => ("#fff", "#111", 0.3, "0.3 0.3"),
+        Ink::Backdrop => ("#f4f4f4", "#444", 0.3, "1.5 0.4"),
         Ink::Stand => ("#555", "none", 0.0, ""),
         Ink::Feet => ("none", "#777", 0.15, "0.5 0.5"),
         Ink::Arm => ("#555", "#555", 0.15, ""),

@@ -135,5 +135,7 @@ export const api = {
       }),
     ),
   glossary: async () => accepted(await client.GET("/api/v1/glossary")),
+  place: async (plan: Plan) => accepted(await client.POST("/api/v1/place", { body: plan })),
+  catalogue: async () => accepted(await client.GET("/api/v1/catalogue")),
   schools: async () => accepted(await client.GET("/api/v1/schools")),
 };

@@ -19,6 +19,9 @@ export const limits = {
   "Common.power_w": [0, 20000],
   "Common.price": [0, 10000000],
   "Common.resale": [0, 10000000],
+  "GearBackdrop.height_m": [0.5, 6],
+  "GearBackdrop.reflectance": [0.02, 0.95],
+  "GearBackdrop.width_m": [0.5, 12],
   "GearCamera.battery_wh": [0.1, 1000],
   "GearCamera.bitrate_mbit_s": [1, 10000],
   "GearCamera.clip_limit_min": [1, 10000],
@@ -66,6 +69,7 @@ export const limits = {
   "Opening.sill_m": [0, 6],
   "Opening.wall": [0, 11],
   "Opening.width_m": [0.2, 20],
+  "Person.clothing_reflectance": [0.02, 0.95],
   "Person.instrument_width_m": [0.3, 4],
   "Person.lean_m": [0, 0.5],
   "Person.seat_height_m": [0.2, 1.1],
@@ -86,4 +90,5 @@ export const limits = {
   "Slope.length_m": [0.1, 50],
   "Slope.run_m": [0.1, 20],
   "Slope.wall": [0, 11],
+  "Surface.reflectance": [0, 0.95],
 } as const satisfies Record<string, readonly [number, number]>;

@@ -406,6 +406,27 @@ export interface components {
             /** @description All readings. */
             readings: components["schemas"]["Reading"][];
         };
+        /** @description A backdrop in its place. */
+        Backdrop: {
+            /** @description Gear id. */
+            gear: components["schemas"]["Id"];
+            /** @description Middle of its lower edge, m. */
+            position_m: components["schemas"]["Point2"];
+            /**
+             * Format: double
+             * @description Bearing its face looks, degrees.
+             */
+            bearing_deg: number;
+            /** @description How it is held up. */
+            hung: components["schemas"]["Hung"];
+            /** @description Stays where it is: neither a hand, a fix, a free move nor another layout moves it. */
+            locked?: boolean;
+        };
+        /**
+         * @description What hangs or stands behind the person.
+         * @enum {string}
+         */
+        BackdropType: "paper" | "curtain" | "boards" | "cloth" | "chroma";
         /** @enum {string} */
         BackgroundSchool: "natural" | "coloured";
         /**
@@ -717,6 +738,25 @@ export interface components {
             /** @description The last step was an undo that can be taken back. */
             can_redo: boolean;
         };
+        /** @description One way to face. */
+        Depth: {
+            /** @description What is faced. */
+            facing: string;
+            /**
+             * Format: double
+             * @description From wall to wall through the seat, m.
+             */
+            depth_m: number;
+            /**
+             * Format: double
+             * @description Longer than the deepest way square to a wall by so much, m; negative where shorter.
+             */
+            gain_m: number;
+            /** @description It is a corner, not a wall. */
+            diagonal: boolean;
+            /** @description It is how the person faces now. */
+            now: boolean;
+        };
         /** @description A problem as sent to the caller. */
         Details: {
             /** @description What kind of problem, as a stable relative reference. */
@@ -885,7 +925,24 @@ export interface components {
          * @description The usual pieces; what they absorb and whether one can sit at them follows from the kind.
          * @enum {string}
          */
-        FurnitureKind: "desk" | "table" | "chair" | "shelf" | "bookcase" | "bed" | "sofa" | "wardrobe" | "cabinet" | "radiator" | "plant" | "box";
+        FurnitureKind: "desk" | "table" | "chair" | "shelf" | "bookcase" | "bed" | "sofa" | "wardrobe" | "cabinet" | "radiator" | "mirror" | "picture" | "lamp" | "plant" | "box";
+        /** @description What a distance to the background buys with the shot as it is. */
+        Gained: {
+            /**
+             * Format: double
+             * @description Eyes to the background, m.
+             */
+            behind_m: number;
+            /**
+             * Format: double
+             * @description Blur of the background, percent of the width.
+             */
+            blur_percent: number;
+            /** @description A back light on an arm fits behind the person. */
+            back_light: boolean;
+            /** @description It is the distance now. */
+            now: boolean;
+        };
         /** @description One thing that can be owned or bought. */
         Gear: (components["schemas"]["GearCamera"] & {
             /** @enum {string} */
@@ -914,6 +971,9 @@ export interface components {
         }) | (components["schemas"]["GearMonitor"] & {
             /** @enum {string} */
             kind: "monitor";
+        }) | (components["schemas"]["GearBackdrop"] & {
+            /** @enum {string} */
+            kind: "backdrop";
         }) | (components["schemas"]["GearThing"] & {
             /** @enum {string} */
             kind: "power";
@@ -927,6 +987,26 @@ export interface components {
             /** @enum {string} */
             kind: "accessory";
         });
+        /** @description A backdrop. */
+        GearBackdrop: components["schemas"]["Common"] & {
+            /** @description What it is. */
+            backdrop: components["schemas"]["BackdropType"];
+            /**
+             * Format: double
+             * @description Width, m.
+             */
+            width_m: number;
+            /**
+             * Format: double
+             * @description Height, m.
+             */
+            height_m: number;
+            /**
+             * Format: double
+             * @description Diffuse reflectance (0.5).
+             */
+            reflectance?: number | null;
+        };
         /** @description A camera body, or a phone. */
         GearCamera: components["schemas"]["Common"] & {
             /**
@@ -1019,6 +1099,7 @@ export interface components {
              * @description Nearest focus from the sensor, m.
              */
             nearest_focus_m: number;
+            built_into?: components["schemas"]["Id"] | null;
         };
         /** @description A lamp with its modifier on. */
         GearLight: components["schemas"]["Common"] & {
@@ -1176,6 +1257,13 @@ export interface components {
          * @enum {string}
          */
         Grip: "place" | "aim" | "foot" | "frame" | "shot" | "zoom";
+        /** @description The ground of a corner. */
+        Ground: {
+            /** @description Every facing that the desk allows, deepest first. */
+            depths: components["schemas"]["Depth"][];
+            /** @description What distance to the background buys, nearest first. */
+            bought: components["schemas"]["Gained"][];
+        };
         /** @description A thing that a hand can take hold of. */
         Handle: {
             /** @description `seat`, `camera`, `microphone`, or the id of a light or piece of furniture. */
@@ -1208,13 +1296,18 @@ export interface components {
             /** @description What is in the way, in words with the amount. */
             sentence: string;
         };
+        /**
+         * @description How a backdrop is held up.
+         * @enum {string}
+         */
+        Hung: "stands" | "ceiling" | "wall";
         /** @description The id of a thing in a plan. */
         Id: string;
         /**
          * @description What a shape is.
          * @enum {string}
          */
-        Ink: "wall" | "floor" | "window" | "door" | "swing" | "overhead" | "furniture" | "person" | "head" | "camera" | "light" | "board" | "microphone" | "screen" | "stand" | "feet" | "arm" | "field" | "sharp" | "axis" | "aim" | "intruder" | "guide" | "centre" | "safe-area" | "vertical-cut" | "headroom-band" | "eye-line" | "headroom";
+        Ink: "wall" | "floor" | "window" | "door" | "swing" | "overhead" | "furniture" | "person" | "head" | "camera" | "light" | "board" | "microphone" | "screen" | "backdrop" | "stand" | "feet" | "arm" | "field" | "sharp" | "axis" | "aim" | "intruder" | "guide" | "centre" | "safe-area" | "vertical-cut" | "headroom-band" | "eye-line" | "headroom";
         /** @description One input of a working. */
         Input: {
             /** @description Its name. */
@@ -1238,6 +1331,7 @@ export interface components {
             /** @description What can be taken hold of, with its numbers. */
             handles: components["schemas"]["Handle"][];
             chart?: components["schemas"]["Chart"] | null;
+            ground?: components["schemas"]["Ground"] | null;
         };
         /** @description A complete arrangement. */
         Layout: {
@@ -1251,6 +1345,7 @@ export interface components {
             };
             microphone?: components["schemas"]["Microphone"] | null;
             screen?: components["schemas"]["Screen"] | null;
+            backdrop?: components["schemas"]["Backdrop"] | null;
             /** @description Furniture that has been moved. */
             furniture?: {
                 [key: string]: components["schemas"]["FurnitureAt"];
@@ -1345,6 +1440,11 @@ export interface components {
              */
             score?: number | null;
         };
+        /**
+         * @description How a wall is done up.
+         * @enum {string}
+         */
+        Look: "plain" | "dressed" | "chroma";
         /** @description The mains and the breaker behind the sockets of this room. */
         Mains: {
             /**
@@ -1592,6 +1692,11 @@ export interface components {
             skin_reflectance?: number | null;
             /**
              * Format: double
+             * @description Reflectance of what is worn (0.20).
+             */
+            clothing_reflectance?: number | null;
+            /**
+             * Format: double
              * @description Width of a performer with arms and instrument, m (1.15).
              */
             instrument_width_m?: number | null;
@@ -1720,7 +1825,7 @@ export interface components {
          * @description What the recording is for: sets shot size, orientation, gaze and its rows of the band table.
          * @enum {string}
          */
-        Purpose: "talk-to-lens" | "screen-lesson" | "performance" | "vertical-short" | "audition-tape";
+        Purpose: "talk-to-lens" | "screen-lesson" | "performance" | "keyed-background" | "vertical-short" | "audition-tape";
         /** @description One number about a corner. */
         Reading: {
             /** @description `module.thing.quantity_unit`. */
@@ -2124,6 +2229,8 @@ export interface components {
              * @description Diffuse reflectance for light.
              */
             reflectance?: number | null;
+            /** @description How it is done up (as it is). */
+            look?: components["schemas"]["Look"];
         };
         /**
          * @description How a door opens.
@@ -2315,7 +2422,7 @@ export interface operations {
                 frame_text_scale?: number;
                 /** @description quarter turns of the plan, 0 to 3, instead of those that suit the camera */
                 quarter_turns?: number;
-                /** @description true adds the chart of the shot over distance */
+                /** @description true adds the chart of the shot over distance and what the room gives */
                 chart?: boolean;
                 /** @description false leaves out the moves that mend findings */
                 fixes?: boolean;

@@ -558,6 +558,36 @@ export function briefOf(draft: Draft): { name: string; brief: Brief; problems: P
   return { name, brief, problems: read.problems };
 }
 
+/** The other camera of a phone: it shows the picture, and gathers less light. Typical figures. */
+const SELFIE: Record<string, Gear> = {
+  "selfie-camera": {
+    kind: "camera",
+    label: "Phone, selfie camera",
+    mass_kg: 0.25,
+    sensor_width_mm: 4.8,
+    sensor_height_mm: 3.6,
+    extra_crop: 1.1,
+    iso_min: 50,
+    iso_max: 3200,
+    face_tracking: true,
+    video_width_px: 1920,
+    flip_screen_width_m: 0.14,
+    figures_assumed: true,
+  },
+  "selfie-lens": {
+    kind: "lens",
+    label: "Lens of the selfie camera",
+    focal_min_mm: 3.1,
+    focal_max_mm: 3.1,
+    f_number_at_min: 2.2,
+    f_number_at_max: 2.2,
+    f_number_limit: 2.2,
+    nearest_focus_m: 0.25,
+    built_into: "selfie-camera",
+    figures_assumed: true,
+  },
+};
+
 function gearOf(draft: Draft, read: Reader, base: Brief | null): Record<string, Gear> {
   const gear: Record<string, Gear> = { ...(base?.gear ?? {}) };
   /** Puts what was typed in the form's slot, over what is known of the thing already, over what is usual; null
@@ -601,7 +631,9 @@ function gearOf(draft: Draft, read: Reader, base: Brief | null): Record<string, 
     f_number_at_min: fMin,
     f_number_at_max: fMax,
     nearest_focus_m: read.length("nearest", within("GearLens.nearest_focus_m")),
+    ...(phone ? { built_into: draft.ids.camera ?? "camera" } : {}),
   });
+  if (phone) Object.assign(gear, { ...SELFIE, ...gear });
   const shape = read.text("key");
   put(
     "key",

@@ -121,6 +121,9 @@ const KINDS = [
   "wardrobe",
   "cabinet",
   "radiator",
+  "mirror",
+  "picture",
+  "lamp",
   "plant",
   "box",
 ].map((k) => [k, k] as const);
@@ -128,6 +131,9 @@ const PURPOSES = [
   ["talk-to-lens", "Talk to the lens", "Lesson or channel: chest up, eyes in the lens."],
   ["audition-tape", "Audition or application tape", "Eyes just beside the lens, plain wall, level camera."],
   ["vertical-short", "Vertical short", "Portrait, waist up, shoulders inside the width."],
+  ["screen-lesson", "Narrated screen lesson", "Head and shoulders, plain background; sound before picture."],
+  ["performance", "Performance with an instrument", "Wide enough for you and the instrument."],
+  ["keyed-background", "Keyed background", "Before an even screen of one colour, to be replaced."],
 ] as const;
 
 interface Props {

@@ -76,6 +76,9 @@ export function Bar({ corner, plan, judged, table, units }: Props) {
               <Link to={`/corners/${corner.id}/compare`}>Compare layouts and saves</Link>
             </DropdownMenu.Item>
             <DropdownMenu.Item className="menu-item" asChild>
+              <Link to={`/corners/${corner.id}/shelf`}>Shelf: what is at hand</Link>
+            </DropdownMenu.Item>
+            <DropdownMenu.Item className="menu-item" asChild>
               <Link to={`/corners/${corner.id}/schools`}>Schools</Link>
             </DropdownMenu.Item>
             {!table.trying && (

@@ -6,6 +6,7 @@ import { useNavigate, useParams } from "react-router";
 import { api, Refused, type Corner, type PatchStep } from "../api/client";
 import { CardSheet } from "../card/CardSheet";
 import { Notes, Sheets, sheetScale } from "../drawing/Sheets";
+import { ShelfPage } from "../shelf/ShelfPage";
 import { Chart } from "../shot/Chart";
 import { Picture } from "../shot/Picture";
 import { Shell } from "../ui/Shell";
@@ -44,7 +45,7 @@ export function CornerPage() {
 }
 
 /** Pages of a corner that are no step of the work. */
-const VIEWS = ["compare", "schools"] as const;
+const VIEWS = ["compare", "schools", "shelf"] as const;
 type View = (typeof VIEWS)[number];
 
 /** Words on drawings are about so high, px. */
@@ -83,7 +84,7 @@ function useSheetRoom(corner: Corner) {
 
 function Worktable({ corner, step, view }: { corner: Corner; step: Step | null; view: View | null }) {
   const { narrow, middle, room, chartWidth, scalesFor } = useSheetRoom(corner);
-  const table = useWorktable(corner, scalesFor, step === "shot");
+  const table = useWorktable(corner, scalesFor, step === "shot" || step === "room");
   const [selected, setSelected] = useState<string | null>(null);
   const navigate = useNavigate();
   const { plan, judged } = table;
@@ -157,6 +158,7 @@ function Worktable({ corner, step, view }: { corner: Corner; step: Step | null; 
           <CardSheet id={corner.id} revision={corner.revision} imperial={units === "imperial"} />
         )}
         {judged && view === "compare" && <Compare corner={corner} plan={plan} table={table} units={units} />}
+        {judged && view === "shelf" && <ShelfPage plan={plan} table={table} />}
         {judged && view === "schools" && <SchoolsPage plan={plan} table={table} units={units} />}
         {judged && step !== "card" && view === null && (
           <>
@@ -180,10 +182,10 @@ function Worktable({ corner, step, view }: { corner: Corner; step: Step | null; 
                 </div>
               )}
               <p className="legend">
-                S seat, C camera, K key, F fill, B back light, M microphone, D screen. Shaded: what the lens
-                sees; darker: what is sharp. Dotted circles: feet of stands. Dashed quarter: door swing. Small
-                letters: the room’s corners. Drag a letter, or take it with Tab and move it with the arrow
-                keys.
+                S seat, C camera, K key, F fill, B back light, M microphone, D screen, H backdrop. Shaded:
+                what the lens sees; darker: what is sharp. Dotted circles: feet of stands. Dashed quarter:
+                door swing. Small letters: the room’s corners. Drag a letter, or take it with Tab and move it
+                with the arrow keys.
               </p>
             </div>
             <div className="table-right">

@@ -9,6 +9,7 @@ import { limits } from "../api/limits";
 import { Alternatives } from "./Alternatives";
 import { CameraSettings } from "./CameraSettings";
 import { Changes } from "./Changes";
+import { RoomPlace } from "../room/RoomPlace";
 import { ShotPlace } from "../shot/ShotPlace";
 import { withGaze, withMeasured, withPerson } from "./edits";
 import { Findings } from "./Findings";
@@ -52,6 +53,7 @@ export function StepSheet({ step, corner, plan, judged, table, units, selected, 
     <div className="step-sheet">
       <h2 className="sr-only">{title}</h2>
       {own.length > 0 && <Findings findings={own} onApply={onApply} units={units} />}
+      {step === "room" && <RoomPlace plan={plan} judged={judged} table={table} units={units} />}
       {step === "shot" && <ShotPlace plan={plan} judged={judged} table={table} units={units} />}
       <Readings
         groups={groupsOf(step, readingsOf(step, readings, plan.layout))}

@@ -49,6 +49,8 @@ export function withLock(plan: Plan, handle: Handle, locked: boolean): Plan {
   const { layout } = plan;
   if (handle.id === "seat") return withLayout(plan, { seat: { ...layout.seat, locked } });
   if (handle.id === "camera") return withCamera(plan, { locked });
+  if (handle.id === "backdrop" && layout.backdrop)
+    return withLayout(plan, { backdrop: { ...layout.backdrop, locked } });
   if (handle.id === "screen" && layout.screen)
     return withLayout(plan, { screen: { ...layout.screen, locked } });
   if (handle.id === "microphone" && layout.microphone)
@@ -96,6 +98,7 @@ export function heldBy({ layout }: Plan, other: Plan["layout"]): string | null {
     ["the camera", layout.camera, other.camera],
     ["the microphone", layout.microphone, other.microphone],
     ["the screen", layout.screen, other.screen],
+    ["the backdrop", layout.backdrop, other.backdrop],
     ...each(layout.lights, other.lights),
     ...each(layout.furniture, other.furniture),
   ];

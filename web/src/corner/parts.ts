@@ -12,8 +12,8 @@ export const PARTS: readonly (readonly [Part, string])[] = [
 ];
 
 const FIELDS: Record<Part, readonly (keyof Plan["layout"])[]> = {
-  all: ["seat", "camera", "lights", "microphone", "screen", "furniture"],
-  place: ["seat", "camera", "furniture"],
+  all: ["seat", "camera", "lights", "microphone", "screen", "backdrop", "furniture"],
+  place: ["seat", "camera", "backdrop", "furniture"],
   lights: ["lights"],
   microphone: ["microphone"],
   screen: ["screen"],

@@ -62,6 +62,9 @@ export const PAGES: Page[] = [
           ["talk-to-lens", "Talking to the lens: lesson or channel"],
           ["audition-tape", "Audition or application tape"],
           ["vertical-short", "Vertical short"],
+          ["screen-lesson", "Narrated screen lesson"],
+          ["performance", "Performance with an instrument"],
+          ["keyed-background", "Before a keyed background"],
         ],
       },
       {

@@ -2,11 +2,12 @@
 //! owned shared out, then exposure, dials and sandbags.
 
 use super::{Shot, bare_layout, dial};
-use crate::assess::carry::{bag_kg, fill_bag, rounded, rounded_floor, supports_for};
+use crate::assess::carry::{bag_kg, fill_bag, rounded, rounded_bearing, rounded_floor, supports_for};
 use crate::assess::legal::{Breach, Rules};
 use crate::assess::{Quick, quick};
 use crate::corner::{
-    Corner, LightAt, Source, Thing, carry_light, is_worn, light_head, microphone_thing, screen_thing, things,
+    Corner, LightAt, Source, Thing, backdrop_thing, carry_light, is_worn, light_head, microphone_thing,
+    screen_thing, things,
 };
 use crate::exposure::{CALIBRATION, iso_on_dial};
 use crate::geometry::{DVec2, DVec3, distance_to_edge, signed_area_m2};
@@ -14,13 +15,18 @@ use crate::light::face::{at_face, faces, from_faces};
 use crate::light::flare_margin_deg;
 use crate::light::placement::places as light_places;
 use crate::plan::{
-    Brief, Gear, GearLight, GearMonitor, GearSupport, Id, Layout, Light, LightSchool, Microphone,
-    MicrophoneSchool, MonitorSchool, Mounting, OpeningKind, Plan, Point2, RigSchool, Role, Screen,
-    ScreenType, Support, SupportKind, Things,
+    Backdrop, BackdropType, Brief, Gear, GearLight, GearMonitor, GearSupport, Hung, Id, Layout, Light,
+    LightSchool, Look, Microphone, MicrophoneSchool, MonitorSchool, Mounting, OpeningKind, Plan, Point2,
+    Purpose, RigSchool, Role, Screen, ScreenType, Support, SupportKind, Things,
 };
 use crate::shot::{framing, seeing};
 use crate::sound::placement::places as microphone_places;
 
+/// A backdrop is tried in steps from the wall, m; a keyed one stays so far from the person that its colour does not
+/// spill, a plain one so far that no shadow falls on it (common practice, no source).
+const BACKDROP_STEP_M: f64 = 0.15;
+const KEYED_LEAST_M: f64 = 1.0;
+const PLAIN_LEAST_M: f64 = 0.5;
 /// Where a rolling column stands: behind the lens and to its right, m, the first that fits.
 const COLUMN_M: [(f64, f64); 5] = [(0.20, 0.0), (0.10, 0.22), (0.10, -0.22), (0.0, 0.30), (0.0, -0.30)];
 /// Legal tries for one thing before it is given up.
@@ -288,6 +294,7 @@ fn one_side(brief: &Brief, mut layout: Layout, side: f64) -> Result<Furnished, V
     let mut stands = Stands { brief, used: Vec::new(), column: None };
     camera_support(brief, &mut layout, &mut stands);
     let cast = cast(brief);
+    place_backdrop(brief, &mut layout);
     place_microphone(brief, &mut layout, &mut stands, &cast, -side)?;
     if let Some((id, gear)) = cast.key {
         place_light(brief, &mut layout, &mut stands, ("key", id, gear), Role::Key, side);
@@ -446,6 +453,60 @@ fn place_microphone(
             .into(),
         frees: "Use a worn microphone, allow the microphone in the picture, or tighten the shot.".into(),
     }])
+}
+
+/// A backdrop at hand behind the person, as far as the room lets it stand: where the purpose wants an even or a plain
+/// background.
+fn place_backdrop(brief: &Brief, layout: &mut Layout) {
+    let wants = |kind: BackdropType| match brief.purpose {
+        Purpose::KeyedBackground => kind == BackdropType::Chroma,
+        Purpose::AuditionTape | Purpose::ScreenLesson => kind != BackdropType::Chroma,
+        _ => false,
+    };
+    let at_hand = brief.gear.iter().filter(|(_, gear)| gear.at_hand());
+    let Some((id, gear)) =
+        at_hand.filter_map(|(id, gear)| Some((id, gear.backdrop()?))).find(|(_, gear)| wants(gear.backdrop))
+    else {
+        return;
+    };
+    let frozen = layout.clone();
+    let Some(corner) = Corner::from_parts(brief, &frozen) else { return };
+    if brief.purpose == Purpose::KeyedBackground
+        && corner.wall_behind().is_some_and(|(_, l)| l == Look::Chroma)
+    {
+        return; // the wall itself is painted
+    }
+    let others = things(&corner);
+    let offers = |what: &str| gear.common.offers.iter().any(|offer| offer == what);
+    let hung = if offers("ceiling") {
+        Hung::Ceiling
+    } else if offers("wall") {
+        Hung::Wall
+    } else {
+        Hung::Stands
+    };
+    let away = -corner.to_lens().truncate();
+    let farthest = corner.wall_behind_m() - hung.depth_m();
+    let nearest = if brief.purpose == Purpose::KeyedBackground { KEYED_LEAST_M } else { PLAIN_LEAST_M };
+    let steps = ((farthest - nearest) / BACKDROP_STEP_M).floor().max(-1.0) as i32;
+    for step in 0..=steps {
+        let at = corner.eyes_m.truncate() + away * (farthest - f64::from(step) * BACKDROP_STEP_M);
+        let placed = Backdrop {
+            gear: id.clone(),
+            position_m: rounded_floor(at),
+            bearing_deg: rounded_bearing(crate::geometry::bearing_of(corner.to_lens())),
+            hung,
+            locked: false,
+        };
+        let mut trial = frozen.clone();
+        trial.backdrop = Some(placed.clone());
+        let Some(tried) = Corner::from_parts(brief, &trial) else { return };
+        let fits = backdrop_thing(&tried).is_some_and(|thing| Rules::new(&tried).allows(&thing, &others));
+        if fits {
+            layout.backdrop = Some(placed);
+            return;
+        }
+    }
 }
 
 /// The screen of the monitor school, where one is at hand and has a legal place; the script glass whenever a script is
@@ -805,7 +866,13 @@ fn balance_back(brief: &Brief, layout: &mut Layout) {
 pub fn replaced(plan: &Plan) -> Option<Plan> {
     let brief = &plan.brief;
     let corner = Corner::of(plan)?;
-    let bare = Layout { lights: Things::new(), microphone: None, screen: None, ..plan.layout.clone() };
+    let bare = Layout {
+        lights: Things::new(),
+        microphone: None,
+        screen: None,
+        backdrop: None,
+        ..plan.layout.clone()
+    };
     let preferred = preferred_side(brief, &bare);
     let key_side =
         corner.role(Role::Key).next().map_or(preferred, |k| corner.light_angles_deg(k.position_m).0.signum());

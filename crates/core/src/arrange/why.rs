@@ -185,7 +185,7 @@ fn camera(corner: &Corner<'_>) -> Placed {
     let camera = &corner.layout.camera;
     let wanted = crate::shot::wanted_of(corner);
     let shot = match corner.brief.purpose {
-        Purpose::TalkToLens | Purpose::AuditionTape => "from the chest up",
+        Purpose::TalkToLens | Purpose::AuditionTape | Purpose::KeyedBackground => "from the chest up",
         Purpose::ScreenLesson => "head and shoulders",
         Purpose::Performance => "with your instrument",
         Purpose::VerticalShort => "from the waist up, upright",

@@ -311,10 +311,12 @@ impl<'a> Rules<'a> {
                 _ => MICROPHONE_MARGIN_M,
             },
             Kind::Screen if !self.is_script(thing) => LIGHT_MARGIN_M,
+            // Its sheet is what is filmed; what holds it up is not.
+            Kind::Backdrop => LIGHT_MARGIN_M,
             _ => return,
         };
         let mut worst: Option<(f64, f64, &Part)> = None;
-        for part in &thing.parts {
+        for part in thing.parts.iter().filter(|part| part.what != "sheet") {
             // The microphone itself keeps its own margin, what carries it that of all supports.
             let margin = if part.what == "head" { margin } else { LIGHT_MARGIN_M };
             let lacking = margin - corner.view.clearance_m(&part.solid);
@@ -417,7 +419,7 @@ impl<'a> Rules<'a> {
             Kind::Microphone => &layout.microphone.as_ref()?.support,
             Kind::Light => &layout.lights.get(thing.id.as_str())?.support,
             Kind::Screen => &layout.screen.as_ref()?.support,
-            Kind::Person | Kind::Furniture => return None,
+            Kind::Person | Kind::Furniture | Kind::Backdrop => return None,
         };
         support.on.as_ref().map(|id| id.0.as_str())
     }

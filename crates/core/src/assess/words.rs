@@ -100,6 +100,11 @@ fn of_breach(breach: &Breach) -> Finding {
     }
 }
 
+/// How many findings that stand in the way come from no single reading's band.
+pub(super) fn fixes_beside_readings(corner: &Corner<'_>) -> usize {
+    shot::fixes(corner)
+}
+
 /// What is missing altogether: no key, or something with nothing to stand on.
 pub(super) fn unlit(corner: &Corner<'_>) -> Vec<Finding> {
     let mut all = Vec::new();

@@ -5,8 +5,8 @@ use super::{Corner, LightAt};
 use crate::geometry::{DVec2, DVec3, Solid, bearing_vector};
 use crate::person::HEAD_RADIUS_M;
 use crate::plan::{
-    FurnitureKind, GearMicrophone, GearMonitor, Mounting, Opening, ScreenType, Shape, Support, SupportKind,
-    Swing,
+    FurnitureKind, GearMicrophone, GearMonitor, Hung, Mounting, Opening, ScreenType, Shape, Support,
+    SupportKind, Swing,
 };
 
 /// Half thickness of columns, arms and poles, m.
@@ -27,6 +27,9 @@ pub(crate) const EXIT_M: f64 = 0.60;
 const MICROPHONE_LENGTH_M: f64 = 0.16;
 /// Thickness of a desk top, m.
 const DESK_TOP_M: f64 = 0.04;
+/// Half the thickness of a backdrop, and the feet of its stands (about 0.3 m on each side: common practice), m.
+const BACKDROP_HALF_M: f64 = 0.01;
+const BACKDROP_FOOT_M: f64 = 0.30;
 /// Thickness of a screen, m.
 const SCREEN_DEPTH_M: f64 = 0.03;
 /// Foot radius where neither the support nor its gear says, m.
@@ -42,6 +45,7 @@ pub enum Kind {
     Light,
     Microphone,
     Screen,
+    Backdrop,
 }
 
 /// One convex piece of a thing.
@@ -82,7 +86,37 @@ pub fn things(corner: &Corner<'_>) -> Vec<Thing> {
     if let (Some((gear, at)), Some(used)) = (corner.screen, &corner.layout.screen) {
         all.push(screen_thing(corner, gear, at, &used.support));
     }
+    all.extend(backdrop_thing(corner));
     all
+}
+
+/// The backdrop with the stands at its ends.
+pub fn backdrop_thing(corner: &Corner<'_>) -> Option<Thing> {
+    let (gear, used) = corner.backdrop?;
+    let facing = bearing_vector(used.bearing_deg).truncate();
+    let across = DVec2::new(facing.y, -facing.x);
+    let middle = DVec2::from(used.position_m);
+    let mut parts = vec![Part {
+        what: "sheet",
+        solid: upright_box(middle, facing, gear.width_m / 2.0, BACKDROP_HALF_M, 0.0, gear.height_m),
+    }];
+    if used.hung == Hung::Stands {
+        for side in [-1.0, 1.0] {
+            let foot = middle + across * (side * (gear.width_m / 2.0 + COLUMN_RADIUS_M));
+            let column = Solid::rod(foot.extend(0.0), foot.extend(gear.height_m), COLUMN_RADIUS_M);
+            parts.push(Part { what: "column", solid: column });
+            let feet = Solid::cylinder(foot, BACKDROP_FOOT_M, 0.0, FEET_HEIGHT_M);
+            parts.push(Part { what: "feet", solid: feet });
+        }
+    }
+    Some(Thing {
+        id: "backdrop".into(),
+        label: gear.common.label.clone(),
+        kind: Kind::Backdrop,
+        stand: None,
+        moved: true,
+        parts,
+    })
 }
 
 /// A screen or mirror that faces the eyes, or a script glass before the lens, with what carries it.

@@ -38,7 +38,11 @@ pub(super) fn draw(corner: &Corner<'_>, all: &[Thing], text_part: f64) -> View {
             if is_blocked(&bounds, corner.view.position_m, (low + high) / 2.0) {
                 continue; // round an inner corner
             }
-            let ink = if thing.kind == Kind::Furniture { Ink::Furniture } else { Ink::Intruder };
+            let ink = match (thing.kind, part.what) {
+                (Kind::Furniture, _) => Ink::Furniture,
+                (Kind::Backdrop, "sheet") => Ink::Backdrop,
+                _ => Ink::Intruder,
+            };
             if let Some(outline) = picture.silhouette(part.solid.corners()) {
                 layers.push((depth, vec![stroke(ink, Some(&thing.id), true, outline)]));
             }

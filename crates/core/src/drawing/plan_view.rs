@@ -49,6 +49,7 @@ pub(super) fn draw(corner: &Corner<'_>, all: &[Thing], turns: u8, text_m: f64) -
         Kind::Light => 3,
         Kind::Microphone => 4,
         Kind::Screen => 5,
+        Kind::Backdrop => 0,
     };
     let mut sorted: Vec<&Thing> = all.iter().collect();
     sorted.sort_by_key(|t| order(t));
@@ -235,6 +236,15 @@ fn labels(corner: &Corner<'_>, turns: u8) -> Vec<Label> {
             text: format!("mic {distance}"),
             at: at(capsule),
             ink: Ink::Microphone,
+        });
+    }
+    if let Some((gear, used)) = corner.backdrop {
+        all.push(Label {
+            letter: "H",
+            thing: Some("backdrop".into()),
+            text: gear.common.label.clone(),
+            at: turned(used.position_m.into(), turns),
+            ink: Ink::Backdrop,
         });
     }
     if let Some((gear, middle)) = corner.screen {

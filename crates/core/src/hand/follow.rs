@@ -37,6 +37,7 @@ pub(super) fn put<'a>(corner: &'a Corner<'_>, by: &'a Move, to: DVec3) -> Layout
         "camera" => one(shot_from(corner, to)),
         "microphone" => microphone(corner, to),
         "screen" => screen(corner, to),
+        "backdrop" => one(hung_at(corner, to.truncate())),
         _ => match corner.lights.iter().find(|l| l.id == thing) {
             Some(light) => lit_from(corner, light, to),
             None => one(furnished(corner, &by.thing, to.truncate())),
@@ -163,6 +164,14 @@ fn microphone<'a>(corner: &'a Corner<'_>, to: DVec3) -> Layouts<'a> {
     })
 }
 
+fn hung_at(corner: &Corner<'_>, to: DVec2) -> Layout {
+    let mut layout = corner.layout.clone();
+    if let Some(backdrop) = &mut layout.backdrop {
+        backdrop.position_m = rounded_floor(to);
+    }
+    layout
+}
+
 fn screen<'a>(corner: &'a Corner<'_>, to: DVec3) -> Layouts<'a> {
     let Some((gear, at)) = corner.screen else { return one(corner.layout.clone()) };
     let under = DVec3::Z * (gear.height_m() / 2.0);
@@ -255,6 +264,8 @@ pub(super) fn turned(corner: &Corner<'_>, thing: &str, bearing_deg: f64) -> Layo
     let bearing_deg = rounded_bearing(bearing_deg);
     if thing == "seat" {
         layout.seat.bearing_deg = bearing_deg;
+    } else if let Some(backdrop) = layout.backdrop.as_mut().filter(|_| thing == "backdrop") {
+        backdrop.bearing_deg = bearing_deg;
     } else if let Some((id, piece)) = corner.brief.room.furniture.get_key_value(thing) {
         let (at, _) = corner.furniture_at(id, piece);
         let placed = FurnitureAt { position_m: rounded(at), bearing_deg, locked: false };

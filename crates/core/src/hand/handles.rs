@@ -134,6 +134,21 @@ pub fn handles(plan: &Plan) -> Vec<Handle> {
             lifts: true,
         });
     }
+    if let Some((gear, used)) = corner.backdrop {
+        all.push(Handle {
+            id: "backdrop".into(),
+            letter: "H".into(),
+            name: gear.common.label.clone(),
+            position_m: DVec3::new(used.position_m.0[0], used.position_m.0[1], 0.0).into(),
+            aim_m: None,
+            foot_m: None,
+            bearing_deg: Some(used.bearing_deg),
+            from_eyes: None,
+            locked: used.locked,
+            movable: true,
+            lifts: false,
+        });
+    }
     for (id, piece) in &corner.brief.room.furniture {
         let (position, bearing_deg) = corner.furniture_at(id, piece);
         all.push(Handle {

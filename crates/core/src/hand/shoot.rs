@@ -104,7 +104,10 @@ fn lens_for<'a>(corner: &'a Corner<'_>, focal_mm: f64) -> Option<(&'a Id, &'a Ge
         return Some((own, corner.lens));
     }
     let at_hand = corner.brief.gear.iter().filter(|(_, gear)| gear.at_hand());
-    at_hand.filter_map(|(id, gear)| Some((id, Gear::lens(gear)?))).find(|(_, lens)| has(lens))
+    let body = &corner.layout.camera.body;
+    at_hand
+        .filter_map(|(id, gear)| Some((id, Gear::lens(gear)?)))
+        .find(|(_, lens)| has(lens) && corner.brief.mounts(body, lens))
 }
 
 /// What is asked for, as far as the lenses at hand go, and why not farther.
@@ -112,7 +115,9 @@ fn within_lenses(corner: &Corner<'_>, asked: Asked, wanted: &Wanted) -> (Asked, 
     if lens_for(corner, asked.focal_mm).is_some() {
         return (asked, None);
     }
+    let body = &corner.layout.camera.body;
     let at_hand = corner.brief.gear.values().filter(|gear| gear.at_hand()).filter_map(Gear::lens);
+    let at_hand = at_hand.filter(|lens| corner.brief.mounts(body, lens));
     let ends = std::iter::once(corner.lens).chain(at_hand).flat_map(|l| [l.focal_min_mm, l.focal_max_mm]);
     let off = |f: &f64| (f / asked.focal_mm).log2().abs();
     let Some(end) = ends.min_by(|a, b| off(a).total_cmp(&off(b))) else { return (asked, None) };

@@ -86,6 +86,7 @@ fn baseline_of(plan: &Plan) -> (Plan, Baseline) {
         lights: today.lights.clone().unwrap_or_default(),
         microphone: today.microphone.clone(),
         screen: None,
+        backdrop: None,
         furniture: today.furniture.clone().unwrap_or_default(),
     };
     (Plan { layout, ..plan.clone() }, Baseline::Today)
@@ -150,7 +151,7 @@ fn moved(
 
 fn differing(a: &Layout, b: &Layout) -> Vec<Part> {
     let mut parts = Vec::new();
-    if a.seat != b.seat || a.furniture != b.furniture {
+    if a.seat != b.seat || a.furniture != b.furniture || a.backdrop != b.backdrop {
         parts.push(Part::Place);
     } else if a.camera != b.camera {
         parts.push(Part::Camera);
@@ -189,6 +190,7 @@ fn with_parts(from: &Layout, to: &Layout, parts: &[Part]) -> Layout {
                 layout.seat = to.seat.clone();
                 layout.camera = to.camera.clone();
                 layout.furniture = to.furniture.clone();
+                layout.backdrop = to.backdrop.clone();
             }
             Part::Camera => layout.camera = to.camera.clone(),
             Part::Light(id) => match to.lights.get(id) {

@@ -8,7 +8,7 @@ use super::catalogue;
 use super::select::{Candidate, select};
 use crate::arrange::replaced;
 use crate::assess::{Quick, quick, without_moves};
-use crate::plan::{Brief, Gear, GearState, Id, Layout, Plan};
+use crate::plan::{BackdropType, Brief, Gear, GearState, Id, Layout, Plan, Purpose};
 use crate::reading::Change;
 
 /// What clearing one thing that stands in the way counts, beside the score, which lies in [0, 1]. Fogon's own
@@ -81,6 +81,7 @@ pub(super) fn purchases(plan: &Plan) -> Purchases {
     let before = quick(brief, &base.layout);
     let tried: Vec<Tried> = catalogue()
         .iter()
+        .filter(|(_, gear)| helps(brief, gear))
         .filter(|(id, gear)| buyable(brief, id) && gear.common().price <= brief.money.budget * (1.0 + 1e-9))
         .filter_map(|(id, gear)| try_out(&base, &before, id, gear))
         .collect();
@@ -143,6 +144,22 @@ fn sentence(brief: &Brief, before: &Quick, steps: usize, spent: f64) -> String {
         (0, false) => format!("Nothing in the catalogue helps for {}.", money(brief.money.budget)),
         (_, true) => format!("The corner is ready as it is; {} would still make it better.", money(spent)),
         (_, false) => format!("{} of {} go furthest like this.", money(spent), money(brief.money.budget)),
+    }
+}
+
+/// Whether a thing can better a layout by itself. Screens are a convenience, backdrops a need of one purpose, and a rig
+/// is chosen, not recommended.
+fn helps(brief: &Brief, gear: &Gear) -> bool {
+    match gear {
+        Gear::Monitor(_) | Gear::Camera(_) => false,
+        Gear::Backdrop(backdrop) => {
+            brief.purpose == Purpose::KeyedBackground && backdrop.backdrop == BackdropType::Chroma
+        }
+        Gear::Support(support) => {
+            let offers = |what: &str| support.common.offers.iter().any(|offer| offer == what);
+            !offers("ceiling") && !(offers("camera") && offers("microphone"))
+        }
+        _ => true,
     }
 }
 
@@ -234,6 +251,7 @@ fn set_state(gear: &mut Gear, state: GearState) {
         Gear::Microphone(g) => &mut g.common,
         Gear::Support(g) => &mut g.common,
         Gear::Monitor(g) => &mut g.common,
+        Gear::Backdrop(g) => &mut g.common,
         Gear::Recorder(g)
         | Gear::Interface(g)
         | Gear::Power(g)
@@ -266,6 +284,9 @@ fn role_of(layout: &Layout, id: &Id, gear: &Gear) -> Option<Option<String>> {
     }
     if let Some((name, _)) = layout.lights.iter().find(|(_, l)| l.gear == *id) {
         return Some(Some(name.0.clone()));
+    }
+    if layout.backdrop.as_ref().is_some_and(|b| b.gear == *id) {
+        return Some(Some("backdrop".into()));
     }
     if gear.lens().is_some() && layout.camera.lens == *id {
         return Some(Some("lens".into()));

@@ -5,7 +5,7 @@ use std::collections::BTreeMap;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use super::{Camera, FurnitureAt, Gear, Id, Light, Microphone, ReadingId, Room, Schools, Seat};
+use super::{Camera, FurnitureAt, Gear, GearLens, Id, Light, Microphone, ReadingId, Room, Schools, Seat};
 use crate::reading::From;
 use crate::units::UnitSystem;
 
@@ -42,6 +42,14 @@ pub struct Brief {
 }
 
 impl Brief {
+    /// Whether a lens can be used on a body: built into it, or made to be changed on one that has none built in.
+    pub fn mounts(&self, body: &Id, lens: &GearLens) -> bool {
+        match &lens.built_into {
+            Some(own) => own == body,
+            None => !self.gear.values().filter_map(Gear::lens).any(|l| l.built_into.as_ref() == Some(body)),
+        }
+    }
+
     /// Frequency of the mains, Hz: as given, else 50 where lengths are metric and 60 where they are imperial.
     pub fn mains_frequency_hz(&self) -> (f64, From) {
         let usual = if self.units == UnitSystem::Metric { 50.0 } else { 60.0 };
@@ -114,6 +122,10 @@ pub struct Person {
     #[serde(default, skip_serializing_if = "Option::is_none")]
     #[schema(minimum = 0.02, maximum = 0.7)]
     pub skin_reflectance: Option<f64>,
+    /// Reflectance of what is worn (0.20).
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(minimum = 0.02, maximum = 0.95)]
+    pub clothing_reflectance: Option<f64>,
     /// Width of a performer with arms and instrument, m (1.15).
     #[serde(default, skip_serializing_if = "Option::is_none")]
     #[schema(minimum = 0.3, maximum = 4.0)]
@@ -139,6 +151,8 @@ pub enum Purpose {
     ScreenLesson,
     /// A performance with an instrument: wide enough for both, eyes off the lens.
     Performance,
+    /// A keyed background: medium close-up before an even screen.
+    KeyedBackground,
     /// A vertical short: medium shot, portrait, shoulders within the width.
     VerticalShort,
     /// An audition or application tape: eyes just beside the lens, plain wall, level camera.

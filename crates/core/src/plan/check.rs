@@ -55,6 +55,9 @@ pub(super) fn plan(brief: &Brief, layout: Option<&Layout>) -> Result<(), Problem
             layout.microphone.as_ref(),
             Some(&layout.furniture),
         );
+        if let Some(backdrop) = &layout.backdrop {
+            uses.gear("backdrop.gear", &backdrop.gear, "a backdrop", |g| g.backdrop().is_some());
+        }
         if let Some(screen) = &layout.screen {
             uses.gear("screen.gear", &screen.gear, "a monitor", |g| g.monitor().is_some());
             uses.support("screen.support", &screen.support);

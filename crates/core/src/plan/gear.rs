@@ -19,6 +19,7 @@ pub enum Gear {
     Recorder(GearThing),
     Interface(GearThing),
     Monitor(GearMonitor),
+    Backdrop(GearBackdrop),
     Power(GearThing),
     Cable(GearThing),
     Card(GearThing),
@@ -183,6 +184,9 @@ pub struct GearLens {
     /// Nearest focus from the sensor, m.
     #[schema(minimum = 0.01, maximum = 20.0)]
     pub nearest_focus_m: f64,
+    /// The body it is built into (a phone, a compact camera); none if it can be changed.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub built_into: Option<super::Id>,
 }
 
 impl GearLens {
@@ -397,6 +401,42 @@ impl GearMonitor {
     }
 }
 
+/// What hangs or stands behind the person.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "kebab-case")]
+pub enum BackdropType {
+    /// A roll of paper.
+    Paper,
+    /// A curtain.
+    Curtain,
+    /// Boards or panels.
+    Boards,
+    /// A plain cloth.
+    Cloth,
+    /// A screen of one pure colour, to be keyed out.
+    Chroma,
+}
+
+/// A backdrop.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct GearBackdrop {
+    /// What every kind has.
+    #[serde(flatten)]
+    pub common: Common,
+    /// What it is.
+    pub backdrop: BackdropType,
+    /// Width, m.
+    #[schema(minimum = 0.5, maximum = 12.0)]
+    pub width_m: f64,
+    /// Height, m.
+    #[schema(minimum = 0.5, maximum = 6.0)]
+    pub height_m: f64,
+    /// Diffuse reflectance (0.5).
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(minimum = 0.02, maximum = 0.95)]
+    pub reflectance: Option<f64>,
+}
+
 /// Gear that matters by what it offers and needs.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct GearThing {
@@ -424,6 +464,7 @@ impl Gear {
             Gear::Microphone(g) => &g.common,
             Gear::Support(g) => &g.common,
             Gear::Monitor(g) => &g.common,
+            Gear::Backdrop(g) => &g.common,
             Gear::Recorder(g)
             | Gear::Interface(g)
             | Gear::Power(g)
@@ -461,6 +502,10 @@ impl Gear {
     /// The monitor, if it is one.
     pub fn monitor(&self) -> Option<&GearMonitor> {
         if let Gear::Monitor(g) = self { Some(g) } else { None }
+    }
+    /// The backdrop, if it is one.
+    pub fn backdrop(&self) -> Option<&GearBackdrop> {
+        if let Gear::Backdrop(g) = self { Some(g) } else { None }
     }
     /// The support, if it is one.
     pub fn support(&self) -> Option<&GearSupport> {

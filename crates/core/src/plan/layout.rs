@@ -23,6 +23,9 @@ pub struct Layout {
     /// What the person sees themselves on, beside the camera's own screen.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub screen: Option<Screen>,
+    /// What hangs or stands behind the person.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub backdrop: Option<Backdrop>,
     /// Furniture that has been moved.
     #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
     pub furniture: BTreeMap<Id, FurnitureAt>,
@@ -56,6 +59,12 @@ impl Layout {
             && to.screen.as_ref().map(shown) != Some(shown(screen))
         {
             return Some("the screen".into());
+        }
+        let hung = |b: &Backdrop| (b.position_m, b.bearing_deg);
+        if let Some(backdrop) = self.backdrop.as_ref().filter(|b| b.locked)
+            && to.backdrop.as_ref().map(hung) != Some(hung(backdrop))
+        {
+            return Some("the backdrop".into());
         }
         let at = |f: &FurnitureAt| (f.position_m, f.bearing_deg);
         for (id, piece) in self.furniture.iter().filter(|(_, piece)| piece.locked) {
@@ -224,6 +233,46 @@ pub struct Screen {
     pub position_m: Point3,
     /// What carries it.
     pub support: Support,
+    /// Stays where it is: neither a hand, a fix, a free move nor another layout moves it.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub locked: bool,
+}
+
+/// How a backdrop is held up.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "kebab-case")]
+pub enum Hung {
+    /// On a bar between two stands.
+    Stands,
+    /// From the ceiling.
+    Ceiling,
+    /// On the wall.
+    Wall,
+}
+
+impl Hung {
+    /// Depth it takes off the wall, m (a screen on stands 0.45, common practice; the rest Fogon's own rule).
+    pub fn depth_m(self) -> f64 {
+        match self {
+            Hung::Stands => 0.45,
+            Hung::Ceiling => 0.10,
+            Hung::Wall => 0.03,
+        }
+    }
+}
+
+/// A backdrop in its place.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct Backdrop {
+    /// Gear id.
+    pub gear: Id,
+    /// Middle of its lower edge, m.
+    pub position_m: Point2,
+    /// Bearing its face looks, degrees.
+    #[schema(minimum = 0.0, exclusive_maximum = 360.0)]
+    pub bearing_deg: f64,
+    /// How it is held up.
+    pub hung: Hung,
     /// Stays where it is: neither a hand, a fix, a free move nor another layout moves it.
     #[serde(default, skip_serializing_if = "std::ops::Not::not")]
     pub locked: bool,

@@ -177,6 +177,9 @@ pub enum FurnitureKind {
     Wardrobe,
     Cabinet,
     Radiator,
+    Mirror,
+    Picture,
+    Lamp,
     Plant,
     Box,
 }
@@ -191,6 +194,33 @@ pub struct Surface {
     #[serde(default, skip_serializing_if = "Option::is_none")]
     #[schema(minimum = 0.0, maximum = 0.95)]
     pub reflectance: Option<f64>,
+    /// How it is done up (as it is).
+    #[serde(default, skip_serializing_if = "is_plain")]
+    pub look: Look,
+}
+
+/// How a wall is done up.
+#[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "kebab-case")]
+pub enum Look {
+    /// As it is.
+    #[default]
+    Plain,
+    /// Things hang or stand before it.
+    Dressed,
+    /// Painted one pure colour, to be keyed out.
+    Chroma,
+}
+
+impl Look {
+    /// Depth it takes off the wall, m. Fogon's own rule.
+    pub fn depth_m(self) -> f64 {
+        if self == Look::Dressed { 0.10 } else { 0.0 }
+    }
+}
+
+fn is_plain(look: &Look) -> bool {
+    *look == Look::Plain
 }
 
 /// The mains and the breaker behind the sockets of this room.
@@ -221,6 +251,18 @@ const CORNER_LETTERS: &str = "abcdefghijkl";
 const SQUARE_M: f64 = 0.02;
 
 impl Room {
+    /// The wall that a level line from a point inside meets first.
+    pub fn wall_met(&self, from: DVec2, direction: DVec2) -> Option<usize> {
+        let meets = |wall: usize| {
+            let (a, b) = self.wall_m(wall)?;
+            let along = b - a;
+            let turn = direction.perp_dot(along);
+            let (t, s) = ((a - from).perp_dot(along) / turn, (a - from).perp_dot(direction) / turn);
+            (turn.abs() > 1e-9 && t > 0.0 && (-1e-6..=1.0 + 1e-6).contains(&s)).then_some((wall, t))
+        };
+        (0..self.floor_m.len()).filter_map(meets).min_by(|a, b| a.1.total_cmp(&b.1)).map(|(wall, _)| wall)
+    }
+
     /// The floor outline, counter-clockwise, m.
     pub fn outline(&self) -> Vec<DVec2> {
         self.floor_m.iter().map(|p| (*p).into()).collect()

@@ -191,6 +191,7 @@ pub fn chart(corner: &Corner<'_>) -> Chart {
         .iter()
         .filter(|(id, g)| g.at_hand() || **id == corner.layout.camera.lens)
         .filter_map(|(id, g)| Some((id, g.lens()?)))
+        .filter(|(_, lens)| corner.brief.mounts(&corner.layout.camera.body, lens))
         .map(|(id, lens)| LensBand {
             id: id.clone(),
             label: lens.common.label.clone(),
@@ -291,7 +292,9 @@ impl Optics<'_> {
         let has = |lens: &crate::plan::GearLens| {
             (lens.focal_min_mm - 0.05..=lens.focal_max_mm + 0.05).contains(&focal_length_mm)
         };
-        let at_hand = self.corner.brief.gear.values().filter(|g| g.at_hand()).filter_map(Gear::lens);
+        let brief = self.corner.brief;
+        let mounts = |lens: &&crate::plan::GearLens| brief.mounts(&self.corner.layout.camera.body, lens);
+        let at_hand = brief.gear.values().filter(|g| g.at_hand()).filter_map(Gear::lens).filter(mounts);
         std::iter::once(self.corner.lens).chain(at_hand).find(|lens| has(lens))
     }
 
@@ -333,19 +336,8 @@ impl Optics<'_> {
             Stop::Floor => "the floor".into(),
             Stop::NearestFocus => String::new(),
             Stop::Wall => {
-                let (from, ahead) = (self.corner.eyes_m.truncate(), self.corner.to_lens().truncate());
-                // The wall that the line meets first.
-                let meets = |wall: usize| {
-                    let (a, b) = room.wall_m(wall)?;
-                    let along = b - a;
-                    let turn = ahead.perp_dot(along);
-                    let (t, s) = ((a - from).perp_dot(along) / turn, (a - from).perp_dot(ahead) / turn);
-                    (turn.abs() > 1e-9 && t > 0.0 && (-1e-6..=1.0 + 1e-6).contains(&s)).then_some(t)
-                };
-                (0..room.floor_m.len())
-                    .filter_map(|wall| Some((wall, meets(wall)?)))
-                    .min_by(|a: &(usize, f64), b| a.1.total_cmp(&b.1))
-                    .map_or_else(|| "the wall".into(), |(wall, _)| room.wall_name(wall))
+                let met = room.wall_met(self.corner.eyes_m.truncate(), self.corner.to_lens().truncate());
+                met.map_or_else(|| "the wall".into(), |wall| room.wall_name(wall))
             }
         }
     }

@@ -133,7 +133,9 @@ impl ShotSize {
 /// The size of shot of a purpose; a performance frames what the instrument needs.
 pub fn size_of(purpose: Purpose) -> Option<ShotSize> {
     match purpose {
-        Purpose::TalkToLens | Purpose::AuditionTape => Some(ShotSize::MediumCloseUp),
+        Purpose::TalkToLens | Purpose::AuditionTape | Purpose::KeyedBackground => {
+            Some(ShotSize::MediumCloseUp)
+        }
         Purpose::ScreenLesson => Some(ShotSize::HeadAndShoulders),
         Purpose::VerticalShort => Some(ShotSize::Medium),
         Purpose::Performance => None,

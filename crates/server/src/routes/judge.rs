@@ -3,7 +3,7 @@
 use axum::Json;
 use axum::extract::Query;
 use axum::http::StatusCode;
-use fogon_core::arrange::{Placed, Proposals, propose as search, why};
+use fogon_core::arrange::{Ground, Placed, Proposals, ground, propose as search, why};
 use fogon_core::assess::choices::{ChoiceEffect, choices as every_choice};
 use fogon_core::assess::{Assessment, evaluate, without_moves};
 use fogon_core::corner::Corner;
@@ -33,6 +33,9 @@ pub(crate) struct Judged {
     /// The shot over distance, where it was asked for.
     #[serde(skip_serializing_if = "Option::is_none")]
     chart: Option<Chart>,
+    /// What the room gives, where the chart was asked for.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    ground: Option<Ground>,
 }
 
 /// A plan after a move, judged.
@@ -58,7 +61,7 @@ pub(crate) struct Drawn {
     frame_text_scale: Option<f64>,
     /// Quarter turns of the plan, counter-clockwise, instead of those that suit the camera.
     quarter_turns: Option<u8>,
-    /// Add the chart of the shot over distance (no).
+    /// Add the chart of the shot over distance and what the room gives (no).
     chart: Option<bool>,
     /// Look for the moves that mend findings (yes); a hand that is still dragging does not wait for them.
     fixes: Option<bool>,
@@ -88,9 +91,9 @@ impl Drawn {
         };
         let drawing = draw_for(plan, style).ok_or_else(|| Details::from(Problems::from(unresolved())))?;
         let assessment = if self.fixes.unwrap_or(true) { evaluate(plan) } else { without_moves(plan) };
-        let chart =
-            self.chart.unwrap_or(false).then(|| Corner::of(plan).map(|corner| chart(&corner))).flatten();
-        Ok(Judged { assessment, placed: why(plan), drawing, handles: handles(plan), chart })
+        let corner = if self.chart.unwrap_or(false) { Corner::of(plan) } else { None };
+        let (chart, ground) = (corner.as_ref().map(chart), corner.as_ref().map(ground));
+        Ok(Judged { assessment, placed: why(plan), drawing, handles: handles(plan), chart, ground })
     }
 }
 
@@ -107,7 +110,7 @@ pub(crate) struct PlanChange {
     params(("text_scale" = Option<f64>, Query, description = "size of the words on the drawings, 0.5 to 4 times the usual"),
         ("frame_text_scale" = Option<f64>, Query, description = "size of the words in the frame; as text_scale where missing"),
         ("quarter_turns" = Option<u8>, Query, description = "quarter turns of the plan, 0 to 3, instead of those that suit the camera"),
-        ("chart" = Option<bool>, Query, description = "true adds the chart of the shot over distance"),
+        ("chart" = Option<bool>, Query, description = "true adds the chart of the shot over distance and what the room gives"),
         ("fixes" = Option<bool>, Query, description = "false leaves out the moves that mend findings")),
     responses((status = 200, body = Judged), (status = 422, body = Details, content_type = "application/problem+json")))]
 pub(crate) async fn assess(Query(drawn): Query<Drawn>, Body(bytes): Body) -> Result<Json<Judged>, Details> {

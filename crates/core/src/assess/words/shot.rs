@@ -3,8 +3,9 @@
 
 use crate::corner::Corner;
 use crate::finding::{Finding, Severity};
-use crate::plan::{FurnitureKind, MonitorSchool, ScreenType};
+use crate::plan::{FurnitureKind, MonitorSchool, Purpose, ScreenType};
 use crate::reading::Reading;
+use crate::shot::behind::{backdrop_margin_m, behind, has_key_screen, wants_plain};
 use crate::shot::cloth::{Moire, moire_delivered, stripes_px};
 use crate::shot::recording::too_short;
 use crate::shot::seeing::{Gaze, gaze_class, watched};
@@ -12,6 +13,8 @@ use crate::units::decimals;
 
 /// Edges that lean by more than this are seen on shelves and doors, degrees (common practice, no source).
 const LEAN_SEEN_DEG: f64 = 3.0;
+/// More small things than this behind a person distract. Fogon's own rule.
+const SMALL_MOST: usize = 5;
 /// A face stretched by more than this is seen, percent. Fogon's own rule.
 const STRETCH_SEEN_PERCENT: f64 = 5.0;
 
@@ -22,6 +25,7 @@ pub(super) fn notes(corner: &Corner<'_>, readings: &[Reading]) -> Vec<Finding> {
     all.extend(stripes(corner));
     all.extend(script(corner));
     all.extend(no_screen(corner));
+    all.extend(background(corner));
     if let Some(factor) = value("shot.recording.reframe_factor").filter(|factor| *factor < 1.0 - 1e-9) {
         all.push(
             Finding::new(
@@ -64,6 +68,13 @@ pub(super) fn notes(corner: &Corner<'_>, readings: &[Reading]) -> Vec<Finding> {
         );
     }
     all
+}
+
+/// How many of these stand in the way of a recording.
+pub(super) fn fixes(corner: &Corner<'_>) -> usize {
+    let stops = session(corner).filter(|finding| finding.severity == Severity::Fix);
+    let unkeyed = corner.brief.purpose == Purpose::KeyedBackground && !has_key_screen(corner);
+    usize::from(stops.is_some()) + usize::from(unkeyed)
 }
 
 /// Something upright and straight that the picture shows.
@@ -202,4 +213,91 @@ fn no_screen(corner: &Corner<'_>) -> Option<Finding> {
         .advise(advice);
     finding.school = Some("monitor");
     Some(finding)
+}
+
+/// What is behind the head.
+fn background(corner: &Corner<'_>) -> Vec<Finding> {
+    let found = behind(corner);
+    let source = "common practice, no source";
+    let mut all = Vec::new();
+    let consider = |id: &str, sentence: String| {
+        Finding::new(format!("shot.background.{id}"), Severity::Consider, sentence)
+    };
+    if let Some(id) = &found.grows {
+        all.push(
+            consider("grows", format!("The {} seems to grow out of your head.", id.replace('-', " ")))
+                .because("Two things that touch in the picture look like one.", source)
+                .advise("Move it, or the seat, by a head's width."),
+        );
+    }
+    if found.small > SMALL_MOST {
+        all.push(
+            consider("small-things", format!("{} small things are in view behind you.", found.small))
+                .because("Many small things draw the eye away; a few large ones do not.", source)
+                .on("shot.background.things", Some((found.large + found.small) as f64), "")
+                .advise("Take some out of view, or blur them with more distance or a longer lens."),
+        );
+    }
+    if wants_plain(corner.brief.purpose) && found.large + found.small > 0 && corner.backdrop.is_none() {
+        let count = found.large + found.small;
+        let things = if count == 1 { "1 thing is".to_owned() } else { format!("{count} things are") };
+        all.push(
+            consider(
+                "not-plain",
+                format!("{things} in view behind you; this purpose wants a plain background."),
+            )
+            .because("On such a tape nothing but you should be looked at.", source)
+            .advise("Clear the wall behind you, hang a plain backdrop, or turn the corner."),
+        );
+    }
+    if let Some(id) = &found.window {
+        all.push(
+            consider("window", format!("The {} is in the picture.", id.replace('-', " ")))
+                .because(
+                    "By day a window behind a face is many stops brighter than the face.",
+                    "luminance of an overcast sky against skin; common practice to keep it out",
+                )
+                .advise("Shut it out with an opaque curtain, or turn so that it lights you from the front."),
+        );
+    }
+    if let Some((mirror, what)) = &found.mirrored {
+        all.push(
+            consider("mirror", format!("The {} shows the {what}.", mirror.replace('-', " ")))
+                .because("Glass that faces the lens shows what stands beside it.", "law of reflection")
+                .advise("Turn or tilt it a little, cover it, or take it down."),
+        );
+    }
+    if let Some(stops) = found.alike_stops {
+        all.push(
+            consider(
+                "alike",
+                format!("What you wear is within {} stops of the wall behind you.", decimals(stops.abs(), 1)),
+            )
+            .because("Clothes of the background's tone melt into it.", source)
+            .advise("Wear something lighter or darker, or light the wall apart from you."),
+        );
+    }
+    if let Some(margin) = backdrop_margin_m(corner).filter(|margin| *margin < 0.0) {
+        all.push(
+            consider(
+                "edge",
+                format!("The backdrop ends {} inside the picture.", corner.brief.units.gap(margin)),
+            )
+            .because("An edge in view undoes a backdrop.", source)
+            .on("shot.background.backdrop_margin_m", Some(margin), "m")
+            .advise("Bring it nearer, tighten the shot, or hang a wider one."),
+        );
+    }
+    if corner.brief.purpose == Purpose::KeyedBackground && !has_key_screen(corner) {
+        all.push(
+            Finding::new(
+                "shot.background.no-key-screen",
+                Severity::Fix,
+                "There is no even screen of one colour behind you to be keyed out.",
+            )
+            .because("A background is keyed out by its colour.", source)
+            .advise("Put a chroma screen on the shelf of owned gear, or tell which wall is painted so."),
+        );
+    }
+    all
 }

@@ -1,0 +1,28 @@
+// How the walls are done up.
+import type { Plan, Schemas } from "../api/client";
+
+type Surface = Schemas["Surface"];
+
+const NAMES = ["Back wall", "Right wall", "Front wall", "Left wall"];
+const LETTERS = "abcdefghijkl";
+
+/** A wall by its side in a rectangle, else by its two corners. */
+export function wallName(index: number, count: number): string {
+  if (count === 4) return NAMES[index] ?? "";
+  return `Wall ${LETTERS[index] ?? ""}–${LETTERS[(index + 1) % count] ?? ""}`;
+}
+
+/** A surface told anew; what is null is no longer told, and a surface of which nothing is told is left out. */
+export function withSurface(
+  plan: Plan,
+  id: string,
+  change: { [K in keyof Surface]?: Surface[K] | null },
+): Plan {
+  const told = Object.entries({ ...plan.brief.room.surfaces?.[id], ...change }).filter(
+    ([field, value]) => value !== null && !(field === "look" && value === "plain"),
+  );
+  const surfaces = { ...plan.brief.room.surfaces };
+  if (told.length === 0) Reflect.deleteProperty(surfaces, id);
+  else surfaces[id] = Object.fromEntries(told);
+  return { ...plan, brief: { ...plan.brief, room: { ...plan.brief.room, surfaces } } };
+}

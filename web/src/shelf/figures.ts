@@ -1,0 +1,108 @@
+// Which figures of a kind of gear can be typed on the shelf, and how a thing is told in a few words.
+import type { Gear } from "../api/client";
+import { fixed } from "../units/length";
+
+export type Kind = Gear["kind"];
+
+export const KINDS: readonly (readonly [Kind, string])[] = [
+  ["camera", "Cameras"],
+  ["lens", "Lenses"],
+  ["light", "Lights"],
+  ["reflector", "Boards"],
+  ["microphone", "Microphones"],
+  ["support", "Stands and fixings"],
+  ["monitor", "Screens and mirrors"],
+  ["backdrop", "Backdrops"],
+  ["card", "Cards"],
+  ["power", "Batteries and power"],
+  ["recorder", "Recorders"],
+  ["interface", "Interfaces"],
+  ["cable", "Cables"],
+  ["accessory", "Other things"],
+];
+
+interface Figure {
+  field: string;
+  label: string;
+  unit: string;
+  /** What stands in while nothing is told; none for a figure that is always there. */
+  without?: string;
+  digits?: number;
+}
+
+const SIZE: Figure[] = [
+  { field: "width_m", label: "Width", unit: "m", digits: 2 },
+  { field: "height_m", label: "Height", unit: "m", digits: 2 },
+];
+
+export const FIGURES: Partial<Record<Kind, { type: string; figures: Figure[] }>> = {
+  camera: {
+    type: "GearCamera",
+    figures: [
+      { field: "extra_crop", label: "Crop in video", unit: "×", digits: 2 },
+      { field: "video_width_px", label: "Recorded width", unit: "px", without: "3840", digits: 0 },
+      { field: "bitrate_mbit_s", label: "Data rate", unit: "Mbit/s", without: "100" },
+      { field: "clip_limit_min", label: "Stops by itself after", unit: "min", without: "never" },
+      { field: "battery_wh", label: "Battery", unit: "Wh", without: "not told" },
+      { field: "draw_w", label: "Draws while recording", unit: "W", without: "5" },
+      { field: "flip_screen_width_m", label: "Flip screen, width", unit: "m", without: "none", digits: 3 },
+    ],
+  },
+  lens: {
+    type: "GearLens",
+    figures: [
+      { field: "focal_min_mm", label: "Shortest focal length", unit: "mm" },
+      { field: "focal_max_mm", label: "Longest focal length", unit: "mm" },
+      { field: "nearest_focus_m", label: "Nearest focus", unit: "m", digits: 2 },
+    ],
+  },
+  support: {
+    type: "GearSupport",
+    figures: [
+      { field: "height_min_m", label: "Lowest", unit: "m", digits: 2 },
+      { field: "height_max_m", label: "Highest", unit: "m", digits: 2 },
+      { field: "foot_radius_m", label: "Radius of the feet", unit: "m", digits: 2 },
+      { field: "payload_kg", label: "Carries", unit: "kg" },
+      { field: "reach_m", label: "Arm", unit: "m", digits: 2 },
+    ],
+  },
+  light: {
+    type: "GearLight",
+    figures: [...SIZE, { field: "illuminance_at_1m_lx", label: "Light at 1 m", unit: "lx", digits: 0 }],
+  },
+  reflector: { type: "GearPanel", figures: SIZE },
+  backdrop: { type: "GearBackdrop", figures: SIZE },
+  monitor: {
+    type: "GearMonitor",
+    figures: [
+      { field: "width_m", label: "Width", unit: "m", without: "usual", digits: 2 },
+      { field: "width_px", label: "Pixels across", unit: "px", without: "1920", digits: 0 },
+    ],
+  },
+};
+
+/** The figure that tells most of a thing. */
+export function told(gear: Gear): string {
+  switch (gear.kind) {
+    case "camera":
+      return `${fixed(gear.sensor_width_mm, 1)} × ${fixed(gear.sensor_height_mm, 1)} mm`;
+    case "lens":
+      return gear.focal_min_mm === gear.focal_max_mm
+        ? `${fixed(gear.focal_min_mm, 0)} mm`
+        : `${fixed(gear.focal_min_mm, 0)} to ${fixed(gear.focal_max_mm, 0)} mm`;
+    case "light":
+      return `${fixed(gear.illuminance_at_1m_lx, 0)} lx at 1 m`;
+    case "support":
+      return `carries ${fixed(gear.payload_kg, 0)} kg to ${fixed(gear.height_max_m, 1)} m`;
+    case "microphone":
+      return gear.mounting;
+    case "backdrop":
+      return `${fixed(gear.width_m, 2)} m wide`;
+    case "card":
+      return gear.capacity_gb ? `${fixed(gear.capacity_gb, 0)} GB` : "";
+    case "power":
+      return gear.energy_wh ? `${fixed(gear.energy_wh, 0)} Wh` : "";
+    default:
+      return "";
+  }
+}
