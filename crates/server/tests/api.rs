@@ -514,3 +514,44 @@ fn a_walk_round_the_room_gives_its_floor_or_says_why_not() {
         );
     }
 }
+
+/// Every save can be looked at again; the schools tell their effect; the chart comes where it is asked for.
+#[test]
+fn saves_schools_and_the_chart_are_handed_out() {
+    let folder = folder();
+    let server = Server::on(&folder.path().join("fogon.db"));
+    let id = server.demo();
+    let mut plan = server.plan(id);
+    plan["name"] = json!("Renamed");
+    let saved =
+        server.send("PUT", &format!("/api/v1/corners/{id}"), &[("If-Match", "\"1\"")], &plan.to_string());
+    assert_eq!(saved.status, 200);
+    let all = server.get(&format!("/api/v1/corners/{id}/revisions")).json();
+    let numbers: Vec<i64> = all.as_array().unwrap().iter().map(|r| r["revision"].as_i64().unwrap()).collect();
+    assert_eq!(numbers, [2, 1], "the last first");
+    let first = server.get(&format!("/api/v1/corners/{id}/revisions/1")).json();
+    assert_ne!(first["name"], "Renamed");
+    assert_eq!(first["layout"], plan["layout"]);
+    for missing in [format!("/api/v1/corners/{id}/revisions/99"), "/api/v1/corners/999/revisions".to_owned()]
+    {
+        assert_eq!(server.get(&missing).status, 404, "{missing}");
+    }
+    let effects = server.post("/api/v1/choices", &plan).json();
+    assert!(effects.as_array().unwrap().len() > 35);
+    assert!(
+        effects.as_array().unwrap().iter().any(|e| e["choice"] == "near-and-wide" && e["chosen"] == false)
+    );
+    let without = server.post("/api/v1/assess", &plan).json();
+    assert!(without["chart"].is_null() && without["ground"].is_null(), "only where it is asked for");
+    let with = server.post("/api/v1/assess?chart=true", &plan).json();
+    assert!(with["chart"]["along"].as_array().unwrap().len() > 40);
+    assert!(with["ground"]["depths"].as_array().unwrap().len() >= 8);
+    // A shot by hand, and one that is refused by name.
+    let moved = |by: Value| server.post("/api/v1/move?chart=true", &json!({ "plan": plan, "move": by }));
+    let nearer = moved(json!({ "thing": "camera", "grip": "shot", "focal_length_mm": 40 }));
+    assert_eq!(nearer.json()["plan"]["layout"]["camera"]["focal_length_mm"], 40.0);
+    assert_eq!(moved(json!({ "thing": "key", "grip": "shot", "distance_m": 1 })).status, 422);
+    assert!(
+        moved(json!({ "thing": "camera", "grip": "shot", "distance_m": -1 })).text.contains("distance_m")
+    );
+}

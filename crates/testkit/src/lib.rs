@@ -50,7 +50,14 @@ pub fn any_brief() -> impl Strategy<Value = Value> {
     let door =
         (0u8..4, 0.0f64..0.6, prop_oneof![Just("in-left"), Just("in-right"), Just("out"), Just("sliding")]);
     let person = (1.45f64..2.0, any::<bool>(), any::<bool>());
-    let purpose = prop_oneof![Just("talk-to-lens"), Just("audition-tape"), Just("vertical-short")];
+    let purpose = prop_oneof![
+        3 => Just("talk-to-lens"),
+        3 => Just("audition-tape"),
+        3 => Just("vertical-short"),
+        1 => Just("screen-lesson"),
+        1 => Just("performance"),
+        1 => Just("keyed-background"),
+    ];
     let schools = (any::<bool>(), any::<bool>(), 0usize..4);
     (room, door, person, purpose, schools).prop_map(|((w, d, h), (wall, from, swing), (stature, seated, desk), purpose, schools)| {
         let round = |v: f64| (v * 100.0).round() / 100.0;

@@ -27,6 +27,8 @@ use crate::sound::placement::places as microphone_places;
 const BACKDROP_STEP_M: f64 = 0.15;
 const KEYED_LEAST_M: f64 = 1.0;
 const PLAIN_LEAST_M: f64 = 0.5;
+/// Feet of a low table or stand for a screen where none is told, m. Fogon's own rule.
+const SCREEN_FOOT_M: f64 = 0.25;
 /// Where a rolling column stands: behind the lens and to its right, m, the first that fits.
 const COLUMN_M: [(f64, f64); 5] = [(0.20, 0.0), (0.10, 0.22), (0.10, -0.22), (0.0, 0.30), (0.0, -0.30)];
 /// Legal tries for one thing before it is given up.
@@ -572,7 +574,10 @@ fn screen_supports(
     });
     let mut all: Vec<Support> =
         below.map(|(id, _)| Support { on: Some(id.clone()), ..carried_by_nothing() }).collect();
-    for option in stands.options("screen", SupportKind::Floor) {
+    for mut option in stands.options("screen", SupportKind::Floor) {
+        if option.gear.is_none() {
+            option.foot_radius_m = Some(SCREEN_FOOT_M);
+        }
         all.extend(supports_for(corner, &option, under, corner.eyes_m.truncate(), 1.0));
     }
     all

@@ -34,6 +34,8 @@ const FLIP_ASIDE_M: f64 = 0.09;
 const SCREEN_PX: f64 = 1920.0;
 /// Half the height of a camera's body and a finger, m.
 const BODY_M: f64 = 0.06;
+/// A screen below the lens hangs so far before the middle of the tripod, m.
+const BEFORE_COLUMN_M: f64 = 0.06;
 /// Em over capital, and width of a letter over its em (common practice, no source).
 const CAPITAL_PER_EM: f64 = 0.7;
 const LETTER_PER_EM: f64 = 0.5;
@@ -154,17 +156,16 @@ pub fn places(corner: &Corner<'_>, screen: &GearMonitor) -> Vec<DVec3> {
     };
     match screen.screen {
         ScreenType::Field | ScreenType::Phone => vec![
-            lens - DVec3::Z * (BODY_M + half_height),
+            // Before the tripod's column, under the picture's lower edge.
+            lens - back * BEFORE_COLUMN_M - DVec3::Z * (BODY_M + 0.015 + half_height),
+            lens - back * BEFORE_COLUMN_M - DVec3::Z * (BODY_M + 0.05 + half_height),
             lens + DVec3::Z * (BODY_M + half_height),
             lens - right * (0.08 + half_width),
             lens + right * (0.08 + half_width),
         ],
         ScreenType::Television | ScreenType::Laptop | ScreenType::Mirror => {
-            let reach: &[f64] = if screen.screen == ScreenType::Television {
-                &[0.5, 0.35, 0.8, 1.2]
-            } else {
-                &[0.35, 0.25, 0.5]
-            };
+            // Behind the spread feet of the tripod, else wherever it goes.
+            let reach = [0.75, 0.95, 1.2, 0.5, 0.35];
             let below = |behind: &f64| past(*behind, -BODY_M) - DVec3::Z * half_height;
             let above = |behind: &f64| past(*behind, BODY_M) + DVec3::Z * half_height;
             reach.iter().map(below).chain(reach.iter().map(above)).collect()

@@ -1,6 +1,7 @@
 //! The core from outside, as its users call it. One binary, one file per subject:
 //! `laws` what holds in any room; `by_hand` the legal rules from the document's definitions; `rules` every legal
 //! rule broken on purpose; `doors` swings and ways out; `fixes` every finding that a move can mend; `bands` the table of bands and weights;
+//! `view` the picture against an independent projection; `chart` the shot over distance; `seen` screens and what is behind; `ways` three layouts and their rigs;
 //! `schools` what each choice changes; `framing` the shot solved and read back; `patches` changes; `search` proposals and obstacles; `space` geometry by brute force; `picture` drawings against a projection
 //! written out here; `lighting`, `room` and `card` numbers worked by a second route; `checks` published values;
 //! `calculator` the contract of `calc`; `documents` good and bad files; `money` moves and purchases.
@@ -12,6 +13,7 @@ mod bands;
 mod by_hand;
 mod calculator;
 mod card;
+mod chart;
 mod checks;
 mod documents;
 mod doors;
@@ -27,6 +29,9 @@ mod room;
 mod rules;
 mod schools;
 mod search;
+mod seen;
 mod shape;
 mod space;
 mod support;
+mod view;
+mod ways;

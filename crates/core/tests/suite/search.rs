@@ -1,6 +1,6 @@
 //! The search: facings, refusals, order, determinism, and the reasons it gives.
 
-use fogon_core::arrange::{propose, why};
+use fogon_core::arrange::{Differs, propose, why};
 use fogon_core::assess::{Quick, quick};
 use fogon_core::plan::Plan;
 use fogon_testkit::{any_brief, box_room, set};
@@ -17,24 +17,34 @@ fn rank(plan: &Plan) -> (usize, usize, f64) {
 proptest! {
     #![proptest_config(ProptestConfig { cases: 8, max_shrink_iters: 20, ..ProptestConfig::default() })]
 
-    /// The same brief gives the same answer; proposals come best first and differ in facing or lens.
+    /// The same brief gives the same answer; the first is the best of the brief's own schools, the rest come best first,
+    /// and each differs from the first in facing, lens or rig.
     #[test]
     fn answers_are_repeatable_ordered_and_different(document in any_brief()) {
         let file = brief(&document);
         let (one, again) = (propose(&file.name, &file.brief), propose(&file.name, &file.brief));
         prop_assert_eq!(&one, &again);
         prop_assert!(one.proposals.len() <= 3);
-        for pair in one.proposals.windows(2) {
+        for pair in one.proposals.get(1..).unwrap_or_default().windows(2) {
             let (a, b) = (rank(&pair[0].plan), rank(&pair[1].plan));
             prop_assert!((a.0, a.1) < (b.0, b.1) || ((a.0, a.1) == (b.0, b.1) && a.2 <= b.2 + 2e-6), "{:?} {:?}", a, b);
-            let (first, second) = (&pair[0].plan.layout.camera, &pair[1].plan.layout.camera);
-            let turned = (first.bearing_deg - second.bearing_deg).abs() > 1.0;
-            let zoomed = (first.focal_length_mm / second.focal_length_mm).log2().abs() > 0.4;
-            prop_assert!(turned || zoomed);
         }
-        for proposal in &one.proposals {
-            prop_assert!(proposal.reason.starts_with("You face ") && proposal.reason.ends_with('.'));
-            prop_assert_eq!(proposal.plan.brief.clone(), file.brief.clone());
+        for (index, proposal) in one.proposals.iter().enumerate() {
+            prop_assert!(proposal.reason.ends_with('.'));
+            prop_assert_eq!(proposal.differs == Differs::Best, index == 0);
+            let other_school = matches!(proposal.differs, Differs::Lens | Differs::Rig);
+            prop_assert_eq!(proposal.plan.brief != file.brief, other_school);
+            if index == 0 {
+                continue;
+            }
+            let (first, second) = (&one.proposals[0].plan.layout, &proposal.plan.layout);
+            let turned = (first.camera.bearing_deg - second.camera.bearing_deg).abs() > 1.0;
+            let zoomed = (first.camera.focal_length_mm / second.camera.focal_length_mm).log2().abs() > 0.4;
+            prop_assert!(turned || zoomed || proposal.differs == Differs::Rig);
+            if proposal.differs == Differs::Bearing {
+                let (a, b) = (rank(&one.proposals[0].plan), rank(&proposal.plan));
+                prop_assert!((a.0, a.1) <= (b.0, b.1), "the best is the best of its schools");
+            }
         }
     }
 }
