@@ -260,7 +260,9 @@ test("another layout is taken, and the first one again", async ({ page }) => {
   await expect(page.getByText("kept, revision 2")).toBeVisible();
   await expect(found.nth(1)).toContainText("Taken");
   await page.getByRole("link", { name: "Other layouts" }).click();
-  await expect(section(page, "Where everything stands, and why").getByText(/ instead: /)).toBeVisible();
+  await expect(
+    section(page, "Where everything stands, and why").getByText(/^The other lens school/),
+  ).toBeVisible();
   await step(page, "You").click();
   await found.first().getByRole("button", { name: "Take this one" }).click();
   await expect(found.first()).toContainText("Taken");
@@ -403,7 +405,9 @@ for (const theme of ["light", "dark"] as const) {
       "/new/all",
       "/kit",
       `/corners/${bad}`,
-      ...["room", "you", "shot", "light", "day", "sound", "money", "card"].map((s) => `/corners/${bad}/${s}`),
+      ...["room", "you", "shot", "light", "day", "sound", "money", "card", "compare", "schools", "shelf"].map(
+        (s) => `/corners/${bad}/${s}`,
+      ),
       `/corners/${bad}/brief`,
       "/nowhere",
     ]) {

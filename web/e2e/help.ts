@@ -32,6 +32,5 @@ export const section = (page: Page, title: string) =>
 
 /** The numeral of a reading as it stands on the screen. */
 export async function reading(page: Page, id: string): Promise<string> {
-  const text = await page.locator(`[data-reading="${id}"] .text-2xl`).innerText();
-  return text.split("\n")[0]?.trim() ?? "";
+  return (await page.locator(`[data-reading="${id}"] .numeral`).innerText()).trim();
 }

@@ -73,6 +73,8 @@ const VIEWS: View[] = [
   },
   { name: "alcove", path: "/corners/2/room", size: DESK },
   { name: "corner", path: "/corners/1", size: DESK },
+  { name: "shot", path: "/corners/1/shot", size: DESK },
+  { name: "compare", path: "/corners/1/compare", size: DESK },
   { name: "light", path: "/corners/1/light", size: DESK, prepare: (page) => holdKey(page, 10, -20) },
   {
     name: "held-dark",

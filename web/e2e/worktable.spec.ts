@@ -201,7 +201,7 @@ test("a measured value stands in place of the computed one until what it measure
 
 test("a word of the trade explains itself on focus", async ({ page }) => {
   await page.goto("/corners/1/shot");
-  await page.getByLabel("Focal length").focus();
+  await page.getByRole("textbox", { name: /^Focal length/ }).focus();
   await expect(page.getByText("The lens's own figure for how narrow it looks")).toBeVisible();
   await page.locator('[data-reading="shot.camera.distance_m"]').focus();
   await expect(page.getByRole("tooltip")).toContainText("Distance from the lens to the eyes");

@@ -1,6 +1,7 @@
 //! The search: every facing, seat, lens and key side on fixed grids, then lights and microphone at their best
 //! legal places. No randomness; the same brief gives the same proposals.
 
+mod angle;
 mod furnish;
 mod ground;
 mod obstacle;
@@ -24,6 +25,7 @@ use crate::plan::{
 use crate::reading::trapezium;
 use crate::shot::framing::{self, Wanted};
 
+pub use angle::{AngleKind, with_angle};
 use furnish::Furnished;
 pub use furnish::replaced;
 pub use ground::{Depth, Gained, Ground, ground};
@@ -434,6 +436,7 @@ pub(crate) fn bare_layout(shot: &Shot, gaze_deg: f64) -> Layout {
         microphone: None,
         screen: None,
         backdrop: None,
+        angles: Things::new(),
         furniture,
     }
 }

@@ -197,6 +197,17 @@ fn marks(corner: &Corner<'_>) -> Vec<Mark> {
         }
         add("M", what, at, set);
     }
+    for (index, angle) in corner.angles.iter().enumerate() {
+        let name = capital(&angle.id.replace('-', " "));
+        let (what, at) = foot(&name, &angle.angle.support, angle.view.position_m);
+        let height = units.length(angle.view.position_m.z);
+        let set = format!(
+            "lens {height}, {} mm{}",
+            decimals(angle.angle.focal_length_mm, 0),
+            bag(&angle.angle.support)
+        );
+        add(crate::drawing::angle_letter(index), what, at, set);
+    }
     if let Some((gear, used)) = corner.backdrop {
         let off = decimals(corner.backdrop_behind_m().unwrap_or(0.0), 2);
         let what = format!("{}, middle of its lower edge", capital(&gear.common.label));

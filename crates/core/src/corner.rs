@@ -8,16 +8,16 @@ use crate::geometry::{DVec2, DVec3, Pinhole, bearing_of, bearing_vector, distanc
 use crate::person::{Landmarks, landmarks_of};
 use crate::photometry::{Face, luminance_cd_m2};
 use crate::plan::{
-    Backdrop, Brief, Common, Furniture, Gear, GearBackdrop, GearCamera, GearLens, GearLight, GearMicrophone,
-    GearMonitor, GearPanel, GearSupport, Id, Layout, Light, Look, Orientation, Plan, Role, Room, ScreenType,
-    Support, WALL_NAMES,
+    Angle, Backdrop, Brief, Common, Furniture, Gear, GearBackdrop, GearCamera, GearLens, GearLight,
+    GearMicrophone, GearMonitor, GearPanel, GearSupport, Id, Layout, Light, Look, Orientation, Plan, Role,
+    Room, ScreenType, Support, WALL_NAMES,
 };
 
 pub use shell::{Bound, bounds, is_blocked};
 pub(crate) use things::{EXIT_M, base_of, foot_radius_m};
 pub use things::{
-    Kind, Part, Thing, backdrop_thing, carry_light, door_swing, exit_spaces, is_worn, lamp_offsets,
-    light_head, light_thing, microphone_thing, screen_thing, things,
+    Kind, Part, Thing, angle_thing, backdrop_thing, carry_light, door_swing, exit_spaces, is_worn,
+    lamp_offsets, light_head, light_thing, microphone_thing, screen_thing, things,
 };
 
 /// Behind the sensor: plugs, hands and screen, m.
@@ -105,6 +105,48 @@ impl LightAt<'_> {
     }
 }
 
+/// A second angle with its gear and projection.
+#[derive(Debug, Clone, Copy)]
+pub struct AngleAt<'a> {
+    /// Its id in the layout.
+    pub id: &'a str,
+    /// As placed.
+    pub angle: &'a Angle,
+    /// Its body.
+    pub body: &'a GearCamera,
+    /// Its lens.
+    pub lens: &'a GearLens,
+    /// From the camera point to what it is turned to, m; it is focused there.
+    pub distance_m: f64,
+    /// The projection.
+    pub view: Pinhole,
+}
+
+/// An axis steeper than this looks down on a bench, degrees.
+const OVERHEAD_DEG: f64 = 60.0;
+
+impl<'a> AngleAt<'a> {
+    /// `None` where an id names no such gear, or what it looks at lies inside its focal length. Straight down, the
+    /// picture's upper edge lies where the person, who faces `turn_deg`, looks to.
+    fn of(id: &'a str, angle: &'a Angle, body: &'a Gear, lens: &'a Gear, turn_deg: f64) -> Option<Self> {
+        let (body, lens) = (body.camera()?, lens.lens()?);
+        let position_m = DVec3::from(angle.position_m);
+        let axis = DVec3::from(angle.aim_m) - position_m;
+        let flat = axis.truncate().length();
+        let bearing_deg = if flat < 1e-3 { turn_deg } else { bearing_of(axis) };
+        let tilt_deg = axis.z.atan2(flat).to_degrees();
+        let (width, height) = body.active_area_mm();
+        let image = image_distance_mm(angle.focal_length_mm, axis.length())?;
+        let view = Pinhole::new(position_m, bearing_deg, tilt_deg, width, height, image);
+        Some(Self { id, angle, body, lens, distance_m: axis.length(), view })
+    }
+
+    /// It looks down on a bench.
+    pub fn is_overhead(&self) -> bool {
+        self.view.forward.z < -OVERHEAD_DEG.to_radians().sin()
+    }
+}
+
 /// A plan as vectors and looked-up gear.
 #[derive(Debug, Clone)]
 pub struct Corner<'a> {
@@ -134,6 +176,8 @@ pub struct Corner<'a> {
     pub microphone: Option<(&'a GearMicrophone, DVec3)>,
     /// The screen's gear and the middle of its picture, m.
     pub screen: Option<(&'a GearMonitor, DVec3)>,
+    /// Second angles.
+    pub angles: Vec<AngleAt<'a>>,
     /// The backdrop's gear and its place.
     pub backdrop: Option<(&'a GearBackdrop, &'a Backdrop)>,
     /// Floor outline, m.
@@ -200,8 +244,15 @@ impl<'a> Corner<'a> {
             Some(used) => Some((gear(&used.gear)?.backdrop()?, used)),
             None => None,
         };
+        let turn_deg = layout.seat.bearing_deg;
+        let angles: Option<Vec<_>> = layout
+            .angles
+            .iter()
+            .map(|(id, angle)| AngleAt::of(&id.0, angle, gear(&angle.body)?, gear(&angle.lens)?, turn_deg))
+            .collect();
         Some(Self {
             brief,
+            angles: angles?,
             layout,
             landmarks,
             eyes_m,

@@ -179,6 +179,34 @@ fn stroke(ink: Ink, thing: Option<&str>, closed: bool, points: Vec<DVec2>) -> St
     Stroke { ink, thing: thing.map(str::to_owned), closed, points }
 }
 
+/// Letter of a second angle's mark, in the order of their ids.
+pub fn angle_letter(index: usize) -> &'static str {
+    ["2", "3", "4"].get(index).copied().unwrap_or("5")
+}
+
+/// What a second angle sees: room and furniture, and the person where it does not look down on a bench.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct AngleSeen {
+    /// Its id in the layout.
+    pub id: String,
+    /// What it sees; 1 = the picture's height.
+    pub view: View,
+}
+
+/// The pictures of all second angles of a plan.
+pub fn draw_angles(plan: &Plan, text_scale: f64) -> Vec<AngleSeen> {
+    let Some(corner) = Corner::of(plan) else { return Vec::new() };
+    let all = things(&corner);
+    let seen = |angle: &crate::corner::AngleAt<'_>| {
+        let mut other = corner.clone();
+        other.view = angle.view;
+        let own: Vec<Thing> = all.iter().filter(|thing| thing.id != angle.id).cloned().collect();
+        let view = frame::draw_other(&other, &own, angle.is_overhead(), FRAME_TEXT * text_scale);
+        AngleSeen { id: angle.id.to_owned(), view }
+    };
+    corner.angles.iter().map(seen).collect()
+}
+
 /// How a part of a thing is drawn.
 fn ink_of(thing: &Thing, what: &str) -> Ink {
     match (thing.kind, what) {
@@ -193,6 +221,7 @@ fn ink_of(thing: &Thing, what: &str) -> Ink {
         (Kind::Microphone, _) => Ink::Microphone,
         (Kind::Screen, _) => Ink::Screen,
         (Kind::Backdrop, _) => Ink::Backdrop,
+        (Kind::Angle, _) => Ink::Camera,
     }
 }
 

@@ -22,8 +22,8 @@ pub use gear::{
     GearPanel, GearState, GearSupport, GearThing, Mounting, ScreenType, Shape,
 };
 pub use layout::{
-    Backdrop, Camera, FurnitureAt, Hung, Layout, Light, Microphone, Orientation, Role, Screen, Seat, Support,
-    SupportKind,
+    Angle, Backdrop, Camera, FurnitureAt, Hung, Layout, Light, Microphone, Orientation, Role, Screen, Seat,
+    Support, SupportKind,
 };
 pub use patch::{Fix, PatchStep, apply, change};
 pub use point::{Id, Point2, Point3, ReadingId};

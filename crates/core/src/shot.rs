@@ -1,5 +1,6 @@
 //! The shot: framing, lens, focus and how the camera is set.
 
+pub mod angles;
 pub mod background;
 pub mod behind;
 pub mod chart;
@@ -63,5 +64,6 @@ pub fn readings(corner: &Corner<'_>) -> Vec<Reading> {
     all.extend(cloth::readings(corner));
     all.extend(recording::readings(corner));
     all.extend(seeing::readings(corner));
+    all.extend(angles::readings(corner));
     all
 }

@@ -86,6 +86,72 @@ pub fn any_brief() -> impl Strategy<Value = Value> {
     })
 }
 
+/// Rigs, screens, backdrops and a phone's two cameras on top of a brief's own gear, each there or not.
+pub fn any_kit() -> impl Strategy<Value = Vec<(String, Value)>> {
+    let rig = prop_oneof![Just("separate"), Just("column"), Just("fixed")];
+    let screen = prop::option::of(prop_oneof![
+        Just("field"),
+        Just("phone"),
+        Just("television"),
+        Just("mirror"),
+        Just("script")
+    ]);
+    let backdrop = prop::option::of((
+        prop_oneof![Just("paper"), Just("chroma"), Just("cloth")],
+        1.2f64..2.6,
+        prop_oneof![Just(json!([])), Just(json!(["ceiling"])), Just(json!(["wall"]))],
+    ));
+    (rig, screen, backdrop, any::<bool>()).prop_map(|(rig, screen, backdrop, phone)| {
+        let mut kit = vec![("/brief/schools/rig".to_owned(), json!(rig))];
+        let mut own = |id: &str, thing: Value| kit.push((format!("/brief/gear/{id}"), thing));
+        match rig {
+            "column" => own(
+                "column",
+                json!({ "kind": "support", "label": "Column", "mass_kg": 16, "offers": ["camera", "light", "microphone"],
+                    "height_min_m": 0.6, "height_max_m": 2.4, "foot_radius_m": 0.5, "payload_kg": 12, "reach_m": 1.3, "castors": true }),
+            ),
+            "fixed" => {
+                for (id, purpose) in [("drop-a", "light"), ("drop-b", "light"), ("drop-c", "camera"), ("drop-d", "microphone")] {
+                    own(
+                        id,
+                        json!({ "kind": "support", "label": "Drop arm", "mass_kg": 2, "offers": ["ceiling", purpose],
+                            "height_min_m": 0.9, "height_max_m": 2.6, "foot_radius_m": 0.1, "payload_kg": 6 }),
+                    );
+                }
+            }
+            _ => {}
+        }
+        if let Some(screen) = screen {
+            own("own-screen", json!({ "kind": "monitor", "label": "Screen", "mass_kg": 0.6, "screen": screen }));
+        }
+        if let Some((kind, width, offers)) = backdrop {
+            let width = (width * 100.0).round() / 100.0;
+            own(
+                "backdrop",
+                json!({ "kind": "backdrop", "label": "Backdrop", "mass_kg": 4, "backdrop": kind, "width_m": width, "height_m": 2.0, "offers": offers }),
+            );
+        }
+        if phone {
+            own(
+                "selfie",
+                json!({ "kind": "camera", "label": "Selfie camera", "mass_kg": 0.2, "sensor_width_mm": 4.8, "sensor_height_mm": 3.6,
+                    "iso_min": 50, "iso_max": 3200, "flip_screen_width_m": 0.14 }),
+            );
+            own(
+                "selfie-lens",
+                json!({ "kind": "lens", "label": "Selfie lens", "focal_min_mm": 3.1, "focal_max_mm": 3.1, "f_number_at_min": 2.2,
+                    "f_number_at_max": 2.2, "f_number_limit": 2.2, "nearest_focus_m": 0.25, "built_into": "selfie" }),
+            );
+        }
+        match screen {
+            Some("script") => kit.push(("/brief/recording/script_words".into(), json!(500))),
+            Some(screen) => kit.push(("/brief/schools/monitor".into(), json!(screen))),
+            None => {}
+        }
+        kit
+    })
+}
+
 /// Briefs of rooms that are no plain rectangles, with the demo's gear: L-shapes, alcoves, bays, a cut-off corner;
 /// under slopes and beams, with two doors.
 pub fn any_shape() -> impl Strategy<Value = Value> {

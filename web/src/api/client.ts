@@ -135,6 +135,8 @@ export const api = {
       }),
     ),
   glossary: async () => accepted(await client.GET("/api/v1/glossary")),
+  angle: async (plan: Plan, kind: "overhead" | "side") =>
+    accepted(await client.POST("/api/v1/angle", { body: { plan, kind } })),
   place: async (plan: Plan) => accepted(await client.POST("/api/v1/place", { body: plan })),
   catalogue: async () => accepted(await client.GET("/api/v1/catalogue")),
   schools: async () => accepted(await client.GET("/api/v1/schools")),

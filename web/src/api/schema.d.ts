@@ -4,6 +4,23 @@
  */
 
 export interface paths {
+    "/api/v1/angle": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A plan with a second angle where it breaks no rule */
+        post: operations["angle"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/apply": {
         parameters: {
             query?: never;
@@ -368,6 +385,38 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** @description A second angle. */
+        Angle: {
+            /** @description Gear id of the body. */
+            body: components["schemas"]["Id"];
+            /** @description Gear id of the lens. */
+            lens: components["schemas"]["Id"];
+            /** @description Camera point, m. */
+            position_m: components["schemas"]["Point3"];
+            /** @description Point it is turned to and focused on, m. */
+            aim_m: components["schemas"]["Point3"];
+            /**
+             * Format: double
+             * @description Focal length, mm, real.
+             */
+            focal_length_mm: number;
+            /** @description What carries it. */
+            support: components["schemas"]["Support"];
+            /** @description Stays where it is: neither a hand, a fix, a free move nor another layout moves it. */
+            locked?: boolean;
+        };
+        /**
+         * @description Which second angle.
+         * @enum {string}
+         */
+        AngleKind: "overhead" | "side";
+        /** @description What a second angle sees: room and furniture, and the person where it does not look down on a bench. */
+        AngleSeen: {
+            /** @description Its id in the layout. */
+            id: string;
+            /** @description What it sees; 1 = the picture's height. */
+            view: components["schemas"]["View"];
+        };
         /** @enum {string} */
         Aperture: "about-f4" | "wide-open";
         /**
@@ -1275,6 +1324,7 @@ export interface components {
             /** @description Where it is, m. */
             position_m: components["schemas"]["Point3"];
             aim_m?: components["schemas"]["Point3"] | null;
+            edge_m?: components["schemas"]["Point3"] | null;
             foot_m?: components["schemas"]["Point2"] | null;
             /**
              * Format: double
@@ -1332,6 +1382,8 @@ export interface components {
             handles: components["schemas"]["Handle"][];
             chart?: components["schemas"]["Chart"] | null;
             ground?: components["schemas"]["Ground"] | null;
+            /** @description What second angles see, where the chart was asked for. */
+            angles?: components["schemas"]["AngleSeen"][];
         };
         /** @description A complete arrangement. */
         Layout: {
@@ -1346,6 +1398,10 @@ export interface components {
             microphone?: components["schemas"]["Microphone"] | null;
             screen?: components["schemas"]["Screen"] | null;
             backdrop?: components["schemas"]["Backdrop"] | null;
+            /** @description Second angles: other cameras, or the same one afterwards. */
+            angles?: {
+                [key: string]: components["schemas"]["Angle"];
+            };
             /** @description Furniture that has been moved. */
             furniture?: {
                 [key: string]: components["schemas"]["FurnitureAt"];
@@ -1605,6 +1661,11 @@ export interface components {
             name: string;
             brief: components["schemas"]["Brief"];
             layout?: components["schemas"]["Layout"] | null;
+        };
+        /** @description A plan and the second angle it is to get. */
+        OneMore: {
+            plan: components["schemas"]["Plan"];
+            kind: components["schemas"]["AngleKind"];
         };
         /** @description A door or a window in a wall. */
         Opening: {
@@ -2382,6 +2443,37 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    angle: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OneMore"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Plan"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+        };
+    };
     apply: {
         parameters: {
             query?: never;

@@ -1,13 +1,13 @@
 // What the search found for this brief: why the layout taken is the best, the others to take instead, or what
 // forbids every one.
-import { useQuery } from "@tanstack/react-query";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Link } from "react-router";
 
 import { api, type Brief, type Layout, type Plan, type Schemas } from "../api/client";
 import { Trouble, Waiting } from "../ui/states";
 import { fixed } from "../units/length";
 import { heldBy } from "./edits";
-import { withPart } from "./parts";
+import { partsThatDiffer, withPart } from "./parts";
 import type { Table } from "./useWorktable";
 
 /** Proposals for a brief; half a second of search, asked once for each brief. */
@@ -19,7 +19,16 @@ export function useProposals(name: string, brief: Brief) {
   });
 }
 
-const same = (a: Layout, b: Layout) => JSON.stringify(a) === JSON.stringify(b);
+/** Takes a layout whole. What was found stays found under the school it follows, so that it is still told as taken. */
+export function useTake(table: Table) {
+  const queries = useQueryClient();
+  return (other: Plan, found: Schemas["Proposals"] | undefined) =>
+    table.edit((plan) => {
+      const next = withPart(plan, other, "all");
+      if (found) queries.setQueryData(["propose", next.brief], found);
+      return next;
+    });
+}
 
 /** One sentence: why this layout, or how it differs from the best one found. */
 export function Reason({
@@ -33,7 +42,7 @@ export function Reason({
 }) {
   const best = found?.proposals[0];
   if (!found) return <p className="text-faint">Comparing it with the other facings …</p>;
-  const taken = found.proposals.find((p) => same(p.plan.layout, layout));
+  const taken = found.proposals.find((p) => partsThatDiffer(p.plan, { ...p.plan, layout }).length === 0);
   if (taken) return <p>{taken.reason}</p>;
   if (!best) return <p>This layout is your own: the search finds none that breaks no rule.</p>;
   const points = Math.round(100 * (best.score - score));
@@ -57,6 +66,7 @@ export function Alternatives({
   table: Table;
 }) {
   const look = useProposals(name, plan.brief);
+  const take = useTake(table);
   return (
     <section aria-labelledby="others">
       <h3 id="others" className="subheading">
@@ -66,7 +76,7 @@ export function Alternatives({
       {look.isError && <Trouble error={look.error} onRetry={() => void look.refetch()} />}
       <ol className="grid gap-3">
         {look.data?.proposals.map((proposal, index) => {
-          const taken = same(proposal.plan.layout, plan.layout);
+          const taken = partsThatDiffer(plan, proposal.plan).length === 0;
           const held = heldBy(plan, proposal.plan.layout);
           return (
             <li key={proposal.reason} className="sheet flex flex-col gap-2 p-4">
@@ -88,14 +98,12 @@ export function Alternatives({
                   Taken
                 </p>
               ) : held !== null ? (
-                <p className="text-faint">Unlock {held} to take this one.</p>
+                <button type="button" className="button self-start" disabled>
+                  Unlock {held} to take this one
+                </button>
               ) : (
                 <p className="flex flex-wrap items-center gap-2">
-                  <button
-                    type="button"
-                    className="button"
-                    onClick={() => table.edit((p) => withPart(p, proposal.plan, "all"))}
-                  >
+                  <button type="button" className="button" onClick={() => take(proposal.plan, look.data)}>
                     Take this one
                   </button>
                   <Link to={`/corners/${id}/compare`} className="button">

@@ -2,13 +2,13 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 
-import { api, planOf, type Corner, type Judged, type Plan, type Reading } from "../api/client";
+import { api, planOf, type Corner, type Judged, type Plan, type Reading, type Schemas } from "../api/client";
 import { Drawing } from "../drawing/Drawing";
 import { Choice } from "../ui/fields";
 import { Standing } from "../ui/Standing";
 import { Trouble, Waiting } from "../ui/states";
 import { fixed, type UnitSystem } from "../units/length";
-import { useProposals } from "./Alternatives";
+import { useProposals, useTake } from "./Alternatives";
 import { heldBy } from "./edits";
 import { PARTS, partsThatDiffer, withPart, type Part } from "./parts";
 import { sentence, STANDING_MARKS } from "./show";
@@ -67,8 +67,8 @@ export function Compare({ corner, plan, table, units }: Props) {
         />
       </div>
       <div className="compare-pair">
-        <Side side={left} plan={plan} table={table} name="left" />
-        <Side side={right} plan={plan} table={table} name="right" />
+        <Side side={left} plan={plan} table={table} name="left" found={found.data} />
+        <Side side={right} plan={plan} table={table} name="right" found={found.data} />
       </div>
       {left.judged && right.judged && <Changed left={left.judged} right={right.judged} units={units} />}
     </div>
@@ -108,11 +108,22 @@ function useSide(id: string, corner: Corner, now: Plan, proposals: { plan: Plan 
   };
 }
 
-function Side({ side, plan, table, name }: { side: OneSide; plan: Plan; table: Table; name: string }) {
+interface SideProps {
+  side: OneSide;
+  plan: Plan;
+  table: Table;
+  name: string;
+  found: Schemas["Proposals"] | undefined;
+}
+
+function Side({ side, plan, table, name, found }: SideProps) {
+  const take = useTake(table);
   if (side.error) return <Trouble error={side.error} onRetry={side.retry} />;
   const other = side.plan;
   if (!side.judged || !other) return <Waiting what="Working it out" />;
   const { verdict, score } = side.judged.assessment;
+  const takePart = (part: Part) =>
+    part === "all" ? take(other, found) : table.edit((p) => withPart(p, other, part));
   const differing = partsThatDiffer(plan, other);
   const held = heldBy(plan, other.layout);
   return (
@@ -136,12 +147,7 @@ function Side({ side, plan, table, name }: { side: OneSide; plan: Plan; table: T
       ) : (
         <p className="flex flex-wrap gap-2">
           {PARTS.filter(([part]) => differing.includes(part)).map(([part, words]) => (
-            <button
-              key={part}
-              type="button"
-              className="button button-small"
-              onClick={() => table.edit((p) => withPart(p, other, part satisfies Part))}
-            >
+            <button key={part} type="button" className="button button-small" onClick={() => takePart(part)}>
               Take {words.replace(/^A/, "a").replace(/^[SLM]/, (l) => l.toLowerCase())}
             </button>
           ))}
@@ -170,7 +176,7 @@ function Changed({ left, right, units }: { left: Judged; right: Judged; units: U
       {rows.length === 0 ? (
         <p>Every reading is the same.</p>
       ) : (
-        <div className="table-wide" tabIndex={0} role="region" aria-labelledby="changed">
+        <div className="table-wide" tabIndex={0} role="group" aria-label="Changed readings, a table">
           <table className="takes">
             <thead>
               <tr>

@@ -73,7 +73,7 @@ const One = memo(function One({ reading, units, onMeasured }: OneProps) {
         <Dialog.Trigger className={`reading ${poor ? "reading-poor" : ""}`} data-reading={reading.id}>
           <span className="text-sm">{reading.label}</span>
           <span className="mt-auto flex items-baseline gap-1.5 pt-1 text-2xl font-bold">
-            {numeral}
+            <span className="numeral">{numeral}</span>
             <span className="text-sm font-normal">{unit}</span>
           </span>
           <BandStrip reading={reading} />
@@ -101,7 +101,7 @@ const Row = memo(function Row({ reading, units, onMeasured }: OneProps) {
       <Explained of={reading.id}>
         <Dialog.Trigger className="reading-row" data-reading={reading.id}>
           <span className="mr-auto">{reading.label}</span>
-          <span className="font-bold">{numeral}</span>
+          <span className="numeral font-bold">{numeral}</span>
           <span className="text-faint">{unit}</span>
           {reading.from === "measured" && <span className="text-faint">measured</span>}
         </Dialog.Trigger>

@@ -42,6 +42,14 @@ export const withPerson = (plan: Plan, change: Given<Plan["brief"]["person"]>): 
   brief: { ...plan.brief, person: given(plan.brief.person, change) },
 });
 
+export function withoutAngle(plan: Plan, id: string): Plan {
+  const angles = { ...plan.layout.angles };
+  Reflect.deleteProperty(angles, id);
+  const layout = { ...plan.layout, angles };
+  if (Object.keys(angles).length === 0) Reflect.deleteProperty(layout, "angles");
+  return { ...plan, layout };
+}
+
 export const withGaze = (plan: Plan, gaze_offset_deg: number): Plan =>
   withLayout(plan, { seat: { ...plan.layout.seat, gaze_offset_deg } });
 
@@ -49,6 +57,8 @@ export function withLock(plan: Plan, handle: Handle, locked: boolean): Plan {
   const { layout } = plan;
   if (handle.id === "seat") return withLayout(plan, { seat: { ...layout.seat, locked } });
   if (handle.id === "camera") return withCamera(plan, { locked });
+  const angle = layout.angles?.[handle.id];
+  if (angle) return withLayout(plan, { angles: { ...layout.angles, [handle.id]: { ...angle, locked } } });
   if (handle.id === "backdrop" && layout.backdrop)
     return withLayout(plan, { backdrop: { ...layout.backdrop, locked } });
   if (handle.id === "screen" && layout.screen)

@@ -19,7 +19,7 @@ export type State = "good" | "stop" | "fix" | "consider" | "open";
 /** The step that a thing of the plan belongs to. */
 export function stepOfThing(thing: string, layout: Layout): Step {
   if (thing === "person" || thing === "seat") return "you";
-  if (thing === "camera" || thing === "screen") return "shot";
+  if (thing === "camera" || thing === "screen" || layout.angles?.[thing]) return "shot";
   if (thing === "microphone") return "sound";
   return layout.lights?.[thing] ? "light" : "room";
 }
@@ -31,7 +31,8 @@ export function stepOf(id: string, layout: Layout): Step {
   if (first === "room" && second === "mains") return "room";
   if (first === "room" && layout.lights?.[second]) return "light";
   if (first === "room" && second === "microphone") return "sound";
-  if (first === "room" && (second === "camera" || second === "screen")) return "shot";
+  if (first === "room" && (second === "camera" || second === "screen" || layout.angles?.[second]))
+    return "shot";
   if (first === "support") return stepOfThing(second, layout);
   if (first === "daylight") return "day";
   if (first === "person" || id === "shot.seat.gaze_deg") return "you";
@@ -63,7 +64,10 @@ export function groupsOf(step: Step, readings: Reading[]): [string, Reading[]][]
     banded(readings.filter((r) => words.includes(r.id.split(".")[1] ?? ""))),
   ]);
   const rest = readings.filter((r) => named.every(([, own]) => !own.includes(r)));
-  return [...named, ["Stands", rest] as [string, Reading[]]].filter(([, own]) => own.length > 0);
+  const stands = rest.filter((r) => r.id.startsWith("room."));
+  const angles = rest.filter((r) => !stands.includes(r));
+  const all: [string, Reading[]][] = [...named, ["What second angles show", angles], ["Stands", stands]];
+  return all.filter(([, own]) => own.length > 0);
 }
 
 export const findingsOf = (step: Step, findings: Finding[], layout: Layout): Finding[] =>

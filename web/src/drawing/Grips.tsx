@@ -151,7 +151,11 @@ export function Grips({
         onFocus={() => onSelect(handle.id)}
         onKeyDown={(event) => keys(event, handle, grip)}
       >
-        {grip === "aim" ? (
+        {grip === "zoom" ? (
+          <path
+            d={`M ${x - size} ${y} l ${size * 0.7} ${-size * 0.8} v ${size * 1.6} Z M ${x + size} ${y} l ${-size * 0.7} ${-size * 0.8} v ${size * 1.6} Z`}
+          />
+        ) : grip === "aim" ? (
           <path d={`M ${x} ${y - size} l ${size} ${size} l ${-size} ${size} l ${-size} ${-size} Z`} />
         ) : grip === "foot" ? (
           <rect x={x - size} y={y - size} width={2 * size} height={2 * size} />
@@ -191,6 +195,9 @@ export function Grips({
         .filter((h) => h.id === selected && !h.locked)
         .flatMap((h) => [
           ...(h.aim_m ? [one(h, "aim", `Aim of ${h.name}`, radius * 0.8)] : []),
+          ...(h.edge_m && sheet === "plan"
+            ? [one(h, "zoom", "Edge of the picture: zooms", radius * 0.8)]
+            : []),
           ...(h.foot_m && sheet === "plan" && offFoot(h)
             ? [one(h, "foot", `Foot of the stand of ${h.name}`, radius * 0.7)]
             : []),

@@ -6,6 +6,7 @@ import { OptionalBox } from "../ui/boxes";
 import { Tick } from "../ui/fields";
 import type { UnitSystem } from "../units/length";
 import { withRecording } from "../corner/edits";
+import { Angles } from "./Angles";
 import { SideBySide } from "./SideBySide";
 import { Takes } from "./Takes";
 
@@ -23,6 +24,7 @@ export function ShotPlace({ plan, judged, table, units }: Props) {
     <>
       {chart && <Takes chart={chart} table={table} units={units} locked={locked} />}
       {chart && <SideBySide chart={chart} plan={plan} units={units} />}
+      <Angles plan={plan} judged={judged} table={table} units={units} />
       <Recording plan={plan} table={table} />
     </>
   );

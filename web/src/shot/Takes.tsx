@@ -30,7 +30,7 @@ export function Takes({ chart, table, units, locked }: Props) {
       <h3 id="takes" className="subheading">
         This frame at each focal length
       </h3>
-      <div className="table-wide" tabIndex={0} role="region" aria-labelledby="takes">
+      <div className="table-wide" tabIndex={0} role="group" aria-label="Focal lengths, a table">
         <table className="takes">
           <thead>
             <tr>
@@ -38,9 +38,9 @@ export function Takes({ chart, table, units, locked }: Props) {
               <th>From the eyes</th>
               <th>Nose</th>
               <th>Blur</th>
-              <th>Wall in view</th>
-              <th>Near school</th>
-              <th>Far school</th>
+              <th className="wide-only">Wall in view</th>
+              <th className="wide-only">Near school</th>
+              <th className="wide-only">Far school</th>
             </tr>
           </thead>
           <tbody>
@@ -70,9 +70,9 @@ export function Takes({ chart, table, units, locked }: Props) {
                   <td>{formatLength(take.distance_m, units)}</td>
                   <td>{take.nose_percent == null ? "–" : `${fixed(take.nose_percent, 0)} %`}</td>
                   <td>{fixed(take.blur_percent, 1)} %</td>
-                  <td>{formatLength(take.background_width_m, units)}</td>
-                  <td>{fixed(take.near_and_wide_percent, 0)} %</td>
-                  <td>{fixed(take.far_and_long_percent, 0)} %</td>
+                  <td className="wide-only">{formatLength(take.background_width_m, units)}</td>
+                  <td className="wide-only">{fixed(take.near_and_wide_percent, 0)} %</td>
+                  <td className="wide-only">{fixed(take.far_and_long_percent, 0)} %</td>
                 </tr>
               );
             })}

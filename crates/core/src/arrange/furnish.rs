@@ -180,7 +180,7 @@ fn cast(brief: &Brief) -> Cast<'_> {
 }
 
 /// Supports not yet used, as (id, gear).
-struct Stands<'a> {
+pub(super) struct Stands<'a> {
     brief: &'a Brief,
     used: Vec<Id>,
     /// The rolling column that carries the camera, for key and microphone as well.
@@ -188,6 +188,19 @@ struct Stands<'a> {
 }
 
 impl<'a> Stands<'a> {
+    /// The supports that a layout leaves unused.
+    pub(super) fn unused(brief: &'a Brief, layout: &Layout) -> Self {
+        let others = [
+            Some(&layout.camera.support),
+            layout.microphone.as_ref().map(|used| &used.support),
+            layout.screen.as_ref().map(|used| &used.support),
+        ];
+        let lights = layout.lights.values().map(|light| &light.support);
+        let angles = layout.angles.values().map(|angle| &angle.support);
+        let used = others.into_iter().flatten().chain(lights).chain(angles);
+        Self { brief, used: used.filter_map(|support| support.gear.clone()).collect(), column: None }
+    }
+
     /// Unused supports for a purpose (`camera`, `light`, `microphone`), with or without an arm, weakest first.
     fn free(&self, purpose: &str, arm: bool) -> Vec<Id> {
         let mut found: Vec<(&'a Id, f64)> = self
@@ -205,7 +218,7 @@ impl<'a> Stands<'a> {
     }
 
     /// Supports to try: every free one, else one that is not owned.
-    fn options(&self, purpose: &str, kind: SupportKind) -> Vec<Support> {
+    pub(super) fn options(&self, purpose: &str, kind: SupportKind) -> Vec<Support> {
         let mut ids: Vec<Option<Id>> =
             self.free(purpose, kind == SupportKind::Boom).into_iter().map(Some).collect();
         if ids.is_empty() {
@@ -215,7 +228,7 @@ impl<'a> Stands<'a> {
     }
 
     /// Fixings to the ceiling for a purpose.
-    fn fixings(&self, purpose: &str) -> Vec<Support> {
+    pub(super) fn fixings(&self, purpose: &str) -> Vec<Support> {
         let all = self.brief.gear.iter().filter(|(id, g)| g.at_hand() && !self.used.contains(id));
         all.filter(|(_, g)| {
             g.support().is_some_and(|s| is_fixing(s) && s.common.offers.iter().any(|o| o == purpose))

@@ -89,6 +89,7 @@ pub fn support_of<'a>(layout: &'a mut Layout, thing: &str) -> Option<&'a mut Sup
         "camera" => Some(&mut layout.camera.support),
         "microphone" => layout.microphone.as_mut().map(|m| &mut m.support),
         "screen" => layout.screen.as_mut().map(|s| &mut s.support),
+        other if layout.angles.contains_key(other) => layout.angles.get_mut(other).map(|a| &mut a.support),
         light => layout.lights.get_mut(&Id::from(light)).map(|l| &mut l.support),
     }
 }

@@ -312,7 +312,7 @@ impl<'a> Rules<'a> {
             },
             Kind::Screen if !self.is_script(thing) => LIGHT_MARGIN_M,
             // Its sheet is what is filmed; what holds it up is not.
-            Kind::Backdrop => LIGHT_MARGIN_M,
+            Kind::Backdrop | Kind::Angle => LIGHT_MARGIN_M,
             _ => return,
         };
         let mut worst: Option<(f64, f64, &Part)> = None;
@@ -419,6 +419,7 @@ impl<'a> Rules<'a> {
             Kind::Microphone => &layout.microphone.as_ref()?.support,
             Kind::Light => &layout.lights.get(thing.id.as_str())?.support,
             Kind::Screen => &layout.screen.as_ref()?.support,
+            Kind::Angle => &layout.angles.get(thing.id.as_str())?.support,
             Kind::Person | Kind::Furniture | Kind::Backdrop => return None,
         };
         support.on.as_ref().map(|id| id.0.as_str())
@@ -508,6 +509,33 @@ impl<'a> Rules<'a> {
                 "Bring it forward, or use a shorter focal length.",
             );
         }
+        for angle in &corner.angles {
+            let v = crate::corner::image_distance_mm(angle.angle.focal_length_mm, angle.distance_m);
+            let lacking = angle.lens.nearest_focus_m - angle.distance_m - v.unwrap_or(0.0) / 1000.0;
+            if lacking > 1e-9 {
+                found.push(Breach {
+                    rule: "camera",
+                    thing: angle.id.to_owned(),
+                    lacking,
+                    sentence: format!(
+                        "The lens of the {} focuses no nearer than {} from the sensor; {} are lacking.",
+                        angle.id.replace('-', " "),
+                        corner.brief.units.length(angle.lens.nearest_focus_m),
+                        self.gap(lacking)
+                    ),
+                    frees: "Move it back, or use a lens that focuses nearer.".into(),
+                });
+            }
+        }
+        let mut say = |lacking: f64, sentence: String, frees: &str| {
+            found.push(Breach {
+                rule: "camera",
+                thing: "camera".into(),
+                lacking,
+                sentence,
+                frees: frees.into(),
+            });
+        };
         let reach = sensor + camera.focus_distance_m;
         if reach < corner.lens.nearest_focus_m - 1e-9 {
             let lacking = corner.lens.nearest_focus_m - reach;

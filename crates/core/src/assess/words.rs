@@ -145,11 +145,13 @@ pub(super) fn unlit(corner: &Corner<'_>) -> Vec<Finding> {
     if let Some(used) = &layout.screen {
         carried.push(("screen", &used.support));
     }
+    carried.extend(layout.angles.iter().map(|(id, angle)| (id.0.as_str(), &angle.support)));
     for (id, support) in carried {
         if matches!(support.kind, SupportKind::Floor | SupportKind::Boom) && support.gear.is_none() {
             let what = if support.kind == SupportKind::Boom { "an arm that reaches out" } else { "a stand" };
-            // Without a screen a recording can still be made.
-            let severity = if id == "screen" { Severity::Consider } else { Severity::Fix };
+            // Without a screen or a second angle a recording can still be made.
+            let beside = id == "screen" || layout.angles.contains_key(id);
+            let severity = if beside { Severity::Consider } else { Severity::Fix };
             all.push(
                 Finding::new(
                     format!("support.{id}.missing"),

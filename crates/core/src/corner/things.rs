@@ -1,7 +1,7 @@
 //! Everything in the corner that takes up room, as named groups of convex solids. Sizes that nobody gives
 //! (a figure's depth, a column's thickness) are Fogon's own rules and stand in the constants below.
 
-use super::{Corner, LightAt};
+use super::{AngleAt, Corner, LightAt};
 use crate::geometry::{DVec2, DVec3, Solid, bearing_vector};
 use crate::person::HEAD_RADIUS_M;
 use crate::plan::{
@@ -46,6 +46,7 @@ pub enum Kind {
     Microphone,
     Screen,
     Backdrop,
+    Angle,
 }
 
 /// One convex piece of a thing.
@@ -87,7 +88,32 @@ pub fn things(corner: &Corner<'_>) -> Vec<Thing> {
         all.push(screen_thing(corner, gear, at, &used.support));
     }
     all.extend(backdrop_thing(corner));
+    all.extend(corner.angles.iter().map(|angle| angle_thing(corner, angle)));
     all
+}
+
+/// The camera of a second angle with what carries it.
+pub fn angle_thing(corner: &Corner<'_>, angle: &AngleAt<'_>) -> Thing {
+    let view = &angle.view;
+    let (front, back) = (0.05, 0.10);
+    let middle = view.position_m + view.forward * ((front - back) / 2.0);
+    let half = [view.forward * ((front + back) / 2.0), view.right * 0.07, view.up * 0.05];
+    let mut parts = vec![Part { what: "body", solid: Solid::oriented_box(middle, half) }];
+    let carried = &angle.angle.support;
+    let hold = if carried.kind == SupportKind::Floor {
+        view.position_m - DVec3::Z * 0.05
+    } else {
+        view.position_m + DVec3::Z * 0.10
+    };
+    support(corner, carried, hold, hold, &mut parts);
+    Thing {
+        id: angle.id.to_owned(),
+        label: angle.id.replace('-', " "),
+        kind: Kind::Angle,
+        stand: stand_of(carried),
+        moved: true,
+        parts,
+    }
 }
 
 /// The backdrop with the stands at its ends.

@@ -11,8 +11,15 @@ pub trait Shape {
 }
 
 /// Most entries of each map of things: utoipa has no attribute for it, so these limits stand here.
-const MAP_SIZES: [(&str, usize); 6] =
-    [("gear", 200), ("openings", 24), ("furniture", 40), ("surfaces", 6), ("lights", 12), ("measured", 100)];
+const MAP_SIZES: [(&str, usize); 7] = [
+    ("gear", 200),
+    ("openings", 24),
+    ("furniture", 40),
+    ("surfaces", 14),
+    ("lights", 12),
+    ("angles", 3),
+    ("measured", 100),
+];
 
 /// Gives a type its [`Shape`], cached for the life of the program.
 #[macro_export]

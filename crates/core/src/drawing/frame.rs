@@ -18,40 +18,17 @@ const SAFE_PART: f64 = 0.05;
 const ROUND: usize = 32;
 
 pub(super) fn draw(corner: &Corner<'_>, all: &[Thing], text_part: f64) -> View {
-    let aspect = corner.view.width_ratio / corner.view.height_ratio;
-    let picture = Picture { corner, aspect };
-    let mut strokes = Vec::new();
-    let bounds = bounds(&corner.brief.room, 0.0);
-    picture.room(&bounds, &mut strokes);
-    picture.overhead(&bounds, &mut strokes);
-    // Painter's order: far things first, the person by their own depth.
-    let mut layers: Vec<(f64, Vec<Stroke>)> = vec![(corner.subject_distance_m(), picture.figure())];
-    for thing in all {
-        // The lens looks through a script glass, and past a screen beside it.
-        if matches!(thing.kind, Kind::Person | Kind::Camera) || is_glass(corner, thing) {
-            continue;
-        }
-        for part in &thing.parts {
-            let depths: Vec<f64> = part.solid.corners().iter().map(|c| corner.view.depth_m(*c)).collect();
-            let depth = depths.iter().sum::<f64>() / depths.len().max(1) as f64;
-            let (low, high) = part.solid.bounds();
-            if is_blocked(&bounds, corner.view.position_m, (low + high) / 2.0) {
-                continue; // round an inner corner
-            }
-            let ink = match (thing.kind, part.what) {
-                (Kind::Furniture, _) => Ink::Furniture,
-                (Kind::Backdrop, "sheet") => Ink::Backdrop,
-                _ => Ink::Intruder,
-            };
-            if let Some(outline) = picture.silhouette(part.solid.corners()) {
-                layers.push((depth, vec![stroke(ink, Some(&thing.id), true, outline)]));
-            }
-        }
-    }
-    layers.sort_by(|a, b| b.0.total_cmp(&a.0));
-    strokes.extend(layers.into_iter().flat_map(|(_, s)| s));
+    let picture = Picture::of(corner);
+    let mut strokes = picture.strokes(all, true);
     let labels = picture.guides(&mut strokes);
-    View::labelled([0.0, 0.0, aspect, 1.0], strokes, &labels, text_part * aspect.max(1.0))
+    View::labelled([0.0, 0.0, picture.aspect, 1.0], strokes, &labels, text_part * picture.aspect.max(1.0))
+}
+
+/// The picture of another camera, without the guides of the main one.
+pub(super) fn draw_other(corner: &Corner<'_>, all: &[Thing], overhead: bool, text_part: f64) -> View {
+    let picture = Picture::of(corner);
+    let strokes = picture.strokes(all, !overhead);
+    View::labelled([0.0, 0.0, picture.aspect, 1.0], strokes, &[], text_part * picture.aspect.max(1.0))
 }
 
 fn is_glass(corner: &Corner<'_>, thing: &Thing) -> bool {
@@ -63,7 +40,52 @@ struct Picture<'a> {
     aspect: f64,
 }
 
+impl<'a> Picture<'a> {
+    fn of(corner: &'a Corner<'a>) -> Self {
+        Self { corner, aspect: corner.view.width_ratio / corner.view.height_ratio }
+    }
+}
+
 impl Picture<'_> {
+    /// Everything that the lens sees, from back to front.
+    fn strokes(&self, all: &[Thing], with_figure: bool) -> Vec<Stroke> {
+        let corner = self.corner;
+        let mut strokes = Vec::new();
+        let bounds = bounds(&corner.brief.room, 0.0);
+        self.room(&bounds, &mut strokes);
+        self.overhead(&bounds, &mut strokes);
+        // Painter's order: far things first, the person by their own depth.
+        let mut layers: Vec<(f64, Vec<Stroke>)> = Vec::new();
+        if with_figure {
+            layers.push((corner.view.depth_m(corner.eyes_m), self.figure()));
+        }
+        for thing in all {
+            // The lens looks through a script glass, and past a screen beside it.
+            if matches!(thing.kind, Kind::Person | Kind::Camera) || is_glass(corner, thing) {
+                continue;
+            }
+            for part in &thing.parts {
+                let depths: Vec<f64> = part.solid.corners().iter().map(|c| corner.view.depth_m(*c)).collect();
+                let depth = depths.iter().sum::<f64>() / depths.len().max(1) as f64;
+                let (low, high) = part.solid.bounds();
+                if is_blocked(&bounds, corner.view.position_m, (low + high) / 2.0) {
+                    continue; // round an inner corner
+                }
+                let ink = match (thing.kind, part.what) {
+                    (Kind::Furniture, _) => Ink::Furniture,
+                    (Kind::Backdrop, "sheet") => Ink::Backdrop,
+                    _ => Ink::Intruder,
+                };
+                if let Some(outline) = self.silhouette(part.solid.corners()) {
+                    layers.push((depth, vec![stroke(ink, Some(&thing.id), true, outline)]));
+                }
+            }
+        }
+        layers.sort_by(|a, b| b.0.total_cmp(&a.0));
+        strokes.extend(layers.into_iter().flat_map(|(_, s)| s));
+        strokes
+    }
+
     /// Picture coordinates: 1 = the picture's height.
     fn at(&self, point: DVec3) -> Option<DVec2> {
         self.corner.view.project(point).map(|(x, y)| DVec2::new(x * self.aspect, y))

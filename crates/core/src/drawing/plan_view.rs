@@ -1,6 +1,6 @@
 //! From above.
 
-use super::{Ink, Label, Projection, View, bounds_of, hull, ink_of, stroke};
+use super::{Ink, Label, Projection, View, angle_letter, bounds_of, hull, ink_of, stroke};
 use crate::corner::{Corner, Kind, Source, Thing, door_swing};
 use crate::geometry::{DVec2, DVec3, distance_to_edge, is_outer_corner};
 use crate::plan::OpeningKind;
@@ -50,6 +50,7 @@ pub(super) fn draw(corner: &Corner<'_>, all: &[Thing], turns: u8, text_m: f64) -
         Kind::Microphone => 4,
         Kind::Screen => 5,
         Kind::Backdrop => 0,
+        Kind::Angle => 2,
     };
     let mut sorted: Vec<&Thing> = all.iter().collect();
     sorted.sort_by_key(|t| order(t));
@@ -236,6 +237,15 @@ fn labels(corner: &Corner<'_>, turns: u8) -> Vec<Label> {
             text: format!("mic {distance}"),
             at: at(capsule),
             ink: Ink::Microphone,
+        });
+    }
+    for (index, angle) in corner.angles.iter().enumerate() {
+        all.push(Label {
+            letter: angle_letter(index),
+            thing: Some(angle.id.to_owned()),
+            text: angle.id.replace('-', " "),
+            at: at(angle.view.position_m),
+            ink: Ink::Camera,
         });
     }
     if let Some((gear, used)) = corner.backdrop {

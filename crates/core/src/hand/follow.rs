@@ -38,6 +38,7 @@ pub(super) fn put<'a>(corner: &'a Corner<'_>, by: &'a Move, to: DVec3) -> Layout
         "microphone" => microphone(corner, to),
         "screen" => screen(corner, to),
         "backdrop" => one(hung_at(corner, to.truncate())),
+        angle if corner.layout.angles.contains_key(angle) => one(angle_at(corner, angle, to)),
         _ => match corner.lights.iter().find(|l| l.id == thing) {
             Some(light) => lit_from(corner, light, to),
             None => one(furnished(corner, &by.thing, to.truncate())),
@@ -162,6 +163,18 @@ fn microphone<'a>(corner: &'a Corner<'_>, to: DVec3) -> Layouts<'a> {
             used.position_m = rounded(to);
         }
     })
+}
+
+fn angle_at(corner: &Corner<'_>, id: &str, to: DVec3) -> Layout {
+    let mut layout = corner.layout.clone();
+    if let Some(angle) = layout.angles.get_mut(id) {
+        let by = to - DVec3::from(angle.position_m);
+        angle.position_m = rounded(to);
+        angle.support.base_m =
+            angle.support.base_m.map(|foot| rounded_floor(DVec2::from(foot) + by.truncate()));
+    }
+    fill_bag(corner.brief, &mut layout, id);
+    layout
 }
 
 fn hung_at(corner: &Corner<'_>, to: DVec2) -> Layout {

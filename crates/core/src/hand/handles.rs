@@ -22,6 +22,8 @@ pub struct Handle {
     pub position_m: Point3,
     /// The point it faces, m.
     pub aim_m: Option<Point3>,
+    /// The picture's right edge at the depth of the eyes, at the lens's height, m (camera): takes the zoom along.
+    pub edge_m: Option<Point3>,
     /// Foot of its stand, m.
     pub foot_m: Option<Point2>,
     /// How it is turned, degrees (seat, furniture).
@@ -50,6 +52,10 @@ pub fn handles(plan: &Plan) -> Vec<Handle> {
     };
     let camera = &layout.camera;
     let axis = corner.view.position_m + corner.view.forward * camera.focus_distance_m;
+    let view = &corner.view;
+    let half = view.right * (view.frame_width_m(corner.subject_distance_m()) / 2.0);
+    let edge =
+        (view.position_m + view.forward * corner.subject_distance_m() + half).with_z(view.position_m.z);
     let mut all = vec![
         Handle {
             id: "seat".into(),
@@ -57,6 +63,7 @@ pub fn handles(plan: &Plan) -> Vec<Handle> {
             name: "Seat".into(),
             position_m: corner.eyes_m.into(),
             aim_m: None,
+            edge_m: None,
             foot_m: None,
             bearing_deg: Some(layout.seat.bearing_deg),
             from_eyes: None,
@@ -70,6 +77,7 @@ pub fn handles(plan: &Plan) -> Vec<Handle> {
             name: "Camera".into(),
             position_m: camera.position_m,
             aim_m: Some(axis.into()),
+            edge_m: Some(edge.into()),
             foot_m: foot(&camera.support, corner.view.position_m),
             bearing_deg: None,
             from_eyes: seen(corner.view.position_m),
@@ -94,6 +102,7 @@ pub fn handles(plan: &Plan) -> Vec<Handle> {
             name: crate::units::capital(&name),
             position_m: light.light.position_m,
             aim_m: Some(light.aim_m.into()),
+            edge_m: None,
             foot_m: foot(&light.light.support, light.hold_m()),
             bearing_deg: None,
             from_eyes: seen(light.position_m),
@@ -110,6 +119,7 @@ pub fn handles(plan: &Plan) -> Vec<Handle> {
             name: if worn { "Microphone, worn or on the camera".into() } else { "Microphone".into() },
             position_m: used.position_m,
             aim_m: None,
+            edge_m: None,
             foot_m: foot(&used.support, at),
             bearing_deg: None,
             from_eyes: seen(at),
@@ -126,11 +136,28 @@ pub fn handles(plan: &Plan) -> Vec<Handle> {
             name: crate::units::capital(crate::shot::seeing::name(gear.screen)),
             position_m: used.position_m,
             aim_m: None,
+            edge_m: None,
             foot_m: foot(&used.support, at),
             bearing_deg: None,
             from_eyes: seen(at),
             locked: used.locked,
             movable: gear.screen != crate::plan::ScreenType::Script || !on_camera,
+            lifts: true,
+        });
+    }
+    for (index, angle) in corner.angles.iter().enumerate() {
+        all.push(Handle {
+            id: angle.id.into(),
+            letter: crate::drawing::angle_letter(index).into(),
+            name: crate::units::capital(&angle.id.replace('-', " ")),
+            position_m: angle.angle.position_m,
+            aim_m: None,
+            edge_m: None,
+            foot_m: foot(&angle.angle.support, angle.view.position_m),
+            bearing_deg: None,
+            from_eyes: seen(angle.view.position_m),
+            locked: angle.angle.locked,
+            movable: true,
             lifts: true,
         });
     }
@@ -141,6 +168,7 @@ pub fn handles(plan: &Plan) -> Vec<Handle> {
             name: gear.common.label.clone(),
             position_m: DVec3::new(used.position_m.0[0], used.position_m.0[1], 0.0).into(),
             aim_m: None,
+            edge_m: None,
             foot_m: None,
             bearing_deg: Some(used.bearing_deg),
             from_eyes: None,
@@ -157,6 +185,7 @@ pub fn handles(plan: &Plan) -> Vec<Handle> {
             name: crate::units::capital(&id.0.replace('-', " ")),
             position_m: position.into(),
             aim_m: None,
+            edge_m: None,
             foot_m: None,
             bearing_deg: Some(bearing_deg),
             from_eyes: None,

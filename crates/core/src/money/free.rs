@@ -87,6 +87,7 @@ fn baseline_of(plan: &Plan) -> (Plan, Baseline) {
         microphone: today.microphone.clone(),
         screen: None,
         backdrop: None,
+        angles: saved.angles.clone(),
         furniture: today.furniture.clone().unwrap_or_default(),
     };
     (Plan { layout, ..plan.clone() }, Baseline::Today)

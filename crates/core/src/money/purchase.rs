@@ -157,7 +157,7 @@ fn helps(brief: &Brief, gear: &Gear) -> bool {
         }
         Gear::Support(support) => {
             let offers = |what: &str| support.common.offers.iter().any(|offer| offer == what);
-            !offers("ceiling") && !(offers("camera") && offers("microphone"))
+            !(offers("ceiling") || offers("camera") && offers("microphone"))
         }
         _ => true,
     }

@@ -55,6 +55,11 @@ pub(super) fn plan(brief: &Brief, layout: Option<&Layout>) -> Result<(), Problem
             layout.microphone.as_ref(),
             Some(&layout.furniture),
         );
+        for (id, angle) in &layout.angles {
+            uses.gear(&format!("angles.{id}.body"), &angle.body, "a camera", |g| g.camera().is_some());
+            uses.gear(&format!("angles.{id}.lens"), &angle.lens, "a lens", |g| g.lens().is_some());
+            uses.support(&format!("angles.{id}.support"), &angle.support);
+        }
         if let Some(backdrop) = &layout.backdrop {
             uses.gear("backdrop.gear", &backdrop.gear, "a backdrop", |g| g.backdrop().is_some());
         }

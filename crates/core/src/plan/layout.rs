@@ -26,6 +26,9 @@ pub struct Layout {
     /// What hangs or stands behind the person.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub backdrop: Option<Backdrop>,
+    /// Second angles: other cameras, or the same one afterwards.
+    #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
+    pub angles: BTreeMap<Id, Angle>,
     /// Furniture that has been moved.
     #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
     pub furniture: BTreeMap<Id, FurnitureAt>,
@@ -231,6 +234,27 @@ pub struct Screen {
     pub gear: Id,
     /// Middle of the picture, of the mirror, or of the script's reflection; it faces the eyes. m.
     pub position_m: Point3,
+    /// What carries it.
+    pub support: Support,
+    /// Stays where it is: neither a hand, a fix, a free move nor another layout moves it.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub locked: bool,
+}
+
+/// A second angle.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct Angle {
+    /// Gear id of the body.
+    pub body: Id,
+    /// Gear id of the lens.
+    pub lens: Id,
+    /// Camera point, m.
+    pub position_m: Point3,
+    /// Point it is turned to and focused on, m.
+    pub aim_m: Point3,
+    /// Focal length, mm, real.
+    #[schema(minimum = 1.0, maximum = 600.0)]
+    pub focal_length_mm: f64,
     /// What carries it.
     pub support: Support,
     /// Stays where it is: neither a hand, a fix, a free move nor another layout moves it.

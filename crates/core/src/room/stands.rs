@@ -82,6 +82,14 @@ fn loads<'a>(corner: &'a Corner<'_>) -> Vec<Load<'a>> {
     if let Some(((gear, at), used)) = screen {
         add("screen", &used.support, gear.common.mass_kg, at);
     }
+    all.extend(corner.angles.iter().map(|angle| Load {
+        thing: angle.id,
+        support: &angle.angle.support,
+        kg: angle.body.common.mass_kg + angle.lens.common.mass_kg,
+        at: angle.view.position_m,
+        hold: angle.view.position_m,
+        knock_n: 0.0,
+    }));
     all.retain(|load| matches!(load.support.kind, SupportKind::Floor | SupportKind::Boom));
     all
 }

@@ -59,6 +59,10 @@ fn carried(plan: &Value, support: &Value, hold: P) -> Vec<P> {
     let base = match support["kind"].as_str().unwrap() {
         "floor" => [hold[0], hold[1], 0.0],
         "boom" => [number(&support["base_m"][0]), number(&support["base_m"][1]), 0.0],
+        "ceiling" => {
+            let top = [hold[0], hold[1], ceiling_over(plan, hold)];
+            return (0..=20).map(|i| along(hold, top, f64::from(i) / 20.0)).collect();
+        }
         _ => return points,
     };
     let top = [base[0], base[1], hold[2]];
@@ -102,6 +106,50 @@ fn head(plan: &Value, light: &Value, eyes: P) -> (Vec<P>, P) {
     (points, [0, 1, 2].map(|k| middle[k] + back[k] * depth))
 }
 
+/// Points on a screen or mirror that faces the eyes, with its stand; none for a script glass, which the lens looks
+/// through. Widths are those of usual screens where none is told.
+fn screen(plan: &Value, used: &Value, eyes: P) -> Vec<P> {
+    let gear = &plan["brief"]["gear"][used["gear"].as_str().unwrap()];
+    let usual = match gear["screen"].as_str().unwrap_or("field") {
+        "script" => return Vec::new(),
+        "phone" => 0.14,
+        "television" => 0.89,
+        "laptop" | "mirror" => 0.30,
+        _ => 0.155,
+    };
+    let width = gear["width_m"].as_f64().unwrap_or(usual);
+    let height = width * 9.0 / 16.0;
+    let middle = point(&used["position_m"]);
+    let facing = minus(eyes, middle).map(|v| v / length(minus(eyes, middle)));
+    let flat = facing[0].hypot(facing[1]);
+    let across = [-facing[1] / flat, facing[0] / flat, 0.0];
+    let up = [-facing[2] * facing[0] / flat, -facing[2] * facing[1] / flat, flat];
+    let mut points = Vec::new();
+    for (x, y) in [(-0.5, -0.5), (0.5, -0.5), (0.5, 0.5), (-0.5, 0.5), (0.0, 0.0)] {
+        points.push([0, 1, 2].map(|k| middle[k] + across[k] * x * width + up[k] * y * height));
+    }
+    points.extend(carried(plan, &used["support"], [middle[0], middle[1], middle[2] - height / 2.0]));
+    points
+}
+
+/// Points on a backdrop's sheet, and on the stands at its ends.
+fn backdrop(plan: &Value, used: &Value) -> (Vec<P>, Vec<P>) {
+    let gear = &plan["brief"]["gear"][used["gear"].as_str().unwrap()];
+    let (width, height) = (number(&gear["width_m"]), number(&gear["height_m"]));
+    let (sin, cos) = number(&used["bearing_deg"]).to_radians().sin_cos();
+    let at = |aside: f64, z: f64| {
+        [number(&used["position_m"][0]) + cos * aside, number(&used["position_m"][1]) - sin * aside, z]
+    };
+    let sheet = (0..=10).flat_map(|i| {
+        let aside = width * (f64::from(i) / 10.0 - 0.5);
+        [at(aside, 0.02), at(aside, height / 2.0), at(aside, height)]
+    });
+    let ends = [-width / 2.0 - 0.02, width / 2.0 + 0.02];
+    let stands = ends.iter().flat_map(|end| (0..=20).map(move |i| (*end, height * f64::from(i) / 20.0)));
+    let stands = if used["hung"] == "stands" { stands.map(|(a, z)| at(a, z)).collect() } else { Vec::new() };
+    (sheet.collect(), stands)
+}
+
 /// Fails unless nothing shows in the picture that must not, everything stays in the room and out of the door's
 /// swing, and the eyes do not.
 pub(crate) fn assert_legal(plan: &Value) {
@@ -134,12 +182,22 @@ pub(crate) fn assert_legal(plan: &Value) {
             things.push(("microphone".into(), carried(plan, &used["support"], capsule)));
         }
     }
+    if let Some(used) = layout.get("screen").filter(|s| !s.is_null()) {
+        things.push(("the screen".into(), screen(plan, used, eyes)));
+    }
+    let hung = layout.get("backdrop").filter(|b| !b.is_null()).map(|used| backdrop(plan, used));
     let floor: Vec<P> = plan["brief"]["room"]["floor_m"]
         .as_array()
         .unwrap()
         .iter()
         .map(|p| [number(&p[0]), number(&p[1]), 0.0])
         .collect();
+    if let Some((sheet, stands)) = hung {
+        for p in &sheet {
+            assert!(in_the_room(plan, &floor, *p), "the backdrop at {p:?} is outside the room");
+        }
+        things.push(("the backdrop's stands".into(), stands));
+    }
     let crown = eyes[2] + 0.064 * stature;
     assert!(in_the_room(plan, &floor, [eyes[0], eyes[1], crown]), "the head is not in the room");
     let lens = point(&layout["camera"]["position_m"]);

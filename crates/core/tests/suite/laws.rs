@@ -5,7 +5,7 @@ use fogon_core::assess::{evaluate, without_moves};
 use fogon_core::corner::Corner;
 use fogon_core::finding::Severity;
 use fogon_core::plan::{BriefFile, Plan, apply};
-use fogon_testkit::{any_brief, any_shape, assert_close, box_room, set};
+use fogon_testkit::{any_brief, any_kit, any_shape, assert_close, box_room, set};
 use proptest::prelude::*;
 use serde_json::{Value, json};
 
@@ -64,6 +64,45 @@ proptest! {
     #[test]
     fn proposals_are_legal_in_rooms_of_any_shape(brief in any_shape()) {
         proposals_are_legal(&brief);
+    }
+
+    /// Nor with any rig, screen, backdrop and a second camera; and the same gear gives the same answer.
+    #[test]
+    fn proposals_are_legal_with_any_kit(brief in any_brief(), kit in any_kit()) {
+        let mut brief = brief;
+        for (at, thing) in kit {
+            set(&mut brief, &at, thing);
+        }
+        proposals_are_legal(&brief);
+        // A camera only carries a lens that fits it.
+        let file = read(&brief);
+        for proposal in propose(&file.name, &file.brief).proposals {
+            let camera = &proposal.plan.layout.camera;
+            prop_assert_eq!(camera.body.0 == "selfie", camera.lens.0 == "selfie-lens");
+        }
+    }
+
+    /// The chart of any corner that was laid out: the room ends it no nearer than the camera stands, and where nothing is
+    /// said to keep a focal length away, the camera fits there.
+    #[test]
+    fn the_chart_agrees_with_the_rules(brief in any_shape()) {
+        let file = read(&brief);
+        let Some(first) = propose(&file.name, &file.brief).proposals.into_iter().next() else { return Ok(()) };
+        let corner = Corner::of(&first.plan).unwrap();
+        let chart = fogon_core::shot::chart::chart(&corner);
+        prop_assert!(chart.now.frames, "a proposal frames what is wanted");
+        prop_assert!(chart.room_m > chart.now.distance_m - 0.02, "{} {}", chart.room_m, chart.now.distance_m);
+        prop_assert!(chart.along.windows(2).all(|s| s[0].focal_length_mm < s[1].focal_length_mm));
+        for take in &chart.takes {
+            let mut by: fogon_core::hand::Move = serde_json::from_value(json!({ "thing": "camera", "grip": "shot" })).unwrap();
+            by.focal_length_mm = Some(take.station.focal_length_mm);
+            by.anyway = true;
+            let plan = fogon_core::hand::moved(&first.plan, &by).unwrap().plan;
+            let out = without_moves(&plan).findings.into_iter().find(|f| f.id == "legal.camera.camera");
+            // To the centimetre: the camera's place is rounded, and the chart looks along one line.
+            let lacking = out.and_then(|f| f.evidence.first().and_then(|e| e.value)).unwrap_or(0.0);
+            prop_assert!(take.kept_by.is_some() || lacking < 0.02, "{} mm lacks {}", take.station.focal_length_mm, lacking);
+        }
     }
 
     /// Whatever is spoilt, every offered fix removes its finding and adds no stop and no fix.

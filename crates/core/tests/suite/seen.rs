@@ -238,3 +238,52 @@ fn what_ends_a_take_or_crawls_in_it_is_told() {
         "1/50 s against 1/100 s, flicker-free",
     );
 }
+
+/// A view of the bench from above covers it where the ceiling lets it, straight over its middle; one from the side stands
+/// 30 degrees or more from the first. Neither shows in the picture or breaks a rule.
+#[test]
+fn second_angles_cover_and_break_no_rule() {
+    use fogon_core::arrange::{AngleKind, with_angle};
+    let plan = plain_with(&[(
+        "/brief/room/furniture/bench",
+        json!({ "kind": "table", "position_m": [2.0, 1.95, 0], "size_m": [1.0, 0.5, 0.74], "fixed": true }),
+    )]);
+    let both = with_angle(&with_angle(&plan, AngleKind::Overhead).unwrap(), AngleKind::Side).unwrap();
+    assert!(in_the_way(&both).iter().all(|f| !f.id.starts_with("legal.")), "{:?}", in_the_way(&both));
+    let over = &both.layout.angles["overhead"];
+    assert_eq!((over.position_m.0[0], over.position_m.0[1]), (2.0, 1.95));
+    // S = s (u - f) / f at the bench's top, worked out here: 24 mm on 36 x 20.25 mm.
+    let u = 1000.0 * (over.position_m.0[2] - 0.74);
+    assert_close(
+        value(&both, "shot.overhead.covers_width_m"),
+        36.0 * (u - 24.0) / 24.0 / 1000.0,
+        1e-6,
+        0.0,
+        "across",
+    );
+    assert_close(
+        value(&both, "shot.overhead.covers_height_m"),
+        20.25 * (u - 24.0) / 24.0 / 1000.0,
+        1e-6,
+        0.0,
+        "deep",
+    );
+    assert!(value(&both, "shot.overhead.covers_width_m") >= 1.0, "all of the bench");
+    assert!(value(&both, "shot.side-angle.off_axis_deg") >= 30.0);
+    let pictures = fogon_core::drawing::draw_angles(&both, 1.0);
+    assert_eq!(pictures.len(), 2);
+    assert!(
+        pictures[0].view.strokes.iter().any(|s| s.thing.as_deref() == Some("bench")),
+        "the bench is in its picture"
+    );
+    // No bench, nothing to look down on.
+    assert!(
+        with_angle(&plain_with(&[]), AngleKind::Overhead).unwrap_err().accepted.contains("desk or a table")
+    );
+    // Put beside the first camera, it is told.
+    let mut near = both.clone();
+    let side = near.layout.angles.get_mut("side-angle").unwrap();
+    side.position_m = fogon_core::plan::Point3([2.6, 2.9, 1.3]);
+    let told = fogon_core::assess::without_moves(&near);
+    assert!(told.findings.iter().any(|f| f.id == "shot.side-angle.jump"));
+}

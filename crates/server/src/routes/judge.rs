@@ -3,12 +3,12 @@
 use axum::Json;
 use axum::extract::Query;
 use axum::http::StatusCode;
-use fogon_core::arrange::{Ground, Placed, Proposals, ground, propose as search, why};
+use fogon_core::arrange::{AngleKind, Ground, Placed, Proposals, ground, propose as search, why, with_angle};
 use fogon_core::assess::choices::{ChoiceEffect, choices as every_choice};
 use fogon_core::assess::{Assessment, evaluate, without_moves};
 use fogon_core::corner::Corner;
 use fogon_core::document;
-use fogon_core::drawing::{Drawing, Style, draw_for};
+use fogon_core::drawing::{AngleSeen, Drawing, Style, draw_angles, draw_for};
 use fogon_core::hand::{Handle, MoveIn, Moved, handles, moved};
 use fogon_core::money::{Changes, changes as what_to_change};
 use fogon_core::plan::{BriefFile, PatchStep, Plan, apply as apply_patch};
@@ -36,6 +36,10 @@ pub(crate) struct Judged {
     /// What the room gives, where the chart was asked for.
     #[serde(skip_serializing_if = "Option::is_none")]
     ground: Option<Ground>,
+    /// What second angles see, where the chart was asked for.
+    #[serde(skip_serializing_if = "Vec::is_empty")]
+    #[schema(required = false)]
+    angles: Vec<AngleSeen>,
 }
 
 /// A plan after a move, judged.
@@ -92,8 +96,9 @@ impl Drawn {
         let drawing = draw_for(plan, style).ok_or_else(|| Details::from(Problems::from(unresolved())))?;
         let assessment = if self.fixes.unwrap_or(true) { evaluate(plan) } else { without_moves(plan) };
         let corner = if self.chart.unwrap_or(false) { Corner::of(plan) } else { None };
+        let angles = if corner.is_some() { draw_angles(plan, style.frame_text_scale) } else { Vec::new() };
         let (chart, ground) = (corner.as_ref().map(chart), corner.as_ref().map(ground));
-        Ok(Judged { assessment, placed: why(plan), drawing, handles: handles(plan), chart, ground })
+        Ok(Judged { assessment, placed: why(plan), drawing, handles: handles(plan), chart, ground, angles })
     }
 }
 
@@ -194,6 +199,30 @@ pub(crate) async fn place(Body(bytes): Body) -> Result<Json<Plan>, Details> {
             Details::from(Problems::from(problem))
         })?;
         Ok(Json(placed))
+    })
+    .await
+}
+
+/// A plan and the second angle it is to get.
+#[derive(Serialize, Deserialize, ToSchema)]
+pub(crate) struct OneMore {
+    plan: Plan,
+    kind: AngleKind,
+}
+
+/// A plan with a second angle where it breaks no rule
+#[utoipa::path(post, path = "/api/v1/angle", request_body = OneMore,
+    responses((status = 200, body = Plan), (status = 422, body = Details, content_type = "application/problem+json")))]
+pub(crate) async fn angle(Body(bytes): Body) -> Result<Json<Plan>, Details> {
+    blocking(move || {
+        let value = document::parse(&bytes).map_err(Problems::from)?;
+        let asked: OneMore = serde_json::from_value(value).map_err(|error| {
+            let problem =
+                Problem::new("document", error, "a plan and a kind: overhead or side", Code::WrongType);
+            Details::from(Problems::from(problem))
+        })?;
+        asked.plan.check()?;
+        Ok(Json(with_angle(&asked.plan, asked.kind).map_err(Problems::from)?))
     })
     .await
 }

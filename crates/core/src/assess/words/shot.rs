@@ -1,10 +1,11 @@
 //! Findings of the shot that are no single reading's: a session that does not fit, stripes that crawl, a script that is
 //! read beside the lens.
 
-use crate::corner::Corner;
+use crate::corner::{AngleAt, Corner};
 use crate::finding::{Finding, Severity};
 use crate::plan::{FurnitureKind, MonitorSchool, Purpose, ScreenType};
 use crate::reading::Reading;
+use crate::shot::angles::{JUMP_DEG, off_axis_deg};
 use crate::shot::behind::{backdrop_margin_m, behind, has_key_screen, wants_plain};
 use crate::shot::cloth::{Moire, moire_delivered, stripes_px};
 use crate::shot::recording::too_short;
@@ -26,6 +27,7 @@ pub(super) fn notes(corner: &Corner<'_>, readings: &[Reading]) -> Vec<Finding> {
     all.extend(script(corner));
     all.extend(no_screen(corner));
     all.extend(background(corner));
+    all.extend(corner.angles.iter().filter_map(|angle| jump(corner, angle)));
     if let Some(factor) = value("shot.recording.reframe_factor").filter(|factor| *factor < 1.0 - 1e-9) {
         all.push(
             Finding::new(
@@ -300,4 +302,23 @@ fn background(corner: &Corner<'_>) -> Vec<Finding> {
         );
     }
     all
+}
+
+/// A second angle too near to the first.
+fn jump(corner: &Corner<'_>, angle: &AngleAt<'_>) -> Option<Finding> {
+    let off = off_axis_deg(corner, angle);
+    (!angle.is_overhead() && off < JUMP_DEG).then(|| {
+        let name = angle.id.replace('-', " ");
+        Finding::new(
+            format!("shot.{}.jump", angle.id),
+            Severity::Consider,
+            format!("The {name} is only {} degrees from the first camera.", decimals(off, 0)),
+        )
+        .because(
+            "Cut together, two angles so near look like a jump.",
+            "the 30-degree rule: common practice, no source",
+        )
+        .on(format!("shot.{}.off_axis_deg", angle.id), Some(off), "\u{b0}")
+        .advise("Walk it round to 30 degrees or more, or change the shot size as well.")
+    })
 }

@@ -1,0 +1,44 @@
+//! Second angles: another camera from the side, one over the bench. What each covers, and how far it is from the first.
+
+use super::OPTICS;
+use crate::corner::{AngleAt, Corner};
+use crate::geometry::angle_between_deg;
+use crate::reading::{From, Reading};
+
+/// Cuts between angles nearer than this look like a jump, degrees (the 30-degree rule: common practice, no source).
+pub const JUMP_DEG: f64 = 30.0;
+
+/// Angle at the eyes between the main camera and a second one, degrees.
+pub fn off_axis_deg(corner: &Corner<'_>, angle: &AngleAt<'_>) -> f64 {
+    let from_eyes = |at: crate::geometry::DVec3| at - corner.eyes_m;
+    angle_between_deg(from_eyes(corner.view.position_m), from_eyes(angle.view.position_m))
+}
+
+pub(super) fn readings(corner: &Corner<'_>) -> Vec<Reading> {
+    let mut all = Vec::new();
+    for angle in &corner.angles {
+        let covers = |what: &str, value: f64| {
+            let mut reading = Reading::new(format!("shot.{}.{what}", angle.id), value)
+                .by("s (u - f) / f at what it looks at", OPTICS)
+                .with("distance", angle.distance_m, "m", From::Computed)
+                .with("focal length", angle.angle.focal_length_mm, "mm", From::Typed);
+            let side = if what == "covers_width_m" { "across" } else { "up and down" };
+            reading.label =
+                format!("{} covers, {side}", crate::units::capital(&angle.id.replace('-', " "))).into();
+            reading
+        };
+        all.push(covers("covers_width_m", angle.view.frame_width_m(angle.distance_m)));
+        all.push(covers("covers_height_m", angle.view.frame_height_m(angle.distance_m)));
+        if !angle.is_overhead() {
+            let mut reading = Reading::new(
+                format!("shot.{}.off_axis_deg", angle.id),
+                off_axis_deg(corner, angle),
+            )
+            .by("angle at the eyes between the two cameras", "30 degrees: common practice, no source");
+            reading.label =
+                format!("{} off the first", crate::units::capital(&angle.id.replace('-', " "))).into();
+            all.push(reading);
+        }
+    }
+    all
+}

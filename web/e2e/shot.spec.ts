@@ -1,0 +1,196 @@
+// The shot as a workplace: chart, lenses, guides, two pictures; comparing, trying out, schools and the shelf.
+import { expect, test, type Page } from "@playwright/test";
+
+import { changedPlan, reading, section } from "./help";
+
+const dot = (page: Page) => page.locator("[data-grip=chart-camera]");
+
+const kept = (page: Page, revision: number) =>
+  expect(page.getByText(`kept, revision ${revision}`)).toBeVisible();
+
+const distance = (page: Page) => reading(page, "shot.camera.distance_m");
+
+async function open(page: Page, name: string, path: string): Promise<number> {
+  const id = await changedPlan(page, name, () => undefined);
+  await page.goto(`/corners/${id}/${path}`);
+  return id;
+}
+
+test("the camera is dragged along the chart, and by keys", async ({ page }) => {
+  await open(page, "Charted", "shot");
+  await expect(dot(page)).toBeVisible();
+  const before = await distance(page);
+  const box = await dot(page).boundingBox();
+  if (!box) throw new Error("no dot");
+  const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
+  await page.mouse.move(x, y);
+  await page.mouse.down();
+  await page.mouse.move(x - 40, y + 8, { steps: 6 });
+  // While the button is still down.
+  await expect.poll(() => distance(page)).not.toBe(before);
+  await page.mouse.up();
+  await kept(page, 2);
+  const after = Number(await distance(page));
+  expect(after).toBeLessThan(Number(before));
+  // Left and right keep the wanted frame.
+  await dot(page).focus();
+  await page.keyboard.press("ArrowLeft");
+  await kept(page, 3);
+  await expect.poll(async () => Number(await distance(page))).toBeLessThan(after);
+  await expect.poll(() => reading(page, "shot.frame.height_error_percent")).toBe("0.0");
+  // Broken off, it stands where it stood.
+  const held = await distance(page);
+  const again = await dot(page).boundingBox();
+  if (!again) throw new Error("no dot");
+  await page.mouse.move(again.x + again.width / 2, again.y + again.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(again.x - 60, again.y + 20, { steps: 4 });
+  await page.keyboard.press("Escape");
+  await page.mouse.up();
+  await expect.poll(() => distance(page)).toBe(held);
+});
+
+test("a focal length is taken from the table, and on the plan", async ({ page }) => {
+  await open(page, "Lenses", "shot");
+  const table = section(page, "This frame at each focal length");
+  await table.getByRole("button", { name: /^40 mm, like 61/ }).click();
+  await kept(page, 2);
+  await expect(table.getByText(/✓ 40 mm/)).toBeVisible();
+  await expect(page.getByText(/^40 mm · f/)).toBeVisible();
+  // The edge of the picture on the plan zooms.
+  await page.locator("[data-grip=plan-camera-place]").focus();
+  const edge = page.locator("[data-grip=plan-camera-zoom]");
+  await edge.focus();
+  await page.keyboard.press("ArrowUp");
+  await kept(page, 3);
+  await expect(page.getByText(/^40 mm · f/)).toBeHidden();
+});
+
+test("guides are switched on and stay on; two focal lengths stand side by side", async ({ page }) => {
+  await open(page, "Guides", "shot");
+  const picture = page.getByRole("img", { name: "The picture as the lens sees it" });
+  const cut = picture.locator(".ink-vertical-cut").first();
+  await expect(cut).toHaveCSS("display", "none");
+  await page.getByRole("button", { name: "9:16" }).click();
+  await expect(cut).toHaveCSS("display", "inline");
+  await page.reload();
+  await expect(page.getByRole("button", { name: "9:16" })).toHaveAttribute("aria-pressed", "true");
+  await expect(cut).toHaveCSS("display", "inline");
+  const two = section(page, "Two focal lengths side by side");
+  await expect(two.getByRole("img")).toHaveCount(2);
+  await two.getByLabel("On the left").selectOption({ index: 2 });
+  await expect(two.getByRole("img").first()).toHaveAccessibleName(/at (18|20) mm/);
+});
+
+test("what is recorded is told, and what ends too soon stands in the way", async ({ page }) => {
+  await open(page, "Session", "shelf");
+  const add = page.getByRole("region", { name: "Add to the shelf" });
+  await add.getByLabel("Add a thing of this kind").selectOption("card");
+  await add.getByRole("button", { name: "Put it on the shelf" }).click();
+  await expect(page.getByRole("region", { name: "Cards" })).toBeVisible();
+  await page.getByRole("link", { name: /Shot/ }).click();
+  const session = page.getByLabel(/^Length of a session/);
+  await session.fill("400");
+  await session.press("Enter");
+  await expect(page.getByText(/^The card holds \d+ of the 400 minutes planned\.$/)).toBeVisible();
+  await session.fill("");
+  await session.press("Enter");
+  await expect(page.getByText(/^The card holds/)).toBeHidden();
+});
+
+test("layouts are compared and a part of one is taken", async ({ page }) => {
+  const id = await open(page, "Compared", "you");
+  await expect(page.getByText(/^2\. /)).toBeVisible();
+  await page.getByRole("link", { name: "Compare, or take a part" }).first().click();
+  await expect(page).toHaveURL(new RegExp(`/corners/${id}/compare`));
+  await expect(page.getByRole("heading", { name: "What changed" })).toBeVisible();
+  await page.getByRole("button", { name: "Take microphone" }).click();
+  await kept(page, 2);
+  // The first save against now: the microphone is what differs.
+  await page
+    .getByRole("combobox", { name: "On the right" })
+    .selectOption({ label: await label(page, "Revision 1,") });
+  await expect(page.getByRole("row", { name: /^Mouth to microphone/ })).toBeVisible();
+  await page.getByRole("button", { name: "Take all of it" }).click();
+  await kept(page, 3);
+});
+
+/** The full label of an option that begins so. */
+async function label(page: Page, start: string): Promise<string> {
+  const options = page.getByRole("combobox", { name: "On the right" }).locator("option");
+  await expect(options.filter({ hasText: start })).toHaveCount(1);
+  return (await options.filter({ hasText: start }).innerText()).trim();
+}
+
+test("what is only tried out is not kept", async ({ page }) => {
+  const id = await open(page, "Tried", "shot");
+  const before = await distance(page);
+  await page.getByRole("button", { name: "More" }).click();
+  await page.getByRole("menuitem", { name: "Try without keeping" }).click();
+  await expect(page.getByText("nothing is kept")).toBeVisible();
+  await dot(page).focus();
+  await page.keyboard.press("Shift+ArrowLeft");
+  await expect.poll(() => distance(page)).not.toBe(before);
+  await page.getByRole("button", { name: "Go back" }).click();
+  await expect.poll(() => distance(page)).toBe(before);
+  const kept1 = await page.request.get(`/api/v1/corners/${id}`);
+  expect(((await kept1.json()) as { revision: number }).revision).toBe(1);
+  // And kept when it is good.
+  await page.getByRole("button", { name: "More" }).click();
+  await page.getByRole("menuitem", { name: "Try without keeping" }).click();
+  await dot(page).focus();
+  await page.keyboard.press("Shift+ArrowLeft");
+  await expect.poll(() => distance(page)).not.toBe(before);
+  await page.getByRole("button", { name: "Keep it" }).click();
+  await kept(page, 2);
+});
+
+test("schools tell what they would change here, and are chosen", async ({ page }) => {
+  await open(page, "Schooled", "schools");
+  const lens = page.getByRole("listitem").filter({ hasText: "Lens and distance" }).first();
+  await expect(lens.getByText(/further than the shot needs/)).toBeVisible();
+  const wide = lens.getByRole("listitem").filter({ hasText: "Wide lens, near" });
+  await wide.getByRole("button", { name: "Choose" }).click();
+  await kept(page, 2);
+  await expect(wide.getByText("✓ chosen")).toBeVisible();
+});
+
+test("the room tells its depths, and a wall is done up", async ({ page }) => {
+  await open(page, "Grounded", "room");
+  await expect(
+    section(page, "How deep the room is through your seat").getByText("2.90 m").first(),
+  ).toBeVisible();
+  await expect(
+    section(page, "What distance behind you buys, with this shot").getByText(/now$/),
+  ).toBeVisible();
+  await page.getByLabel("Right wall", { exact: true }).selectOption("dressed");
+  await kept(page, 2);
+});
+
+test("second angles find a place, show what they cover, and go", async ({ page }) => {
+  await open(page, "Angles", "shot");
+  await page.getByRole("button", { name: "Add a view of the bench from above" }).click();
+  await kept(page, 2);
+  await expect(page.getByRole("img", { name: "What the overhead sees" })).toBeVisible();
+  await expect(page.getByText(/overhead, 16 mm, covers \d\.\d\d m/)).toBeVisible();
+  await expect(page.locator("[data-grip=plan-overhead-place]")).toBeVisible();
+  await page.getByRole("button", { name: "Take overhead away" }).click();
+  await kept(page, 3);
+  await expect(page.getByRole("img", { name: "What the overhead sees" })).toBeHidden();
+});
+
+test("the chart fits a phone, and so do comparing and the shelf", async ({ page }) => {
+  await page.setViewportSize({ width: 390, height: 844 });
+  const id = await changedPlan(page, "On a phone", () => undefined);
+  for (const view of ["shot", "room", "compare", "schools", "shelf"]) {
+    await page.goto(`/corners/${id}/${view}`);
+    await page.waitForLoadState("networkidle");
+    const wide = await page.evaluate(() => document.documentElement.scrollWidth);
+    expect(wide, view).toBeLessThanOrEqual(390);
+  }
+  await page.goto(`/corners/${id}/shot`);
+  await dot(page).scrollIntoViewIfNeeded();
+  const box = await dot(page).boundingBox();
+  // A finger finds it.
+  expect(Math.min(box?.width ?? 0, box?.height ?? 0)).toBeGreaterThanOrEqual(24);
+});
