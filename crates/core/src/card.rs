@@ -206,7 +206,7 @@ fn marks(corner: &Corner<'_>) -> Vec<Mark> {
             decimals(angle.angle.focal_length_mm, 0),
             bag(&angle.angle.support)
         );
-        add(crate::drawing::angle_letter(index), what, at, set);
+        add(crate::plan::Angle::letter(index), what, at, set);
     }
     if let Some((gear, used)) = corner.backdrop {
         let off = decimals(corner.backdrop_behind_m().unwrap_or(0.0), 2);

@@ -179,11 +179,6 @@ fn stroke(ink: Ink, thing: Option<&str>, closed: bool, points: Vec<DVec2>) -> St
     Stroke { ink, thing: thing.map(str::to_owned), closed, points }
 }
 
-/// Letter of a second angle's mark, in the order of their ids.
-pub fn angle_letter(index: usize) -> &'static str {
-    ["2", "3", "4"].get(index).copied().unwrap_or("5")
-}
-
 /// What a second angle sees: room and furniture, and the person where it does not look down on a bench.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
 pub struct AngleSeen {

@@ -1,6 +1,6 @@
 //! From above.
 
-use super::{Ink, Label, Projection, View, angle_letter, bounds_of, hull, ink_of, stroke};
+use super::{Ink, Label, Projection, View, bounds_of, hull, ink_of, stroke};
 use crate::corner::{Corner, Kind, Source, Thing, door_swing};
 use crate::geometry::{DVec2, DVec3, distance_to_edge, is_outer_corner};
 use crate::plan::OpeningKind;
@@ -241,7 +241,7 @@ fn labels(corner: &Corner<'_>, turns: u8) -> Vec<Label> {
     }
     for (index, angle) in corner.angles.iter().enumerate() {
         all.push(Label {
-            letter: angle_letter(index),
+            letter: crate::plan::Angle::letter(index),
             thing: Some(angle.id.to_owned()),
             text: angle.id.replace('-', " "),
             at: at(angle.view.position_m),

@@ -1,6 +1,6 @@
 //! The section along the lens axis, seen from the side; the lens axis runs as in the plan.
 
-use super::{Ink, Label, Projection, View, angle_letter, bounds_of, hull, ink_of, stroke};
+use super::{Ink, Label, Projection, View, bounds_of, hull, ink_of, stroke};
 use crate::corner::{Corner, Kind, Source, Thing};
 use crate::geometry::{DVec2, DVec3, distance_to_edge};
 use crate::shot::lens::{circle_of_confusion_mm, depth_of_field};
@@ -117,7 +117,7 @@ pub(super) fn draw(corner: &Corner<'_>, all: &[Thing], text_m: f64) -> View {
         let mut at = flat(angle.view.position_m);
         at.x = at.x.clamp(behind, ahead);
         labels.push(Label {
-            letter: angle_letter(index),
+            letter: crate::plan::Angle::letter(index),
             thing: Some(angle.id.to_owned()),
             text: units.length(-at.y),
             at,

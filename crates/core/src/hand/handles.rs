@@ -148,7 +148,7 @@ pub fn handles(plan: &Plan) -> Vec<Handle> {
     for (index, angle) in corner.angles.iter().enumerate() {
         all.push(Handle {
             id: angle.id.into(),
-            letter: crate::drawing::angle_letter(index).into(),
+            letter: crate::plan::Angle::letter(index).into(),
             name: crate::units::capital(&angle.id.replace('-', " ")),
             position_m: angle.angle.position_m,
             aim_m: None,

@@ -262,6 +262,13 @@ pub struct Angle {
     pub locked: bool,
 }
 
+impl Angle {
+    /// Letter of its mark, in the order of the angles' ids.
+    pub fn letter(index: usize) -> &'static str {
+        ["2", "3", "4"].get(index).copied().unwrap_or("5")
+    }
+}
+
 /// How a backdrop is held up.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
 #[serde(rename_all = "kebab-case")]
