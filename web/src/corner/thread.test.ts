@@ -4,7 +4,7 @@ import { describe, expect, it } from "vitest";
 
 import type { Finding, Handle, Judged, Plan, Reading } from "../api/client";
 import { heldBy, withLight, withLock, withMeasured, withUnits } from "./edits";
-import { knots, stepOf } from "./thread";
+import { groupsOf, knots, stepOf } from "./thread";
 
 const PLAN = JSON.parse(
   readFileSync(new URL("../../../docs/examples/box-room.fogon.json", import.meta.url), "utf8"),
@@ -92,5 +92,29 @@ describe("changes that no rule resists", () => {
   it("change the units to read in and not the mains that were assumed", () => {
     const { room, units } = withUnits(PLAN, "imperial").brief;
     expect([units, room.mains?.voltage_v, room.mains?.frequency_hz]).toEqual(["imperial", 230, 50]);
+  });
+});
+
+describe("readings in groups", () => {
+  const of = (id: string, band = false) => ({ id, band: band ? [0, 1, 2, 3] : null }) as unknown as Reading;
+
+  it("puts those with a band first, and names what is left", () => {
+    const groups = groupsOf("shot", [
+      of("shot.frame.edge_lean_deg"),
+      of("shot.frame.headroom_fraction", true),
+      of("shot.overhead.covers_width_m"),
+      of("room.camera.sandbag_kg"),
+      of("shot.screen.gaze_deg"),
+    ]);
+    expect(groups.map(([name, own]) => [name, own.map((r) => r.id.split(".").pop())])).toEqual([
+      ["Frame", ["headroom_fraction", "edge_lean_deg"]],
+      ["Seeing yourself", ["gaze_deg"]],
+      ["What second angles show", ["covers_width_m"]],
+      ["Stands", ["sandbag_kg"]],
+    ]);
+  });
+
+  it("leaves the other steps in one", () => {
+    expect(groupsOf("light", [of("light.face.ratio")])).toEqual([["", [of("light.face.ratio")]]]);
   });
 });

@@ -61,7 +61,7 @@ export function groupsOf(step: Step, readings: Reading[]): [string, Reading[]][]
   if (!groups) return [["", readings]];
   const named = groups.map(([name, words]): [string, Reading[]] => [
     name,
-    banded(readings.filter((r) => words.includes(r.id.split(".")[1] ?? ""))),
+    banded(readings.filter((r) => r.id.startsWith("shot.") && words.includes(r.id.split(".")[1] ?? ""))),
   ]);
   const rest = readings.filter((r) => named.every(([, own]) => !own.includes(r)));
   const stands = rest.filter((r) => r.id.startsWith("room."));

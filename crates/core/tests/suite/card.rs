@@ -170,3 +170,51 @@ fn the_microphone_has_a_mark_only_where_it_stands() {
     let none = plain_with(&[("/layout/microphone", Value::Null)]);
     assert_eq!(of(&none).microphone, "No microphone in this plan.");
 }
+
+/// A screen on a stand, a backdrop and a second angle have marks of their own, after the rest; what hangs on the camera
+/// has none, for it goes where the camera goes.
+#[test]
+fn screens_backdrops_and_angles_are_marked() {
+    let support =
+        |kind: &str| json!({ "kind": kind, "gear": "stand", "base_m": [3.2, 4.4], "sandbag_kg": 20 });
+    let edits = |screen: Value| {
+        plain_with(&[
+            (
+                "/brief/gear/monitor",
+                json!({ "kind": "monitor", "label": "Monitor", "mass_kg": 0.5, "screen": "television" }),
+            ),
+            (
+                "/brief/gear/cloth",
+                json!({ "kind": "backdrop", "label": "cloth", "mass_kg": 2, "backdrop": "cloth", "width_m": 2.0, "height_m": 2.0 }),
+            ),
+            ("/layout/screen", screen),
+            (
+                "/layout/backdrop",
+                json!({ "gear": "cloth", "position_m": [2.0, 0.3], "bearing_deg": 0, "hung": "ceiling" }),
+            ),
+            (
+                "/layout/angles",
+                json!({ "side-angle": { "body": "body", "lens": "lens", "position_m": [3.5, 2.6, 1.3], "aim_m": [2.0, 1.5, 1.25],
+                    "focal_length_mm": 35, "support": { "kind": "floor", "gear": "tripod", "base_m": [3.5, 2.6] } } }),
+            ),
+        ])
+    };
+    let standing =
+        of(&edits(json!({ "gear": "monitor", "position_m": [3.2, 4.4, 1.0], "support": support("floor") })));
+    let letters: Vec<&str> = standing.marks.iter().map(|m| m.letter.as_str()).collect();
+    assert_eq!(letters, ["S", "C", "K", "M", "2", "H", "D"]);
+    let mark = |letter: &str| standing.marks.iter().find(|m| m.letter == letter).unwrap();
+    assert_eq!(mark("2").at_m, [3.5, 2.6]);
+    assert_eq!(mark("H").at_m, [2.0, 0.3]);
+    assert!(mark("H").set.starts_with("1.20 m behind"), "{}", mark("H").set);
+    assert_eq!(mark("D").at_m, [3.2, 4.4]);
+    let hung =
+        of(&edits(json!({ "gear": "monitor", "position_m": [2.0, 3.0, 1.1], "support": { "kind": "on" } })));
+    assert!(hung.marks.iter().all(|m| m.letter != "D"));
+    // The background is the cloth, 1.2 m behind the eyes, not the wall at 1.5 m.
+    let plan = edits(Value::Null);
+    assert_close(value(&plan, "room.background_behind_m"), 1.2, 1e-9, 0.0, "to the cloth");
+    // 2 m of cloth against the framed width there: 36 x (1500 - 40) / 40 mm at the eyes, 2.7 / 1.5 times as much.
+    let margin = (2.0 - 1.314 * 2.7 / 1.5) / 2.0;
+    assert_close(value(&plan, "shot.background.backdrop_margin_m"), margin, 1e-6, 0.0, "beyond the picture");
+}

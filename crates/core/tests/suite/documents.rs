@@ -379,6 +379,22 @@ fn contradictions_of_every_kind() {
         ("/layout/camera/support/gear", json!("zoom"), "layout.camera.support.gear"),
         ("/layout/furniture/piano", json!({ "position_m": [1, 1, 0], "bearing_deg": 0 }), "layout.furniture"),
         ("/brief/today/lights/key/gear", json!("sun"), "brief.today.lights.key.gear"),
+        (
+            "/layout/screen",
+            json!({ "gear": "octa", "position_m": [1, 1, 1], "support": { "kind": "on" } }),
+            "layout.screen.gear",
+        ),
+        (
+            "/layout/backdrop",
+            json!({ "gear": "octa", "position_m": [1, 1], "bearing_deg": 0, "hung": "wall" }),
+            "layout.backdrop.gear",
+        ),
+        (
+            "/layout/angles",
+            json!({ "side": { "body": "zoom", "lens": "zoom", "position_m": [1, 1, 1], "aim_m": [2, 2, 1], "focal_length_mm": 35,
+                "support": { "kind": "floor" } } }),
+            "layout.angles.side.body",
+        ),
     ] {
         let good = plan.clone();
         set(&mut plan, pointer, value);
@@ -408,4 +424,42 @@ fn problems_of_a_kind_come_together() {
     slip["brief"]["room"]["heigth_m"] = json!(2.4);
     let problem = BriefFile::read(slip.to_string().as_bytes()).unwrap_err().0.remove(0);
     assert!(problem.accepted.contains("perhaps height_m"), "{problem}");
+}
+
+/// Files from before screens had figures still read; so do twelve walls told one by one.
+#[test]
+fn older_files_and_many_walls_read() {
+    let mut document = box_room();
+    set(
+        &mut document,
+        "/brief/gear/monitor",
+        json!({ "kind": "monitor", "label": "Old monitor", "energy_wh": 20 }),
+    );
+    let file = BriefFile::read(document.to_string().as_bytes()).unwrap();
+    let monitor = file.brief.gear["monitor"].monitor().unwrap();
+    assert_eq!(monitor.screen, fogon_core::plan::ScreenType::Field);
+    assert!(
+        (monitor.width().0 - 0.155).abs() < 1e-12 && monitor.width().1 == fogon_core::reading::From::Assumed
+    );
+    let round: Vec<[f64; 2]> = (0..12)
+        .map(|i| {
+            let (sin, cos) = (f64::from(i) * std::f64::consts::TAU / 12.0).sin_cos();
+            [2.5 + 2.5 * cos, 2.5 + 2.5 * sin]
+        })
+        .collect();
+    set(&mut document, "/brief/room/floor_m", json!(round));
+    set(&mut document, "/brief/room/openings", json!({}));
+    set(&mut document, "/brief/room/furniture", json!({}));
+    set(&mut document, "/brief/person/seat_at", Value::Null);
+    for wall in 0..12 {
+        set(
+            &mut document,
+            &format!("/brief/room/surfaces/wall-{wall}"),
+            json!({ "look": "dressed", "reflectance": 0.4 }),
+        );
+    }
+    BriefFile::read(document.to_string().as_bytes()).unwrap();
+    set(&mut document, "/brief/room/surfaces/wall-12", json!({ "look": "dressed" }));
+    let problems = BriefFile::read(document.to_string().as_bytes()).unwrap_err().0;
+    assert!(problems.iter().any(|p| p.field == "brief.room.surfaces"), "{problems:?}");
 }
