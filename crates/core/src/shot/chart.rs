@@ -7,7 +7,7 @@ use utoipa::ToSchema;
 
 use super::fit::{self, Stop};
 use super::framing::{self, Line, ShotSize};
-use super::lens::{blur_disc_mm, crop_factor, distance_for_frame_m, frame_size_m};
+use super::lens::{blur_disc_mm, crop_factor, distance_for_frame_m};
 use super::perspective::{ZONES, enlargement_percent, school_scores};
 use crate::corner::{Corner, MICROPHONE_MARGIN_M};
 use crate::geometry::bearing_of;
@@ -218,10 +218,8 @@ pub fn chart(corner: &Corner<'_>) -> Chart {
         now: Now {
             distance_m: now_m,
             focal_length_mm: corner.layout.camera.focal_length_mm,
-            frames: (optics.framed_m(now_m, corner.layout.camera.focal_length_mm) / want.frame_height_m
-                - 1.0)
-                .abs()
-                <= SAME_FRAME,
+            // As the person fills it: a tilted camera frames otherwise at the eyes than a level one.
+            frames: (super::framed::framed_height_m(corner) / want.frame_height_m - 1.0).abs() <= SAME_FRAME,
         },
         distance_m: [FROM_M, to_m],
         focal_length_mm: [(low.min(ends[0].max(low / 2.0))) / 1.15, high.max(ends[1].min(high * 2.0)) * 1.15],
@@ -249,11 +247,6 @@ fn zones(to_m: f64) -> Vec<Zone> {
 }
 
 impl Optics<'_> {
-    /// Height that a level camera frames at the eyes, m.
-    fn framed_m(&self, distance_m: f64, focal_length_mm: f64) -> f64 {
-        frame_size_m(self.corner.image_mm.1, focal_length_mm, distance_m)
-    }
-
     /// Focal length that frames a height from a distance, mm: f = u s / (S + s).
     fn focal_mm(&self, distance_m: f64, frame_height_m: f64) -> f64 {
         let (u, side) = (distance_m * 1000.0, self.corner.image_mm.1);

@@ -71,7 +71,8 @@ fn carried(plan: &Value, support: &Value, hold: P) -> Vec<P> {
         points.push(along(top, hold, f64::from(i) / 40.0));
     }
     let gear = &plan["brief"]["gear"][support["gear"].as_str().unwrap_or("-")];
-    let radius = gear["foot_radius_m"].as_f64().unwrap_or(0.45);
+    let own = support["foot_radius_m"].as_f64();
+    let radius = own.or(gear["foot_radius_m"].as_f64()).unwrap_or(0.45);
     points.extend((0..24).map(|i| {
         let (sin, cos) = (f64::from(i) * std::f64::consts::TAU / 24.0).sin_cos();
         [base[0] + radius * cos, base[1] + radius * sin, 0.05]
