@@ -2,10 +2,13 @@
 //! legal places. No randomness; the same brief gives the same proposals.
 
 mod angle;
+mod backdrop;
 mod furnish;
 mod ground;
 mod obstacle;
+mod screen;
 mod seats;
+mod stands;
 mod ways;
 mod why;
 

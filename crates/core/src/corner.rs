@@ -309,6 +309,24 @@ impl<'a> Corner<'a> {
         Some((wall, look))
     }
 
+    /// Lenses that can be used on the camera: the one in use, then others at hand that fit its body.
+    pub fn lenses(&self) -> impl Iterator<Item = (&'a Id, &'a GearLens)> {
+        let (brief, camera) = (self.brief, &self.layout.camera);
+        let at_hand = brief.gear.iter().filter(|(_, gear)| gear.at_hand());
+        let others = at_hand
+            .filter_map(|(id, gear)| Some((id, gear.lens()?)))
+            .filter(move |(id, lens)| **id != camera.lens && brief.mounts(&camera.body, lens));
+        std::iter::once((&camera.lens, self.lens)).chain(others)
+    }
+
+    /// The first of [`Self::lenses`] that has a focal length.
+    pub fn lens_for(&self, focal_length_mm: f64) -> Option<(&'a Id, &'a GearLens)> {
+        let has = |lens: &GearLens| {
+            (lens.focal_min_mm - 0.05..=lens.focal_max_mm + 0.05).contains(&focal_length_mm)
+        };
+        self.lenses().find(|(_, lens)| has(lens))
+    }
+
     /// Light that a script glass keeps from the lens, stops.
     pub fn glass_stops(&self) -> f64 {
         match self.screen {

@@ -4,6 +4,7 @@ import { useRef } from "react";
 
 import type { Handle, Move, View } from "../api/client";
 import { placeOf, sum, type Table, type Vector } from "../corner/useWorktable";
+import { hold } from "./hold";
 
 export type Sheet = NonNullable<Move["sheet"]>;
 type Grip = NonNullable<Move["grip"]>;
@@ -81,8 +82,7 @@ export function Grips({
     const at = new DOMPoint(event.clientX, event.clientY).matrixTransform(matrix);
     return [at.x, at.y];
   };
-  /** Takes hold of a thing until the pointer is let go or Escape breaks it off. The window listens, not the grip:
-   * what is held may lag behind the pointer. */
+  /** Takes hold of a thing until the pointer is let go or Escape breaks it off. */
   const seize = (event: React.PointerEvent, handle: Handle, grip: Grip) => {
     onTake(handle.id);
     const { plan } = table;
@@ -92,39 +92,16 @@ export function Grips({
     let moved = false;
     const drag = (at: PointerEvent, live: boolean) => {
       const now = pointer(at);
-      if (!now) return;
+      if (!now) return moved;
       const [x, y] = [now[0] - point[0], now[1] - point[1]];
-      if (!moved && Math.hypot(x, y) < STILL_M) return;
+      if (!moved && Math.hypot(x, y) < STILL_M) return false;
       if (!moved) onHold(true);
       moved = true;
       const to_m = sum(from, along(right, x, down, y));
       void table.move({ thing: handle.id, grip, to_m, sheet, snap: true, anyway: at.altKey }, plan, live);
+      return true;
     };
-    const onMove = (at: PointerEvent) => drag(at, true);
-    const letGo = () => {
-      window.removeEventListener("pointermove", onMove);
-      window.removeEventListener("pointerup", onUp);
-      window.removeEventListener("pointercancel", breakOff);
-      window.removeEventListener("keydown", onKey, true);
-      if (moved) onHold(false);
-    };
-    const onUp = (at: PointerEvent) => {
-      if (moved) drag(at, false);
-      letGo();
-    };
-    const breakOff = () => {
-      if (moved) table.cancel(plan);
-      letGo();
-    };
-    const onKey = (pressed: KeyboardEvent) => {
-      if (pressed.key !== "Escape") return;
-      pressed.stopPropagation();
-      breakOff();
-    };
-    window.addEventListener("pointermove", onMove);
-    window.addEventListener("pointerup", onUp);
-    window.addEventListener("pointercancel", breakOff);
-    window.addEventListener("keydown", onKey, true);
+    hold({ drag, onBreak: () => table.cancel(plan), onEnd: (held) => held && onHold(false) });
   };
   const keys = (event: React.KeyboardEvent, handle: Handle, grip: Grip) => {
     const arrow = ARROWS[event.key];

@@ -4,6 +4,7 @@ import { useRef } from "react";
 
 import type { Move, Schemas } from "../api/client";
 import type { Table } from "../corner/useWorktable";
+import { hold } from "../drawing/hold";
 import { fixed, formatLength, type UnitSystem } from "../units/length";
 import { focalFor, focalTicks, scaleOf, ticks, type Scale } from "./scale";
 import { Strips } from "./Strips";
@@ -104,37 +105,15 @@ function useDrag(
     const [short = 5, long = 200] = chart.focal_length_mm;
     const start = [event.clientX, event.clientY] as const;
     let moved = false;
-    const go = (at: PointerEvent, live: boolean) => {
-      if (!moved && Math.hypot(at.clientX - start[0], at.clientY - start[1]) < 3) return;
+    const drag = (at: PointerEvent, live: boolean) => {
+      if (!moved && Math.hypot(at.clientX - start[0], at.clientY - start[1]) < 3) return false;
       moved = true;
       const distance = Math.min(Math.max(scale.distance(at.clientX - box.left), near), far);
       const focal = Math.min(Math.max(scale.focal(at.clientY - box.top), short), long);
       void table.move(shot({ distance_m: distance, focal_length_mm: focal }, at.altKey), plan, live);
+      return true;
     };
-    const onMove = (at: PointerEvent) => go(at, true);
-    const letGo = () => {
-      window.removeEventListener("pointermove", onMove);
-      window.removeEventListener("pointerup", onUp);
-      window.removeEventListener("pointercancel", breakOff);
-      window.removeEventListener("keydown", onKey, true);
-    };
-    const onUp = (at: PointerEvent) => {
-      if (moved) go(at, false);
-      letGo();
-    };
-    const breakOff = () => {
-      if (moved) table.cancel(plan);
-      letGo();
-    };
-    const onKey = (pressed: KeyboardEvent) => {
-      if (pressed.key !== "Escape") return;
-      pressed.stopPropagation();
-      breakOff();
-    };
-    window.addEventListener("pointermove", onMove);
-    window.addEventListener("pointerup", onUp);
-    window.addEventListener("pointercancel", breakOff);
-    window.addEventListener("keydown", onKey, true);
+    hold({ drag, onBreak: () => table.cancel(plan) });
   };
 }
 

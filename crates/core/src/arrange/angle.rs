@@ -3,7 +3,7 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use super::furnish::Stands;
+use super::stands::Stands;
 use crate::assess::carry::{fill_bag, rounded, rounded_floor, supports_for};
 use crate::assess::legal::Rules;
 use crate::corner::{Corner, angle_thing, light_direction, things};

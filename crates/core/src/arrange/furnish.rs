@@ -1,36 +1,26 @@
 //! Puts lights and microphone around a seat and a camera: each at its best legal place, the supports that are
 //! owned shared out, then exposure, dials and sandbags.
 
-use super::{Shot, bare_layout, dial};
-use crate::assess::carry::{bag_kg, fill_bag, rounded, rounded_bearing, rounded_floor, supports_for};
+use super::stands::{Stands, bag_for, carried_by_nothing, column, set_up};
+use super::{Shot, backdrop, bare_layout, dial, screen};
+use crate::assess::carry::{bag_kg, fill_bag, rounded};
 use crate::assess::legal::{Breach, Rules};
 use crate::assess::{Quick, quick};
 use crate::corner::{
-    Corner, LightAt, Source, Thing, backdrop_thing, carry_light, is_worn, light_head, microphone_thing,
-    screen_thing, things,
+    Corner, LightAt, Source, Thing, carry_light, is_worn, light_head, microphone_thing, things,
 };
 use crate::exposure::{CALIBRATION, iso_on_dial};
-use crate::geometry::{DVec2, DVec3, distance_to_edge, signed_area_m2};
+use crate::geometry::{DVec3, distance_to_edge, signed_area_m2};
 use crate::light::face::{at_face, faces, from_faces};
 use crate::light::flare_margin_deg;
 use crate::light::placement::places as light_places;
 use crate::plan::{
-    Backdrop, BackdropType, Brief, Gear, GearLight, GearMonitor, GearSupport, Hung, Id, Layout, Light,
-    LightSchool, Look, Microphone, MicrophoneSchool, MonitorSchool, Mounting, OpeningKind, Plan, Point2,
-    Purpose, RigSchool, Role, Screen, ScreenType, Support, SupportKind, Things,
+    Brief, Gear, GearLight, Id, Layout, Light, LightSchool, Microphone, MicrophoneSchool, Mounting,
+    OpeningKind, Plan, RigSchool, Role, Support, SupportKind, Things,
 };
-use crate::shot::{framing, seeing};
+use crate::shot::framing;
 use crate::sound::placement::places as microphone_places;
 
-/// A backdrop is tried in steps from the wall, m; a keyed one stays so far from the person that its colour does not
-/// spill, a plain one so far that no shadow falls on it (common practice, no source).
-const BACKDROP_STEP_M: f64 = 0.15;
-const KEYED_LEAST_M: f64 = 1.0;
-const PLAIN_LEAST_M: f64 = 0.5;
-/// Feet of a low table or stand for a screen where none is told, m. Fogon's own rule.
-const SCREEN_FOOT_M: f64 = 0.25;
-/// Where a rolling column stands: behind the lens and to its right, m, the first that fits.
-const COLUMN_M: [(f64, f64); 5] = [(0.20, 0.0), (0.10, 0.22), (0.10, -0.22), (0.0, 0.30), (0.0, -0.30)];
 /// Legal tries for one thing before it is given up.
 const TRIES: usize = 900;
 /// The ratio that a fill is set for: the middle of its band in stops.
@@ -179,137 +169,19 @@ fn cast(brief: &Brief) -> Cast<'_> {
     Cast { key, fill, back, microphones }
 }
 
-/// Supports not yet used, as (id, gear).
-pub(super) struct Stands<'a> {
-    brief: &'a Brief,
-    used: Vec<Id>,
-    /// The rolling column that carries the camera, for key and microphone as well.
-    column: Option<Support>,
-}
-
-impl<'a> Stands<'a> {
-    /// The supports that a layout leaves unused.
-    pub(super) fn unused(brief: &'a Brief, layout: &Layout) -> Self {
-        let others = [
-            Some(&layout.camera.support),
-            layout.microphone.as_ref().map(|used| &used.support),
-            layout.screen.as_ref().map(|used| &used.support),
-        ];
-        let lights = layout.lights.values().map(|light| &light.support);
-        let angles = layout.angles.values().map(|angle| &angle.support);
-        let used = others.into_iter().flatten().chain(lights).chain(angles);
-        Self { brief, used: used.filter_map(|support| support.gear.clone()).collect(), column: None }
-    }
-
-    /// Unused supports for a purpose (`camera`, `light`, `microphone`), with or without an arm, weakest first.
-    fn free(&self, purpose: &str, arm: bool) -> Vec<Id> {
-        let mut found: Vec<(&'a Id, f64)> = self
-            .brief
-            .gear
-            .iter()
-            .filter(|(id, g)| g.at_hand() && !self.used.contains(id))
-            .filter_map(|(id, g)| g.support().map(|s| (id, s)))
-            .filter(|(_, s)| (s.reach_m > 0.25) == arm && !is_fixing(s))
-            .filter(|(_, s)| s.common.offers.is_empty() || s.common.offers.iter().any(|o| o == purpose))
-            .map(|(id, s)| (id, s.payload_kg))
-            .collect();
-        found.sort_by(|a, b| a.1.total_cmp(&b.1).then(a.0.cmp(b.0)));
-        found.into_iter().map(|(id, _)| id.clone()).collect()
-    }
-
-    /// Supports to try: every free one, else one that is not owned.
-    pub(super) fn options(&self, purpose: &str, kind: SupportKind) -> Vec<Support> {
-        let mut ids: Vec<Option<Id>> =
-            self.free(purpose, kind == SupportKind::Boom).into_iter().map(Some).collect();
-        if ids.is_empty() {
-            ids.push(None);
-        }
-        ids.into_iter().map(|gear| stand(kind, gear, None)).collect()
-    }
-
-    /// Fixings to the ceiling for a purpose.
-    pub(super) fn fixings(&self, purpose: &str) -> Vec<Support> {
-        let all = self.brief.gear.iter().filter(|(id, g)| g.at_hand() && !self.used.contains(id));
-        all.filter(|(_, g)| {
-            g.support().is_some_and(|s| is_fixing(s) && s.common.offers.iter().any(|o| o == purpose))
-        })
-        .map(|(id, _)| stand(SupportKind::Ceiling, Some(id.clone()), None))
-        .collect()
-    }
-
-    /// What the chosen rig would carry a thing with, before any other stand.
-    fn by_rig(&self, purpose: &str) -> Vec<Support> {
-        match self.brief.schools.rig {
-            RigSchool::Separate => Vec::new(),
-            RigSchool::Column => self.column.iter().cloned().collect(),
-            RigSchool::Fixed => self.fixings(purpose),
-        }
-    }
-
-    fn take(&mut self, support: &Support) {
-        let column = self.column.as_ref().and_then(|column| column.gear.as_ref());
-        if support.gear.as_ref() != column {
-            self.used.extend(support.gear.clone());
-        }
-    }
-}
-
-/// Fixed to the ceiling instead of standing on the floor.
-fn is_fixing(support: &GearSupport) -> bool {
-    support.common.offers.iter().any(|offer| offer == "ceiling")
-}
-
-/// A stand that can carry camera, lamp and microphone at once, on arms.
-fn is_column(support: &GearSupport) -> bool {
-    let offers = |what: &str| support.common.offers.iter().any(|offer| offer == what);
-    support.reach_m > 0.25 && offers("camera") && offers("light") && offers("microphone")
-}
-
-/// Whether gear for a rig is at hand.
-pub(super) fn has_rig(brief: &Brief, rig: RigSchool) -> bool {
-    let at_hand = |fits: fn(&GearSupport) -> bool| {
-        brief.gear.values().any(|g| g.at_hand() && g.support().is_some_and(fits))
-    };
-    match rig {
-        RigSchool::Separate => true,
-        RigSchool::Column => at_hand(is_column),
-        RigSchool::Fixed => at_hand(is_fixing),
-    }
-}
-
-fn stand(kind: SupportKind, gear: Option<Id>, base_m: Option<Point2>) -> Support {
-    Support { kind, gear, base_m, on: None, foot_radius_m: None, sandbag_kg: 0.0 }
-}
-
-/// Ways to set up a support for a thing held at `hold`: one whose foot stands already reaches or does not.
-fn set_up(corner: &Corner<'_>, option: &Support, hold: DVec3, hand: f64) -> Vec<Support> {
-    match option.base_m {
-        Some(base) => {
-            let reach = corner.support_gear(option).map_or(0.0, |gear| gear.reach_m);
-            let near = (hold.truncate() - DVec2::from(base)).length() <= reach;
-            if near { vec![option.clone()] } else { Vec::new() }
-        }
-        None => supports_for(corner, option, hold, corner.eyes_m.truncate(), hand),
-    }
-}
-
-fn carried_by_nothing() -> Support {
-    stand(SupportKind::On, None, None)
-}
-
 /// What seat, desk and camera alone break.
 fn bare_breaches(brief: &Brief, mut layout: Layout) -> Vec<Breach> {
-    camera_support(brief, &mut layout, &mut Stands { brief, used: Vec::new(), column: None });
+    camera_support(brief, &mut layout, &mut Stands::all(brief));
     Corner::from_parts(brief, &layout)
         .map_or_else(Vec::new, |corner| Rules::new(&corner).all(&things(&corner)))
 }
 
 /// Fills a layout of seat and camera: microphone, key on the given side, back light and fill.
 fn one_side(brief: &Brief, mut layout: Layout, side: f64) -> Result<Furnished, Vec<Breach>> {
-    let mut stands = Stands { brief, used: Vec::new(), column: None };
+    let mut stands = Stands::all(brief);
     camera_support(brief, &mut layout, &mut stands);
     let cast = cast(brief);
-    place_backdrop(brief, &mut layout);
+    backdrop::place(brief, &mut layout);
     place_microphone(brief, &mut layout, &mut stands, &cast, -side)?;
     if let Some((id, gear)) = cast.key {
         place_light(brief, &mut layout, &mut stands, ("key", id, gear), Role::Key, side);
@@ -321,7 +193,7 @@ fn one_side(brief: &Brief, mut layout: Layout, side: f64) -> Result<Furnished, V
     if let Some((id, gear)) = cast.fill {
         place_fill(brief, &mut layout, &mut stands, (id, gear), -side);
     }
-    place_screen(brief, &mut layout, &stands);
+    screen::place(brief, &mut layout, &stands);
     if stands.column.is_some() {
         // With everything on it the column needs another bag than with the camera alone.
         fill_bag(brief, &mut layout, "camera");
@@ -390,31 +262,6 @@ fn camera_support(brief: &Brief, layout: &mut Layout, stands: &mut Stands<'_>) {
     layout.camera.support.sandbag_kg = bag.unwrap_or(0.0);
 }
 
-/// The column behind or beside the camera, where it is in nothing's way; the first place where it always is.
-fn column(brief: &Brief, layout: &Layout, mass_kg: f64) -> Option<Support> {
-    let at_hand = brief.gear.iter().filter(|(_, gear)| gear.at_hand());
-    let (id, _) = at_hand
-        .filter_map(|(id, gear)| Some((id, gear.support()?)))
-        .find(|(_, gear)| is_column(gear) && gear.payload_kg >= mass_kg)?;
-    let camera = &layout.camera;
-    let ahead = crate::geometry::bearing_vector(camera.bearing_deg);
-    let right = crate::geometry::bearing_vector(camera.bearing_deg + 90.0);
-    let lens = DVec3::from(camera.position_m);
-    let places = COLUMN_M.map(|(behind, aside)| {
-        let foot = lens - ahead * behind + right * aside;
-        stand(SupportKind::Boom, Some(id.clone()), Some(rounded_floor(foot.truncate())))
-    });
-    let fits = |support: &&Support| {
-        let mut trial = layout.clone();
-        trial.camera.support = (*support).clone();
-        fill_bag(brief, &mut trial, "camera");
-        Corner::from_parts(brief, &trial).is_some_and(|corner| {
-            Rules::new(&corner).all(&things(&corner)).iter().all(|breach| breach.thing != "camera")
-        })
-    };
-    places.iter().find(fits).or(places.first()).cloned()
-}
-
 fn place_microphone(
     brief: &Brief,
     layout: &mut Layout,
@@ -470,132 +317,6 @@ fn place_microphone(
     }])
 }
 
-/// A backdrop at hand behind the person, as far as the room lets it stand: where the purpose wants an even or a plain
-/// background.
-fn place_backdrop(brief: &Brief, layout: &mut Layout) {
-    let wants = |kind: BackdropType| match brief.purpose {
-        Purpose::KeyedBackground => kind == BackdropType::Chroma,
-        Purpose::AuditionTape | Purpose::ScreenLesson => kind != BackdropType::Chroma,
-        _ => false,
-    };
-    let at_hand = brief.gear.iter().filter(|(_, gear)| gear.at_hand());
-    let Some((id, gear)) =
-        at_hand.filter_map(|(id, gear)| Some((id, gear.backdrop()?))).find(|(_, gear)| wants(gear.backdrop))
-    else {
-        return;
-    };
-    let frozen = layout.clone();
-    let Some(corner) = Corner::from_parts(brief, &frozen) else { return };
-    if brief.purpose == Purpose::KeyedBackground
-        && corner.wall_behind().is_some_and(|(_, l)| l == Look::Chroma)
-    {
-        return; // the wall itself is painted
-    }
-    let others = things(&corner);
-    let offers = |what: &str| gear.common.offers.iter().any(|offer| offer == what);
-    let hung = if offers("ceiling") {
-        Hung::Ceiling
-    } else if offers("wall") {
-        Hung::Wall
-    } else {
-        Hung::Stands
-    };
-    let away = -corner.to_lens().truncate();
-    let farthest = corner.wall_behind_m() - hung.depth_m();
-    let nearest = if brief.purpose == Purpose::KeyedBackground { KEYED_LEAST_M } else { PLAIN_LEAST_M };
-    let steps = ((farthest - nearest) / BACKDROP_STEP_M).floor().max(-1.0) as i32;
-    for step in 0..=steps {
-        let at = corner.eyes_m.truncate() + away * (farthest - f64::from(step) * BACKDROP_STEP_M);
-        let placed = Backdrop {
-            gear: id.clone(),
-            position_m: rounded_floor(at),
-            bearing_deg: rounded_bearing(crate::geometry::bearing_of(corner.to_lens())),
-            hung,
-            locked: false,
-        };
-        let mut trial = frozen.clone();
-        trial.backdrop = Some(placed.clone());
-        let Some(tried) = Corner::from_parts(brief, &trial) else { return };
-        let fits = backdrop_thing(&tried).is_some_and(|thing| Rules::new(&tried).allows(&thing, &others));
-        if fits {
-            layout.backdrop = Some(placed);
-            return;
-        }
-    }
-}
-
-/// The screen of the monitor school, where one is at hand and has a legal place; the script glass whenever a script is
-/// read and one is at hand.
-fn place_screen(brief: &Brief, layout: &mut Layout, stands: &Stands<'_>) {
-    let wanted = match brief.schools.monitor {
-        _ if brief.recording.script_words.is_some() => Some(ScreenType::Script),
-        MonitorSchool::FlipScreen => None,
-        MonitorSchool::Field => Some(ScreenType::Field),
-        MonitorSchool::Phone => Some(ScreenType::Phone),
-        MonitorSchool::Television => Some(ScreenType::Television),
-        MonitorSchool::Mirror => Some(ScreenType::Mirror),
-    };
-    let at_hand = brief.gear.iter().filter(|(_, gear)| gear.at_hand());
-    let Some((id, gear)) = at_hand
-        .filter_map(|(id, gear)| Some((id, gear.monitor()?)))
-        .find(|(_, monitor)| Some(monitor.screen) == wanted)
-    else {
-        return;
-    };
-    let frozen = layout.clone();
-    let Some(corner) = Corner::from_parts(brief, &frozen) else { return };
-    let others = things(&corner);
-    for place in seeing::places(&corner, gear) {
-        let mut trial = corner.clone();
-        trial.screen = Some((gear, place));
-        let rules = Rules::new(&trial);
-        for mut support in screen_supports(&corner, stands, gear, place) {
-            if !rules.allows(&screen_thing(&trial, gear, place, &support), &others) {
-                continue;
-            }
-            let put =
-                |support| Screen { gear: id.clone(), position_m: rounded(place), support, locked: false };
-            let in_layout = |l: &mut Layout| l.screen = Some(put(support.clone()));
-            support.sandbag_kg = bag_for(brief, &frozen, in_layout, "screen");
-            layout.screen = Some(put(support));
-            // It weighs on the camera's tripod.
-            fill_bag(brief, layout, "camera");
-            return;
-        }
-    }
-}
-
-/// On the camera where it is light enough to hang there, else on furniture below it, else on a stand.
-fn screen_supports(
-    corner: &Corner<'_>,
-    stands: &Stands<'_>,
-    gear: &GearMonitor,
-    place: DVec3,
-) -> Vec<Support> {
-    if matches!(gear.screen, ScreenType::Field | ScreenType::Phone | ScreenType::Script) {
-        return vec![carried_by_nothing()];
-    }
-    let under = place - DVec3::Z * (gear.height_m() / 2.0);
-    let below = corner.brief.room.furniture.iter().filter(|(id, piece)| {
-        let (position, bearing) = corner.furniture_at(id, piece);
-        let facing = crate::geometry::bearing_vector(bearing).truncate();
-        let offset = under.truncate() - position.truncate();
-        let top = position.z + piece.size_m.0[2];
-        offset.perp_dot(facing).abs() < piece.size_m.0[0] / 2.0
-            && offset.dot(facing).abs() < piece.size_m.0[1] / 2.0
-            && (top - 0.02..top + 0.6).contains(&under.z)
-    });
-    let mut all: Vec<Support> =
-        below.map(|(id, _)| Support { on: Some(id.clone()), ..carried_by_nothing() }).collect();
-    for mut option in stands.options("screen", SupportKind::Floor) {
-        if option.gear.is_none() {
-            option.foot_radius_m = Some(SCREEN_FOOT_M);
-        }
-        all.extend(supports_for(corner, &option, under, corner.eyes_m.truncate(), 1.0));
-    }
-    all
-}
-
 fn microphone_supports(
     corner: &Corner<'_>,
     stands: &Stands<'_>,
@@ -628,17 +349,6 @@ fn microphone_supports(
         all.extend(set_up(corner, &option, hold, hand));
     }
     all
-}
-
-/// The bag a thing's stand needs once it is in the layout.
-fn bag_for(brief: &Brief, layout: &Layout, put: impl FnOnce(&mut Layout), thing: &str) -> f64 {
-    let mut trial = layout.clone();
-    put(&mut trial);
-    Corner::from_parts(brief, &trial)
-        .and_then(|c| {
-            crate::room::sandbags(&c).into_iter().find(|s| s.thing == thing).map(|s| bag_kg(s.needed_kg))
-        })
-        .unwrap_or(0.0)
 }
 
 fn new_light(gear: &Id, role: Role, support: Support, brief: &Brief) -> Light {

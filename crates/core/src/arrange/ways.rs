@@ -1,6 +1,7 @@
 //! Other ways to do it: the best layout turned another way, with the other lens school, on another rig. Three in all
 //! are shown; for what is not among them the rule that forbids it is told.
 
+use super::stands::has_rig;
 use super::{Differs, Judged, Missing, Optics, PROPOSALS, furnish, obstacle, search, seats, why};
 use crate::plan::{Brief, LensSchool, RigSchool};
 
@@ -127,7 +128,7 @@ fn schools(brief: &Brief) -> Vec<(Differs, Brief)> {
     };
     all.push((Differs::Lens, other));
     for rig in [RigSchool::Separate, RigSchool::Column, RigSchool::Fixed] {
-        if rig != brief.schools.rig && furnish::has_rig(brief, rig) {
+        if rig != brief.schools.rig && has_rig(brief, rig) {
             let mut other = brief.clone();
             other.schools.rig = rig;
             all.push((Differs::Rig, other));

@@ -138,6 +138,7 @@ impl<'a> Rules<'a> {
         self.exit(things, &mut found);
         self.way(things, &mut found);
         self.camera(&mut found);
+        self.angles(&mut found);
         self.sight(things, &mut found);
         self.supports(&mut found);
         found
@@ -157,7 +158,7 @@ impl<'a> Rules<'a> {
             return false;
         }
         let blocks = |from: DVec3, to: DVec3| thing.parts.iter().any(|p| p.solid.blocks(from, to));
-        if self.is_script(thing) {
+        if thing.glass {
             return true;
         }
         if self.landmarks.iter().any(|(_, mark)| blocks(self.corner.view.position_m, *mark)) {
@@ -310,7 +311,7 @@ impl<'a> Rules<'a> {
                 Some((gear, _)) if may_show(corner, gear) => return,
                 _ => MICROPHONE_MARGIN_M,
             },
-            Kind::Screen if !self.is_script(thing) => LIGHT_MARGIN_M,
+            Kind::Screen if !thing.glass => LIGHT_MARGIN_M,
             // Its sheet is what is filmed; what holds it up is not.
             Kind::Backdrop | Kind::Angle => LIGHT_MARGIN_M,
             _ => return,
@@ -345,12 +346,6 @@ impl<'a> Rules<'a> {
         });
     }
 
-    /// Whether a thing is the glass that the lens looks through.
-    fn is_script(&self, thing: &Thing) -> bool {
-        thing.kind == Kind::Screen
-            && self.corner.screen.is_some_and(|(screen, _)| screen.screen == ScreenType::Script)
-    }
-
     fn distance_to_head(&self, thing: &Thing, found: &mut Found) {
         if thing.kind != Kind::Light {
             return;
@@ -379,7 +374,7 @@ impl<'a> Rules<'a> {
         }
         // The glass sits on the camera it serves.
         let camera = a.kind == Kind::Camera || b.kind == Kind::Camera;
-        if camera && (self.is_script(a) || self.is_script(b)) {
+        if camera && (a.glass || b.glass) {
             return;
         }
         let carried = self.carried_by(b).is_some_and(|id| id == a.id)
@@ -509,33 +504,6 @@ impl<'a> Rules<'a> {
                 "Bring it forward, or use a shorter focal length.",
             );
         }
-        for angle in &corner.angles {
-            let v = crate::corner::image_distance_mm(angle.angle.focal_length_mm, angle.distance_m);
-            let lacking = angle.lens.nearest_focus_m - angle.distance_m - v.unwrap_or(0.0) / 1000.0;
-            if lacking > 1e-9 {
-                found.push(Breach {
-                    rule: "camera",
-                    thing: angle.id.to_owned(),
-                    lacking,
-                    sentence: format!(
-                        "The lens of the {} focuses no nearer than {} from the sensor; {} are lacking.",
-                        angle.id.replace('-', " "),
-                        corner.brief.units.length(angle.lens.nearest_focus_m),
-                        self.gap(lacking)
-                    ),
-                    frees: "Move it back, or use a lens that focuses nearer.".into(),
-                });
-            }
-        }
-        let mut say = |lacking: f64, sentence: String, frees: &str| {
-            found.push(Breach {
-                rule: "camera",
-                thing: "camera".into(),
-                lacking,
-                sentence,
-                frees: frees.into(),
-            });
-        };
         let reach = sensor + camera.focus_distance_m;
         if reach < corner.lens.nearest_focus_m - 1e-9 {
             let lacking = corner.lens.nearest_focus_m - reach;
@@ -583,6 +551,29 @@ impl<'a> Rules<'a> {
         }
     }
 
+    /// Nearest focus of the second angles' lenses.
+    fn angles(&self, found: &mut Vec<Breach>) {
+        let corner = self.corner;
+        for angle in &corner.angles {
+            let v = crate::corner::image_distance_mm(angle.angle.focal_length_mm, angle.distance_m);
+            let lacking = angle.lens.nearest_focus_m - angle.distance_m - v.unwrap_or(0.0) / 1000.0;
+            if lacking > 1e-9 {
+                found.push(Breach {
+                    rule: "camera",
+                    thing: angle.id.to_owned(),
+                    lacking,
+                    sentence: format!(
+                        "The lens of the {} focuses no nearer than {} from the sensor; {} are lacking.",
+                        angle.id.replace('-', " "),
+                        corner.brief.units.length(angle.lens.nearest_focus_m),
+                        self.gap(lacking)
+                    ),
+                    frees: "Move it back, or use a lens that focuses nearer.".into(),
+                });
+            }
+        }
+    }
+
     /// Free lines from lens to face, key to face and microphone to mouth; one breach for each thing in the way, so
     /// that moving the first does not bring the second to light.
     fn sight(&self, things: &[Thing], found: &mut Vec<Breach>) {
@@ -616,7 +607,7 @@ impl<'a> Rules<'a> {
                 });
             }
         }
-        for thing in things.iter().filter(|t| t.kind != Kind::Person && !self.is_script(t)) {
+        for thing in things.iter().filter(|t| t.kind != Kind::Person && !t.glass) {
             let cut = lines.iter().find(|(_, from, to, own)| {
                 // A screen stands behind the camera, seen past it.
                 let past = *own == "screen" && thing.kind == Kind::Camera;

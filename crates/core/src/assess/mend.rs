@@ -211,8 +211,8 @@ fn reframed<'a>(corner: &'a Corner<'a>) -> Candidates<'a> {
     let wanted = crate::shot::wanted_of(corner);
     let to_lens = bearing_of(corner.to_lens());
     let lens = corner.lens;
-    let here = corner.subject_distance_m() * 1000.0;
-    let zoom = here * corner.image_mm.1 / (wanted.frame_height_m * 1000.0 + corner.image_mm.1);
+    let here = corner.subject_distance_m();
+    let zoom = crate::shot::lens::focal_for_frame_mm(corner.image_mm.1, here, wanted.frame_height_m);
     let span = lens.focal_max_mm - lens.focal_min_mm;
     let focals = [zoom, corner.layout.camera.focal_length_mm]
         .into_iter()

@@ -69,6 +69,8 @@ pub struct Thing {
     pub kind: Kind,
     /// Gear and foot of the floor stand that carries it, in millimetres: things on one stand have the same.
     pub stand: Option<(String, [i64; 2])>,
+    /// The lens looks through it.
+    pub glass: bool,
     /// May be moved by a layout.
     pub moved: bool,
     /// Its pieces.
@@ -111,6 +113,7 @@ pub fn angle_thing(corner: &Corner<'_>, angle: &AngleAt<'_>) -> Thing {
         label: angle.id.replace('-', " "),
         kind: Kind::Angle,
         stand: stand_of(carried),
+        glass: false,
         moved: true,
         parts,
     }
@@ -140,6 +143,7 @@ pub fn backdrop_thing(corner: &Corner<'_>) -> Option<Thing> {
         label: gear.common.label.clone(),
         kind: Kind::Backdrop,
         stand: None,
+        glass: false,
         moved: true,
         parts,
     })
@@ -168,6 +172,7 @@ pub fn screen_thing(corner: &Corner<'_>, gear: &GearMonitor, at: DVec3, carried:
         label: gear.common.label.clone(),
         kind: Kind::Screen,
         stand: stand_of(carried),
+        glass: gear.screen == ScreenType::Script,
         moved: true,
         parts,
     }
@@ -194,6 +199,7 @@ pub fn light_head(light: &LightAt<'_>) -> Thing {
         label: light.label().to_owned(),
         kind: Kind::Light,
         stand: None,
+        glass: false,
         moved: true,
         parts: vec![Part { what: "head", solid: lamp_head(light) }],
     }
@@ -225,6 +231,7 @@ pub fn microphone_thing(
         label: gear.common.label.clone(),
         kind: Kind::Microphone,
         stand: stand_of(carried),
+        glass: false,
         moved: true,
         parts,
     }
@@ -287,6 +294,7 @@ fn person(corner: &Corner<'_>) -> Thing {
         label: "the person".into(),
         kind: Kind::Person,
         stand: None,
+        glass: false,
         moved: true,
         parts,
     }
@@ -323,6 +331,7 @@ fn furniture(corner: &Corner<'_>, all: &mut Vec<Thing>) {
             label: format!("the {}", id.0.replace('-', " ")),
             kind: Kind::Furniture,
             stand: None,
+            glass: false,
             moved: corner.layout.furniture.contains_key(id),
             parts,
         });
@@ -346,6 +355,7 @@ fn camera(corner: &Corner<'_>) -> Thing {
         label: corner.body.common.label.clone(),
         kind: Kind::Camera,
         stand: stand_of(&corner.layout.camera.support),
+        glass: false,
         moved: true,
         parts,
     }

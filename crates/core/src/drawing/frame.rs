@@ -5,7 +5,6 @@ use crate::assess::bands::band_of;
 use super::{Ink, Label, Stroke, View, hull, stroke};
 use crate::corner::{Bound, Corner, Kind, Thing, bounds, is_blocked};
 use crate::geometry::{DVec2, DVec3};
-use crate::plan::ScreenType;
 use crate::shot::framing::VERTICAL_PART;
 
 /// Depth at which shapes are cut off in front of the lens, m.
@@ -29,10 +28,6 @@ pub(super) fn draw_other(corner: &Corner<'_>, all: &[Thing], overhead: bool, tex
     let picture = Picture::of(corner);
     let strokes = picture.strokes(all, !overhead);
     View::labelled([0.0, 0.0, picture.aspect, 1.0], strokes, &[], text_part * picture.aspect.max(1.0))
-}
-
-fn is_glass(corner: &Corner<'_>, thing: &Thing) -> bool {
-    thing.kind == Kind::Screen && corner.screen.is_some_and(|(gear, _)| gear.screen == ScreenType::Script)
 }
 
 struct Picture<'a> {
@@ -61,7 +56,7 @@ impl Picture<'_> {
         }
         for thing in all {
             // The lens looks through a script glass, and past a screen beside it.
-            if matches!(thing.kind, Kind::Person | Kind::Camera) || is_glass(corner, thing) {
+            if matches!(thing.kind, Kind::Person | Kind::Camera) || thing.glass {
                 continue;
             }
             for part in &thing.parts {

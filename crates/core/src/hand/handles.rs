@@ -4,8 +4,9 @@ use serde::Serialize;
 use utoipa::ToSchema;
 
 use crate::corner::{Corner, Source};
-use crate::geometry::DVec3;
-use crate::plan::{Plan, Point2, Point3, Support, SupportKind};
+use crate::geometry::{DVec2, DVec3};
+use crate::plan::{Angle, Plan, Point2, Point3, ScreenType, Support, SupportKind};
+use crate::units::capital;
 
 use super::FromEyes;
 
@@ -58,32 +59,18 @@ pub fn handles(plan: &Plan) -> Vec<Handle> {
         (view.position_m + view.forward * corner.subject_distance_m() + half).with_z(view.position_m.z);
     let mut all = vec![
         Handle {
-            id: "seat".into(),
-            letter: "S".into(),
-            name: "Seat".into(),
-            position_m: corner.eyes_m.into(),
-            aim_m: None,
-            edge_m: None,
-            foot_m: None,
             bearing_deg: Some(layout.seat.bearing_deg),
-            from_eyes: None,
             locked: layout.seat.locked,
-            movable: true,
-            lifts: false,
+            ..Handle::new("seat", "S", "Seat".into(), corner.eyes_m.into())
         },
         Handle {
-            id: "camera".into(),
-            letter: "C".into(),
-            name: "Camera".into(),
-            position_m: camera.position_m,
             aim_m: Some(axis.into()),
             edge_m: Some(edge.into()),
             foot_m: foot(&camera.support, corner.view.position_m),
-            bearing_deg: None,
             from_eyes: seen(corner.view.position_m),
             locked: camera.locked,
-            movable: true,
             lifts: true,
+            ..Handle::new("camera", "C", "Camera".into(), camera.position_m)
         },
     ];
     let mut lights: Vec<_> = corner.lights.iter().collect();
@@ -97,102 +84,83 @@ pub fn handles(plan: &Plan) -> Vec<Handle> {
             Source::Lamp(_) => light.id.replace('-', " "),
         };
         all.push(Handle {
-            id: light.id.into(),
-            letter: light.light.role.letter().into(),
-            name: crate::units::capital(&name),
-            position_m: light.light.position_m,
             aim_m: Some(light.aim_m.into()),
-            edge_m: None,
             foot_m: foot(&light.light.support, light.hold_m()),
-            bearing_deg: None,
             from_eyes: seen(light.position_m),
             locked: light.light.locked,
-            movable: true,
             lifts: true,
+            ..Handle::new(light.id, light.light.role.letter(), capital(&name), light.light.position_m)
         });
     }
     if let (Some((gear, at)), Some(used)) = (corner.microphone, &layout.microphone) {
         let worn = crate::corner::is_worn(gear.mounting);
+        let name = if worn { "Microphone, worn or on the camera" } else { "Microphone" };
         all.push(Handle {
-            id: "microphone".into(),
-            letter: "M".into(),
-            name: if worn { "Microphone, worn or on the camera".into() } else { "Microphone".into() },
-            position_m: used.position_m,
-            aim_m: None,
-            edge_m: None,
             foot_m: foot(&used.support, at),
-            bearing_deg: None,
             from_eyes: seen(at),
             locked: used.locked,
             movable: !worn,
             lifts: true,
+            ..Handle::new("microphone", "M", name.into(), used.position_m)
         });
     }
     if let (Some((gear, at)), Some(used)) = (corner.screen, &layout.screen) {
         let on_camera = used.support.kind == SupportKind::On && used.support.on.is_none();
         all.push(Handle {
-            id: "screen".into(),
-            letter: "D".into(),
-            name: crate::units::capital(crate::shot::seeing::name(gear.screen)),
-            position_m: used.position_m,
-            aim_m: None,
-            edge_m: None,
             foot_m: foot(&used.support, at),
-            bearing_deg: None,
             from_eyes: seen(at),
             locked: used.locked,
-            movable: gear.screen != crate::plan::ScreenType::Script || !on_camera,
+            movable: gear.screen != ScreenType::Script || !on_camera,
             lifts: true,
+            ..Handle::new("screen", "D", capital(crate::shot::seeing::name(gear.screen)), used.position_m)
         });
     }
     for (index, angle) in corner.angles.iter().enumerate() {
+        let name = capital(&angle.id.replace('-', " "));
         all.push(Handle {
-            id: angle.id.into(),
-            letter: crate::plan::Angle::letter(index).into(),
-            name: crate::units::capital(&angle.id.replace('-', " ")),
-            position_m: angle.angle.position_m,
-            aim_m: None,
-            edge_m: None,
             foot_m: foot(&angle.angle.support, angle.view.position_m),
-            bearing_deg: None,
             from_eyes: seen(angle.view.position_m),
             locked: angle.angle.locked,
-            movable: true,
             lifts: true,
+            ..Handle::new(angle.id, Angle::letter(index), name, angle.angle.position_m)
         });
     }
     if let Some((gear, used)) = corner.backdrop {
+        let at = DVec2::from(used.position_m).extend(0.0);
         all.push(Handle {
-            id: "backdrop".into(),
-            letter: "H".into(),
-            name: gear.common.label.clone(),
-            position_m: DVec3::new(used.position_m.0[0], used.position_m.0[1], 0.0).into(),
-            aim_m: None,
-            edge_m: None,
-            foot_m: None,
             bearing_deg: Some(used.bearing_deg),
-            from_eyes: None,
             locked: used.locked,
-            movable: true,
-            lifts: false,
+            ..Handle::new("backdrop", "H", gear.common.label.clone(), at.into())
         });
     }
     for (id, piece) in &corner.brief.room.furniture {
         let (position, bearing_deg) = corner.furniture_at(id, piece);
         all.push(Handle {
-            id: id.0.clone(),
-            letter: String::new(),
-            name: crate::units::capital(&id.0.replace('-', " ")),
-            position_m: position.into(),
-            aim_m: None,
-            edge_m: None,
-            foot_m: None,
             bearing_deg: Some(bearing_deg),
-            from_eyes: None,
             locked: layout.furniture.get(id).is_some_and(|at| at.locked),
             movable: !piece.fixed,
-            lifts: false,
+            ..Handle::new(&id.0, "", capital(&id.0.replace('-', " ")), position.into())
         });
     }
     all
+}
+
+impl Handle {
+    /// A thing on the floor that moves and has nothing else to take hold of.
+    fn new(id: &str, letter: &str, name: String, position_m: Point3) -> Self {
+        Self {
+            id: id.to_owned(),
+            letter: letter.to_owned(),
+            name,
+            position_m,
+            aim_m: None,
+            edge_m: None,
+            foot_m: None,
+            bearing_deg: None,
+            from_eyes: None,
+            locked: false,
+            movable: true,
+            lifts: false,
+        }
+    }
 }

@@ -4,9 +4,9 @@
 use crate::assess::carry::{fill_bag, set_pose};
 use crate::corner::Corner;
 use crate::geometry::{DVec2, DVec3, bearing_vector};
-use crate::plan::{Gear, GearLens, Id, Layout, Plan, SupportKind};
+use crate::plan::{Layout, Plan, SupportKind};
 use crate::shot::framing::{Line, Wanted, pose_on};
-use crate::shot::lens::frame_size_m;
+use crate::shot::lens::{distance_for_frame_m, focal_for_frame_mm, frame_size_m};
 
 use super::{Grip, Held, Move, Outcome, resist};
 
@@ -88,37 +88,19 @@ fn through(corner: &Corner<'_>, at: DVec3) -> f64 {
 }
 
 fn focal_for(corner: &Corner<'_>, distance_m: f64, wanted: &Wanted) -> f64 {
-    let (u, side) = (distance_m * 1000.0, corner.image_mm.1);
-    u * side / (wanted.frame_height_m * 1000.0 + side)
+    focal_for_frame_mm(corner.image_mm.1, distance_m, wanted.frame_height_m)
 }
 
 fn distance_for(corner: &Corner<'_>, focal_mm: f64, wanted: &Wanted) -> f64 {
-    crate::shot::lens::distance_for_frame_m(corner.image_mm.1, focal_mm, wanted.frame_height_m)
-}
-
-/// The lens for a focal length: the one in use, else another at hand that has it.
-fn lens_for<'a>(corner: &'a Corner<'_>, focal_mm: f64) -> Option<(&'a Id, &'a GearLens)> {
-    let has = |lens: &GearLens| (lens.focal_min_mm - 0.05..=lens.focal_max_mm + 0.05).contains(&focal_mm);
-    let own = &corner.layout.camera.lens;
-    if has(corner.lens) {
-        return Some((own, corner.lens));
-    }
-    let at_hand = corner.brief.gear.iter().filter(|(_, gear)| gear.at_hand());
-    let body = &corner.layout.camera.body;
-    at_hand
-        .filter_map(|(id, gear)| Some((id, Gear::lens(gear)?)))
-        .find(|(_, lens)| has(lens) && corner.brief.mounts(body, lens))
+    distance_for_frame_m(corner.image_mm.1, focal_mm, wanted.frame_height_m)
 }
 
 /// What is asked for, as far as the lenses at hand go, and why not farther.
 fn within_lenses(corner: &Corner<'_>, asked: Asked, wanted: &Wanted) -> (Asked, Option<Held>) {
-    if lens_for(corner, asked.focal_mm).is_some() {
+    if corner.lens_for(asked.focal_mm).is_some() {
         return (asked, None);
     }
-    let body = &corner.layout.camera.body;
-    let at_hand = corner.brief.gear.values().filter(|gear| gear.at_hand()).filter_map(Gear::lens);
-    let at_hand = at_hand.filter(|lens| corner.brief.mounts(body, lens));
-    let ends = std::iter::once(corner.lens).chain(at_hand).flat_map(|l| [l.focal_min_mm, l.focal_max_mm]);
+    let ends = corner.lenses().flat_map(|(_, lens)| [lens.focal_min_mm, lens.focal_max_mm]);
     let off = |f: &f64| (f / asked.focal_mm).log2().abs();
     let Some(end) = ends.min_by(|a, b| off(a).total_cmp(&off(b))) else { return (asked, None) };
     let distance_m = if asked.framed { distance_for(corner, end, wanted) } else { asked.distance_m };
@@ -145,7 +127,7 @@ fn layout_at(corner: &Corner<'_>, wanted: &Wanted, at: Asked) -> Layout {
     let (x, _) = view.project(corner.eyes_m).unwrap_or((0.5, 0.5));
     pose.position_m += view.right * ((0.5 - x) * want.frame_height_m * width / height);
     let camera = &mut layout.camera;
-    if let Some((id, lens)) = lens_for(corner, focal) {
+    if let Some((id, lens)) = corner.lens_for(focal) {
         camera.lens = id.clone();
         let widest = (lens.widest_f_number(focal) * 10.0).round() / 10.0;
         camera.f_number = camera.f_number.clamp(widest, lens.f_number_limit.max(widest));

@@ -7,11 +7,11 @@ use utoipa::ToSchema;
 
 use super::fit::{self, Stop};
 use super::framing::{self, Line, ShotSize};
-use super::lens::{blur_disc_mm, crop_factor, distance_for_frame_m};
+use super::lens::{blur_disc_mm, crop_factor, distance_for_frame_m, focal_for_frame_mm};
 use super::perspective::{ZONES, enlargement_percent, school_scores};
 use crate::corner::{Corner, MICROPHONE_MARGIN_M};
 use crate::geometry::bearing_of;
-use crate::plan::{Gear, Id, LensSchool, Orientation};
+use crate::plan::{Id, LensSchool, Orientation};
 
 /// The chart begins here, m: nearer no face is filmed.
 const FROM_M: f64 = 0.30;
@@ -247,17 +247,15 @@ fn zones(to_m: f64) -> Vec<Zone> {
 }
 
 impl Optics<'_> {
-    /// Focal length that frames a height from a distance, mm: f = u s / (S + s).
     fn focal_mm(&self, distance_m: f64, frame_height_m: f64) -> f64 {
-        let (u, side) = (distance_m * 1000.0, self.corner.image_mm.1);
-        u * side / (frame_height_m * 1000.0 + side)
+        focal_for_frame_mm(self.corner.image_mm.1, distance_m, frame_height_m)
     }
 
     fn station(&self, distance_m: f64) -> Station {
         let corner = self.corner;
         let want = &self.want;
         let focal = self.focal_mm(distance_m, want.frame_height_m);
-        let lens = self.lens_for(focal).unwrap_or(corner.lens);
+        let lens = corner.lens_for(focal).map_or(corner.lens, |(_, lens)| lens);
         let f_number = super::f_number(corner.brief, corner.body, lens, focal);
         let wall = distance_m + self.behind_m.max(0.01);
         let blur = blur_disc_mm(focal, f_number, distance_m, wall) / self.long_mm;
@@ -278,17 +276,6 @@ impl Optics<'_> {
             near_and_wide_percent: 100.0 * near,
             far_and_long_percent: 100.0 * far,
         }
-    }
-
-    /// The lens in use if it has the focal length, else another at hand that has.
-    fn lens_for(&self, focal_length_mm: f64) -> Option<&crate::plan::GearLens> {
-        let has = |lens: &crate::plan::GearLens| {
-            (lens.focal_min_mm - 0.05..=lens.focal_max_mm + 0.05).contains(&focal_length_mm)
-        };
-        let brief = self.corner.brief;
-        let mounts = |lens: &&crate::plan::GearLens| brief.mounts(&self.corner.layout.camera.body, lens);
-        let at_hand = brief.gear.values().filter(|g| g.at_hand()).filter_map(Gear::lens).filter(mounts);
-        std::iter::once(self.corner.lens).chain(at_hand).find(|lens| has(lens))
     }
 
     /// What keeps the camera from a distance at a focal length, and by how much, m; at most 0 when nothing does.

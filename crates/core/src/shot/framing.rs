@@ -5,7 +5,7 @@ use crate::corner::image_distance_mm;
 use crate::geometry::{DVec2, DVec3, bearing_of, bearing_vector, wrap_360};
 use crate::person::Landmarks;
 use crate::plan::{Brief, CameraHeight, Orientation, Placement, Posture, Purpose};
-use crate::shot::lens::distance_for_frame_m;
+use crate::shot::lens::{distance_for_frame_m, focal_for_frame_mm};
 
 /// Shoulders may take this part of a vertical picture's width (Fogon's own rule).
 const SHOULDER_PART: f64 = 0.9;
@@ -304,14 +304,11 @@ pub fn pose_on(
 pub fn from_here(wanted: &Wanted, image_height_mm: f64, flat_m: f64, above_m: f64) -> Option<(f64, f64)> {
     let lens = DVec2::new(flat_m, above_m);
     let rise = (0.5 - wanted.eye_line) * wanted.frame_height_m;
-    let focal_for = |depth_m: f64| {
-        depth_m * 1000.0 * image_height_mm / (wanted.frame_height_m * 1000.0 + image_height_mm)
-    };
     // The eyes lie `rise` above the axis at the depth where the frame has the wanted height.
     let beside = (rise / lens.length()).clamp(-1.0, 1.0).asin();
     let tilt = if wanted.level_axis { 0.0 } else { -above_m.atan2(flat_m) - beside };
     let mut aim = Aim { lens, tilt };
-    let mut focal = focal_for(aim.depth_m());
+    let mut focal = focal_for_frame_mm(image_height_mm, aim.depth_m(), wanted.frame_height_m);
     for _ in 0..if wanted.level_axis { 0 } else { STEPS } {
         let off = |by: DVec2| {
             let turned = Aim { lens, tilt: aim.tilt + by.x };

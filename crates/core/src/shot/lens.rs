@@ -16,6 +16,11 @@ pub fn distance_for_frame_m(side_mm: f64, focal_length_mm: f64, framed_m: f64) -
     focal_length_mm * (1.0 + framed_m * 1000.0 / side_mm) / 1000.0
 }
 
+/// Focal length that frames a size from a distance, mm: f = u s / (S + s).
+pub fn focal_for_frame_mm(side_mm: f64, distance_m: f64, framed_m: f64) -> f64 {
+    distance_m * 1000.0 * side_mm / (framed_m * 1000.0 + side_mm)
+}
+
 /// Near and far limit and hyperfocal distance, m.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct DepthOfField {

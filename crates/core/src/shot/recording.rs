@@ -52,14 +52,31 @@ fn energy_wh(corner: &Corner<'_>) -> Option<f64> {
     (total > 0.0).then_some(total)
 }
 
+/// Minutes on the largest card at hand, and on the batteries.
+fn lasts_min(corner: &Corner<'_>) -> (Option<f64>, Option<f64>) {
+    let card = card_gb(corner).map(|gb| card_minutes(gb * (1.0 - CARD_RESERVE), bitrate(corner).0));
+    let battery = energy_wh(corner).map(|wh| 60.0 * wh * DERATING / draw_w(corner).0);
+    (card, battery)
+}
+
+fn bitrate(corner: &Corner<'_>) -> (f64, From) {
+    let told = corner.body.common.told();
+    corner.body.bitrate_mbit_s.map_or((BITRATE_MBIT_S, From::Assumed), |rate| (rate, told))
+}
+
+fn draw_w(corner: &Corner<'_>) -> (f64, From) {
+    corner.body.draw_w.map_or((DRAW_W, From::Assumed), |watts| (watts, corner.body.common.told()))
+}
+
 /// The least of card, battery and clip limit that a session does not fit into: which, and how many minutes it gives.
+/// What was measured stands in place of what is computed.
 pub fn too_short(corner: &Corner<'_>) -> Option<(&'static str, f64)> {
     let session = corner.brief.recording.session_min?;
-    let all = readings(corner);
-    let of = |id: &str| all.iter().find(|r| r.id == id).and_then(|r| r.value);
+    let (card, battery) = lasts_min(corner);
+    let measured = |id: &str, computed| corner.brief.measured.get(id).copied().or(computed);
     [
-        ("card", of("shot.recording.card_min")),
-        ("battery", of("shot.recording.battery_min")),
+        ("card", measured("shot.recording.card_min", card)),
+        ("battery", measured("shot.recording.battery_min", battery)),
         ("clip", corner.body.clip_limit_min),
     ]
     .into_iter()
@@ -92,26 +109,20 @@ fn reframing(corner: &Corner<'_>) -> Reading {
 }
 
 fn card(corner: &Corner<'_>) -> Option<Reading> {
-    let card = card_gb(corner)?;
-    let (rate, from) = corner
-        .body
-        .bitrate_mbit_s
-        .map_or((BITRATE_MBIT_S, From::Assumed), |rate| (rate, corner.body.common.told()));
-    let reading = Reading::new("shot.recording.card_min", card_minutes(card * (1.0 - CARD_RESERVE), rate))
+    let (rate, from) = bitrate(corner);
+    let reading = Reading::new("shot.recording.card_min", lasts_min(corner).0?)
         .by("GB x 8000 (1 - reserve) / (Mbit/s) / 60", "arithmetic; GB is 1e9 bytes")
-        .with("largest card at hand", card, "GB", From::Typed)
+        .with("largest card at hand", card_gb(corner)?, "GB", From::Typed)
         .with("data rate", rate, "Mbit/s", from)
         .with("kept free", CARD_RESERVE, "", From::Assumed);
     Some(reading)
 }
 
 fn battery(corner: &Corner<'_>) -> Option<Reading> {
-    let energy = energy_wh(corner)?;
-    let (draw, from) =
-        corner.body.draw_w.map_or((DRAW_W, From::Assumed), |watts| (watts, corner.body.common.told()));
-    let reading = Reading::new("shot.recording.battery_min", 60.0 * energy * DERATING / draw)
+    let (draw, from) = draw_w(corner);
+    let reading = Reading::new("shot.recording.battery_min", lasts_min(corner).1?)
         .by("60 x Wh x 0.85 / W", "arithmetic; 0.85: common practice, no source")
-        .with("energy", energy, "Wh", From::Typed)
+        .with("energy", energy_wh(corner)?, "Wh", From::Typed)
         .with("draw while recording", draw, "W", from)
         .with("part to be had", DERATING, "", From::Assumed)
         .note("Cold and age take more. Charge on a hard surface, never unattended, and with the charger that belongs to it.");

@@ -1,0 +1,66 @@
+//! Where a backdrop goes: behind the person, as far as the room lets it.
+
+use crate::assess::carry::{rounded_bearing, rounded_floor};
+use crate::assess::legal::Rules;
+use crate::corner::{Corner, backdrop_thing, things};
+use crate::geometry::bearing_of;
+use crate::plan::{Backdrop, BackdropType, Brief, Hung, Layout, Look, Purpose};
+
+/// A backdrop is tried in steps from the wall, m; a keyed one stays so far from the person that its colour does not
+/// spill, a plain one so far that no shadow falls on it (common practice, no source).
+const BACKDROP_STEP_M: f64 = 0.15;
+const KEYED_LEAST_M: f64 = 1.0;
+const PLAIN_LEAST_M: f64 = 0.5;
+/// A backdrop at hand behind the person, as far as the room lets it stand: where the purpose wants an even or a plain
+/// background.
+pub(super) fn place(brief: &Brief, layout: &mut Layout) {
+    let wants = |kind: BackdropType| match brief.purpose {
+        Purpose::KeyedBackground => kind == BackdropType::Chroma,
+        Purpose::AuditionTape | Purpose::ScreenLesson => kind != BackdropType::Chroma,
+        _ => false,
+    };
+    let at_hand = brief.gear.iter().filter(|(_, gear)| gear.at_hand());
+    let Some((id, gear)) =
+        at_hand.filter_map(|(id, gear)| Some((id, gear.backdrop()?))).find(|(_, gear)| wants(gear.backdrop))
+    else {
+        return;
+    };
+    let frozen = layout.clone();
+    let Some(corner) = Corner::from_parts(brief, &frozen) else { return };
+    if brief.purpose == Purpose::KeyedBackground
+        && corner.wall_behind().is_some_and(|(_, l)| l == Look::Chroma)
+    {
+        return; // the wall itself is painted
+    }
+    let others = things(&corner);
+    let offers = |what: &str| gear.common.offers.iter().any(|offer| offer == what);
+    let hung = if offers("ceiling") {
+        Hung::Ceiling
+    } else if offers("wall") {
+        Hung::Wall
+    } else {
+        Hung::Stands
+    };
+    let away = -corner.to_lens().truncate();
+    let farthest = corner.wall_behind_m() - hung.depth_m();
+    let nearest = if brief.purpose == Purpose::KeyedBackground { KEYED_LEAST_M } else { PLAIN_LEAST_M };
+    let steps = ((farthest - nearest) / BACKDROP_STEP_M).floor().max(-1.0) as i32;
+    for step in 0..=steps {
+        let at = corner.eyes_m.truncate() + away * (farthest - f64::from(step) * BACKDROP_STEP_M);
+        let placed = Backdrop {
+            gear: id.clone(),
+            position_m: rounded_floor(at),
+            bearing_deg: rounded_bearing(bearing_of(corner.to_lens())),
+            hung,
+            locked: false,
+        };
+        let mut trial = frozen.clone();
+        trial.backdrop = Some(placed.clone());
+        let Some(tried) = Corner::from_parts(brief, &trial) else { return };
+        let fits = backdrop_thing(&tried).is_some_and(|thing| Rules::new(&tried).allows(&thing, &others));
+        if fits {
+            layout.backdrop = Some(placed);
+            return;
+        }
+    }
+}

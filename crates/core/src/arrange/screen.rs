@@ -1,0 +1,78 @@
+//! Where the person's screen goes, and what it stands on.
+
+use super::stands::{Stands, bag_for, carried_by_nothing};
+use crate::assess::carry::{fill_bag, rounded, supports_for};
+use crate::assess::legal::Rules;
+use crate::corner::{Corner, screen_thing, things};
+use crate::geometry::{DVec3, bearing_vector};
+use crate::plan::{Brief, GearMonitor, Layout, MonitorSchool, Screen, ScreenType, Support, SupportKind};
+use crate::shot::seeing;
+
+/// Feet of a low table or stand for a screen where none is told, m. Fogon's own rule.
+const SCREEN_FOOT_M: f64 = 0.25;
+/// The screen of the monitor school, where one is at hand and has a legal place; the script glass whenever a script is
+/// read and one is at hand.
+pub(super) fn place(brief: &Brief, layout: &mut Layout, stands: &Stands<'_>) {
+    let wanted = match brief.schools.monitor {
+        _ if brief.recording.script_words.is_some() => Some(ScreenType::Script),
+        MonitorSchool::FlipScreen => None,
+        MonitorSchool::Field => Some(ScreenType::Field),
+        MonitorSchool::Phone => Some(ScreenType::Phone),
+        MonitorSchool::Television => Some(ScreenType::Television),
+        MonitorSchool::Mirror => Some(ScreenType::Mirror),
+    };
+    let at_hand = brief.gear.iter().filter(|(_, gear)| gear.at_hand());
+    let Some((id, gear)) = at_hand
+        .filter_map(|(id, gear)| Some((id, gear.monitor()?)))
+        .find(|(_, monitor)| Some(monitor.screen) == wanted)
+    else {
+        return;
+    };
+    let frozen = layout.clone();
+    let Some(corner) = Corner::from_parts(brief, &frozen) else { return };
+    let others = things(&corner);
+    for place in seeing::places(&corner, gear) {
+        let mut trial = corner.clone();
+        trial.screen = Some((gear, place));
+        let rules = Rules::new(&trial);
+        for mut support in supports(&corner, stands, gear, place) {
+            if !rules.allows(&screen_thing(&trial, gear, place, &support), &others) {
+                continue;
+            }
+            let put =
+                |support| Screen { gear: id.clone(), position_m: rounded(place), support, locked: false };
+            let in_layout = |l: &mut Layout| l.screen = Some(put(support.clone()));
+            support.sandbag_kg = bag_for(brief, &frozen, in_layout, "screen");
+            layout.screen = Some(put(support));
+            // It weighs on the camera's tripod.
+            fill_bag(brief, layout, "camera");
+            return;
+        }
+    }
+}
+
+/// On the camera where it is light enough to hang there, else on furniture below it, else on a stand.
+fn supports(corner: &Corner<'_>, stands: &Stands<'_>, gear: &GearMonitor, place: DVec3) -> Vec<Support> {
+    if matches!(gear.screen, ScreenType::Field | ScreenType::Phone | ScreenType::Script) {
+        return vec![carried_by_nothing()];
+    }
+    let under = place - DVec3::Z * (gear.height_m() / 2.0);
+    let below = corner.brief.room.furniture.iter().filter(|(id, piece)| {
+        let (position, bearing) = corner.furniture_at(id, piece);
+        let facing = bearing_vector(bearing).truncate();
+        let offset = under.truncate() - position.truncate();
+        let top = position.z + piece.size_m.0[2];
+        offset.perp_dot(facing).abs() < piece.size_m.0[0] / 2.0
+            && offset.dot(facing).abs() < piece.size_m.0[1] / 2.0
+            && (top - 0.02..top + 0.6).contains(&under.z)
+    });
+    let mut all: Vec<Support> =
+        below.map(|(id, _)| Support { on: Some(id.clone()), ..carried_by_nothing() }).collect();
+    for mut option in stands.options("screen", SupportKind::Floor) {
+        if option.gear.is_none() {
+            option.foot_radius_m = Some(SCREEN_FOOT_M);
+        }
+        all.extend(supports_for(corner, &option, under, corner.eyes_m.truncate(), 1.0));
+    }
+    all
+}

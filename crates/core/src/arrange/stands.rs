@@ -1,0 +1,169 @@
+//! What carries things: the supports that are not used yet, shared out one after the other, and what the chosen rig
+//! would carry a thing with before any other stand.
+
+use crate::assess::carry::{bag_kg, fill_bag, rounded_floor, supports_for};
+use crate::assess::legal::Rules;
+use crate::corner::{Corner, things};
+use crate::geometry::{DVec2, DVec3, bearing_vector};
+use crate::plan::{Brief, GearSupport, Id, Layout, Point2, RigSchool, Support, SupportKind};
+
+/// Where a rolling column stands: behind the lens and to its right, m, the first that fits.
+const COLUMN_M: [(f64, f64); 5] = [(0.20, 0.0), (0.10, 0.22), (0.10, -0.22), (0.0, 0.30), (0.0, -0.30)];
+/// Supports not yet used, as (id, gear).
+pub(super) struct Stands<'a> {
+    brief: &'a Brief,
+    used: Vec<Id>,
+    /// The rolling column that carries the camera, for key and microphone as well.
+    pub(super) column: Option<Support>,
+}
+
+impl<'a> Stands<'a> {
+    /// Every support at hand.
+    pub(super) fn all(brief: &'a Brief) -> Self {
+        Self { brief, used: Vec::new(), column: None }
+    }
+
+    /// The supports that a layout leaves unused.
+    pub(super) fn unused(brief: &'a Brief, layout: &Layout) -> Self {
+        let others = [
+            Some(&layout.camera.support),
+            layout.microphone.as_ref().map(|used| &used.support),
+            layout.screen.as_ref().map(|used| &used.support),
+        ];
+        let lights = layout.lights.values().map(|light| &light.support);
+        let angles = layout.angles.values().map(|angle| &angle.support);
+        let used = others.into_iter().flatten().chain(lights).chain(angles);
+        Self { brief, used: used.filter_map(|support| support.gear.clone()).collect(), column: None }
+    }
+
+    /// Unused supports for a purpose (`camera`, `light`, `microphone`), with or without an arm, weakest first.
+    pub(super) fn free(&self, purpose: &str, arm: bool) -> Vec<Id> {
+        let mut found: Vec<(&'a Id, f64)> = self
+            .brief
+            .gear
+            .iter()
+            .filter(|(id, g)| g.at_hand() && !self.used.contains(id))
+            .filter_map(|(id, g)| g.support().map(|s| (id, s)))
+            .filter(|(_, s)| (s.reach_m > 0.25) == arm && !is_fixing(s))
+            .filter(|(_, s)| s.common.offers.is_empty() || s.common.offers.iter().any(|o| o == purpose))
+            .map(|(id, s)| (id, s.payload_kg))
+            .collect();
+        found.sort_by(|a, b| a.1.total_cmp(&b.1).then(a.0.cmp(b.0)));
+        found.into_iter().map(|(id, _)| id.clone()).collect()
+    }
+
+    /// Supports to try: every free one, else one that is not owned.
+    pub(super) fn options(&self, purpose: &str, kind: SupportKind) -> Vec<Support> {
+        let mut ids: Vec<Option<Id>> =
+            self.free(purpose, kind == SupportKind::Boom).into_iter().map(Some).collect();
+        if ids.is_empty() {
+            ids.push(None);
+        }
+        ids.into_iter().map(|gear| stand(kind, gear, None)).collect()
+    }
+
+    /// Fixings to the ceiling for a purpose.
+    pub(super) fn fixings(&self, purpose: &str) -> Vec<Support> {
+        let all = self.brief.gear.iter().filter(|(id, g)| g.at_hand() && !self.used.contains(id));
+        all.filter(|(_, g)| {
+            g.support().is_some_and(|s| is_fixing(s) && s.common.offers.iter().any(|o| o == purpose))
+        })
+        .map(|(id, _)| stand(SupportKind::Ceiling, Some(id.clone()), None))
+        .collect()
+    }
+
+    /// What the chosen rig would carry a thing with, before any other stand.
+    pub(super) fn by_rig(&self, purpose: &str) -> Vec<Support> {
+        match self.brief.schools.rig {
+            RigSchool::Separate => Vec::new(),
+            RigSchool::Column => self.column.iter().cloned().collect(),
+            RigSchool::Fixed => self.fixings(purpose),
+        }
+    }
+
+    pub(super) fn take(&mut self, support: &Support) {
+        let column = self.column.as_ref().and_then(|column| column.gear.as_ref());
+        if support.gear.as_ref() != column {
+            self.used.extend(support.gear.clone());
+        }
+    }
+}
+
+/// Fixed to the ceiling instead of standing on the floor.
+fn is_fixing(support: &GearSupport) -> bool {
+    support.common.offers.iter().any(|offer| offer == "ceiling")
+}
+
+/// A stand that can carry camera, lamp and microphone at once, on arms.
+fn is_column(support: &GearSupport) -> bool {
+    let offers = |what: &str| support.common.offers.iter().any(|offer| offer == what);
+    support.reach_m > 0.25 && offers("camera") && offers("light") && offers("microphone")
+}
+
+/// Whether gear for a rig is at hand.
+pub(super) fn has_rig(brief: &Brief, rig: RigSchool) -> bool {
+    let at_hand = |fits: fn(&GearSupport) -> bool| {
+        brief.gear.values().any(|g| g.at_hand() && g.support().is_some_and(fits))
+    };
+    match rig {
+        RigSchool::Separate => true,
+        RigSchool::Column => at_hand(is_column),
+        RigSchool::Fixed => at_hand(is_fixing),
+    }
+}
+
+fn stand(kind: SupportKind, gear: Option<Id>, base_m: Option<Point2>) -> Support {
+    Support { kind, gear, base_m, on: None, foot_radius_m: None, sandbag_kg: 0.0 }
+}
+
+/// Ways to set up a support for a thing held at `hold`: one whose foot stands already reaches or does not.
+pub(super) fn set_up(corner: &Corner<'_>, option: &Support, hold: DVec3, hand: f64) -> Vec<Support> {
+    match option.base_m {
+        Some(base) => {
+            let reach = corner.support_gear(option).map_or(0.0, |gear| gear.reach_m);
+            let near = (hold.truncate() - DVec2::from(base)).length() <= reach;
+            if near { vec![option.clone()] } else { Vec::new() }
+        }
+        None => supports_for(corner, option, hold, corner.eyes_m.truncate(), hand),
+    }
+}
+
+pub(super) fn carried_by_nothing() -> Support {
+    stand(SupportKind::On, None, None)
+}
+
+/// The column behind or beside the camera, where it is in nothing's way; the first place where it always is.
+pub(super) fn column(brief: &Brief, layout: &Layout, mass_kg: f64) -> Option<Support> {
+    let at_hand = brief.gear.iter().filter(|(_, gear)| gear.at_hand());
+    let (id, _) = at_hand
+        .filter_map(|(id, gear)| Some((id, gear.support()?)))
+        .find(|(_, gear)| is_column(gear) && gear.payload_kg >= mass_kg)?;
+    let camera = &layout.camera;
+    let ahead = bearing_vector(camera.bearing_deg);
+    let right = bearing_vector(camera.bearing_deg + 90.0);
+    let lens = DVec3::from(camera.position_m);
+    let places = COLUMN_M.map(|(behind, aside)| {
+        let foot = lens - ahead * behind + right * aside;
+        stand(SupportKind::Boom, Some(id.clone()), Some(rounded_floor(foot.truncate())))
+    });
+    let fits = |support: &&Support| {
+        let mut trial = layout.clone();
+        trial.camera.support = (*support).clone();
+        fill_bag(brief, &mut trial, "camera");
+        Corner::from_parts(brief, &trial).is_some_and(|corner| {
+            Rules::new(&corner).all(&things(&corner)).iter().all(|breach| breach.thing != "camera")
+        })
+    };
+    places.iter().find(fits).or(places.first()).cloned()
+}
+
+/// The bag a thing's stand needs once it is in the layout.
+pub(super) fn bag_for(brief: &Brief, layout: &Layout, put: impl FnOnce(&mut Layout), thing: &str) -> f64 {
+    let mut trial = layout.clone();
+    put(&mut trial);
+    Corner::from_parts(brief, &trial)
+        .and_then(|c| {
+            crate::room::sandbags(&c).into_iter().find(|s| s.thing == thing).map(|s| bag_kg(s.needed_kg))
+        })
+        .unwrap_or(0.0)
+}
