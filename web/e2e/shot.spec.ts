@@ -131,6 +131,11 @@ test("what is only tried out is not kept", async ({ page }) => {
   await dot(page).focus();
   await page.keyboard.press("Shift+ArrowLeft");
   await expect.poll(() => distance(page)).not.toBe(before);
+  // Undo has nothing to undo, by keys neither.
+  const tried = await distance(page);
+  await page.locator("body").press("Control+z");
+  await page.waitForTimeout(300);
+  expect(await distance(page)).toBe(tried);
   await page.getByRole("button", { name: "Go back" }).click();
   await expect.poll(() => distance(page)).toBe(before);
   const kept1 = await page.request.get(`/api/v1/corners/${id}`);

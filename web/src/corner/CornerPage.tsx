@@ -182,10 +182,10 @@ function Worktable({ corner, step, view }: { corner: Corner; step: Step | null; 
                 </div>
               )}
               <p className="legend">
-                S seat, C camera, K key, F fill, B back light, M microphone, D screen, H backdrop. Shaded:
-                what the lens sees; darker: what is sharp. Dotted circles: feet of stands. Dashed quarter:
-                door swing. Small letters: the room’s corners. Drag a letter, or take it with Tab and move it
-                with the arrow keys.
+                S seat, C camera, K key, F fill, B back light, M microphone, D screen, H backdrop, 2 to 4
+                second angles. Shaded: what the lens sees; darker: what is sharp. Dotted circles: feet of
+                stands. Dashed quarter: door swing. Small letters: the room’s corners. Drag a letter, or take
+                it with Tab and move it with the arrow keys.
               </p>
             </div>
             <div className="table-right">

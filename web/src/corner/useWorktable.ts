@@ -110,6 +110,9 @@ export function useWorktable(corner: Corner, scalesFor: ScalesFor, chart: boolea
   const timer = useRef<number | undefined>(undefined);
   const saving = useRef<Promise<void>>(Promise.resolve());
   const turns = useRef<number | undefined>(undefined);
+  /** The plan before a trial began; while there is one, nothing is kept. */
+  const before = useRef<Plan | null>(null);
+  const [trying, setTrying] = useState(false);
   const latest = useRef(plan);
   const judgedNow = useRef<Judged | null>(null);
   const steps = useRef<{ thing: string; grip: Grip; by: Vector } | null>(null);
@@ -205,9 +208,6 @@ export function useWorktable(corner: Corner, scalesFor: ScalesFor, chart: boolea
     return saving.current;
   }, [corner.id, took]);
 
-  /** The plan before a trial began; while there is one, nothing is kept. */
-  const before = useRef<Plan | null>(null);
-  const [trying, setTrying] = useState(false);
   const keepLater = useCallback(
     (file: unknown) => {
       if (before.current) return;
@@ -237,7 +237,7 @@ export function useWorktable(corner: Corner, scalesFor: ScalesFor, chart: boolea
 
   // What another window saved is shown, unless something here waits to be saved.
   useEffect(() => {
-    if (corner.revision > kept.current.revision && unsaved.current === null) {
+    if (corner.revision > kept.current.revision && unsaved.current === null && before.current === null) {
       kept.current = corner;
       show(planOf(corner));
       setNotes([]);
@@ -321,6 +321,8 @@ export function useWorktable(corner: Corner, scalesFor: ScalesFor, chart: boolea
   const step = useCallback(
     (which: "undo" | "redo") =>
       ask(async () => {
+        // What is only tried out has no steps.
+        if (before.current) return;
         await flush();
         const answer = await api[which](corner.id, kept.current.revision);
         took(answer);

@@ -181,20 +181,22 @@ function Ground({ chart, scale, frame, units }: Plotted & { units: UnitSystem })
       <line x1={end} x2={end} y1={frame.top} y2={frame.bottom} className="chart-wall">
         <title>{`Here ${chart.ends_at} ends it`}</title>
       </line>
-      {ticks(chart.distance_m[0] ?? 0, chart.distance_m[1] ?? 3, 6).map((distance) => (
-        <g key={distance}>
-          <line
-            x1={scale.x(distance)}
-            x2={scale.x(distance)}
-            y1={frame.bottom}
-            y2={frame.bottom + 4}
-            className="chart-tick"
-          />
-          <text x={scale.x(distance)} y={frame.bottom + 17} textAnchor="middle" className="chart-number">
-            {formatLength(distance, units)}
-          </text>
-        </g>
-      ))}
+      {ticks(chart.distance_m[0] ?? 0, chart.distance_m[1] ?? 3, (frame.right - frame.left) / 62).map(
+        (distance) => (
+          <g key={distance}>
+            <line
+              x1={scale.x(distance)}
+              x2={scale.x(distance)}
+              y1={frame.bottom}
+              y2={frame.bottom + 4}
+              className="chart-tick"
+            />
+            <text x={scale.x(distance)} y={frame.bottom + 17} textAnchor="middle" className="chart-number">
+              {formatLength(distance, units)}
+            </text>
+          </g>
+        ),
+      )}
       {focalTicks(chart.focal_length_mm, scale, 20).map((focal) => (
         <g key={focal}>
           <line
