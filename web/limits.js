@@ -13,6 +13,7 @@ const wanted = [
   "Recording",
   "GearMonitor",
   "GearBackdrop",
+  "GearThing",
   "Surface",
   "Money",
   "Common",

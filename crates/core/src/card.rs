@@ -260,6 +260,7 @@ fn foot(name: &str, support: &Support, hold: DVec3) -> (String, DVec2) {
         SupportKind::Floor => (format!("{name}, middle of the stand"), base_of(support, hold)),
         SupportKind::Boom => (format!("{name}, middle of the boom stand"), base_of(support, hold)),
         SupportKind::Clamp | SupportKind::On => (format!("{name}, plumb under it"), hold.truncate()),
+        SupportKind::Wall => (format!("{name}, plumb under its fixing on the wall"), base_of(support, hold)),
         SupportKind::Ceiling => (format!("{name}, plumb under its ceiling fixing"), hold.truncate()),
     }
 }
@@ -312,7 +313,9 @@ fn settings(corner: &Corner<'_>) -> Vec<Setting> {
         ),
     ];
     if camera.nd_stops > 0.0 {
-        all.insert(8, ("Neutral density", format!("{} stops", decimals(camera.nd_stops, 1))));
+        let thread =
+            corner.lens.filter_mm.map_or(String::new(), |mm| format!(", {} mm thread", decimals(mm, 0)));
+        all.insert(8, ("Neutral density", format!("{} stops{thread}", decimals(camera.nd_stops, 1))));
     }
     all.into_iter().map(|(name, value)| Setting { name, value }).collect()
 }
@@ -387,11 +390,6 @@ fn cautions(corner: &Corner<'_>, assessment: &Assessment) -> Vec<String> {
     if corner.lights.iter().any(|l| l.light.dim < 0.995 && matches!(l.source, Source::Lamp(_))) {
         all.push(
             "Dimmed lamps can flicker: film a white wall at each dial setting and look for bands.".into(),
-        );
-    }
-    if corner.layout.lights.values().any(|l| l.support.kind == SupportKind::Ceiling) {
-        all.push(
-            "Overhead: fix to structure, with a short steel safety tether; nothing over the seat.".into(),
         );
     }
     all.extend(assessment.findings.iter().filter_map(|f| f.caution).map(str::to_owned));

@@ -1,6 +1,7 @@
 //! The plan resolved: ids looked up, positions as vectors, the lens as a pinhole, and everything that takes
 //! up room as solids. Every trade, the drawings and the legal rules read this and nothing below it.
 
+mod seen;
 mod shell;
 mod things;
 
@@ -13,6 +14,7 @@ use crate::plan::{
     Room, ScreenType, Support, WALL_NAMES,
 };
 
+pub use seen::shown;
 pub use shell::{Bound, bounds, is_blocked};
 pub(crate) use things::{EXIT_M, base_of, foot_radius_m};
 pub use things::{

@@ -1,8 +1,7 @@
 //! Daylight: where the windows are, as seen from the eyes. All light figures count windows as shut out.
 
 use crate::corner::Corner;
-use crate::geometry::{DVec2, DVec3};
-use crate::plan::{Opening, OpeningKind};
+use crate::plan::OpeningKind;
 use crate::reading::{From, Reading};
 
 /// What the daylight trade reads off a corner.
@@ -10,8 +9,8 @@ pub fn readings(corner: &Corner<'_>) -> Vec<Reading> {
     let openings = corner.brief.room.openings.iter();
     openings
         .filter(|(_, opening)| opening.kind == OpeningKind::Window)
-        .filter_map(|(id, opening)| Some((id, opening, middle_m(corner, opening)?)))
-        .map(|(id, opening, middle)| {
+        .map(|(id, opening)| {
+            let middle = opening.middle_m(&corner.floor_m).extend(corner.eyes_m.z);
             let (azimuth, _) = corner.light_angles_deg(middle);
             let mut reading = Reading::new(format!("daylight.{id}.azimuth_deg"), azimuth)
                 .by("angle at the eyes from the lens to the middle of the window, seen from above", "geometry")
@@ -23,13 +22,4 @@ pub fn readings(corner: &Corner<'_>) -> Vec<Reading> {
             reading
         })
         .collect()
-}
-
-/// Middle of an opening, at the height of the eyes, m.
-fn middle_m(corner: &Corner<'_>, opening: &Opening) -> Option<DVec3> {
-    let floor = &corner.floor_m;
-    let start: DVec2 = *floor.get(usize::from(opening.wall))?;
-    let end: DVec2 = *floor.get((usize::from(opening.wall) + 1) % floor.len())?;
-    let along = (end - start).normalize_or_zero();
-    Some((start + along * (opening.from_m + opening.width_m / 2.0)).extend(corner.eyes_m.z))
 }

@@ -3,6 +3,10 @@
 /// Calibration constant for a flat receptor.
 pub const CALIBRATION: f64 = 250.0;
 
+/// What a standard profile holds above an 18 % card, stops: log2(sqrt 2 / 0.18), half a stop over a white card
+/// (ISO 12232 saturation, from memory).
+pub const SATURATION_STOPS: f64 = 2.973_931;
+
 /// Illuminance that a setting needs, lx: E = C N^2 / (t S).
 pub fn illuminance_needed_lx(f_number: f64, shutter_s: f64, iso: f64, calibration: f64) -> f64 {
     calibration * f_number * f_number / (shutter_s * iso)

@@ -1,6 +1,7 @@
 //! The light: where key, fill and back light stand, what reaches the face, and whether it suffices.
 
 pub mod face;
+pub mod highlight;
 pub mod placement;
 
 use crate::corner::{Corner, Source};
@@ -98,8 +99,7 @@ pub fn readings(corner: &Corner<'_>) -> Vec<Reading> {
 fn face_readings(corner: &Corner<'_>) -> Vec<Reading> {
     let lit = at_face(corner);
     let camera = &corner.layout.camera;
-    let needed = illuminance_needed_lx(camera.f_number, camera.shutter_s, camera.iso, CALIBRATION)
-        * (camera.nd_stops + corner.glass_stops()).exp2();
+    let needed = needed_lx(corner);
     let (reflectance, assumed) = mean_reflectance(corner.brief);
     let from = if assumed { From::Assumed } else { From::Typed };
     let illuminance = Reading::new("light.face.illuminance_lx", lit.camera_lx)
@@ -127,7 +127,16 @@ fn face_readings(corner: &Corner<'_>) -> Vec<Reading> {
         .with("of it room bounce", lit.bounce_lx, "lx", From::Computed)
         .with("mean reflectance", reflectance, "", from)
         .within(lit.lit_lx / lit.shadow_lx * 0.2);
-    vec![illuminance, exposure, ratio]
+    let mut all = vec![illuminance, exposure, ratio];
+    all.extend(highlight::readings(corner, &lit));
+    all
+}
+
+/// Light that the camera's settings need at the face, lx, with filter and script glass.
+fn needed_lx(corner: &Corner<'_>) -> f64 {
+    let camera = &corner.layout.camera;
+    illuminance_needed_lx(camera.f_number, camera.shutter_s, camera.iso, CALIBRATION)
+        * (camera.nd_stops + corner.glass_stops()).exp2()
 }
 
 /// Whether a light entry emits by itself.

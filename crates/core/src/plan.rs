@@ -16,7 +16,7 @@ use std::collections::BTreeMap;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-pub use brief::{Brief, Money, Person, Posture, Purpose, Recording, Today};
+pub use brief::{Brief, Hair, Money, Person, Posture, Purpose, Recording, Today};
 pub use gear::{
     BackdropType, Common, Gear, GearBackdrop, GearCamera, GearLens, GearLight, GearMicrophone, GearMonitor,
     GearPanel, GearState, GearSupport, GearThing, Mounting, ScreenType, Shape,

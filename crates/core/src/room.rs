@@ -12,6 +12,7 @@ use crate::corner::Corner;
 use crate::photometry::power_w;
 use crate::reading::{From, Reading};
 
+pub use floor::fixed;
 pub use mains::{MainsAs, load_a, mains};
 pub use stands::{KNOCK_N, StandState, sandbags};
 pub use tape::{CornerMark, FromCorner, TapeMark, corner_mark, tape_mark, worst_error_m};
@@ -22,7 +23,7 @@ pub use walk::{Leg, Walk, Walked, walked};
 pub fn readings(corner: &Corner<'_>) -> Vec<Reading> {
     let mut all = vec![background_behind(corner), mains_voltage(corner), mains_load(corner)];
     all.extend(floor::readings(corner));
-    all.extend(sandbags(corner).into_iter().map(|s| s.reading));
+    all.extend(sandbags(corner).iter().flat_map(stands::readings));
     all
 }
 
@@ -51,7 +52,8 @@ fn mains_voltage(corner: &Corner<'_>) -> Reading {
     reading
 }
 
-fn mains_load(corner: &Corner<'_>) -> Reading {
+/// The load on the breaker.
+pub(crate) fn mains_load(corner: &Corner<'_>) -> Reading {
     let mains = mains(corner.brief);
     let mut va = 0.0;
     let mut assumed = false;

@@ -88,7 +88,7 @@ pub fn any_brief() -> impl Strategy<Value = Value> {
 
 /// Rigs, screens, backdrops and a phone's two cameras on top of a brief's own gear, each there or not.
 pub fn any_kit() -> impl Strategy<Value = Vec<(String, Value)>> {
-    let rig = prop_oneof![Just("separate"), Just("column"), Just("fixed")];
+    let rig = prop_oneof![Just("separate"), Just("column"), Just("ceiling"), Just("wall")];
     let screen = prop::option::of(prop_oneof![
         Just("field"),
         Just("phone"),
@@ -102,7 +102,8 @@ pub fn any_kit() -> impl Strategy<Value = Vec<(String, Value)>> {
         prop_oneof![Just(json!([])), Just(json!(["ceiling"])), Just(json!(["wall"]))],
     ));
     (rig, screen, backdrop, any::<bool>()).prop_map(|(rig, screen, backdrop, phone)| {
-        let mut kit = vec![("/brief/schools/rig".to_owned(), json!(rig))];
+        let school = if matches!(rig, "ceiling" | "wall") { "fixed" } else { rig };
+        let mut kit = vec![("/brief/schools/rig".to_owned(), json!(school))];
         let mut own = |id: &str, thing: Value| kit.push((format!("/brief/gear/{id}"), thing));
         match rig {
             "column" => own(
@@ -110,12 +111,12 @@ pub fn any_kit() -> impl Strategy<Value = Vec<(String, Value)>> {
                 json!({ "kind": "support", "label": "Column", "mass_kg": 16, "offers": ["camera", "light", "microphone"],
                     "height_min_m": 0.6, "height_max_m": 2.4, "foot_radius_m": 0.5, "payload_kg": 12, "reach_m": 1.3, "castors": true }),
             ),
-            "fixed" => {
+            "ceiling" | "wall" => {
                 for (id, purpose) in [("drop-a", "light"), ("drop-b", "light"), ("drop-c", "camera"), ("drop-d", "microphone")] {
                     own(
                         id,
-                        json!({ "kind": "support", "label": "Drop arm", "mass_kg": 2, "offers": ["ceiling", purpose],
-                            "height_min_m": 0.9, "height_max_m": 2.6, "foot_radius_m": 0.1, "payload_kg": 6 }),
+                        json!({ "kind": "support", "label": "Fixed arm", "mass_kg": 2, "offers": [rig, purpose],
+                            "height_min_m": 0.4, "height_max_m": 2.6, "foot_radius_m": 0.1, "payload_kg": 6, "reach_m": 1.2 }),
                     );
                 }
             }

@@ -1115,6 +1115,11 @@ export interface components {
              * @description Width of a screen that turns to face the person, m; none if it has none.
              */
             flip_screen_width_m?: number | null;
+            /**
+             * Format: double
+             * @description What its picture profile holds above an 18 % grey card, stops (2.97).
+             */
+            headroom_stops?: number | null;
         };
         /** @description A lens. */
         GearLens: components["schemas"]["Common"] & {
@@ -1148,6 +1153,11 @@ export interface components {
              * @description Nearest focus from the sensor, m.
              */
             nearest_focus_m: number;
+            /**
+             * Format: double
+             * @description Diameter of its filter thread, mm; none if it takes no filter.
+             */
+            filter_mm?: number | null;
             built_into?: components["schemas"]["Id"] | null;
         };
         /** @description A lamp with its modifier on. */
@@ -1300,6 +1310,11 @@ export interface components {
              * @description Capacity, GB.
              */
             capacity_gb?: number | null;
+            /**
+             * Format: double
+             * @description Writing speed that a card keeps up, MB/s.
+             */
+            write_mb_s?: number | null;
         };
         /**
          * @description What of a thing is moved.
@@ -1313,6 +1328,11 @@ export interface components {
             /** @description What distance to the background buys, nearest first. */
             bought: components["schemas"]["Gained"][];
         };
+        /**
+         * @description Hair.
+         * @enum {string}
+         */
+        Hair: "dark" | "light" | "none";
         /** @description A thing that a hand can take hold of. */
         Handle: {
             /** @description `seat`, `camera`, `microphone`, or the id of a light or piece of furniture. */
@@ -1756,6 +1776,12 @@ export interface components {
              * @description Reflectance of what is worn (0.20).
              */
             clothing_reflectance?: number | null;
+            hair?: components["schemas"]["Hair"] | null;
+            /**
+             * Format: double
+             * @description Decimal visual acuity, with glasses if they are worn (1).
+             */
+            acuity?: number | null;
             /**
              * Format: double
              * @description Width of a performer with arms and instrument, m (1.15).
@@ -2280,7 +2306,7 @@ export interface components {
          * @description How a thing is carried.
          * @enum {string}
          */
-        SupportKind: "floor" | "boom" | "clamp" | "on" | "ceiling";
+        SupportKind: "floor" | "boom" | "clamp" | "on" | "ceiling" | "wall";
         /** @description What is known of a surface. */
         Surface: {
             /** @description Id of a material of the absorption table, as `carpet_thin`. */
@@ -2331,6 +2357,8 @@ export interface components {
                 [key: string]: components["schemas"]["Light"];
             } | null;
             microphone?: components["schemas"]["Microphone"] | null;
+            screen?: components["schemas"]["Screen"] | null;
+            backdrop?: components["schemas"]["Backdrop"] | null;
             /** @description Furniture standing elsewhere than the room says. */
             furniture?: {
                 [key: string]: components["schemas"]["FurnitureAt"];

@@ -4,14 +4,15 @@ import { Link } from "react-router";
 
 import type { Corner, Judged, PatchStep, Plan } from "../api/client";
 import type { UnitSystem } from "../units/length";
-import { NumberBox, OptionalBox } from "../ui/boxes";
+import { PersonPlace } from "../person/PersonPlace";
+import { NumberBox } from "../ui/boxes";
 import { limits } from "../api/limits";
 import { Alternatives } from "./Alternatives";
 import { CameraSettings } from "./CameraSettings";
 import { Changes } from "./Changes";
 import { RoomPlace } from "../room/RoomPlace";
 import { ShotPlace } from "../shot/ShotPlace";
-import { withGaze, withMeasured, withPerson } from "./edits";
+import { withMeasured } from "./edits";
 import { Findings } from "./Findings";
 import { Readings } from "./Readings";
 import { Schools } from "./Schools";
@@ -60,26 +61,7 @@ export function StepSheet({ step, corner, plan, judged, table, units, selected, 
         units={units}
         onMeasured={onMeasured}
       />
-      {step === "you" && (
-        <div className="grid gap-3 sm:grid-cols-2">
-          <NumberBox
-            label="Eyes off the lens, camera right +"
-            term="Gaze"
-            unit="°"
-            value={plan.layout.seat.gaze_offset_deg ?? 0}
-            within={limits["Seat.gaze_offset_deg"]}
-            onCommit={(degrees) => table.edit((p) => withGaze(p, degrees))}
-          />
-          <OptionalBox
-            label="Stripes worn, one light and one dark"
-            unit="mm"
-            without="plain"
-            value={plan.brief.person.stripe_pitch_mm ?? null}
-            within={limits["Person.stripe_pitch_mm"]}
-            onCommit={(stripe_pitch_mm) => table.edit((p) => withPerson(p, { stripe_pitch_mm }))}
-          />
-        </div>
-      )}
+      {step === "you" && <PersonPlace plan={plan} table={table} />}
       {step === "shot" && <CameraSettings plan={plan} table={table} units={units} />}
       {step === "day" && <Windows plan={plan} table={table} units={units} />}
       <Things handles={handlesOf(step, judged.handles, plan.layout)} {...things} />

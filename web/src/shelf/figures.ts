@@ -45,6 +45,13 @@ export const FIGURES: Partial<Record<Kind, { type: string; figures: Figure[] }>>
       { field: "clip_limit_min", label: "Stops by itself after", unit: "min", without: "never" },
       { field: "battery_wh", label: "Battery", unit: "Wh", without: "not told" },
       { field: "draw_w", label: "Draws while recording", unit: "W", without: "5" },
+      {
+        field: "headroom_stops",
+        label: "Holds over an 18 % card",
+        unit: "stops",
+        without: "2.97",
+        digits: 2,
+      },
       { field: "flip_screen_width_m", label: "Flip screen, width", unit: "m", without: "none", digits: 3 },
     ],
   },
@@ -53,7 +60,10 @@ export const FIGURES: Partial<Record<Kind, { type: string; figures: Figure[] }>>
     figures: [
       { field: "focal_min_mm", label: "Shortest focal length", unit: "mm" },
       { field: "focal_max_mm", label: "Longest focal length", unit: "mm" },
+      { field: "f_number_at_min", label: "Widest f-number, short end", unit: "" },
+      { field: "f_number_at_max", label: "Widest f-number, long end", unit: "" },
       { field: "nearest_focus_m", label: "Nearest focus", unit: "m", digits: 2 },
+      { field: "filter_mm", label: "Filter thread", unit: "mm", without: "not told", digits: 0 },
     ],
   },
   support: {
@@ -72,6 +82,17 @@ export const FIGURES: Partial<Record<Kind, { type: string; figures: Figure[] }>>
   },
   reflector: { type: "GearPanel", figures: SIZE },
   backdrop: { type: "GearBackdrop", figures: SIZE },
+  card: {
+    type: "GearThing",
+    figures: [
+      { field: "capacity_gb", label: "Holds", unit: "GB", without: "not told", digits: 0 },
+      { field: "write_mb_s", label: "Keeps up writing", unit: "MB/s", without: "not told", digits: 0 },
+    ],
+  },
+  power: {
+    type: "GearThing",
+    figures: [{ field: "energy_wh", label: "Energy", unit: "Wh", without: "not told" }],
+  },
   monitor: {
     type: "GearMonitor",
     figures: [

@@ -3,7 +3,7 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use super::stands::Stands;
+use super::stands::{Stands, set_up};
 use crate::assess::carry::{fill_bag, rounded, rounded_floor, supports_for};
 use crate::assess::legal::Rules;
 use crate::corner::{Corner, angle_thing, light_direction, things};
@@ -170,7 +170,7 @@ fn side(corner: &Corner<'_>, lens: &GearLens) -> Vec<(DVec3, DVec3, f64)> {
 fn supports(corner: &Corner<'_>, stands: &Stands<'_>, kind: AngleKind, at: DVec3) -> Vec<Support> {
     let mut all = Vec::new();
     if kind == AngleKind::Overhead {
-        all.extend(stands.fixings("camera"));
+        all.extend(stands.fixings("camera").iter().flat_map(|option| set_up(corner, option, at, 1.0)));
         for option in stands.options("camera", SupportKind::Boom) {
             all.extend(supports_for(corner, &option, at, corner.eyes_m.truncate(), 1.0));
         }

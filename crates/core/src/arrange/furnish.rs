@@ -1,7 +1,7 @@
 //! Puts lights and microphone around a seat and a camera: each at its best legal place, the supports that are
 //! owned shared out, then exposure, dials and sandbags.
 
-use super::stands::{Stands, bag_for, carried_by_nothing, column, set_up};
+use super::stands::{Stands, bag_for, carried_by_nothing, column, fixed_camera, set_up};
 use super::{Shot, backdrop, bare_layout, dial, screen};
 use crate::assess::carry::{bag_kg, fill_bag, rounded};
 use crate::assess::legal::{Breach, Rules};
@@ -234,7 +234,7 @@ fn camera_support(brief: &Brief, layout: &mut Layout, stands: &mut Stands<'_>) {
             .is_some_and(|s| s.payload_kg >= mass && (s.height_min_m..=s.height_max_m).contains(&height))
     };
     if brief.schools.rig == RigSchool::Fixed
-        && let Some(fixing) = stands.fixings("camera").into_iter().next()
+        && let Some(fixing) = fixed_camera(brief, layout, stands)
     {
         stands.take(&fixing);
         layout.camera.support = fixing;

@@ -62,14 +62,13 @@ impl<'a> Stands<'a> {
         ids.into_iter().map(|gear| stand(kind, gear, None)).collect()
     }
 
-    /// Fixings to the ceiling for a purpose.
+    /// Fixings to ceiling or wall for a purpose.
     pub(super) fn fixings(&self, purpose: &str) -> Vec<Support> {
         let all = self.brief.gear.iter().filter(|(id, g)| g.at_hand() && !self.used.contains(id));
-        all.filter(|(_, g)| {
-            g.support().is_some_and(|s| is_fixing(s) && s.common.offers.iter().any(|o| o == purpose))
-        })
-        .map(|(id, _)| stand(SupportKind::Ceiling, Some(id.clone()), None))
-        .collect()
+        all.filter_map(|(id, g)| Some((id, g.support()?)))
+            .filter(|(_, s)| s.common.offers.iter().any(|o| o == purpose))
+            .filter_map(|(id, s)| Some(stand(fixing_kind(s)?, Some(id.clone()), None)))
+            .collect()
     }
 
     /// What the chosen rig would carry a thing with, before any other stand.
@@ -89,9 +88,14 @@ impl<'a> Stands<'a> {
     }
 }
 
-/// Fixed to the ceiling instead of standing on the floor.
+/// Where it is fixed, if it does not stand on the floor.
+fn fixing_kind(support: &GearSupport) -> Option<SupportKind> {
+    let offers = |what: &str| support.common.offers.iter().any(|offer| offer == what);
+    if offers("ceiling") { Some(SupportKind::Ceiling) } else { offers("wall").then_some(SupportKind::Wall) }
+}
+
 fn is_fixing(support: &GearSupport) -> bool {
-    support.common.offers.iter().any(|offer| offer == "ceiling")
+    fixing_kind(support).is_some()
 }
 
 /// A stand that can carry camera, lamp and microphone at once, on arms.
@@ -132,6 +136,26 @@ pub(super) fn carried_by_nothing() -> Support {
     stand(SupportKind::On, None, None)
 }
 
+/// A fixing for the camera where it is in nothing's way; the first that reaches where there is always something.
+pub(super) fn fixed_camera(brief: &Brief, layout: &Layout, stands: &Stands<'_>) -> Option<Support> {
+    let corner = Corner::from_parts(brief, layout)?;
+    let fixings = stands.fixings("camera");
+    let all: Vec<Support> =
+        fixings.iter().flat_map(|option| set_up(&corner, option, corner.view.position_m, 1.0)).collect();
+    let fits = |support: &&Support| camera_stands(brief, layout, support);
+    all.iter().find(fits).or(all.first()).cloned()
+}
+
+/// Whether the camera breaks no rule on a support, with nothing else set up.
+fn camera_stands(brief: &Brief, layout: &Layout, support: &Support) -> bool {
+    let mut trial = layout.clone();
+    trial.camera.support = support.clone();
+    fill_bag(brief, &mut trial, "camera");
+    Corner::from_parts(brief, &trial).is_some_and(|corner| {
+        Rules::new(&corner).all(&things(&corner)).iter().all(|breach| breach.thing != "camera")
+    })
+}
+
 /// The column behind or beside the camera, where it is in nothing's way; the first place where it always is.
 pub(super) fn column(brief: &Brief, layout: &Layout, mass_kg: f64) -> Option<Support> {
     let at_hand = brief.gear.iter().filter(|(_, gear)| gear.at_hand());
@@ -146,14 +170,7 @@ pub(super) fn column(brief: &Brief, layout: &Layout, mass_kg: f64) -> Option<Sup
         let foot = lens - ahead * behind + right * aside;
         stand(SupportKind::Boom, Some(id.clone()), Some(rounded_floor(foot.truncate())))
     });
-    let fits = |support: &&Support| {
-        let mut trial = layout.clone();
-        trial.camera.support = (*support).clone();
-        fill_bag(brief, &mut trial, "camera");
-        Corner::from_parts(brief, &trial).is_some_and(|corner| {
-            Rules::new(&corner).all(&things(&corner)).iter().all(|breach| breach.thing != "camera")
-        })
-    };
+    let fits = |support: &&Support| camera_stands(brief, layout, support);
     places.iter().find(fits).or(places.first()).cloned()
 }
 

@@ -3,7 +3,7 @@
 
 use super::stands::has_rig;
 use super::{Differs, Judged, Missing, Optics, PROPOSALS, furnish, obstacle, search, seats, why};
-use crate::plan::{Brief, LensSchool, RigSchool};
+use crate::plan::{Brief, LensSchool, RigSchool, Support, SupportKind};
 
 /// Facings on which other schools and rigs are tried: those that did best.
 const FACINGS: usize = 3;
@@ -55,7 +55,7 @@ fn rig_words(rig: RigSchool) -> &'static str {
     match rig {
         RigSchool::Separate => "Separate stands",
         RigSchool::Column => "One rolling column",
-        RigSchool::Fixed => "Fixed to the ceiling",
+        RigSchool::Fixed => "Fixed to wall or ceiling",
     }
 }
 
@@ -137,7 +137,7 @@ fn schools(brief: &Brief) -> Vec<(Differs, Brief)> {
     all
 }
 
-/// A layout for another rig does stand on it: key and camera on one column, something fixed to the ceiling.
+/// A layout for another rig does stand on it: key and camera on one column, something fixed to wall or ceiling.
 fn stands_so(differs: Differs, brief: &Brief, candidate: &Judged) -> bool {
     let layout = &candidate.layout;
     let camera = &layout.camera.support;
@@ -145,7 +145,7 @@ fn stands_so(differs: Differs, brief: &Brief, candidate: &Judged) -> bool {
     match (differs, brief.schools.rig) {
         (Differs::Rig, RigSchool::Column) => lights.any(|support| support.is_one_with(camera)),
         (Differs::Rig, RigSchool::Fixed) => {
-            let up = |support: &crate::plan::Support| support.kind == crate::plan::SupportKind::Ceiling;
+            let up = |support: &Support| matches!(support.kind, SupportKind::Ceiling | SupportKind::Wall);
             lights.any(up) || up(camera)
         }
         _ => true,

@@ -96,7 +96,7 @@ pub(super) fn instead(brief: &Brief, candidate: &Judged, best: &Judged, differs:
             area(brief, candidate)
         ),
         (Differs::Rig, RigSchool::Fixed) => {
-            format!("Hung from the ceiling, {}; you face {facing}", area(brief, candidate))
+            format!("Hung from wall or ceiling, {}; you face {facing}", area(brief, candidate))
         }
         (Differs::Rig, RigSchool::Separate) => {
             format!("Separate stands instead, {}; you face {facing}", area(brief, candidate))

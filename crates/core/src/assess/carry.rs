@@ -9,6 +9,9 @@ use crate::shot::framing::Pose;
 /// Directions and radii tried for the foot of an arm.
 const AROUND: usize = 12;
 
+/// An arm is fixed no nearer to a corner of the room than this, m. Fogon's own rule.
+const FROM_CORNER_M: f64 = 0.05;
+
 /// To the millimetre.
 pub fn millimetre(value: f64) -> f64 {
     (value * 1000.0).round() / 1000.0
@@ -69,8 +72,38 @@ pub fn supports_for(
             }
             all
         }
+        SupportKind::Wall => on_walls(corner, support, hold, hand)
+            .into_iter()
+            .map(|at| Support { base_m: Some(rounded_floor(at)), ..support.clone() })
+            .collect(),
         _ => vec![support.clone()],
     }
+}
+
+/// Where an arm can be fixed to a wall, level with what it holds and within its reach: straight behind it first, then to
+/// either side, the nearest wall first; never in a door or a window.
+fn on_walls(corner: &Corner<'_>, support: &Support, hold: DVec3, hand: f64) -> Vec<DVec2> {
+    let reach = corner.support_gear(support).map_or(1.0, |gear| gear.reach_m);
+    let room = &corner.brief.room;
+    let mut all: Vec<(f64, DVec2)> = Vec::new();
+    for wall in 0..corner.floor_m.len() {
+        let Some((start, end)) = room.wall_m(wall) else { continue };
+        let along = (end - start).normalize_or_zero();
+        let straight = (hold.truncate() - start).dot(along);
+        for aside in [0.0, 0.25 * hand, -0.25 * hand, 0.5 * hand, -0.5 * hand] {
+            let at = straight + aside;
+            if !(FROM_CORNER_M..=(end - start).length() - FROM_CORNER_M).contains(&at) {
+                continue;
+            }
+            let point = start + along * at;
+            let off = (point - hold.truncate()).length();
+            if off <= reach && room.opening_at(point, hold.z).is_none() {
+                all.push((off, point));
+            }
+        }
+    }
+    all.sort_by(|a, b| a.0.total_cmp(&b.0));
+    all.into_iter().map(|(_, point)| point).collect()
 }
 
 /// Hangs the bag that a thing's stand needs, if it stands on one.

@@ -8,12 +8,14 @@ use crate::corner::{
 };
 use crate::geometry::{DVec3, Plane, Solid, beyond_m, hull, inside};
 use crate::light::placement::{MARGIN_M as LIGHT_MARGIN_M, NEAREST_M};
-use crate::plan::{OpeningKind, Role, ScreenType};
+use crate::plan::{OpeningKind, Role, ScreenType, SupportKind};
 use crate::sound::placement::{MARGIN_M as MICROPHONE_MARGIN_M, may_show};
 use crate::units::capital;
 
 /// Things may touch or overlap by this much, m.
 const TOLERANCE_M: f64 = 0.01;
+/// A fixing so near to a wall is on it, m.
+const ON_WALL_M: f64 = 0.02;
 /// Air between a lamp and the ceiling, m.
 const CEILING_M: f64 = 0.10;
 
@@ -306,6 +308,8 @@ impl<'a> Rules<'a> {
     fn out_of_picture(&self, thing: &Thing, found: &mut Found) {
         let corner = self.corner;
         let margin = match thing.kind {
+            // A practical lamp is there to be seen.
+            Kind::Light if self.role_of(thing) == Some(Role::Practical) => return,
             Kind::Light => LIGHT_MARGIN_M,
             Kind::Microphone => match corner.microphone {
                 Some((gear, _)) if may_show(corner, gear) => return,
@@ -344,6 +348,10 @@ impl<'a> Rules<'a> {
             };
             (format!("The {} of {} {state}.", part.what, thing.label), format!("{frees}{mount}"))
         });
+    }
+
+    fn role_of(&self, thing: &Thing) -> Option<Role> {
+        self.corner.layout.lights.get(thing.id.as_str()).map(|light| light.role)
     }
 
     fn distance_to_head(&self, thing: &Thing, found: &mut Found) {
@@ -649,6 +657,23 @@ impl<'a> Rules<'a> {
                     frees: frees.into(),
                 });
             };
+            if support.kind == SupportKind::Wall {
+                let fixed = crate::corner::base_of(support, at);
+                let off = beyond_m(&corner.floor_m, fixed).abs();
+                if off > ON_WALL_M {
+                    say(
+                        off,
+                        format!("The arm of {id} is fixed {} off the wall.", self.gap(off)),
+                        "Fix it to the wall.",
+                    );
+                } else if let Some(opening) = corner.brief.room.opening_at(fixed, at.z) {
+                    say(
+                        0.0,
+                        format!("The arm of {id} would be fixed in the {}.", opening.0.replace('-', " ")),
+                        "Fix it beside the opening.",
+                    );
+                }
+            }
             if let Some(stand) = corner.support_gear(support) {
                 let label = &stand.common.label;
                 let length = |m: f64| corner.brief.units.length(m);
@@ -709,9 +734,7 @@ impl<'a> Rules<'a> {
                 );
             }
         }
-        let load = crate::room::readings(corner);
-        let fraction =
-            load.iter().find(|r| r.id == "room.mains.load_fraction").and_then(|r| r.value).unwrap_or(0.0);
+        let fraction = crate::room::mains_load(corner).value.unwrap_or(0.0);
         if fraction > 1.0 + 1e-9 {
             found.push(Breach {
                 rule: "mains",

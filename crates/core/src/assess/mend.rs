@@ -106,6 +106,7 @@ fn candidates<'a>(corner: &'a Corner<'a>, finding: &Finding) -> Candidates<'a> {
         }
         ("light", Some("back"), Some("flare_margin_deg")) => moved_role(corner, Role::Back),
         ("light", Some(thing), Some("flare_margin_deg" | "hot")) => moved_thing(corner, thing),
+        ("light", Some(thing), Some("highlight_stops")) => dimmed(corner, thing, finding),
         ("sound", Some("microphone"), _) => moved_thing(corner, "microphone"),
         _ => Box::new(std::iter::empty()),
     }
@@ -113,6 +114,16 @@ fn candidates<'a>(corner: &'a Corner<'a>, finding: &Finding) -> Candidates<'a> {
 
 fn one(label: String, layout: Layout) -> Candidates<'static> {
     Box::new(std::iter::once((label, layout)))
+}
+
+/// A practical lamp dimmed to where it reads well.
+fn dimmed<'a>(corner: &'a Corner<'a>, thing: &str, finding: &Finding) -> Candidates<'a> {
+    let over = finding.evidence.first().and_then(|e| e.value).unwrap_or(0.0);
+    let mut layout = corner.layout.clone();
+    let Some(light) = layout.lights.get_mut(thing) else { return Box::new(std::iter::empty()) };
+    light.dim =
+        ((light.dim * (super::words::PRACTICAL_STOPS - over).exp2() * 100.0).round() / 100.0).max(0.01);
+    one(format!("Dim the {} to {:.0} %", thing.replace('-', " "), light.dim * 100.0), layout)
 }
 
 fn sandbag<'a>(corner: &'a Corner<'a>, thing: &str) -> Candidates<'a> {

@@ -1,5 +1,6 @@
 //! From readings and breaches to findings in plain words: what is the matter, why it matters, what to do.
 
+mod light;
 mod shot;
 
 use std::borrow::Cow;
@@ -11,15 +12,21 @@ use crate::finding::{Finding, Severity};
 use crate::photometry::{luminance_cd_m2, power_w, shape_area_m2};
 use crate::plan::{LightSchool, Role, SupportKind};
 use crate::reading::{Reading, Standing};
+use crate::room::StandState;
 use crate::units::decimals;
 
 /// Lamps below this luminous efficacy give most of their power as heat (common figures: halogen 15-20 lm/W, LED
 /// 70-110 lm/W), from this power on.
 const HOT_LM_W: f64 = 30.0;
 const HOT_W: f64 = 40.0;
+/// A stand should carry so many times what it does (common practice, no source).
+const PAYLOAD_TIMES: f64 = 1.5;
 /// Distance from a hot lamp to anything that burns, m (Fogon's own rule where the lamp is unmarked).
 const HOT_CLEAR_M: f64 = 1.0;
 
+pub(super) use light::PRACTICAL_STOPS;
+
+const OVERHEAD_CAUTION: &str = "What falls from above can kill: fix into studs or joists, never into board alone; a second, short steel tether on everything overhead; nothing over the seat. Tenants ask first. A licensed builder decides.";
 pub(super) const TIP_CAUTION: &str = "A stand that tips can hurt someone: level floor, legs fully spread, bag on the rear leg, a leg under the load, cable tied low. These sums find rule breaks; they do not certify a rig.";
 const MAINS_CAUTION: &str = "Overloaded circuits and leads can burn. Local electrical codes and a licensed electrician decide; no lead into a lead, reels fully unwound.";
 const HOT_CAUTION: &str = "Hot lamps set paper, foam and cloth alight and burn hands: keep the distance printed on the lamp, never diffuse one with paper or cloth, let it cool before moving it.";
@@ -58,10 +65,57 @@ pub(super) fn findings(corner: &Corner<'_>, readings: &[Reading], breaches: &[Br
     }
     all.extend(hot_lamps(corner));
     all.extend(shot::notes(corner, readings));
+    all.extend(light::notes(corner));
+    all.extend(overhead(corner));
+    all.extend(payloads(corner));
     all.sort_by_key(|f| f.severity);
     // Two breaches of one rule by one thing are one finding.
     all.dedup_by(|a, b| a.id == b.id);
     all
+}
+
+/// Stands and arms that carry what they may and little more.
+fn payloads(corner: &Corner<'_>) -> Vec<Finding> {
+    let all = crate::room::sandbags(corner);
+    let scant = |stand: &StandState| {
+        let times = stand.payload_kg?.0 / stand.load_kg.max(1e-9);
+        (1.0..PAYLOAD_TIMES).contains(&times).then(|| {
+            Finding::new(
+                format!("room.{}.payload_times", stand.thing),
+                Severity::Consider,
+                format!(
+                    "The stand of the {} may carry {} times what it does.",
+                    stand.names.join(", "),
+                    decimals(times, 1)
+                ),
+            )
+            .because("1.5 times and more keeps heads from sinking.", "common practice, no source")
+            .on(format!("room.{}.payload_times", stand.thing), Some(times), "\u{d7}")
+            .caution(TIP_CAUTION)
+            .advise("Use a stronger stand, or a lighter modifier.")
+        })
+    };
+    all.iter().filter_map(scant).collect()
+}
+
+/// What is fixed to wall or ceiling.
+fn overhead(corner: &Corner<'_>) -> Option<Finding> {
+    let hung = crate::room::fixed(corner);
+    let names = match hung.as_slice() {
+        [] => return None,
+        [one] => format!("The {one} hangs"),
+        [others @ .., last] => format!("The {} and {last} hang", others.join(", ")),
+    };
+    Some(
+        Finding::new(
+            "room.overhead",
+            Severity::Consider,
+            format!("{names} from wall or ceiling: each needs a sound fixing and a tether."),
+        )
+        .because("A clamp or a screw that lets go gives no warning.", "common practice, no source")
+        .caution(OVERHEAD_CAUTION)
+        .advise("Pull on every fixing with twice the load before you hang anything."),
+    )
 }
 
 fn of_breach(breach: &Breach) -> Finding {

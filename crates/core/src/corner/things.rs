@@ -408,6 +408,11 @@ fn support(corner: &Corner<'_>, support: &Support, at: DVec3, hold: DVec3, parts
                 rod("column", hold.with_z(top + 0.005), hold);
             }
         }
+        SupportKind::Wall => {
+            // Not from inside the wall's surface.
+            let fixed = base_of(support, hold).extend(hold.z);
+            rod("boom", fixed + (hold - fixed).normalize_or_zero() * 0.02, hold);
+        }
         SupportKind::Ceiling => rod("column", at, at.with_z(corner.brief.room.ceiling_m(at.truncate()))),
     }
 }

@@ -7,7 +7,7 @@ use crate::assess::carry::{
 };
 use crate::corner::{Corner, LightAt, is_worn};
 use crate::geometry::{DVec2, DVec3, bearing_of, wrap_180};
-use crate::plan::{FurnitureAt, Id, Layout, SupportKind};
+use crate::plan::{FurnitureAt, Id, Layout, Support, SupportKind};
 use crate::shot::framing::from_here;
 
 use super::{Grip, Move};
@@ -64,16 +64,28 @@ fn shot_from(corner: &Corner<'_>, to: DVec3) -> Layout {
     let mut layout = corner.layout.clone();
     let support = &mut layout.camera.support;
     let at = corner.view.position_m;
-    support.base_m = support.base_m.map(|foot| {
-        let foot = DVec2::from(foot);
-        let plumb = support.kind == SupportKind::Floor && (foot - at.truncate()).length() < MEANT_M;
-        rounded_floor(if plumb { to.truncate() } else { foot + (to - at).truncate() })
-    });
+    if support.kind == SupportKind::Wall {
+        refix(corner, support, to);
+    } else {
+        support.base_m = support.base_m.map(|foot| {
+            let foot = DVec2::from(foot);
+            let plumb = support.kind == SupportKind::Floor && (foot - at.truncate()).length() < MEANT_M;
+            rounded_floor(if plumb { to.truncate() } else { foot + (to - at).truncate() })
+        });
+    }
     layout.camera.position_m = rounded(to);
     screen_along(corner, &mut layout);
     refaced(corner, &mut layout);
     fill_bag(corner.brief, &mut layout, "camera");
     layout
+}
+
+/// An arm on the wall is fixed where it reaches; where none does it stays.
+pub(super) fn refix(corner: &Corner<'_>, support: &mut Support, hold: DVec3) {
+    if let Some(fixed) = supports_for(corner, support, hold, corner.eyes_m.truncate(), 1.0).into_iter().next()
+    {
+        *support = fixed;
+    }
 }
 
 /// What goes along when the camera has gone along its line: a screen on it, a chest that faced it.
@@ -213,7 +225,7 @@ fn carried<'a>(
         let along = if plumb { hold.truncate() } else { foot + (hold - held).truncate() };
         natural.base_m = Some(rounded_floor(along));
     }
-    let swings = foot.is_some() && support.kind == SupportKind::Boom;
+    let swings = foot.is_some() && matches!(support.kind, SupportKind::Boom | SupportKind::Wall);
     let others = swings.then(move || {
         let anywhere = supports_for(corner, &support, hold, corner.eyes_m.truncate(), 1.0);
         std::iter::once(support).chain(anywhere)

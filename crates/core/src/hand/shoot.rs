@@ -135,7 +135,10 @@ fn layout_at(corner: &Corner<'_>, wanted: &Wanted, at: Asked) -> Layout {
     let foot = camera.support.base_m.map(DVec2::from);
     let was = view.position_m.truncate();
     set_pose(camera, &pose, focal);
-    // A boom's foot goes along; a floor stand's is plumb again.
+    // A boom's foot goes along; a floor stand's is plumb again; an arm on the wall is fixed anew.
+    if camera.support.kind == SupportKind::Wall {
+        super::follow::refix(corner, &mut camera.support, pose.position_m);
+    }
     if camera.support.kind == SupportKind::Boom {
         camera.support.base_m =
             foot.map(|foot| crate::assess::carry::rounded_floor(foot + pose.position_m.truncate() - was));

@@ -85,8 +85,8 @@ fn baseline_of(plan: &Plan) -> (Plan, Baseline) {
         camera: today.camera.clone().unwrap_or_else(|| saved.camera.clone()),
         lights: today.lights.clone().unwrap_or_default(),
         microphone: today.microphone.clone(),
-        screen: None,
-        backdrop: None,
+        screen: today.screen.clone(),
+        backdrop: today.backdrop.clone(),
         angles: saved.angles.clone(),
         furniture: today.furniture.clone().unwrap_or_default(),
     };

@@ -5,7 +5,10 @@ use std::collections::BTreeMap;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use super::{Camera, FurnitureAt, Gear, GearLens, Id, Light, Microphone, ReadingId, Room, Schools, Seat};
+use super::{
+    Backdrop, Camera, FurnitureAt, Gear, GearLens, Id, Light, Microphone, ReadingId, Room, Schools, Screen,
+    Seat,
+};
 use crate::reading::From;
 use crate::units::UnitSystem;
 
@@ -126,6 +129,13 @@ pub struct Person {
     #[serde(default, skip_serializing_if = "Option::is_none")]
     #[schema(minimum = 0.02, maximum = 0.95)]
     pub clothing_reflectance: Option<f64>,
+    /// Hair: told where it is dark or light against what is behind it.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub hair: Option<Hair>,
+    /// Decimal visual acuity, with glasses if they are worn (1).
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(minimum = 0.1, maximum = 2.0)]
+    pub acuity: Option<f64>,
     /// Width of a performer with arms and instrument, m (1.15).
     #[serde(default, skip_serializing_if = "Option::is_none")]
     #[schema(minimum = 0.3, maximum = 4.0)]
@@ -139,6 +149,16 @@ pub struct Person {
 pub enum Posture {
     Seated,
     Standing,
+}
+
+/// Hair.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "kebab-case")]
+#[allow(missing_docs)]
+pub enum Hair {
+    Dark,
+    Light,
+    None,
 }
 
 /// What the recording is for: sets shot size, orientation, gaze and its rows of the band table.
@@ -187,6 +207,12 @@ pub struct Today {
     /// Microphone in use.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub microphone: Option<Microphone>,
+    /// Screen in use.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub screen: Option<Screen>,
+    /// Backdrop in use.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub backdrop: Option<Backdrop>,
     /// Furniture standing elsewhere than the room says.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub furniture: Option<BTreeMap<Id, FurnitureAt>>,

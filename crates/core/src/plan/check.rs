@@ -1,6 +1,6 @@
 //! What a schema cannot say: sizes that contradict each other, and ids that name nothing.
 
-use super::{Brief, Furniture, Gear, Id, Layout, Room, Shape, Support, WALL_NAMES};
+use super::{Brief, Furniture, Gear, Id, Layout, Room, Shape, Support, SupportKind, WALL_NAMES};
 use crate::geometry::{DVec2, beyond_m, is_simple, signed_area_m2};
 use crate::problem::{Code, Problem, Problems};
 
@@ -46,6 +46,7 @@ pub(super) fn plan(brief: &Brief, layout: Option<&Layout>) -> Result<(), Problem
             today.microphone.as_ref(),
             today.furniture.as_ref(),
         );
+        uses.background(today.screen.as_ref(), today.backdrop.as_ref());
     }
     if let Some(layout) = layout {
         let mut uses = Uses { brief, at: "layout", found: &mut found };
@@ -58,15 +59,10 @@ pub(super) fn plan(brief: &Brief, layout: Option<&Layout>) -> Result<(), Problem
         for (id, angle) in &layout.angles {
             uses.gear(&format!("angles.{id}.body"), &angle.body, "a camera", |g| g.camera().is_some());
             uses.gear(&format!("angles.{id}.lens"), &angle.lens, "a lens", |g| g.lens().is_some());
+            uses.mounts(&format!("angles.{id}.lens"), &angle.body, &angle.lens);
             uses.support(&format!("angles.{id}.support"), &angle.support);
         }
-        if let Some(backdrop) = &layout.backdrop {
-            uses.gear("backdrop.gear", &backdrop.gear, "a backdrop", |g| g.backdrop().is_some());
-        }
-        if let Some(screen) = &layout.screen {
-            uses.gear("screen.gear", &screen.gear, "a monitor", |g| g.monitor().is_some());
-            uses.support("screen.support", &screen.support);
-        }
+        uses.background(layout.screen.as_ref(), layout.backdrop.as_ref());
     }
     for (id, value) in &brief.measured {
         if !crate::reading::is_known(&id.0) {
@@ -328,6 +324,7 @@ impl Uses<'_> {
         if let Some(camera) = camera {
             self.gear("camera.body", &camera.body, "a camera", |g| g.camera().is_some());
             self.gear("camera.lens", &camera.lens, "a lens", |g| g.lens().is_some());
+            self.mounts("camera.lens", &camera.body, &camera.lens);
             self.support("camera.support", &camera.support);
         }
         for (id, light) in lights.into_iter().flatten() {
@@ -344,6 +341,16 @@ impl Uses<'_> {
         }
     }
 
+    fn background(&mut self, screen: Option<&super::Screen>, backdrop: Option<&super::Backdrop>) {
+        if let Some(backdrop) = backdrop {
+            self.gear("backdrop.gear", &backdrop.gear, "a backdrop", |g| g.backdrop().is_some());
+        }
+        if let Some(screen) = screen {
+            self.gear("screen.gear", &screen.gear, "a monitor", |g| g.monitor().is_some());
+            self.support("screen.support", &screen.support);
+        }
+    }
+
     fn gear(&mut self, field: &str, id: &Id, what: &str, fits: impl Fn(&Gear) -> bool) {
         if !self.brief.gear.get(id).is_some_and(fits) {
             let at = self.at;
@@ -353,6 +360,20 @@ impl Uses<'_> {
                 &format!("the id of {what} in brief.gear"),
             ));
         }
+    }
+
+    /// A lens that is built into one body is used on no other, nor another lens on that body.
+    fn mounts(&mut self, field: &str, body: &Id, lens: &Id) {
+        let gear = &self.brief.gear;
+        let Some(glass) = gear.get(lens).and_then(Gear::lens) else { return };
+        if gear.get(body).and_then(Gear::camera).is_none() || self.brief.mounts(body, glass) {
+            return;
+        }
+        let accepted = match &glass.built_into {
+            Some(own) => format!("a lens that fits {body}; this one is built into {own}"),
+            None => format!("a lens built into {body}, whose lens cannot be changed"),
+        };
+        self.found.push(Problem::new(format!("{}.{field}", self.at), lens, accepted, Code::Conflict));
     }
 
     fn furniture(&mut self, field: &str, id: &Id) {
@@ -368,6 +389,11 @@ impl Uses<'_> {
         }
         if let Some(id) = &support.on {
             self.furniture(&format!("{field}.on"), id);
+        }
+        if support.kind == SupportKind::Wall && support.base_m.is_none() {
+            let at = format!("{}.{field}.base_m", self.at);
+            let accepted = "the place on the wall where the arm is fixed, as [x, y]";
+            self.found.push(Problem::new(at, "missing", accepted, Code::MissingField));
         }
     }
 }

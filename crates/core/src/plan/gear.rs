@@ -140,6 +140,10 @@ pub struct GearCamera {
     #[serde(default, skip_serializing_if = "Option::is_none")]
     #[schema(minimum = 0.02, maximum = 0.4)]
     pub flip_screen_width_m: Option<f64>,
+    /// What its picture profile holds above an 18 % grey card, stops (2.97).
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(minimum = 1.0, maximum = 12.0)]
+    pub headroom_stops: Option<f64>,
 }
 
 fn one() -> f64 {
@@ -184,6 +188,10 @@ pub struct GearLens {
     /// Nearest focus from the sensor, m.
     #[schema(minimum = 0.01, maximum = 20.0)]
     pub nearest_focus_m: f64,
+    /// Diameter of its filter thread, mm; none if it takes no filter.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(minimum = 10.0, maximum = 200.0)]
+    pub filter_mm: Option<f64>,
     /// The body it is built into (a phone, a compact camera); none if it can be changed.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub built_into: Option<super::Id>,
@@ -451,6 +459,10 @@ pub struct GearThing {
     #[serde(default, skip_serializing_if = "Option::is_none")]
     #[schema(minimum = 0.0, maximum = 100_000.0)]
     pub capacity_gb: Option<f64>,
+    /// Writing speed that a card keeps up, MB/s.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(minimum = 0.5, maximum = 20_000.0)]
+    pub write_mb_s: Option<f64>,
 }
 
 impl Gear {

@@ -336,6 +336,8 @@ pub enum SupportKind {
     On,
     /// From the ceiling.
     Ceiling,
+    /// On an arm from the wall, at the height of what it carries.
+    Wall,
 }
 
 /// Feet nearer to each other than this stand for one stand, m.
@@ -365,7 +367,7 @@ pub struct Support {
     /// Gear id of the stand, if one is used.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub gear: Option<Id>,
-    /// Foot of the column, m.
+    /// Foot of the column, or where an arm is fixed to the wall, m.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub base_m: Option<Point2>,
     /// Furniture it stands on or is clamped to.

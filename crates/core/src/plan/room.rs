@@ -414,6 +414,27 @@ impl Beam {
     }
 }
 
+impl Room {
+    /// The door or window in which a point on a wall lies, `z` above the floor; 5 cm round it count as in it.
+    pub fn opening_at(&self, on_wall: DVec2, z: f64) -> Option<&Id> {
+        let floor = self.outline();
+        let near = |opening: &Opening| {
+            let (start, end) = self.wall_m(usize::from(opening.wall))?;
+            let along = (end - start).normalize_or_zero();
+            let off = on_wall - opening.middle_m(&floor);
+            let (low, high) =
+                (opening.sill_or_usual_m(), opening.sill_or_usual_m() + opening.height_or_usual_m());
+            let beside = off.dot(along).abs() <= opening.width_m / 2.0 + ROUND_OPENING_M;
+            let within = (low - ROUND_OPENING_M..=high + ROUND_OPENING_M).contains(&z);
+            (beside && within && off.perp_dot(along).abs() < ROUND_OPENING_M).then_some(())
+        };
+        self.openings.iter().find(|(_, opening)| near(opening).is_some()).map(|(id, _)| id)
+    }
+}
+
+/// Nothing is fixed nearer to a door or window than this, m. Fogon's own rule.
+const ROUND_OPENING_M: f64 = 0.05;
+
 impl Opening {
     /// Middle of the opening on the floor line of its wall, m.
     pub fn middle_m(&self, floor: &[DVec2]) -> DVec2 {

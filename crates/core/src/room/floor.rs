@@ -1,7 +1,7 @@
 //! The floor that gear takes: in use, and put away. The room has another life.
 
 use crate::corner::{Corner, Kind, things};
-use crate::plan::SupportKind;
+use crate::plan::{Hung, Support, SupportKind};
 use crate::reading::{From, Reading};
 
 /// A stand that is folded and leaned into a corner takes this much, m2; one on castors keeps its feet spread. Fogon's
@@ -28,7 +28,7 @@ pub(super) fn readings(corner: &Corner<'_>) -> [Reading; 2] {
     }
     let in_use: f64 = stands.iter().map(|(_, feet, _)| feet).sum();
     let parked: f64 = stands.iter().map(|(_, feet, rolls)| if *rolls { *feet } else { FOLDED_M2 }).sum();
-    let hung = fixed(corner);
+    let hung = fixed(corner).len();
     let of = |id: &'static str, value: f64| {
         Reading::new(id, value)
             .by(
@@ -51,13 +51,20 @@ fn rolls(corner: &Corner<'_>, gear: &str) -> bool {
     corner.brief.gear.get(gear).and_then(crate::plan::Gear::support).is_some_and(|support| support.castors)
 }
 
-fn fixed(corner: &Corner<'_>) -> usize {
+/// What hangs from wall or ceiling, by name.
+pub fn fixed(corner: &Corner<'_>) -> Vec<String> {
     let layout = corner.layout;
-    let lights = layout.lights.values().map(|light| &light.support);
-    let others = [
-        Some(&layout.camera.support),
-        layout.microphone.as_ref().map(|used| &used.support),
-        layout.screen.as_ref().map(|used| &used.support),
-    ];
-    lights.chain(others.into_iter().flatten()).filter(|support| support.kind == SupportKind::Ceiling).count()
+    let named = |id: &crate::plan::Id| id.0.replace('-', " ");
+    let mut all = vec![("camera".to_owned(), Some(&layout.camera.support))];
+    all.extend(layout.lights.iter().map(|(id, light)| (named(id), Some(&light.support))));
+    all.push(("microphone".to_owned(), layout.microphone.as_ref().map(|used| &used.support)));
+    all.push(("screen".to_owned(), layout.screen.as_ref().map(|used| &used.support)));
+    all.extend(layout.angles.iter().map(|(id, angle)| (named(id), Some(&angle.support))));
+    let is_fixed = |support: &Support| matches!(support.kind, SupportKind::Ceiling | SupportKind::Wall);
+    let mut names: Vec<String> =
+        all.into_iter().filter(|(_, support)| support.is_some_and(is_fixed)).map(|(name, _)| name).collect();
+    if layout.backdrop.as_ref().is_some_and(|used| used.hung != Hung::Stands) {
+        names.push("backdrop".to_owned());
+    }
+    names
 }

@@ -12,19 +12,29 @@ pub const KNOCK_N: f64 = 10.0;
 const STAND_KG: f64 = 2.5;
 const ARM_KG: f64 = 1.0;
 
-/// A stand, its reading, and the bag it carries.
+/// A stand, what it carries, and the bag that it needs.
 #[derive(Debug, Clone)]
 pub struct StandState {
     /// Id of what stands on it, the first where there are several: `camera`, `microphone`, `screen`, or a light's id.
     pub thing: String,
-    /// The bag needed.
-    pub reading: Reading,
+    /// Everything on it, in words.
+    pub names: Vec<String>,
     /// The bag needed, kg.
     pub needed_kg: f64,
     /// The bag in the layout, kg.
     pub present_kg: f64,
-    /// Everything the stand carries, kg.
+    /// Everything the stand carries with its arms, kg.
     pub load_kg: f64,
+    /// What it may carry, kg, where its gear is known.
+    pub payload_kg: Option<(f64, From)>,
+    /// Radius of its feet, m.
+    pub foot_radius_m: (f64, From),
+    stand_kg: (f64, From),
+    without_arms_kg: f64,
+    beside_m: f64,
+    height_m: f64,
+    knock_n: f64,
+    tipping_arm_m: f64,
 }
 
 /// One thing on a stand.
@@ -139,26 +149,56 @@ fn state(corner: &Corner<'_>, stand: &[Load<'_>]) -> StandState {
     let height = stand.iter().map(|load| load.at.z).fold(0.0, f64::max);
     let knock_n = stand.iter().map(|load| load.knock_n).fold(0.0, f64::max);
     let tipping = stand_tipping(radius, &parts, knock_n, height, radius / 2.0, 1.5);
-    let beside = pull.length() / (load_kg + stand.iter().map(Load::arm_kg).sum::<f64>()).max(1e-9);
-    let mut reading = Reading::new(format!("room.{}.sandbag_kg", first.thing), tipping.sandbag_kg)
-        .by(
-            "bag >= (1.5 x overturning - restoring) / (arm + bag offset), arm = foot radius / 2",
-            "rigid-body statics; safety factor 1.5 and a 10 N knock at the head are Fogon's own rule",
-        )
-        .with("foot radius", radius, "m", foot_from)
-        .with("stand", stand_kg, "kg", from)
-        .with("load", load_kg, "kg", From::Typed)
-        .with("load beside the column", if stand.len() > 1 { beside } else { reach(first) }, "m", From::Typed)
-        .with("height", height, "m", From::Typed)
-        .with("knock", knock_n, "N", From::Assumed)
-        .note("The bag lies on the rear leg, away from the load. Level floor, legs fully spread, one leg under the load.");
-    let names: Vec<String> = stand.iter().map(|load| load.thing.replace('-', " ")).collect();
-    reading.label = format!("Sandbag for the {}", names.join(", ")).into();
+    let arms_kg: f64 = stand.iter().map(Load::arm_kg).sum();
     StandState {
         thing: first.thing.to_owned(),
-        reading,
+        names: stand.iter().map(|load| load.thing.replace('-', " ")).collect(),
         needed_kg: tipping.sandbag_kg,
         present_kg: stand.iter().map(|load| load.support.sandbag_kg).sum(),
-        load_kg: load_kg + stand.iter().map(Load::arm_kg).sum::<f64>(),
+        load_kg: load_kg + arms_kg,
+        payload_kg: gear.map(|gear| (gear.payload_kg, gear.common.told())),
+        foot_radius_m: (radius, foot_from),
+        stand_kg: (stand_kg, from),
+        without_arms_kg: load_kg,
+        beside_m: if stand.len() > 1 { pull.length() / (load_kg + arms_kg).max(1e-9) } else { reach(first) },
+        height_m: height,
+        knock_n,
+        tipping_arm_m: tipping.tipping_arm_m,
     }
+}
+
+/// What is told of a stand: the bag it needs, the floor its feet take, what it may carry over what it does.
+pub(super) fn readings(stand: &StandState) -> Vec<Reading> {
+    let (radius, radius_from) = stand.foot_radius_m;
+    let of = |quantity: &str, value: f64| Reading::new(format!("room.{}.{quantity}", stand.thing), value);
+    let mut all = vec![
+        of("sandbag_kg", stand.needed_kg)
+            .by(
+                "bag >= (1.5 x overturning - restoring) / (arm + bag offset), arm = foot radius / 2",
+                "rigid-body statics; safety factor 1.5 and a 10 N knock at the head are Fogon's own rule",
+            )
+            .with("foot radius", radius, "m", radius_from)
+            .with("stand", stand.stand_kg.0, "kg", stand.stand_kg.1)
+            .with("load", stand.without_arms_kg, "kg", From::Typed)
+            .with("load beside the column", stand.beside_m, "m", From::Typed)
+            .with("height", stand.height_m, "m", From::Typed)
+            .with("knock", stand.knock_n, "N", From::Assumed)
+            .note("The bag lies on the rear leg, away from the load. Level floor, legs fully spread, one leg under the load."),
+        of("footprint_m", 2.0 * radius)
+            .by("2 R; of a tripod whose legs spread by s from an apex h high: R = h tan s", "geometry")
+            .with("foot radius", radius, "m", radius_from)
+            .with("from the column to the weakest edge", stand.tipping_arm_m, "m", From::Computed),
+    ];
+    if let Some((payload, from)) = stand.payload_kg.filter(|_| stand.load_kg > 0.0) {
+        all.push(
+            of("payload_times", payload / stand.load_kg)
+                .by("payload / load with arms", "1.5 and more is wanted: common practice, no source")
+                .with("payload", payload, "kg", from)
+                .with("load with arms", stand.load_kg, "kg", From::Computed),
+        );
+    }
+    for reading in &mut all {
+        reading.label = format!("{}: {}", reading.label, stand.names.join(", ")).into();
+    }
+    all
 }

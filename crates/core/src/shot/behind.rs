@@ -3,10 +3,10 @@
 //! colour, a backdrop too narrow for the picture. Bands and limits: few large things good, many small ones distracting
 //! is common practice, no source; the limits are Fogon's own rule.
 
-use crate::corner::Corner;
-use crate::geometry::{DVec2, DVec3, bearing_vector, hull, signed_area_m2};
+use crate::corner::{Corner, shown};
+use crate::geometry::{DVec3, signed_area_m2};
 use crate::person::HEAD_RADIUS_M;
-use crate::plan::{BackdropType, Furniture, FurnitureKind, Id, Look, OpeningKind, Purpose, WALL_NAMES};
+use crate::plan::{BackdropType, FurnitureKind, Hair, Look, OpeningKind, Purpose, Role, WALL_NAMES};
 use crate::reading::{From, Reading};
 
 /// A thing is large from this part of the picture on, and seen at all from that.
@@ -16,6 +16,10 @@ const SEEN: f64 = 0.002;
 const STALK_HEADS: f64 = 1.3;
 /// Clothes and background nearer than this in light are one, stops.
 const SAME_STOPS: f64 = 0.4;
+/// The same for hair, and what dark and light hair reflect. Fogon's own rule.
+const SAME_HAIR_STOPS: f64 = 1.0;
+const DARK_HAIR: f64 = 0.05;
+const LIGHT_HAIR: f64 = 0.35;
 
 /// Things in the picture behind the person.
 #[derive(Debug, Clone, Default, PartialEq)]
@@ -32,37 +36,8 @@ pub struct Behind {
     pub mirrored: Option<(String, String)>,
     /// The background's light against that of what is worn, stops, where both are known and alike.
     pub alike_stops: Option<f64>,
-}
-
-/// Outline of some corners in the picture, parts of its width and height; `None` where some lie behind the lens.
-fn outline(corner: &Corner<'_>, corners: &[DVec3]) -> Option<Vec<DVec2>> {
-    let flat: Option<Vec<DVec2>> =
-        corners.iter().map(|c| corner.view.project(*c).map(|(x, y)| DVec2::new(x, y))).collect();
-    Some(hull(&flat?))
-}
-
-/// The part of an outline's box that the picture shows, as low and high corner; `None` where it shows nothing.
-fn shown(outline: &[DVec2]) -> Option<(DVec2, DVec2)> {
-    let low = outline.iter().copied().fold(DVec2::INFINITY, DVec2::min).max(DVec2::ZERO);
-    let high = outline.iter().copied().fold(DVec2::NEG_INFINITY, DVec2::max).min(DVec2::ONE);
-    (low.x < high.x && low.y < high.y).then_some((low, high))
-}
-
-fn box_of(corner: &Corner<'_>, id: &Id, piece: &Furniture) -> [DVec3; 8] {
-    let (at, bearing_deg) = corner.furniture_at(id, piece);
-    let front = bearing_vector(bearing_deg) * (piece.size_m.0[1] / 2.0);
-    let right = bearing_vector(bearing_deg + 90.0) * (piece.size_m.0[0] / 2.0);
-    let up = DVec3::Z * piece.size_m.0[2];
-    [
-        at - right - front,
-        at + right - front,
-        at + right + front,
-        at - right + front,
-        at - right - front + up,
-        at + right - front + up,
-        at + right + front + up,
-        at - right + front + up,
-    ]
+    /// The same for the hair, where no back light outlines it.
+    pub hair_stops: Option<f64>,
 }
 
 /// What lies behind the person in this corner's picture.
@@ -78,13 +53,13 @@ pub fn behind(corner: &Corner<'_>) -> Behind {
         if piece.kind == FurnitureKind::Chair && !piece.fixed {
             continue;
         }
-        let corners = box_of(corner, id, piece);
+        let corners = corner.furniture_box(id, piece);
         let middle = corners.iter().copied().sum::<DVec3>() / 8.0;
         let beyond = corner.view.depth_m(middle) > corner.subject_distance_m();
         if !beyond || hidden(middle) {
             continue;
         }
-        let Some(flat) = outline(corner, &corners) else { continue };
+        let Some(flat) = corner.outline_in_picture(&corners) else { continue };
         let Some((low, high)) = shown(&flat) else { continue };
         let part = signed_area_m2(&flat).abs().min((high.x - low.x) * (high.y - low.y));
         if part < SEEN {
@@ -117,7 +92,11 @@ pub fn behind(corner: &Corner<'_>) -> Behind {
             found.window = Some(id.0.clone());
         }
     }
-    found.alike_stops = alike(corner);
+    found.alike_stops =
+        corner.brief.person.clothing_reflectance.and_then(|worn| alike(corner, worn, SAME_STOPS));
+    if corner.role(Role::Back).next().is_none() {
+        found.hair_stops = hair_reflectance(corner).and_then(|hair| alike(corner, hair, SAME_HAIR_STOPS));
+    }
     found
 }
 
@@ -173,9 +152,17 @@ fn behind_person(corner: &Corner<'_>, at: DVec3) -> bool {
     in_head || in_body
 }
 
-/// Stops between clothes and background, where both reflectances are told and no more than [`SAME_STOPS`] apart.
-fn alike(corner: &Corner<'_>) -> Option<f64> {
-    let clothes = corner.brief.person.clothing_reflectance?;
+/// What the hair reflects, where there is any and it is told.
+fn hair_reflectance(corner: &Corner<'_>) -> Option<f64> {
+    match corner.brief.person.hair? {
+        Hair::Dark => Some(DARK_HAIR),
+        Hair::Light => Some(LIGHT_HAIR),
+        Hair::None => None,
+    }
+}
+
+/// Stops between what has a reflectance and the background, where that is told and no more than `most` apart.
+fn alike(corner: &Corner<'_>, reflectance: f64, most: f64) -> Option<f64> {
     let background = match corner.backdrop {
         Some((gear, _)) if corner.backdrop_behind_m().is_some() => gear.reflectance?,
         _ => {
@@ -183,8 +170,8 @@ fn alike(corner: &Corner<'_>) -> Option<f64> {
             corner.brief.room.surfaces.get(WALL_NAMES[wall])?.reflectance?
         }
     };
-    let stops = (background / clothes).log2();
-    (stops.abs() < SAME_STOPS).then_some(stops)
+    let stops = (background / reflectance).log2();
+    (stops.abs() < most).then_some(stops)
 }
 
 /// Whether a keyed background has an even screen of one colour to be keyed out.

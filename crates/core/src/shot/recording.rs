@@ -2,7 +2,7 @@
 //! reads.
 
 use crate::corner::Corner;
-use crate::plan::Gear;
+use crate::plan::{Gear, GearThing};
 use crate::reading::{From, Reading};
 
 /// Recorded and delivered width where nobody gives them, pixels. Fogon's own rule.
@@ -34,12 +34,24 @@ pub fn video_width_px(corner: &Corner<'_>) -> (f64, From) {
     corner.body.video_width_px.map_or((RECORDED_PX, From::Assumed), |px| (px, corner.body.common.told()))
 }
 
-/// The largest card at hand, GB.
-fn card_gb(corner: &Corner<'_>) -> Option<f64> {
+/// The largest card at hand, and what it holds, GB.
+fn largest_card<'a>(corner: &Corner<'a>) -> Option<(&'a GearThing, f64)> {
     let at_hand = corner.brief.gear.values().filter(|g| g.at_hand());
     at_hand
-        .filter_map(|g| if let Gear::Card(card) = g { card.capacity_gb } else { None })
-        .max_by(f64::total_cmp)
+        .filter_map(|g| if let Gear::Card(card) = g { Some((card, card.capacity_gb?)) } else { None })
+        .max_by(|a, b| a.1.total_cmp(&b.1))
+}
+
+/// What the data rate asks of a card, MB/s: 8 bits to a byte.
+pub fn card_speed_mb_s(bitrate_mbit_s: f64) -> f64 {
+    bitrate_mbit_s / 8.0
+}
+
+/// The speed that the largest card at hand keeps up and that which is asked of it, MB/s, where it is too slow.
+pub fn too_slow_mb_s(corner: &Corner<'_>) -> Option<(f64, f64)> {
+    let kept_up = largest_card(corner)?.0.write_mb_s?;
+    let asked = card_speed_mb_s(bitrate(corner).0);
+    (kept_up < asked).then_some((kept_up, asked))
 }
 
 /// Energy for the camera, Wh: its own battery and those at hand that stand in for it.
@@ -54,7 +66,7 @@ fn energy_wh(corner: &Corner<'_>) -> Option<f64> {
 
 /// Minutes on the largest card at hand, and on the batteries.
 fn lasts_min(corner: &Corner<'_>) -> (Option<f64>, Option<f64>) {
-    let card = card_gb(corner).map(|gb| card_minutes(gb * (1.0 - CARD_RESERVE), bitrate(corner).0));
+    let card = largest_card(corner).map(|(_, gb)| card_minutes(gb * (1.0 - CARD_RESERVE), bitrate(corner).0));
     let battery = energy_wh(corner).map(|wh| 60.0 * wh * DERATING / draw_w(corner).0);
     (card, battery)
 }
@@ -88,6 +100,7 @@ pub fn too_short(corner: &Corner<'_>) -> Option<(&'static str, f64)> {
 pub(super) fn readings(corner: &Corner<'_>) -> Vec<Reading> {
     let mut all = vec![reframing(corner)];
     all.extend(card(corner));
+    all.extend(card_speed(corner));
     all.extend(battery(corner));
     all.extend(script(corner));
     all
@@ -112,10 +125,22 @@ fn card(corner: &Corner<'_>) -> Option<Reading> {
     let (rate, from) = bitrate(corner);
     let reading = Reading::new("shot.recording.card_min", lasts_min(corner).0?)
         .by("GB x 8000 (1 - reserve) / (Mbit/s) / 60", "arithmetic; GB is 1e9 bytes")
-        .with("largest card at hand", card_gb(corner)?, "GB", From::Typed)
+        .with("largest card at hand", largest_card(corner)?.1, "GB", From::Typed)
         .with("data rate", rate, "Mbit/s", from)
         .with("kept free", CARD_RESERVE, "", From::Assumed);
     Some(reading)
+}
+
+fn card_speed(corner: &Corner<'_>) -> Option<Reading> {
+    let (card, _) = largest_card(corner)?;
+    let (rate, from) = bitrate(corner);
+    let mut reading = Reading::new("shot.recording.card_speed_mb_s", card_speed_mb_s(rate))
+        .by("(Mbit/s) / 8", "arithmetic; speed classes V10, V30, V60, V90 are MB/s kept up (from memory)")
+        .with("data rate", rate, "Mbit/s", from);
+    if let Some(kept_up) = card.write_mb_s {
+        reading = reading.with("the card keeps up", kept_up, "MB/s", card.common.told());
+    }
+    Some(reading.note("The speed that is kept up counts, not the highest printed on the card."))
 }
 
 fn battery(corner: &Corner<'_>) -> Option<Reading> {

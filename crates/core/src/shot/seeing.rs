@@ -175,9 +175,15 @@ pub fn places(corner: &Corner<'_>, screen: &GearMonitor) -> Vec<DVec3> {
 }
 
 /// Largest part of the picture's width that an unsharp point may blur over, to that which the eye parts on the
-/// screen: the magnification it takes to judge focus by eye; 1 or less needs none.
-pub fn focus_magnification(path_m: f64, width_m: f64, width_px: f64, image_mm: (f64, f64)) -> f64 {
-    let parted = path_m * (ACUITY_ARCMIN / 60.0).to_radians().tan();
+/// screen: the magnification it takes an eye of decimal `acuity` to judge focus; 1 or less needs none.
+pub fn focus_magnification(
+    path_m: f64,
+    width_m: f64,
+    width_px: f64,
+    image_mm: (f64, f64),
+    acuity: f64,
+) -> f64 {
+    let parted = path_m * (ACUITY_ARCMIN / acuity / 60.0).to_radians().tan();
     let seen = parted.max(width_m / width_px) / width_m;
     seen * image_mm.0.max(image_mm.1) / super::lens::circle_of_confusion_mm(image_mm)
 }
@@ -208,22 +214,27 @@ pub(super) fn readings(corner: &Corner<'_>) -> Vec<Reading> {
             .note(format!("On the {}. {class}", seen.what)),
     );
     let (width, from) = seen.width_m;
+    let (acuity, acuity_from) = crate::person::given(corner.brief.person.acuity, 1.0);
     all.push(
         Reading::new(
             "shot.screen.focus_times",
-            focus_magnification(seen.path_m, width, seen.width_px, corner.image_mm),
+            focus_magnification(seen.path_m, width, seen.width_px, corner.image_mm, acuity),
         )
-        .by("max(D tan 1', W / px) / W over c / image width", "1 minute of arc: ISO 8596 (from memory)")
+        .by("max(D tan(1' / acuity), W / px) / W over c / image width", "1 minute of arc: ISO 8596 (from memory)")
         .with("eyes to screen", seen.path_m, "m", From::Computed)
         .with("width of the screen", width, "m", from)
         .with("pixels across", seen.width_px, "px", From::Assumed)
+        .with("visual acuity", acuity, "", acuity_from)
         .note("Up to 1, sharpness can be judged from the seat. Above, magnify the picture so many times, or play back and look near."),
     );
-    let letter = capital_mm(seen.path_m, LEGIBLE_ARCMIN);
+    // Eyes that see less need larger letters; sharper ones are not asked to strain.
+    let larger = 1.0 / acuity.min(1.0);
+    let letter = capital_mm(seen.path_m, LEGIBLE_ARCMIN * larger);
     all.push(
         Reading::new("shot.screen.letter_mm", letter)
-            .by("2 D tan(16' / 2)", "16 minutes of arc: ISO 9241-303 (from memory)")
+            .by("2 D tan(16' / 2 acuity)", "16 minutes of arc: ISO 9241-303 (from memory)")
             .with("eyes to screen", seen.path_m, "m", From::Computed)
+            .with("visual acuity", acuity, "", acuity_from)
             .with(
                 "letters across the screen",
                 width * 1000.0 * CAPITAL_PER_EM / (LETTER_PER_EM * letter),
@@ -233,17 +244,17 @@ pub(super) fn readings(corner: &Corner<'_>) -> Vec<Reading> {
             .note("Smaller capitals cannot be read from the seat."),
     );
     if corner.brief.recording.script_words.is_some() {
-        all.extend(column(&seen));
+        all.extend(column(&seen, larger));
     }
     all
 }
 
 /// A script's column as wide as the screen: how far the eyes sweep, and how many letters a line of legible size holds.
-fn column(seen: &Watched) -> [Reading; 2] {
+fn column(seen: &Watched, larger: f64) -> [Reading; 2] {
     let (width, from) = seen.width_m;
     let half = (width / (2.0 * seen.path_m)).atan().to_degrees();
     let line = (width / 2.0).min(seen.path_m * COLUMN_DEG.to_radians().tan()) * 2.0;
-    let letter_mm = capital_mm(seen.path_m, SCRIPT_ARCMIN);
+    let letter_mm = capital_mm(seen.path_m, SCRIPT_ARCMIN * larger);
     [
         Reading::new("shot.script.column_deg", half)
             .by(

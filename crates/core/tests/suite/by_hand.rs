@@ -63,6 +63,23 @@ fn carried(plan: &Value, support: &Value, hold: P) -> Vec<P> {
             let top = [hold[0], hold[1], ceiling_over(plan, hold)];
             return (0..=20).map(|i| along(hold, top, f64::from(i) / 20.0)).collect();
         }
+        "wall" => {
+            let fixed = [number(&support["base_m"][0]), number(&support["base_m"][1]), hold[2]];
+            let floor: Vec<P> = plan["brief"]["room"]["floor_m"]
+                .as_array()
+                .unwrap()
+                .iter()
+                .map(|p| [number(&p[0]), number(&p[1]), hold[2]])
+                .collect();
+            let on_a_wall = (0..floor.len()).any(|i| {
+                let (a, b) = (floor[i], floor[(i + 1) % floor.len()]);
+                (length(minus(fixed, a)) + length(minus(fixed, b)) - length(minus(a, b))).abs() < 1e-3
+            });
+            assert!(on_a_wall, "the arm at {fixed:?} is fixed to no wall");
+            let reach = number(&plan["brief"]["gear"][support["gear"].as_str().unwrap()]["reach_m"]);
+            assert!(length(minus(fixed, hold)) <= reach + 0.02, "the arm at {fixed:?} is too short");
+            return (0..=20).map(|i| along(fixed, hold, f64::from(i) / 20.0)).collect();
+        }
         _ => return points,
     };
     let top = [base[0], base[1], hold[2]];

@@ -407,6 +407,41 @@ fn contradictions_of_every_kind() {
     }
 }
 
+/// A phone's lens fits no other body, and its body takes no other lens; both are said by name, in second angles and in
+/// today's arrangement as well. Neither screen nor backdrop of today may name what is not there.
+#[test]
+fn a_built_in_lens_stays_where_it_is_built_in() {
+    let with = |edits: &[(&str, Value)]| {
+        let mut plan: Value = serde_json::from_str(PLAN).unwrap();
+        plan["brief"]["gear"]["phone"] = plan["brief"]["gear"]["camera"].clone();
+        plan["brief"]["gear"]["phone-lens"] = plan["brief"]["gear"]["zoom"].clone();
+        set(&mut plan, "/brief/gear/phone-lens/built_into", json!("phone"));
+        for (at, value) in edits {
+            set(&mut plan, at, value.clone());
+        }
+        Plan::read(plan.to_string().as_bytes()).map_err(|problems| problems.0)
+    };
+    assert!(with(&[]).is_ok());
+    let phone = [("/layout/camera/body", json!("phone")), ("/layout/camera/lens", json!("phone-lens"))];
+    assert!(with(&phone).is_ok());
+    let refused = |edits: &[(&str, Value)], field: &str, words: &str| {
+        let problems = with(edits).expect_err(field);
+        assert_eq!((problems.len(), problems[0].field.as_str()), (1, field), "{problems:?}");
+        assert!(problems[0].accepted.contains(words), "{}", problems[0]);
+    };
+    refused(&phone[1..], "layout.camera.lens", "built into phone");
+    refused(&phone[..1], "layout.camera.lens", "cannot be changed");
+    let angle = json!({ "body": "camera", "lens": "phone-lens", "position_m": [1, 1, 1], "aim_m": [2, 2, 1],
+        "focal_length_mm": 35, "support": { "kind": "floor" } });
+    refused(&[("/layout/angles/side", angle)], "layout.angles.side.lens", "built into phone");
+    let mut today = serde_json::from_str::<Value>(PLAN).unwrap()["layout"]["camera"].clone();
+    today["lens"] = json!("phone-lens");
+    refused(&[("/brief/today", json!({ "camera": today }))], "brief.today.camera.lens", "fits camera");
+    let screen =
+        json!({ "screen": { "gear": "octa", "position_m": [1, 1, 1], "support": { "kind": "on" } } });
+    refused(&[("/brief/today", screen)], "brief.today.screen.gear", "a monitor");
+}
+
 /// All that is wrong is told at once, so that nobody mends one thing to hear of the next.
 #[test]
 fn problems_of_a_kind_come_together() {

@@ -65,6 +65,26 @@ fn a_badly_set_camera_is_set_right() {
     }
 }
 
+/// Eyes that leave the lens for camera right with the face in the middle have too little room to look into: the pan is
+/// offered.
+#[test]
+fn eyes_that_leave_the_lens_get_room_to_look_into() {
+    let plan =
+        plain_with(&[("/layout/seat/gaze_offset_deg", json!(10)), ("/brief/purpose", json!("performance"))]);
+    mended(&plan, "shot.frame.look_room_fraction");
+}
+
+/// A practical lamp may show; one that burns out is dimmed to where it reads well, 0.5 to 2 stops over the face (common
+/// practice, no source).
+#[test]
+fn a_practical_that_burns_out_is_dimmed() {
+    let lamp = json!({ "gear": "lamp", "role": "practical", "position_m": [2.5, 0.4, 1.3], "aim_m": [2.0, 3.0, 1.25], "dim": 1,
+        "support": { "kind": "floor", "gear": "stand", "sandbag_kg": 20 } });
+    let plan = plain_with(&[("/layout/lights/desk-lamp", lamp)]);
+    assert!(blocking(&plan).iter().all(|id| !id.starts_with("legal.picture")), "it is there to be seen");
+    assert!(mended(&plan, "light.desk-lamp.highlight_stops").starts_with("Dim the desk lamp to "));
+}
+
 #[test]
 fn a_light_in_the_wrong_place_is_walked_round() {
     // On the lens axis, beyond the camera: flat. The plain corner has room to walk it round.

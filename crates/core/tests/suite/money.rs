@@ -201,6 +201,7 @@ fn moves_from_today_follow_each_other() {
     now.layout.camera = today.camera.unwrap();
     now.layout.lights = today.lights.unwrap_or_default();
     now.layout.microphone = today.microphone;
+    (now.layout.screen, now.layout.backdrop) = (today.screen, today.backdrop);
     now.layout.furniture = today.furniture.unwrap_or_default();
     for step in &found.free_moves {
         now = fogon_core::plan::apply(&now, &step.patch).unwrap_or_else(|p| panic!("{}: {p}", step.label));

@@ -36,8 +36,9 @@ fn gaze_letters_and_focus_follow_the_worked_examples() {
     }
     // Screens of 0.1107 m at 1.5 m and 0.155 m at 0.7 m, both 1920 pixels, against 1/1500 of a 16:9 diagonal.
     let full = (36.0, 20.25);
-    assert_close(focus_magnification(1.5, 0.1107, 1920.0, full), 5.153_21, 1e-4, 0.0, "far");
-    assert_close(focus_magnification(0.7, 0.155, 1920.0, full), 1.717_52, 1e-4, 0.0, "near");
+    assert_close(focus_magnification(1.5, 0.1107, 1920.0, full, 1.0), 5.153_21, 1e-4, 0.0, "far");
+    assert_close(focus_magnification(0.7, 0.155, 1920.0, full, 1.0), 1.717_52, 1e-4, 0.0, "near");
+    assert_close(focus_magnification(1.0, 0.24, 1280.0, full, 0.8), 1.980_77, 1e-4, 0.0, "weak eyes");
 }
 
 fn with_screen(kind: &str, school: &str) -> Plan {
@@ -168,6 +169,61 @@ fn clothes_of_the_walls_tone_are_told() {
     assert!(alike(0.5, 0.55) && !alike(0.2, 0.6));
 }
 
+/// Hair of the wall's tone is told, unless a back light outlines it; a bald head has none.
+#[test]
+fn hair_against_the_wall_is_told() {
+    let told = |hair: &str, wall: f64| {
+        let plan = plain_with(&[
+            ("/brief/person/hair", json!(hair)),
+            ("/brief/room/surfaces", json!({ "wall-0": { "reflectance": wall } })),
+        ]);
+        fogon_core::assess::without_moves(&plan).findings.iter().any(|f| f.id == "shot.background.hair")
+    };
+    assert!(told("dark", 0.06) && told("light", 0.4));
+    assert!(!told("dark", 0.6) && !told("light", 0.06) && !told("none", 0.06));
+}
+
+/// Luminances against the face and an 18 % card, worked by Lambert's L = rho E / pi: a shade of 470 lm at half
+/// transmittance 0.2 m across and high, an overcast sky of 10,000 lx, a weak practical, all over a face of 500 lx and
+/// reflectance 0.35.
+#[test]
+fn highlights_follow_the_worked_examples() {
+    use fogon_core::light::highlight::{shade_luminance_cd_m2, stops_over};
+    let shade = shade_luminance_cd_m2(470.0, 0.5, std::f64::consts::PI * 0.2 * 0.2);
+    assert_close(shade, 595.262, 1e-6, 0.0, "shade");
+    for (luminance, face, grey) in
+        [(shade, 3.417_67, 4.377_02), (3183.10, 5.836_50, 6.795_86), (120.0, 1.107_18, 2.066_53)]
+    {
+        assert_close(stops_over(luminance, 500.0, 0.35), face, 0.0, 2e-5, "over the face");
+        assert_close(stops_over(luminance, 500.0, 0.18), grey, 0.0, 2e-5, "over the card");
+    }
+    // In the plain corner: a window 0.8 x 0.6 m in the back wall, 3 m from the lens. On 36 x 20.25 mm behind 40 mm
+    // focused at 1.5 m it takes 0.8 x 0.6 of the framed 2.628 x 1.478 m: 12.4 %.
+    let window = json!({ "kind": "window", "wall": 0, "from_m": 1.6, "width_m": 0.8, "sill_m": 0.95, "height_m": 0.6 });
+    let plan = plain_with(&[("/brief/room/openings/window", window.clone())]);
+    let told = crate::support::reading(&plan, "light.window.highlight_stops");
+    let input = |name: &str| told.working.inputs.iter().find(|i| i.name == name).unwrap().value;
+    assert_close(input("part of the picture"), 12.36, 5e-3, 0.0, "part");
+    let face = value(&plan, "light.face.illuminance_lx");
+    let by_hand = (0.68 * 10_000.0 / (0.35 * face)).log2();
+    assert_close(told.value.unwrap(), by_hand, 1e-9, 0.0, "over the face");
+    let burns = |plan: &Plan| {
+        fogon_core::assess::without_moves(plan)
+            .findings
+            .iter()
+            .any(|f| f.id == "light.window.highlight_stops")
+    };
+    assert!(burns(&plan));
+    // A profile that holds more keeps it; a paper roll before it hides it; out of the picture nothing is told.
+    let holds = [("/brief/room/openings/window", window), ("/brief/gear/body/headroom_stops", json!(9))];
+    assert!(!burns(&plain_with(&holds)));
+    let aside =
+        json!({ "kind": "window", "wall": 0, "from_m": 0.1, "width_m": 0.3, "sill_m": 1.0, "height_m": 0.4 });
+    let plan = plain_with(&[("/brief/room/openings/window", aside)]);
+    let all = fogon_core::assess::without_moves(&plan).readings;
+    assert!(all.iter().all(|r| r.id != "light.window.highlight_stops"));
+}
+
 /// A chroma screen on stands goes as far back as it fits, lets the person be keyed, and is what the background is.
 #[test]
 fn a_keyed_background_needs_its_screen() {
@@ -220,6 +276,15 @@ fn what_ends_a_take_or_crawls_in_it_is_told() {
     };
     assert_eq!(short(160.0), None);
     assert_eq!(short(165.0).unwrap(), "The card holds 162 of the 165 minutes planned.");
+    // 280 Mbit/s are 35 MB/s: a card that keeps up 30 stops the recording, one that keeps up 60 does not.
+    let slow = |mb_s: f64| {
+        let card = json!({ "kind": "card", "label": "Card", "capacity_gb": 256, "write_mb_s": mb_s });
+        let plan = plain_with(&[("/brief/gear/body/bitrate_mbit_s", json!(280)), ("/brief/gear/card", card)]);
+        assert_close(value(&plan, "shot.recording.card_speed_mb_s"), 35.0, 1e-12, 0.0, "speed");
+        in_the_way(&plan).into_iter().find(|f| f.id == "shot.recording.slow-card").map(|f| f.sentence)
+    };
+    assert_eq!(slow(60.0), None);
+    assert_eq!(slow(30.0).unwrap(), "The card keeps up 30.0 MB/s; the camera writes 35.0.");
     // 3840 pixels over 36 x (1500 - 40) / 40 = 1314 mm: a pair of 0.5 mm is 1.5 pixels (at risk), of 1.8 mm 5.3 (to be
     // watched), of 3 mm 8.8 (drawn as it is).
     let moire = |pitch: f64| {

@@ -21,9 +21,9 @@ fn column() -> Value {
         "height_min_m": 0.6, "height_max_m": 2.4, "foot_radius_m": 0.5, "payload_kg": 12, "reach_m": 1.3, "castors": true })
 }
 
-fn fixing(purpose: &str) -> Value {
-    json!({ "kind": "support", "label": "Drop arm", "mass_kg": 2, "offers": ["ceiling", purpose],
-        "height_min_m": 0.9, "height_max_m": 2.6, "foot_radius_m": 0.1, "payload_kg": 6 })
+fn fixing(purpose: &str, to: &str) -> Value {
+    json!({ "kind": "support", "label": "Fixed arm", "mass_kg": 2, "offers": [to, purpose],
+        "height_min_m": 0.4, "height_max_m": 2.6, "foot_radius_m": 0.1, "payload_kg": 6, "reach_m": 1.2 })
 }
 
 /// The demo's three: the best, the other lens school with that school in its plan, another facing.
@@ -111,27 +111,100 @@ fn a_rolling_column_carries_camera_and_key() {
     assert!(value(&all.proposals[0].plan, "room.floor.parked_m2") < 0.3);
 }
 
-/// Fixed to the ceiling, lamps and camera take no floor.
+/// Fixed to ceiling or wall, lamps and camera take no floor; whatever hangs is told with its caution.
 #[test]
 fn what_hangs_takes_no_floor() {
-    let mut document = box_room();
-    for (id, purpose) in
-        [("drop-a", "light"), ("drop-b", "light"), ("drop-c", "camera"), ("drop-d", "microphone")]
-    {
-        set(&mut document, &format!("/brief/gear/{id}"), fixing(purpose));
+    for (to, kind) in [("ceiling", SupportKind::Ceiling), ("wall", SupportKind::Wall)] {
+        let mut document = box_room();
+        for (id, purpose) in
+            [("arm-a", "light"), ("arm-b", "light"), ("arm-c", "camera"), ("arm-d", "microphone")]
+        {
+            set(&mut document, &format!("/brief/gear/{id}"), fixing(purpose, to));
+        }
+        set(&mut document, "/brief/schools/rig", json!("fixed"));
+        let all = found(&document);
+        let plan = &all.proposals[0].plan;
+        let layout = &plan.layout;
+        let hung = |support: &fogon_core::plan::Support| support.kind == kind;
+        assert!(layout.lights.values().any(|l| hung(&l.support)), "{to}");
+        assert!(hung(&layout.camera.support) || kind == SupportKind::Wall, "an arm may not reach so far");
+        assert!(in_the_way(plan).iter().all(|f| !f.id.starts_with("legal.")), "{:?}", in_the_way(plan));
+        crate::by_hand::assert_legal(&serde_json::to_value(plan).unwrap());
+        let separate = all
+            .proposals
+            .iter()
+            .find(|p| p.plan.brief.schools.rig == RigSchool::Separate)
+            .expect("separate stands");
+        assert!(value(plan, "room.floor.in_use_m2") < value(&separate.plan, "room.floor.in_use_m2"));
+        let judged = fogon_core::assess::without_moves(plan);
+        let told = judged.findings.iter().find(|f| f.id == "room.overhead").expect("told");
+        assert!(
+            told.sentence.contains("key") && told.caution.is_some_and(|c| c.contains("tether")),
+            "{told:?}"
+        );
+        let card = fogon_core::card::card(plan).unwrap();
+        assert!(card.cautions.iter().any(|c| c.contains("tether")), "on the card as well");
     }
-    set(&mut document, "/brief/schools/rig", json!("fixed"));
-    let all = found(&document);
-    let plan = &all.proposals[0].plan;
-    assert_eq!(plan.layout.camera.support.kind, SupportKind::Ceiling);
-    assert!(plan.layout.lights.values().any(|l| l.support.kind == SupportKind::Ceiling));
-    assert!(in_the_way(plan).iter().all(|f| !f.id.starts_with("legal.")), "{:?}", in_the_way(plan));
-    let separate = all
-        .proposals
-        .iter()
-        .find(|p| p.plan.brief.schools.rig == RigSchool::Separate)
-        .expect("separate stands");
-    assert!(value(plan, "room.floor.in_use_m2") < value(&separate.plan, "room.floor.in_use_m2"));
+}
+
+/// An arm on the wall reaches from its wall and from nowhere else: off it, in a window or too far away it is refused,
+/// and moved by hand it is fixed where it reaches.
+#[test]
+fn an_arm_on_the_wall_is_fixed_to_it() {
+    let on = |base: [f64; 2]| {
+        vec![
+            ("/brief/gear/arm-a", fixing("light", "wall")),
+            ("/layout/lights/key/position_m", json!([0.9, 2.4, 1.9])),
+            ("/layout/lights/key/support", json!({ "kind": "wall", "gear": "arm-a", "base_m": base })),
+            (
+                "/brief/room/openings/window",
+                json!({ "kind": "window", "wall": 3, "from_m": 3.2, "width_m": 0.8, "sill_m": 0.9, "height_m": 1.3 }),
+            ),
+        ]
+    };
+    let breach = |base: [f64; 2]| {
+        in_the_way(&plain_with(&on(base)))
+            .into_iter()
+            .find(|f| f.id == "legal.support.key")
+            .map(|f| f.sentence)
+    };
+    assert_eq!(breach([0.0, 2.4]), None);
+    assert_eq!(breach([0.3, 2.4]).as_deref(), Some("The arm of key is fixed 30 cm off the wall."));
+    // The left wall runs from its front end: the window lies at y = 1.0 to 1.8.
+    assert_eq!(breach([0.0, 1.7]).as_deref(), Some("The arm of key would be fixed in the window."));
+    assert!(breach([0.0, 4.2]).unwrap().contains("reaches 1.20 m"));
+    let plan = plain_with(&on([0.0, 2.4]));
+    let by: fogon_core::hand::Move =
+        serde_json::from_value(json!({ "thing": "key", "grip": "place", "to_m": [0.9, 3.7, 1.9] })).unwrap();
+    let moved = fogon_core::hand::moved(&plan, &by).unwrap().plan;
+    let arm = &moved.layout.lights["key"].support;
+    assert_eq!(arm.kind, SupportKind::Wall);
+    assert!(arm.base_m.unwrap().0[0].abs() < 1e-9, "still on the left wall");
+    assert!(in_the_way(&moved).iter().all(|f| f.id != "legal.support.key"));
+    // Without a place on the wall there is no such arm.
+    let mut document = crate::support::plain();
+    for (at, value) in on([0.0, 2.4]) {
+        set(&mut document, at, value);
+    }
+    document["layout"]["lights"]["key"]["support"].as_object_mut().unwrap().remove("base_m");
+    let refused = Plan::read(document.to_string().as_bytes()).unwrap_err();
+    assert_eq!(refused.0[0].field, "layout.lights.key.support.base_m");
+}
+
+/// The floor across the feet is twice their radius; what a stand may carry is set against what it does.
+#[test]
+fn stands_tell_their_floor_and_their_strength() {
+    let plan = plain_with(&[("/brief/gear/stand/payload_kg", json!(1.2))]);
+    assert_close(value(&plan, "room.camera.footprint_m"), 0.8, 1e-12, 0.0, "a circle of 0.4 m");
+    // Body 0.6 kg and lens 0.4 kg on 5 kg; lamp 1 kg on 1.2 kg.
+    assert_close(value(&plan, "room.camera.payload_times"), 5.0, 1e-12, 0.0, "tripod");
+    assert_close(value(&plan, "room.key.payload_times"), 1.2, 1e-12, 0.0, "stand");
+    let told = |plan: &Plan| -> Vec<String> {
+        let all = fogon_core::assess::without_moves(plan).findings;
+        all.into_iter().filter(|f| f.id.ends_with("payload_times")).map(|f| f.id).collect()
+    };
+    assert_eq!(told(&plan), ["room.key.payload_times"]);
+    assert!(told(&plain_with(&[])).is_empty());
 }
 
 /// A stand in the only way from the door bars it; beside the way it does not; furniture that always stood there is the

@@ -8,7 +8,7 @@ use crate::reading::Reading;
 use crate::shot::angles::{JUMP_DEG, off_axis_deg};
 use crate::shot::behind::{backdrop_margin_m, behind, has_key_screen, wants_plain};
 use crate::shot::cloth::{Moire, moire_delivered, stripes_px};
-use crate::shot::recording::too_short;
+use crate::shot::recording::{too_short, too_slow_mb_s};
 use crate::shot::seeing::{Gaze, gaze_class, watched};
 use crate::units::decimals;
 
@@ -23,6 +23,7 @@ pub(super) fn notes(corner: &Corner<'_>, readings: &[Reading]) -> Vec<Finding> {
     let value = |id: &str| readings.iter().find(|r| r.id == id).and_then(|r| r.value);
     let mut all = Vec::new();
     all.extend(session(corner));
+    all.extend(slow_card(corner));
     all.extend(stripes(corner));
     all.extend(script(corner));
     all.extend(no_screen(corner));
@@ -75,8 +76,9 @@ pub(super) fn notes(corner: &Corner<'_>, readings: &[Reading]) -> Vec<Finding> {
 /// How many of these stand in the way of a recording.
 pub(super) fn fixes(corner: &Corner<'_>) -> usize {
     let stops = session(corner).filter(|finding| finding.severity == Severity::Fix);
+    let slow = usize::from(too_slow_mb_s(corner).is_some());
     let unkeyed = corner.brief.purpose == Purpose::KeyedBackground && !has_key_screen(corner);
-    usize::from(stops.is_some()) + usize::from(unkeyed)
+    usize::from(stops.is_some()) + usize::from(unkeyed) + slow
 }
 
 /// Something upright and straight that the picture shows.
@@ -132,6 +134,24 @@ fn session(corner: &Corner<'_>) -> Option<Finding> {
             .because("A camera that has stopped tells nobody.", "arithmetic of data rate, energy and time")
             .on("shot.recording.session", Some(minutes), "min")
             .advise(advice),
+    )
+}
+
+fn slow_card(corner: &Corner<'_>) -> Option<Finding> {
+    let (kept_up, asked) = too_slow_mb_s(corner)?;
+    Some(
+        Finding::new(
+            "shot.recording.slow-card",
+            Severity::Fix,
+            format!(
+                "The card keeps up {} MB/s; the camera writes {}.",
+                decimals(kept_up, 1),
+                decimals(asked, 1)
+            ),
+        )
+        .because("A card that cannot keep up stops the recording.", "arithmetic of the data rate")
+        .on("shot.recording.card_speed_mb_s", Some(asked), "MB/s")
+        .advise("Use a faster card, or a lower data rate."),
     )
 }
 
@@ -277,6 +297,16 @@ fn background(corner: &Corner<'_>) -> Vec<Finding> {
             )
             .because("Clothes of the background's tone melt into it.", source)
             .advise("Wear something lighter or darker, or light the wall apart from you."),
+        );
+    }
+    if let Some(stops) = found.hair_stops {
+        all.push(
+            consider(
+                "hair",
+                format!("Your hair is within {} stops of the wall behind you.", decimals(stops.abs(), 1)),
+            )
+            .because("Hair of the background's tone has no outline.", source)
+            .advise("A back light on the hair parts them; so does a lighter or darker background."),
         );
     }
     if let Some(margin) = backdrop_margin_m(corner).filter(|margin| *margin < 0.0) {
