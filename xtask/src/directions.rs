@@ -11,6 +11,7 @@ const LAYERS: &[&[&str]] = &[
     &[
         "units",
         "problem",
+        "colour",
         "exposure",
         "finding",
         "material",

@@ -1,7 +1,9 @@
 //! The named calculations, as the core computes them: one JSON object in, one out. Names and fields are fixed;
 //! nothing is rounded, clamped or guessed.
 
+mod colour;
 mod exposure;
+mod face;
 mod light;
 mod picture;
 mod room;
@@ -32,6 +34,11 @@ trait Calculate: Shape + DeserializeOwned {
         problem
     }
 }
+
+/// A side of a room, m.
+#[derive(Clone, Copy, serde::Deserialize, utoipa::ToSchema)]
+#[schema(minimum = 0.5, maximum = 50.0)]
+struct Side(f64);
 
 /// A calculation as listed and called.
 pub struct Calculation {
@@ -99,10 +106,24 @@ pub fn calculations() -> Vec<Calculation> {
         entry::<shot::BenchCoverage>(),
         entry::<light::InverseSquare>(),
         entry::<light::LightingRatio>(),
+        entry::<light::PolygonIlluminance>(),
+        entry::<light::DiscIlluminance>(),
+        entry::<light::RingIlluminance>(),
+        entry::<light::SourceAngularSize>(),
+        entry::<light::Penumbra>(),
+        entry::<face::KeyDistance>(),
+        entry::<light::RoomBounce>(),
+        entry::<light::FillFor>(),
+        entry::<colour::MiredShift>(),
+        entry::<colour::ColourTemperature>(),
+        entry::<colour::MixColour>(),
+        entry::<face::GlassesGlare>(),
+        entry::<face::CatchlightOf>(),
         entry::<sound::LevelAtDistance>(),
         entry::<sound::Reverberation>(),
         entry::<room::TapeMarkAt>(),
         entry::<room::StandTipping>(),
+        entry::<room::CircuitLoad>(),
     ]
 }
 
@@ -146,13 +167,17 @@ fn describe(root: &Value, schema: &Value, at: &str, fields: &mut Vec<Field>) {
         let path = if at.is_empty() { name.clone() } else { format!("{at}.{name}") };
         let inner = resolved(property);
         if inner["type"] == "array" {
-            let item = resolved(&inner["items"]);
+            let (mut item, mut path) = (resolved(&inner["items"]), format!("{path}[]"));
+            while item["type"] == "array" {
+                item = resolved(&item["items"]);
+                path.push_str("[]");
+            }
             if item["type"] == "object" {
-                describe(root, &item, &format!("{path}[]"), fields);
+                describe(root, &item, &path, fields);
                 continue;
             }
             let range = describe_range(&item).unwrap_or_default();
-            fields.push(Field { unit: unit_of(name), range, required, name: format!("{path}[]") });
+            fields.push(Field { unit: unit_of(name), range, required, name: path });
         } else if inner["type"] == "object" {
             describe(root, &inner, &path, fields);
         } else {
@@ -170,7 +195,10 @@ fn describe_choices(schema: &Value) -> Option<String> {
 
 /// The unit that a field's name ends in.
 fn unit_of(name: &str) -> &'static str {
-    const UNITS: [(&str, &str); 14] = [
+    const UNITS: [(&str, &str); 17] = [
+        ("_cd_m2", "cd/m2"),
+        ("_lm", "lm"),
+        ("_a", "A"),
         ("_px", "px"),
         ("_gb", "GB"),
         ("_m2", "m2"),

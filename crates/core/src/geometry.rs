@@ -11,7 +11,7 @@ pub use glam::{DVec2, DVec3};
 pub use outline::{
     beyond_m, distance_to_edge, hull, inside, is_outer_corner, is_simple, outside_pieces, signed_area_m2,
 };
-pub use pinhole::{Pinhole, Plane, nearest_outside_m};
+pub use pinhole::{Pinhole, Plane, binding_plane, nearest_outside_m};
 pub use solid::Solid;
 pub(crate) use solid::circle;
 

@@ -10,6 +10,7 @@ pub mod arrange;
 pub mod assess;
 pub mod calc;
 pub mod card;
+pub mod colour;
 pub mod corner;
 pub mod daylight;
 pub mod document;

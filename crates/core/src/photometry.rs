@@ -87,6 +87,24 @@ impl Face {
     }
 }
 
+/// Illuminance of a disc on its axis, lx: E = pi L r^2 / (r^2 + d^2).
+pub fn disc_illuminance_lx(luminance_cd_m2: f64, radius_m: f64, distance_m: f64) -> f64 {
+    let square = radius_m * radius_m;
+    PI * luminance_cd_m2 * square / (square + distance_m * distance_m)
+}
+
+/// Unit normal (to the side from which the corners run counter-clockwise) and area of a flat polygon, m2: Newell's
+/// method.
+pub fn face_normal(outline: &[DVec3]) -> (DVec3, f64) {
+    let Some(first) = outline.first() else { return (DVec3::Z, 0.0) };
+    let twice: DVec3 = outline
+        .iter()
+        .zip(outline.iter().cycle().skip(1))
+        .map(|(a, b)| (*a - *first).cross(*b - *first))
+        .sum();
+    (twice.normalize_or(DVec3::Z), twice.length() / 2.0)
+}
+
 /// Area of an emitting face, m2.
 pub fn shape_area_m2(shape: Shape, width_m: f64, height_m: f64) -> f64 {
     match shape {

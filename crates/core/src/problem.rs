@@ -37,6 +37,20 @@ pub enum Code {
     UnsupportedMainsFrequency,
     /// No whole number of light pulses fits into a frame.
     NoFlickerFreeShutter,
+    /// A polygon without area.
+    DegeneratePolygon,
+    /// Corners that lie in no plane.
+    NotPlanar,
+    /// A polygon with a corner that juts inwards.
+    NotConvex,
+    /// A ring whose hole is as large as itself.
+    InnerNotSmaller,
+    /// A lighting ratio that needs no shadow side.
+    RatioNotAboveOne,
+    /// However far it is moved, it stays in the picture.
+    NoPositionOutOfFrame,
+    /// A colour that has no colour temperature.
+    ChromaticityTooFarFromLocus,
     /// Two values that cannot both be true (a door wider than its wall, a chair outside the room).
     Conflict,
     /// A patch that does not apply to this plan.
@@ -60,6 +74,13 @@ impl Code {
             Code::CameraInsideFace => "camera_inside_face",
             Code::UnsupportedMainsFrequency => "unsupported_mains_frequency",
             Code::NoFlickerFreeShutter => "no_flicker_free_shutter",
+            Code::DegeneratePolygon => "degenerate_polygon",
+            Code::NotPlanar => "not_planar",
+            Code::NotConvex => "not_convex",
+            Code::InnerNotSmaller => "inner_not_smaller",
+            Code::RatioNotAboveOne => "ratio_not_above_one",
+            Code::NoPositionOutOfFrame => "no_position_out_of_frame",
+            Code::ChromaticityTooFarFromLocus => "chromaticity_too_far_from_locus",
             Code::Conflict => "conflict",
             Code::PatchRefused => "patch_refused",
         }

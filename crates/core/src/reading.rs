@@ -176,6 +176,7 @@ const KNOWN: &[Entry] = &[
     ("shot.screen.gaze_deg", None, None),
     ("shot.screen.focus_times", None, None),
     ("shot.screen.letter_mm", None, None),
+    ("shot.screen.glass_times", None, None),
     ("shot.seat.gaze_deg", Some(Aspect::Picture), None),
     ("room.background_behind_m", Some(Aspect::Room), Some((0.0, 50.0))),
     ("room.mains.voltage_v", None, Some((90.0, 260.0))),

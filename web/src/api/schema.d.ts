@@ -987,6 +987,11 @@ export interface components {
              * @description Blur of the background, percent of the width.
              */
             blur_percent: number;
+            /**
+             * Format: double
+             * @description What the key loses from the face to the background, stops; none without a key.
+             */
+            separation_stops?: number | null;
             /** @description A back light on an arm fits behind the person. */
             back_light: boolean;
             /** @description It is the distance now. */

@@ -70,6 +70,7 @@ function Bought({ ground, units }: { ground: Schemas["Ground"]; units: UnitSyste
           <tr>
             <th>Eyes to the background</th>
             <th>Blur of the width</th>
+            <th>Key darker there by</th>
             <th>Back light on an arm</th>
           </tr>
         </thead>
@@ -84,6 +85,7 @@ function Bought({ ground, units }: { ground: Schemas["Ground"]; units: UnitSyste
                 )}
               </td>
               <td>{fixed(one.blur_percent, 1)} %</td>
+              <td>{one.separation_stops == null ? "no key" : `${fixed(one.separation_stops, 1)} stops`}</td>
               <td>{one.back_light ? "fits" : "too near"}</td>
             </tr>
           ))}

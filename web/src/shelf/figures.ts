@@ -47,7 +47,7 @@ export const FIGURES: Partial<Record<Kind, { type: string; figures: Figure[] }>>
       { field: "draw_w", label: "Draws while recording", unit: "W", without: "5" },
       {
         field: "headroom_stops",
-        label: "Holds over an 18 % card",
+        label: "Held over grey",
         unit: "stops",
         without: "2.97",
         digits: 2,
@@ -60,8 +60,8 @@ export const FIGURES: Partial<Record<Kind, { type: string; figures: Figure[] }>>
     figures: [
       { field: "focal_min_mm", label: "Shortest focal length", unit: "mm" },
       { field: "focal_max_mm", label: "Longest focal length", unit: "mm" },
-      { field: "f_number_at_min", label: "Widest f-number, short end", unit: "" },
-      { field: "f_number_at_max", label: "Widest f-number, long end", unit: "" },
+      { field: "f_number_at_min", label: "Widest, short end", unit: "f/" },
+      { field: "f_number_at_max", label: "Widest, long end", unit: "f/" },
       { field: "nearest_focus_m", label: "Nearest focus", unit: "m", digits: 2 },
       { field: "filter_mm", label: "Filter thread", unit: "mm", without: "not told", digits: 0 },
     ],

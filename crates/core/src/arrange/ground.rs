@@ -6,6 +6,7 @@ use utoipa::ToSchema;
 use super::seats;
 use crate::corner::Corner;
 use crate::geometry::{bearing_vector, distance_to_edge, wrap_180};
+use crate::plan::Role;
 use crate::shot::lens::blur_disc_mm;
 
 /// Distances behind the person that are told, m (from sitting at the wall, 0.3 m, to 1.8 m away is common practice).
@@ -35,6 +36,8 @@ pub struct Gained {
     pub behind_m: f64,
     /// Blur of the background, percent of the width.
     pub blur_percent: f64,
+    /// What the key loses from the face to the background, stops; none without a key.
+    pub separation_stops: Option<f64>,
     /// A back light on an arm fits behind the person.
     pub back_light: bool,
     /// It is the distance now.
@@ -48,6 +51,15 @@ pub struct Ground {
     pub depths: Vec<Depth>,
     /// What distance to the background buys, nearest first.
     pub bought: Vec<Gained>,
+}
+
+/// What the key loses from a surface at the eyes that faces the lens to one so far behind them, stops.
+fn separation_stops(corner: &Corner<'_>, behind_m: f64) -> Option<f64> {
+    let towards = corner.to_lens();
+    let key = corner.role(Role::Key).next()?.face();
+    let behind = key.illuminance_lx(corner.eyes_m - towards * behind_m, towards);
+    let stops = (key.illuminance_lx(corner.eyes_m, towards) / behind).log2();
+    stops.is_finite().then_some(stops)
 }
 
 /// The ground of a corner.
@@ -85,6 +97,7 @@ pub fn ground(corner: &Corner<'_>) -> Ground {
         Gained {
             behind_m,
             blur_percent: 100.0 * disc / corner.image_mm.0.max(corner.image_mm.1),
+            separation_stops: separation_stops(corner, behind_m),
             back_light: behind_m >= BACK_LIGHT_M,
             now,
         }

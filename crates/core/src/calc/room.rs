@@ -1,11 +1,11 @@
 //! Calculations of the room: floor marks and stands.
 
-use serde::Deserialize;
+use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use super::Calculate;
 use crate::problem::{Code, Problem};
-use crate::room::{TapeMark, Tipping, stand_tipping, tape_mark};
+use crate::room::{TapeMark, Tipping, load_a, stand_tipping, tape_mark};
 
 #[derive(Deserialize, ToSchema)]
 pub(super) struct TapeMarkAt {
@@ -93,4 +93,47 @@ impl Calculate for StandTipping {
     }
 }
 
-crate::shape!(TapeMarkAt, StandTipping);
+#[derive(Deserialize, ToSchema)]
+pub(super) struct CircuitLoad {
+    #[schema(min_items = 1, max_items = 64)]
+    watts: Vec<Watts>,
+    #[schema(minimum = 1.0, maximum = 1000.0)]
+    volts: f64,
+    #[schema(minimum = 0.1, maximum = 1000.0)]
+    breaker_a: f64,
+    #[schema(exclusive_minimum = 0.0, maximum = 1.0)]
+    power_factor: Option<f64>,
+}
+
+/// Power of one thing, W.
+#[derive(Clone, Copy, Deserialize, ToSchema)]
+#[schema(minimum = 0.0, maximum = 100_000.0)]
+struct Watts(f64);
+
+#[derive(Serialize)]
+pub(super) struct Load {
+    load_a: f64,
+    fraction: f64,
+    within_80_percent: bool,
+}
+
+impl Calculate for CircuitLoad {
+    const NAME: &'static str = "circuit-load";
+    const FORMULA: &'static str = "I = sum of W / (V x power factor); fraction = I / breaker";
+    const SOURCE: &'static str =
+        "circuit arithmetic; 80 % for hours of load: NFPA 70 (NEC) 210.20(A) from memory; local code rules";
+    type Output = Load;
+
+    fn calculate(self) -> Result<Load, Problem> {
+        let factor = self.power_factor.unwrap_or(1.0);
+        let load_a = load_a(self.watts.iter().map(|w| w.0).sum(), self.volts, factor);
+        let fraction = load_a / self.breaker_a;
+        if !fraction.is_finite() {
+            let accepted = "0 to 1, by more than rounding";
+            return Err(Problem::new("power_factor", factor, accepted, Code::OutOfRange));
+        }
+        Ok(Load { load_a, fraction, within_80_percent: fraction <= 0.8 + 1e-9 })
+    }
+}
+
+crate::shape!(TapeMarkAt, StandTipping, CircuitLoad);

@@ -3,7 +3,7 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use super::Calculate;
+use super::{Calculate, Side};
 use crate::material::{BANDS_HZ, Bands};
 use crate::problem::{Code, Problem};
 use crate::sound::level_at_distance_db;
@@ -44,11 +44,6 @@ pub(super) struct Reverberation {
     #[schema(min_items = 1)]
     surfaces: Vec<Surface>,
 }
-
-/// A side of a room, m.
-#[derive(Clone, Copy, Deserialize, ToSchema)]
-#[schema(minimum = 0.5, maximum = 50.0)]
-struct Side(f64);
 
 #[derive(Deserialize, ToSchema)]
 struct Surface {

@@ -9,21 +9,33 @@ fn edges(outline: &[DVec2]) -> impl Iterator<Item = (DVec2, DVec2)> + '_ {
     outline.iter().copied().zip(outline.iter().copied().cycle().skip(1))
 }
 
-/// Distance from a point to a straight piece, m.
-fn distance_to_piece(point: DVec2, (a, b): (DVec2, DVec2)) -> f64 {
+/// Square of the distance from a point to a straight piece, m2.
+fn off_piece_m2(point: DVec2, (a, b): (DVec2, DVec2)) -> f64 {
     let along = b - a;
     let part = ((point - a).dot(along) / along.length_squared().max(1e-300)).clamp(0.0, 1.0);
-    (point - a - along * part).length()
+    (point - a - along * part).length_squared()
+}
+
+/// Distance from a point to a straight piece, m.
+fn distance_to_piece(point: DVec2, piece: (DVec2, DVec2)) -> f64 {
+    off_piece_m2(point, piece).sqrt()
 }
 
 /// How far a point lies beyond an outline, m; negative inside.
 pub fn beyond_m(outline: &[DVec2], point: DVec2) -> f64 {
-    let off = edges(outline).map(|edge| distance_to_piece(point, edge)).fold(f64::INFINITY, f64::min);
-    // Crossings of a ray to the right: an odd number from inside.
-    let crossings = edges(outline).filter(|(a, b)| {
-        (a.y > point.y) != (b.y > point.y) && point.x < a.x + (b.x - a.x) * (point.y - a.y) / (b.y - a.y)
-    });
-    if crossings.count() % 2 == 1 { -off } else { off }
+    let Some(mut from) = outline.last().copied() else { return f64::INFINITY };
+    let (mut off_m2, mut within) = (f64::INFINITY, false);
+    for to in outline {
+        off_m2 = off_m2.min(off_piece_m2(point, (from, *to)));
+        // Crossings of a ray to the right: an odd number from inside.
+        if (from.y > point.y) != (to.y > point.y)
+            && point.x < from.x + (to.x - from.x) * (point.y - from.y) / (to.y - from.y)
+        {
+            within = !within;
+        }
+        from = *to;
+    }
+    if within { -off_m2.sqrt() } else { off_m2.sqrt() }
 }
 
 /// Whether a point lies in an outline grown by `margin` (negative shrinks it).

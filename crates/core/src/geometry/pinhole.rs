@@ -133,15 +133,25 @@ pub fn nearest_outside_m(
     offsets: &[DVec3],
     margin_m: f64,
 ) -> Option<f64> {
-    planes
-        .iter()
-        .filter_map(|plane| {
-            let rate = plane.normal.dot(direction);
-            let least = offsets.iter().map(|o| plane.normal.dot(*o)).fold(f64::INFINITY, f64::min);
-            (rate > 1e-6).then(|| (margin_m - plane.distance_m(from) - least) / rate)
-        })
-        .min_by(f64::total_cmp)
-        .map(|distance| distance.max(0.0))
+    let least = |normal: DVec3| offsets.iter().map(|o| normal.dot(*o)).fold(f64::INFINITY, f64::min);
+    binding_plane(planes, from, direction, least, margin_m).map(|(_, distance)| distance)
+}
+
+/// As [`nearest_outside_m`] for a thing told by how far it reaches against a normal (0 or less), with the number of the
+/// plane that decides.
+pub fn binding_plane(
+    planes: &[Plane],
+    from: DVec3,
+    direction: DVec3,
+    least: impl Fn(DVec3) -> f64,
+    margin_m: f64,
+) -> Option<(usize, f64)> {
+    let beyond = |(index, plane): (usize, &Plane)| {
+        let rate = plane.normal.dot(direction);
+        (rate > 1e-6).then(|| (index, (margin_m - plane.distance_m(from) - least(plane.normal)) / rate))
+    };
+    let nearest = planes.iter().enumerate().filter_map(beyond).min_by(|a, b| a.1.total_cmp(&b.1));
+    nearest.map(|(index, distance)| (index, distance.max(0.0)))
 }
 
 #[cfg(test)]

@@ -27,16 +27,26 @@ impl<'a> Before<'a> {
         Self { plan, had: breaches(plan, &plan.layout) }
     }
 
+    /// Whether a rule is broken anew or deeper than before.
+    fn is_worse(&self, new: &Breach) -> bool {
+        let same = self.had.iter().filter(|b| b.rule == new.rule && b.thing == new.thing);
+        same.map(|b| b.lacking).fold(f64::NEG_INFINITY, f64::max) < new.lacking - SLACK
+    }
+
     /// The gravest rule that a layout breaks anew or deeper.
     fn worst(&self, layout: &Layout) -> Option<Breach> {
-        let lacked = |new: &Breach| {
-            let same = self.had.iter().filter(|b| b.rule == new.rule && b.thing == new.thing);
-            same.map(|b| b.lacking).fold(f64::NEG_INFINITY, f64::max)
-        };
         breaches(self.plan, layout)
             .into_iter()
-            .filter(|new| lacked(new) < new.lacking - SLACK)
+            .filter(|new| self.is_worse(new))
             .max_by(|a, b| a.lacking.total_cmp(&b.lacking))
+    }
+
+    /// Whether a layout breaks no rule anew or deeper: the way to the chair, which costs most, is looked at last.
+    fn holds(&self, layout: &Layout) -> bool {
+        let Some(corner) = Corner::from_parts(&self.plan.brief, layout) else { return false };
+        let (rules, all) = (Rules::new(&corner), things(&corner));
+        !rules.all_but_the_way(&all).iter().any(|new| self.is_worse(new))
+            && !rules.way(&all).is_some_and(|new| self.is_worse(&new))
     }
 }
 
@@ -64,7 +74,7 @@ pub(super) fn along(before: &Plan, anyway: bool, at: impl Fn(f64) -> Layout) -> 
     for _ in 0..HALVINGS {
         let middle = (good + bad) / 2.0;
         let trial = at(middle);
-        if rules.worst(&trial).is_none() {
+        if rules.holds(&trial) {
             (good, layout) = (middle, trial);
         } else {
             bad = middle;
@@ -91,7 +101,7 @@ pub(super) fn placed(before: &Plan, by: &Move, wanted: DVec3) -> Outcome {
         return super::free(natural(wanted).unwrap_or_else(|| before.layout.clone()));
     }
     let rules = Before::of(before);
-    let legal = |at: DVec3| follow::put(&corner, by, at).find(|l| rules.worst(l).is_none());
+    let legal = |at: DVec3| follow::put(&corner, by, at).find(|l| rules.holds(l));
     if let Some(layout) = legal(wanted) {
         return super::free(layout);
     }
@@ -103,7 +113,7 @@ pub(super) fn placed(before: &Plan, by: &Move, wanted: DVec3) -> Outcome {
             .filter_map(|step| {
                 let angle = step as f64 / DIRECTIONS as f64 * std::f64::consts::TAU;
                 let at = wanted + (along[0] * angle.cos() + along[1] * angle.sin()) * *radius;
-                natural(at).filter(|l| rules.worst(l).is_none()).map(|layout| (at, layout))
+                natural(at).filter(|l| rules.holds(l)).map(|layout| (at, layout))
             })
             .map(|(at, layout)| drawn_near(at, layout, wanted, &legal))
             .collect();

@@ -102,7 +102,7 @@ pub fn room_bounce_lx(corner: &Corner<'_>) -> f64 {
         .sum();
     let (reflectance, _) = mean_reflectance(corner.brief);
     let area = corner.brief.room.surfaces_m2().iter().map(|(_, area)| area).sum::<f64>();
-    flux * reflectance / (area * (1.0 - reflectance))
+    super::bounce_estimate_lx(flux, area, reflectance)
 }
 
 /// Area-weighted reflectance of the room's surfaces, and whether any of it had to be assumed.

@@ -243,10 +243,30 @@ pub(super) fn readings(corner: &Corner<'_>) -> Vec<Reading> {
             )
             .note("Smaller capitals cannot be read from the seat."),
     );
+    all.extend(glass(corner));
     if corner.brief.recording.script_words.is_some() {
         all.extend(column(&seen, larger));
     }
     all
+}
+
+/// How wide a script glass is against what the lens sees through it; below 1 its edge shows.
+fn glass(corner: &Corner<'_>) -> Option<Reading> {
+    let (screen, at) = corner.screen.filter(|(gear, _)| gear.screen == ScreenType::Script)?;
+    let camera = &corner.layout.camera;
+    let (width, from) = screen.width();
+    let off = corner.view.depth_m(at);
+    let pupil_m = camera.focal_length_mm / camera.f_number / 1000.0;
+    // The glass leans at 45 degrees: its far edge is half its width further off, and has to cover the most.
+    let farthest = off + width / 2.0;
+    let seen = corner.view.frame_width_m(farthest) + pupil_m;
+    let reading = Reading::new("shot.screen.glass_times", width / seen)
+        .by("width / (field where the glass is farthest + f / N)", "geometry; glass at 45 degrees")
+        .with("width of the glass", width, "m", from)
+        .with("lens to its far edge", farthest, "m", From::Computed)
+        .with("field there with the pupil", seen, "m", From::Computed)
+        .note("Below 1 the edge of the glass shows: bring it nearer, use a longer lens, or a larger glass.");
+    Some(reading)
 }
 
 /// A script's column as wide as the screen: how far the eyes sweep, and how many letters a line of legible size holds.

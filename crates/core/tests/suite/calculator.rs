@@ -6,7 +6,7 @@ use proptest::prelude::*;
 use serde_json::{Map, Value, json};
 
 /// A valid input of each calculation.
-const VALID: [(&str, &str); 22] = [
+const VALID: [(&str, &str); 36] = [
     (
         "field-of-view",
         r#"{"sensor_width_mm":36,"sensor_height_mm":20.25,"focal_length_mm":50,"subject_distance_m":1.45}"#,
@@ -46,6 +46,37 @@ const VALID: [(&str, &str); 22] = [
     ),
     ("inverse-square", r#"{"illuminance_lx":1500,"at_distance_m":1,"wanted_distance_m":2}"#),
     ("lighting-ratio", r#"{"key_lx":800,"fill_lx":250}"#),
+    (
+        "polygon-illuminance",
+        r#"{"luminance_cd_m2":1000,"polygon_m":[[-0.3,1,-0.3],[0.3,1,-0.3],[0.3,1,0.3],[-0.3,1,0.3]],"point_m":[0,0,0],"normal":[0,1,0]}"#,
+    ),
+    ("disc-illuminance", r#"{"luminance_cd_m2":1000,"radius_m":0.45,"distance_m":1}"#),
+    (
+        "ring-illuminance",
+        r#"{"luminance_cd_m2":8000,"outer_radius_m":0.24,"inner_radius_m":0.17,"distance_m":0.8}"#,
+    ),
+    ("source-angular-size", r#"{"diameter_m":0.9,"distance_m":1.1}"#),
+    ("penumbra", r#"{"source_diameter_m":0.55,"source_to_edge_m":0.9,"edge_to_surface_m":0.02}"#),
+    (
+        "key-distance",
+        r#"{"source_shape":"disc","diameter_m":0.9,"horizontal_fov_deg":40,"vertical_fov_deg":23.14,"camera_m":[0,0,1.2],"subject_m":[0,1.5,1.2],"azimuth_deg":45,"elevation_deg":30,"margin_m":0.05}"#,
+    ),
+    ("room-bounce", r#"{"dimensions_m":[3,4,2.4],"flux_lm":5398,"mean_reflectance":0.6}"#),
+    ("fill-needed", r#"{"key_lx":800,"ambient_lx":50,"wanted_ratio":4}"#),
+    ("mired-shift", r#"{"from_k":5600,"to_k":3200}"#),
+    ("colour-temperature", r#"{"x":0.325,"y":0.35}"#),
+    (
+        "mix-colour",
+        r#"{"lights":[{"cct_k":5600,"duv":0.001,"illuminance_lx":800},{"cct_k":2700,"illuminance_lx":100}]}"#,
+    ),
+    (
+        "glasses-glare",
+        r#"{"source_azimuth_deg":35,"source_elevation_deg":5,"source_diameter_m":0.6,"source_distance_m":0.9,"camera_distance_m":1.5,"pantoscopic_tilt_deg":9,"wrap_deg":5,"lens_front_radius_m":0.1325,"lens_width_m":0.05,"lens_height_m":0.036}"#,
+    ),
+    (
+        "catchlight",
+        r#"{"source_azimuth_deg":-40,"source_elevation_deg":30,"source_diameter_m":0.9,"source_distance_m":1.1}"#,
+    ),
     ("level-at-distance", r#"{"level_db":60,"at_distance_m":0.2,"wanted_distance_m":0.65}"#),
     (
         "reverberation",
@@ -56,6 +87,7 @@ const VALID: [(&str, &str); 22] = [
         "stand-tipping",
         r#"{"foot_circle_radius_m":0.5,"parts":[{"mass_kg":4,"offset_m":0},{"mass_kg":2.5,"offset_m":1.2}],"knock_force_n":10,"knock_height_m":2,"bag_offset_behind_column_m":0.2,"safety_factor":1.5}"#,
     ),
+    ("circuit-load", r#"{"watts":[350,200,150,1000],"volts":230,"breaker_a":16,"power_factor":0.95}"#),
 ];
 
 fn refusal(name: &str, input: &Value) -> (String, String) {
@@ -135,8 +167,10 @@ fn every_field_is_missed_mistyped_and_bounded() {
                 Value::Object(changed)
             };
             let field = calculation["fields"].as_array().unwrap().iter().find(|f| f["name"] == key.as_str());
-            // A seat that only a seated person needs.
-            let required = field.is_none_or(|f| f["required"] == true) || key == "seat_height_m";
+            // A seat that only a seated person needs, a diameter that only a disc has.
+            let required = field.is_none_or(|f| f["required"] == true)
+                || key == "seat_height_m"
+                || (*name == "key-distance" && key == "diameter_m");
             let mut without = whole.clone();
             without.remove(key);
             match required {
@@ -174,6 +208,74 @@ fn every_field_is_missed_mistyped_and_bounded() {
         }
     }
     assert!(tried > 65, "{tried}");
+}
+
+/// What one field alone does not show: each refusal of light and colour under its own word, at its field.
+#[test]
+fn light_and_colour_refuse_by_their_own_words() {
+    for (name, edits, field, code) in [
+        (
+            "polygon-illuminance",
+            vec![("polygon_m", json!([[0, 1, 0], [1, 1, 0], [2, 1, 0]]))],
+            "polygon_m",
+            "degenerate_polygon",
+        ),
+        (
+            "polygon-illuminance",
+            vec![("polygon_m", json!([[0, 1, 0], [1, 1, 0], [1, 1.2, 1], [0, 1, 1]]))],
+            "polygon_m",
+            "not_planar",
+        ),
+        (
+            "polygon-illuminance",
+            vec![("polygon_m", json!([[0, 1, 0], [1, 1, 0], [0.2, 1, 0.2], [0, 1, 1]]))],
+            "polygon_m",
+            "not_convex",
+        ),
+        ("polygon-illuminance", vec![("normal", json!([0, 0, 0]))], "normal", "not_positive"),
+        ("ring-illuminance", vec![("inner_radius_m", json!(0.25))], "inner_radius_m", "inner_not_smaller"),
+        ("fill-needed", vec![("wanted_ratio", json!(1))], "wanted_ratio", "ratio_not_above_one"),
+        ("room-bounce", vec![("mean_reflectance", json!(1))], "mean_reflectance", "out_of_range"),
+        (
+            "key-distance",
+            vec![("azimuth_deg", json!(180)), ("elevation_deg", json!(0))],
+            "azimuth_deg",
+            "no_position_out_of_frame",
+        ),
+        ("key-distance", vec![("subject_m", json!([3, 1.5, 1.2]))], "subject_m", "out_of_range"),
+        ("key-distance", vec![("width_m", json!(0.6))], "width_m", "conflict"),
+        ("key-distance", vec![("source_shape", json!("rectangle"))], "diameter_m", "conflict"),
+        (
+            "colour-temperature",
+            vec![("x", json!(0.3)), ("y", json!(0.6))],
+            "x",
+            "chromaticity_too_far_from_locus",
+        ),
+        (
+            "mix-colour",
+            vec![("lights", json!([{ "cct_k": 5600, "illuminance_lx": 0 }]))],
+            "lights",
+            "out_of_range",
+        ),
+        (
+            "glasses-glare",
+            vec![
+                ("lens_front_radius_m", json!(0.05)),
+                ("lens_width_m", json!(0.09)),
+                ("lens_height_m", json!(0.06)),
+            ],
+            "lens_front_radius_m",
+            "conflict",
+        ),
+        ("circuit-load", vec![("watts", json!([100, -1]))], "watts[1]", "out_of_range"),
+    ] {
+        let mut changed = object(valid(name));
+        for (key, value) in edits {
+            changed.insert(key.into(), value);
+        }
+        let (at, word) = refusal(name, &Value::Object(changed));
+        assert_eq!((at.as_str(), word.as_str()), (field, code), "{name}");
+    }
 }
 
 /// Limits are inclusive; a hair beyond is refused.

@@ -17,7 +17,8 @@ fn fixture(text: &str, least: usize) -> Vec<Value> {
 fn calculations_agree_with_the_worked_checks() {
     let slice = fixture(include_str!("../fixtures/slice_checks.json"), 30);
     let shot = fixture(include_str!("../fixtures/shot_checks.json"), 35);
-    for row in slice.iter().chain(&shot) {
+    let light = fixture(include_str!("../fixtures/light_checks.json"), 50);
+    for row in slice.iter().chain(&shot).chain(&light) {
         let name = row["calculation"].as_str().unwrap();
         let output = calc::run(name, row["input"].to_string().as_bytes())
             .unwrap_or_else(|problem| panic!("{}: {problem}", row["id"]));
@@ -37,6 +38,41 @@ fn calculations_agree_with_the_worked_checks() {
                 }
                 None => assert!(got.is_null(), "{what}: {got} should be null"),
             }
+        }
+    }
+}
+
+/// Written by reference/colour: colour-science (Ohno 2013) between 2000 and 10,000 K, up to 0.02 off the locus; mixes of
+/// two to four lights; the Planckian locus.
+#[test]
+fn colour_agrees_with_an_independent_library() {
+    use fogon_core::colour::{cct_duv, mixed_xy, planckian_xy, xy_at};
+    let file: Value = serde_json::from_str(include_str!("../fixtures/colour.json")).unwrap();
+    let number = |row: &Value, name: &str| row[name].as_f64().unwrap();
+    let rows = file["temperatures"].as_array().unwrap();
+    assert!(rows.len() >= 60);
+    let agrees = |xy: [f64; 2], row: &Value| {
+        let (cct_k, duv) = cct_duv(xy).unwrap();
+        assert_close(cct_k, number(row, "cct_k"), 0.0, 5.0, "temperature");
+        assert_close(duv, number(row, "duv"), 0.0, 5e-4, "duv");
+    };
+    for row in rows {
+        agrees([number(row, "x"), number(row, "y")], row);
+    }
+    for mix in file["mixes"].as_array().unwrap() {
+        let lights = mix["lights"].as_array().unwrap();
+        let parts =
+            lights.iter().map(|l| (xy_at(number(l, "cct_k"), number(l, "duv")), number(l, "illuminance_lx")));
+        let xy = mixed_xy(parts).unwrap();
+        assert_close(xy[0], number(mix, "x"), 0.0, 5e-5, "x");
+        assert_close(xy[1], number(mix, "y"), 0.0, 5e-5, "y");
+        agrees(xy, mix);
+    }
+    for row in file["planck"].as_array().unwrap() {
+        let xy = planckian_xy(number(row, "cct_k"));
+        for (got, want) in xy.iter().zip(row["xy"].as_array().unwrap()) {
+            // The library has c2 = 1.4388e-2 m K.
+            assert_close(*got, want.as_f64().unwrap(), 0.0, 1e-5, "locus");
         }
     }
 }

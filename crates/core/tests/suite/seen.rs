@@ -112,6 +112,13 @@ fn a_script_glass_takes_its_light() {
     let camera = &plan.layout.camera;
     let bare = 250.0 * camera.f_number.powi(2) / (camera.shutter_s * camera.iso) * camera.nd_stops.exp2();
     assert_close(value(&plan, "shot.exposure.needed_lx"), bare / 0.7, 1e-6, 0.0, "light needed");
+    // The glass at 45 degrees, its middle 0.06 m and half its width before the lens: at its far edge the field is
+    // W d / v wide, the pupil f / N added.
+    let v = camera.focal_length_mm * camera.focus_distance_m
+        / (camera.focus_distance_m - camera.focal_length_mm / 1000.0);
+    let field = 23.5 * 0.26 / v + camera.focal_length_mm / camera.f_number / 1000.0;
+    // The place is told to the millimetre.
+    assert_close(value(&plan, "shot.screen.glass_times"), 0.2 / field, 3e-3, 0.0, "glass");
     // At 2 degrees either side and 20 minutes of arc a line holds 16.8 letters, from however far.
     let letters = value(&plan, "shot.script.letters");
     let half = value(&plan, "shot.script.column_deg");

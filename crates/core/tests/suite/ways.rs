@@ -262,6 +262,18 @@ fn the_ground_tells_depths_and_what_distance_buys() {
     assert!(ground.depths.windows(2).all(|d| d[0].depth_m >= d[1].depth_m));
     assert!(ground.bought.windows(2).all(|b| b[0].blur_percent <= b[1].blur_percent + 1e-12));
     assert_eq!(ground.bought.iter().filter(|b| b.now).count(), 1);
+    // The key, 0.4 m across at (1.1, 2.4, 1.9), loses from the eyes (2, 1.5, 1.25) to a point behind them what the point
+    // formula says, E ~ cos cos / d^2, but for the disc's size.
+    let lit = |y: f64| {
+        let (to_eyes, to_point) = ([0.9, -0.9, -0.65], [0.9, y - 2.4, -0.65]);
+        let length = |v: [f64; 3]| (v[0] * v[0] + v[1] * v[1] + v[2] * v[2]).sqrt();
+        let dot = (0..3).map(|i| to_eyes[i] * to_point[i]).sum::<f64>();
+        dot / (length(to_eyes) * length(to_point)) * -to_point[1] / length(to_point).powi(3)
+    };
+    for one in &ground.bought {
+        let stops = (lit(1.5) / lit(1.5 - one.behind_m)).log2();
+        assert_close(one.separation_stops.unwrap(), stops, 0.0, 0.05, "separation");
+    }
 }
 
 /// Every choice of every school is told; the chosen ones change nothing; what a choice says is what comes of choosing it.

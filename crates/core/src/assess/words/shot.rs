@@ -41,6 +41,23 @@ pub(super) fn notes(corner: &Corner<'_>, readings: &[Reading]) -> Vec<Finding> {
             .advise("Record larger, or deliver smaller."),
         );
     }
+    if let Some(times) = value("shot.screen.glass_times").filter(|times| *times < 1.0) {
+        all.push(
+            Finding::new(
+                "shot.screen.glass",
+                Severity::Consider,
+                format!(
+                    "The script glass covers {} % of what the lens sees: its edge shows.",
+                    decimals(100.0 * times, 0)
+                ),
+            )
+            .because("The lens looks through the glass; beyond it stands its frame.", "geometry")
+            .on("shot.screen.glass_times", Some(times), "\u{d7}")
+            .advise(
+                "Use a larger glass, a longer lens from further back, or bring the glass nearer to the lens.",
+            ),
+        );
+    }
     if let Some(stretch) = value("shot.frame.stretch_percent").filter(|s| *s > STRETCH_SEEN_PERCENT) {
         all.push(
             Finding::new(
