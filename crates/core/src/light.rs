@@ -1,5 +1,6 @@
 //! The light: where key, fill and back light stand, what reaches the face, and whether it suffices.
 
+pub mod bounce;
 pub mod catchlight;
 pub mod face;
 pub mod glasses;
@@ -136,12 +137,12 @@ fn face_readings(corner: &Corner<'_>) -> Vec<Reading> {
     let (reflectance, assumed) = mean_reflectance(corner.brief);
     let from = if assumed { From::Assumed } else { From::Typed };
     let illuminance = Reading::new("light.face.illuminance_lx", lit.camera_lx)
-        .by("E = L/2 |sum of Gamma (n . g)| over the faces' edges, + bounce F rho / (A (1 - rho))", AREA_FORMULA)
+        .by("E = L/2 |sum of Gamma (n . g)| over the edges of what is seen of each face, + the room by radiosity", AREA_FORMULA)
         .with("direct, towards the lens", lit.camera_lx - lit.bounce_lx, "lx", From::Computed)
         .with("room bounce", lit.bounce_lx, "lx", From::Computed)
         .with("mean reflectance", reflectance, "", from)
         .within(lit.camera_lx * 0.23)
-        .note("On a surface at the eyes that faces the lens, nothing in the way; window shut out. Good to 0.3 stop, the bounce to 0.5.");
+        .note("On a surface at the eyes that faces the lens, past what stands in the light; window shut out. Good to 0.3 stop.");
     let (towards_lens_lx, told) = face::towards_lens_lx(corner, &lit);
     let exposure = Reading::new("light.face.exposure_stops", (towards_lens_lx / needed).log2())
         .by("log2(E / (C N^2 2^ND / (t S)))", "ISO 2720:1974, C = 250 (from memory)")
@@ -157,7 +158,7 @@ fn face_readings(corner: &Corner<'_>) -> Vec<Reading> {
         .by("all light on the cheek turned 45 degrees to the key / the other cheek", AREA_FORMULA)
         .with("lit cheek", lit.lit_lx, "lx", From::Computed)
         .with("shadow cheek", lit.shadow_lx, "lx", From::Computed)
-        .with("of it room bounce", lit.bounce_lx, "lx", From::Computed)
+        .with("of it room bounce", lit.shadow_bounce_lx, "lx", From::Computed)
         .with("mean reflectance", reflectance, "", from)
         .within(lit.lit_lx / lit.shadow_lx * 0.2);
     let mut all = vec![illuminance, exposure, ratio];

@@ -6,6 +6,55 @@ use std::f64::consts::PI;
 use crate::geometry::DVec3;
 use crate::plan::{GearLight, Shape};
 
+mod enclosure;
+mod shadow;
+
+pub use enclosure::{Enclosure, Patch};
+pub use shadow::Blockers;
+
+/// A face that shines, with the number of the thing that it belongs to, which never stands in its own light.
+#[derive(Debug, Clone)]
+pub struct Source {
+    face: Face,
+    sheet: shadow::Sheet,
+    owner: Option<usize>,
+}
+
+impl Source {
+    /// A face of a thing.
+    pub fn new(face: Face, owner: Option<usize>) -> Self {
+        let sheet = shadow::Sheet::new(&face.outline, &face.hole, face.middle, face.normal);
+        Self { face, sheet, owner }
+    }
+
+    /// The face itself.
+    pub fn face(&self) -> &Face {
+        &self.face
+    }
+
+    /// Illuminance at a point on a surface of a unit normal, lx, past what stands between; `but` names a second thing
+    /// that casts no shadow: the one that the point lies on.
+    pub fn illuminance_lx(
+        &self,
+        point: DVec3,
+        normal: DVec3,
+        blockers: &Blockers,
+        but: Option<usize>,
+    ) -> f64 {
+        let face = &self.face;
+        if face.luminance_cd_m2 <= 0.0 || (point - face.middle).dot(face.normal) <= 0.0 {
+            return 0.0;
+        }
+        match self.sheet.seen(point, blockers, [self.owner, but]) {
+            None => polygon_illuminance(face.luminance_cd_m2, &face.outline, point, normal),
+            Some(pieces) => pieces
+                .iter()
+                .map(|piece| polygon_illuminance(face.luminance_cd_m2, piece, point, normal))
+                .sum(),
+        }
+    }
+}
+
 /// Corners of the polygon that stands in for a round face; its illuminance differs from the disc's by less
 /// than 0.7 % before it is scaled to the disc's area.
 const ROUND_CORNERS: usize = 32;
@@ -62,6 +111,13 @@ impl Face {
         };
         let area_m2 = shape_area_m2(shape, width_m, height_m);
         Self { outline, hole, normal, middle, luminance_cd_m2, area_m2 }
+    }
+
+    /// A face by its corners, counter-clockwise seen from the bright side.
+    pub fn flat(outline: Vec<DVec3>, luminance_cd_m2: f64) -> Self {
+        let (normal, area_m2) = face_normal(&outline);
+        let middle = outline.iter().sum::<DVec3>() / outline.len().max(1) as f64;
+        Self { outline, hole: Vec::new(), normal, middle, luminance_cd_m2, area_m2 }
     }
 
     /// Illuminance at a point on a surface of the given unit normal, lx.

@@ -724,7 +724,7 @@ export interface components {
          * @description Why an input was refused, as a stable word for scripts.
          * @enum {string}
          */
-        Code: "bad_json" | "unknown_name" | "unknown_field" | "missing_field" | "wrong_type" | "bad_choice" | "not_positive" | "out_of_range" | "unknown_id" | "subject_inside_focal_length" | "camera_inside_face" | "unsupported_mains_frequency" | "no_flicker_free_shutter" | "conflict" | "patch_refused";
+        Code: "bad_json" | "unknown_name" | "unknown_field" | "missing_field" | "wrong_type" | "bad_choice" | "not_positive" | "out_of_range" | "unknown_id" | "subject_inside_focal_length" | "camera_inside_face" | "unsupported_mains_frequency" | "no_flicker_free_shutter" | "degenerate_polygon" | "not_planar" | "not_convex" | "inner_not_smaller" | "ratio_not_above_one" | "no_position_out_of_frame" | "chromaticity_too_far_from_locus" | "conflict" | "patch_refused";
         /** @description What every kind has. */
         Common: {
             /** @description What people call it. */

@@ -11,7 +11,7 @@ use crate::corner::{
 };
 use crate::exposure::{CALIBRATION, iso_on_dial};
 use crate::geometry::{DVec3, distance_to_edge, signed_area_m2};
-use crate::light::face::{at_face, faces, from_faces};
+use crate::light::face::at_face;
 use crate::light::flare_margin_deg;
 use crate::light::placement::places as light_places;
 use crate::plan::{
@@ -491,34 +491,32 @@ fn place_fill(
 ) {
     let frozen = layout.clone();
     let Some(corner) = Corner::from_parts(brief, &frozen) else { return };
-    let without = from_faces(&corner, &faces(&corner));
+    let without = at_face(&corner);
     let off_without = (without.lit_lx / without.shadow_lx / WANTED_RATIO).log2();
     if frozen.lights.is_empty() || off_without < RATIO_GAIN_STOPS {
         return;
     }
-    let ratio_with = |light: &Light| {
+    let lit_with = |light: &Light| {
         let mut trial = frozen.clone();
         trial.lights.insert(Id::from("fill"), light.clone());
-        Corner::from_parts(brief, &trial).map_or(f64::INFINITY, |c| {
-            let lit = at_face(&c);
-            lit.lit_lx / lit.shadow_lx
-        })
+        Corner::from_parts(brief, &trial).map(|c| at_face(&c))
     };
     let mut best: Option<(f64, Light)> = None;
     let mut seen = 0;
     let _ = try_places(brief, &frozen, stands, ("fill", id, gear), Role::Fill, side, |light| {
         seen += 1;
         let mut light = light.clone();
-        let mut off = (ratio_with(&light) / WANTED_RATIO).log2();
-        if gear.light().is_some() && off < 0.0 {
-            // A lamp is dimmed: halve the interval on its dial.
-            let (mut low, mut high) = (0.01, 1.0);
-            for _ in 0..7 {
-                light.dim = dial((low + high) / 2.0);
-                off = (ratio_with(&light) / WANTED_RATIO).log2();
-                if off < 0.0 { high = light.dim } else { low = light.dim }
-            }
+        let Some(full) = lit_with(&light) else { return false };
+        // Light is linear in the dial: what the lamp adds at full is what it adds at d, times d.
+        let (on_lit, on_shadow) = (full.lit_lx - without.lit_lx, full.shadow_lx - without.shadow_lx);
+        if gear.light().is_some() && full.lit_lx < WANTED_RATIO * full.shadow_lx {
+            let wanted =
+                (WANTED_RATIO * without.shadow_lx - without.lit_lx) / (on_lit - WANTED_RATIO * on_shadow);
+            light.dim = dial(wanted.clamp(0.01, 1.0));
         }
+        let part = if gear.light().is_some() { light.dim } else { 1.0 };
+        let ratio = (without.lit_lx + part * on_lit) / (without.shadow_lx + part * on_shadow);
+        let off = (ratio / WANTED_RATIO).log2();
         if best.as_ref().is_none_or(|(least, _)| off.abs() < least.abs() - 1e-6) {
             best = Some((off, light));
         }

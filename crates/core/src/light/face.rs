@@ -1,19 +1,19 @@
-//! What reaches the face: every lamp by the area formula, every board by one bounce, the room by a first
-//! estimate (docs/workings/light.md). No occlusion.
+//! What reaches the face: every lamp by the area formula, less what stands in its way; every board by one bounce; the
+//! room by radiosity (docs/workings/light.md).
 
-use crate::corner::{Corner, LightAt, Source};
+use std::sync::Arc;
+
+use super::bounce;
+use crate::corner::{Corner, Kind, LightAt, Source, bounds, things};
 use crate::geometry::{DVec2, DVec3};
-use crate::photometry::Face;
+use crate::photometry::{Blockers, Enclosure, Face, Source as Shining};
 use crate::plan::{Brief, Role};
 use crate::reading::From;
 
-/// Reflectances where none is given: matt white ceiling, light walls, wooden floor (common practice, no
-/// source).
-const CEILING: f64 = 0.80;
-const WALLS: f64 = 0.65;
-const FLOOR: f64 = 0.30;
 /// A board is sampled at this many places a side.
 const BOARD_SAMPLES: usize = 8;
+/// Walls and beams that stand in the light belong to nothing that is left out.
+const NO_ONE: usize = usize::MAX;
 
 /// Illuminances at the eyes, lx.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -24,31 +24,110 @@ pub struct FaceLight {
     pub lit_lx: f64,
     /// On the cheek turned 45 degrees away from it.
     pub shadow_lx: f64,
-    /// Part of each that comes from the room's surfaces.
+    /// Part of `camera_lx` that comes from the room's surfaces.
     pub bounce_lx: f64,
+    /// Part of `shadow_lx` that does.
+    pub shadow_bounce_lx: f64,
 }
 
-/// The lamps' faces, and the boards' faces with the luminance that the lamps give them.
-pub fn faces(corner: &Corner<'_>) -> Vec<Face> {
-    let lamps: Vec<Face> =
-        corner.lights.iter().filter(|l| matches!(l.source, Source::Lamp(_))).map(LightAt::face).collect();
-    let boards = corner.lights.iter().filter_map(|light| match light.source {
-        Source::Board(board) => Some(lit_board(light.face(), board.reflectance, &lamps)),
-        Source::Lamp(_) => None,
-    });
-    let boards: Vec<Face> = boards.collect();
-    lamps.into_iter().chain(boards).collect()
+/// A corner's light, ready to be read off anywhere.
+pub struct Lit<'a> {
+    corner: &'a Corner<'a>,
+    shining: Vec<Shining>,
+    blockers: Blockers,
+    enclosure: Arc<Enclosure>,
+    luminances_cd_m2: Vec<f64>,
+}
+
+impl<'a> Lit<'a> {
+    /// Lamps and boards, what stands in their light, and the room under them.
+    pub fn of(corner: &'a Corner<'a>) -> Self {
+        let (blockers, owners) = blockers(corner);
+        let owner = |light: &LightAt<'_>| owners.iter().position(|id| id == light.id);
+        let lamps = corner.lights.iter().filter(|l| matches!(l.source, Source::Lamp(_)));
+        let mut shining: Vec<Shining> = lamps.map(|l| Shining::new(l.face(), owner(l))).collect();
+        let lamps = shining.len();
+        for light in &corner.lights {
+            if let Source::Board(board) = light.source {
+                let own = owner(light);
+                let lit = lit_board(light.face(), board.reflectance, |point, normal| {
+                    shining[..lamps].iter().map(|s| s.illuminance_lx(point, normal, &blockers, own)).sum()
+                });
+                shining.push(Shining::new(lit, own));
+            }
+        }
+        let enclosure = bounce::enclosure(corner.brief);
+        let luminances_cd_m2 = enclosure.luminances_cd_m2(shining[..lamps].iter().map(Shining::face));
+        Self { corner, shining, blockers, enclosure, luminances_cd_m2 }
+    }
+
+    /// The faces of lamps, then of boards with what falls on them.
+    pub fn faces(&self) -> impl Iterator<Item = &Face> {
+        self.shining.iter().map(Shining::face)
+    }
+
+    /// Straight from lamps and boards at a point on a surface of a unit normal, lx.
+    pub fn direct_lx(&self, point: DVec3, normal: DVec3) -> f64 {
+        self.shining.iter().map(|s| s.illuminance_lx(point, normal, &self.blockers, None)).sum()
+    }
+
+    /// From walls, floor and ceiling, lx.
+    pub fn bounce_lx(&self, point: DVec3, normal: DVec3) -> f64 {
+        self.enclosure.illuminance_lx(&self.luminances_cd_m2, point, normal)
+    }
+
+    /// Everything that reaches the face.
+    pub fn at_face(&self) -> FaceLight {
+        let corner = self.corner;
+        let towards = corner.to_lens();
+        let turned = |degrees: f64| {
+            let flat = DVec2::from_angle(degrees.to_radians()).rotate(towards.truncate());
+            flat.extend(0.0)
+        };
+        let on =
+            |normal: DVec3| (self.direct_lx(corner.eyes_m, normal), self.bounce_lx(corner.eyes_m, normal));
+        let camera = on(towards);
+        // A counter-clockwise turn seen from above goes to the person's left, which is camera right.
+        let (right, left) = (on(turned(45.0)), on(turned(-45.0)));
+        let key_right = corner
+            .role(Role::Key)
+            .next()
+            .map_or(right.0 >= left.0, |key| corner.light_angles_deg(key.position_m).0 >= 0.0);
+        let (lit, shadow) = if key_right { (right, left) } else { (left, right) };
+        FaceLight {
+            camera_lx: camera.0 + camera.1,
+            lit_lx: lit.0 + lit.1,
+            shadow_lx: shadow.0 + shadow.1,
+            bounce_lx: camera.1,
+            shadow_bounce_lx: shadow.1,
+        }
+    }
+}
+
+/// What may stand in the light, with the ids of the things by number. The head is what is lit; a glass lets light pass.
+fn blockers(corner: &Corner<'_>) -> (Blockers, Vec<String>) {
+    let mut blockers = Blockers::default();
+    let all = things(corner);
+    for (owner, thing) in all.iter().enumerate().filter(|(_, thing)| !thing.glass) {
+        for part in thing.parts.iter().filter(|p| thing.kind != Kind::Person || p.what != "head") {
+            blockers.add(&part.solid, owner);
+        }
+    }
+    for bound in bounds(&corner.brief.room, 0.0) {
+        blockers.add(&bound.solid, NO_ONE);
+    }
+    (blockers, all.into_iter().map(|thing| thing.id).collect())
 }
 
 /// A white board under the lamps: L = rho E / pi with E the mean over the board.
-pub fn lit_board(mut board: Face, reflectance: f64, lamps: &[Face]) -> Face {
+pub fn lit_board(mut board: Face, reflectance: f64, lit_lx: impl Fn(DVec3, DVec3) -> f64) -> Face {
     let [a, b, _, d] = board.outline[..] else { return board };
     let mut sum = 0.0;
     for i in 0..BOARD_SAMPLES {
         for j in 0..BOARD_SAMPLES {
             let at = |k: usize| (k as f64 + 0.5) / BOARD_SAMPLES as f64;
             let point = a + (b - a) * at(i) + (d - a) * at(j);
-            sum += lamps.iter().map(|lamp| lamp.illuminance_lx(point, board.normal)).sum::<f64>();
+            sum += lit_lx(point, board.normal);
         }
     }
     board.luminance_cd_m2 = reflectance * sum / (BOARD_SAMPLES * BOARD_SAMPLES) as f64 / std::f64::consts::PI;
@@ -65,44 +144,7 @@ pub fn towards_lens_lx(corner: &Corner<'_>, computed: &FaceLight) -> (f64, From)
 
 /// Everything that reaches the face.
 pub fn at_face(corner: &Corner<'_>) -> FaceLight {
-    from_faces(corner, &faces(corner))
-}
-
-/// As [`at_face`], for faces already known.
-pub fn from_faces(corner: &Corner<'_>, faces: &[Face]) -> FaceLight {
-    let towards = corner.to_lens();
-    let turned = |degrees: f64| {
-        let flat = DVec2::from_angle(degrees.to_radians()).rotate(towards.truncate());
-        flat.extend(0.0)
-    };
-    let on = |normal: DVec3| faces.iter().map(|f| f.illuminance_lx(corner.eyes_m, normal)).sum::<f64>();
-    // A counter-clockwise turn seen from above goes to the person's left, which is camera right.
-    let (right, left) = (on(turned(45.0)), on(turned(-45.0)));
-    let key_right = corner
-        .role(Role::Key)
-        .next()
-        .map_or(right >= left, |key| corner.light_angles_deg(key.position_m).0 >= 0.0);
-    let bounce_lx = room_bounce_lx(corner);
-    let (lit, shadow) = if key_right { (right, left) } else { (left, right) };
-    FaceLight {
-        camera_lx: on(towards) + bounce_lx,
-        lit_lx: lit + bounce_lx,
-        shadow_lx: shadow + bounce_lx,
-        bounce_lx,
-    }
-}
-
-/// First estimate of the light that the room throws back: E = F rho / (A (1 - rho)) (Sumpner 1892; half a stop).
-pub fn room_bounce_lx(corner: &Corner<'_>) -> f64 {
-    let flux: f64 = corner
-        .lights
-        .iter()
-        .filter(|l| matches!(l.source, Source::Lamp(_)))
-        .map(|l| l.face().flux_lm())
-        .sum();
-    let (reflectance, _) = mean_reflectance(corner.brief);
-    let area = corner.brief.room.surfaces_m2().iter().map(|(_, area)| area).sum::<f64>();
-    super::bounce_estimate_lx(flux, area, reflectance)
+    Lit::of(corner).at_face()
 }
 
 /// Area-weighted reflectance of the room's surfaces, and whether any of it had to be assumed.
@@ -110,14 +152,9 @@ pub fn mean_reflectance(brief: &Brief) -> (f64, bool) {
     let mut assumed = false;
     let (mut sum, mut whole) = (0.0, 0.0);
     for (name, area) in brief.room.surfaces_m2() {
-        let usual = match name {
-            "floor" => FLOOR,
-            "ceiling" => CEILING,
-            _ => WALLS,
-        };
-        let told = brief.room.surfaces.get(name).and_then(|s| s.reflectance);
-        assumed |= told.is_none();
-        sum += area * told.unwrap_or(usual);
+        let (reflectance, told) = bounce::reflectance(brief, name);
+        assumed |= !told;
+        sum += area * reflectance;
         whole += area;
     }
     (sum / whole, assumed)

@@ -1,0 +1,135 @@
+//! The light that the room throws back: radiosity over patches of walls, floor and ceiling. The exchange between them
+//! depends on the room alone and is kept for the rooms seen last.
+
+use std::sync::{Arc, Mutex, OnceLock};
+
+use crate::geometry::{DVec2, DVec3, inside};
+use crate::photometry::{Enclosure, Patch};
+use crate::plan::{Brief, Room, WALL_NAMES};
+
+/// Reflectances where none is given: matt white ceiling, light walls, wooden floor (common practice, no source).
+const CEILING: f64 = 0.80;
+const WALLS: f64 = 0.65;
+const FLOOR: f64 = 0.30;
+/// Patches are about so large, m, in larger rooms so large that there are about so many.
+const PATCH_M: f64 = 0.5;
+const PATCHES: f64 = 150.0;
+/// A ceiling that climbs more than this is the side of a beam, which is left out.
+const STEEP: f64 = 3.0;
+/// Step for the fall of a ceiling, and so far inside a wall its height is read, m.
+const STEP_M: f64 = 0.01;
+/// Rooms kept.
+const KEPT: usize = 8;
+
+/// Reflectance of a surface: as given, else the usual one; and whether it was given.
+pub(super) fn reflectance(brief: &Brief, surface: &str) -> (f64, bool) {
+    let usual = match surface {
+        "floor" => FLOOR,
+        "ceiling" => CEILING,
+        _ => WALLS,
+    };
+    let told = brief.room.surfaces.get(surface).and_then(|s| s.reflectance);
+    (told.unwrap_or(usual), told.is_some())
+}
+
+/// Rooms by what decides their exchange, the one seen last at the end.
+type Rooms = Vec<(String, Arc<Enclosure>)>;
+
+/// The exchange of a brief's room.
+pub fn enclosure(brief: &Brief) -> Arc<Enclosure> {
+    static ROOMS: OnceLock<Mutex<Rooms>> = OnceLock::new();
+    let room = &brief.room;
+    let surfaces: Vec<f64> = WALL_NAMES
+        .iter()
+        .take(room.floor_m.len())
+        .chain(&["floor", "ceiling"])
+        .map(|name| reflectance(brief, name).0)
+        .collect();
+    let key = format!("{:?}", (&room.floor_m, room.height_m, &room.slopes, &room.beams, surfaces));
+    let rooms = ROOMS.get_or_init(Mutex::default);
+    // A thread that broke off while it held the list has left it whole.
+    let kept = |rooms: &mut Rooms| {
+        let at = rooms.iter().position(|(other, _)| *other == key)?;
+        let found = rooms.remove(at);
+        rooms.push(found.clone());
+        Some(found.1)
+    };
+    if let Some(found) = kept(&mut rooms.lock().unwrap_or_else(std::sync::PoisonError::into_inner)) {
+        return found;
+    }
+    let solids = crate::corner::bounds(room, 0.0);
+    let blocked = |from: DVec3, to: DVec3| solids.iter().any(|bound| bound.solid.blocks(from, to));
+    let made = Arc::new(Enclosure::new(patches(brief), blocked));
+    let mut rooms = rooms.lock().unwrap_or_else(std::sync::PoisonError::into_inner);
+    rooms.push((key, made.clone()));
+    if rooms.len() > KEPT {
+        rooms.remove(0);
+    }
+    made
+}
+
+/// Walls, floor and ceiling in pieces, normals into the room.
+fn patches(brief: &Brief) -> Vec<Patch> {
+    let room = &brief.room;
+    let whole_m2: f64 = room.surfaces_m2().iter().map(|(_, area)| area).sum();
+    let side = PATCH_M.max((whole_m2 / PATCHES).sqrt());
+    let pieces = |length: f64| (length / side).ceil().max(1.0) as usize;
+    let mut all = Vec::new();
+    flat(brief, pieces, &mut all);
+    let outline = room.outline();
+    for (wall, name) in WALL_NAMES.iter().enumerate().take(outline.len()) {
+        let Some((start, end)) = room.wall_m(wall) else { continue };
+        let along = (end - start).normalize_or_zero();
+        let inward = along.perp();
+        let columns = pieces((end - start).length());
+        let step = (end - start) / columns as f64;
+        for column in 0..columns {
+            let (from, to) = (start + step * column as f64, start + step * (column + 1) as f64);
+            let high = room.ceiling_m((from + to) / 2.0 + inward * STEP_M);
+            let rows = pieces(high);
+            for row in 0..rows {
+                let (low, top) = (high * row as f64 / rows as f64, high * (row + 1) as f64 / rows as f64);
+                let corners = vec![to.extend(low), from.extend(low), from.extend(top), to.extend(top)];
+                all.push(patch(corners, inward.extend(0.0), reflectance(brief, name).0));
+            }
+        }
+    }
+    all
+}
+
+fn patch(outline: Vec<DVec3>, normal: DVec3, reflectance: f64) -> Patch {
+    let middle = outline.iter().sum::<DVec3>() / outline.len() as f64;
+    let (_, area_m2) = crate::photometry::face_normal(&outline);
+    Patch { outline, middle, normal, area_m2, reflectance }
+}
+
+/// Floor and ceiling on one grid; of a floor that is no rectangle the cells whose middle lies in it.
+fn flat(brief: &Brief, pieces: impl Fn(f64) -> usize, all: &mut Vec<Patch>) {
+    let room: &Room = &brief.room;
+    let [width, depth, _] = room.dimensions_m();
+    let outline = room.outline();
+    let (columns, rows) = (pieces(width), pieces(depth));
+    let half = DVec2::new(width / columns as f64, depth / rows as f64) / 2.0;
+    let (on_floor, on_ceiling) = (reflectance(brief, "floor").0, reflectance(brief, "ceiling").0);
+    for column in 0..columns {
+        for row in 0..rows {
+            let middle = half * DVec2::new(2.0 * column as f64 + 1.0, 2.0 * row as f64 + 1.0);
+            if !inside(&outline, middle, 0.0) {
+                continue;
+            }
+            let corner = |x: f64, y: f64| middle + half * DVec2::new(x, y);
+            let round = [corner(-1.0, -1.0), corner(1.0, -1.0), corner(1.0, 1.0), corner(-1.0, 1.0)];
+            all.push(patch(round.iter().map(|p| p.extend(0.0)).collect(), DVec3::Z, on_floor));
+            let high = room.ceiling_m(middle);
+            let climb = |axis: DVec2| {
+                let rise = room.ceiling_m(middle + axis * STEP_M) - room.ceiling_m(middle - axis * STEP_M);
+                let climb = rise / (2.0 * STEP_M);
+                if climb.abs() > STEEP { 0.0 } else { climb }
+            };
+            let fall = DVec2::new(climb(DVec2::X), climb(DVec2::Y));
+            let over = |p: &DVec2| p.extend(high + fall.dot(*p - middle));
+            let normal = DVec3::new(fall.x, fall.y, -1.0).normalize();
+            all.push(patch(round.iter().rev().map(over).collect(), normal, on_ceiling));
+        }
+    }
+}
