@@ -99,7 +99,7 @@ pub fn quick(brief: &Brief, layout: &Layout) -> Quick {
     let Some(corner) = Corner::from_parts(brief, layout) else {
         return Quick { stops: usize::MAX, fixes: usize::MAX, score: 0.0 };
     };
-    let readings = readings(&corner);
+    let readings = scored_readings(&corner);
     let stops = Rules::new(&corner).all(&things(&corner)).len() + usize::from(corner.microphone.is_none());
     let fixes = readings.iter().filter(|r| words::severity_of(r) == Some(Severity::Fix)).count()
         + words::fixes_beside_readings(&corner)
@@ -114,14 +114,31 @@ pub fn breaches(corner: &Corner<'_>, all: &[Thing]) -> Vec<Breach> {
 
 /// All readings of a corner with measured values in place, bands and scores.
 pub fn readings(corner: &Corner<'_>) -> Vec<Reading> {
+    let mut all = scored_readings(corner);
+    // Beside the others of the light.
+    let after = all.iter().rposition(|r| r.id.starts_with("light.")).map_or(all.len(), |at| at + 1);
+    let mut details = crate::light::details(corner);
+    set_measured(corner, &mut details);
+    all.splice(after..after, details);
+    all
+}
+
+/// The readings that a score, a stop or a fix can hang on: a search asks for no more.
+fn scored_readings(corner: &Corner<'_>) -> Vec<Reading> {
     let mut all = crate::person::readings(corner.brief);
     all.extend(crate::shot::readings(corner));
     all.extend(crate::light::readings(corner));
     all.extend(crate::daylight::readings(corner));
     all.extend(crate::sound::readings(corner));
     all.extend(crate::room::readings(corner));
+    set_measured(corner, &mut all);
+    all
+}
+
+/// Measured values in place of computed ones, bands and scores.
+fn set_measured(corner: &Corner<'_>, all: &mut [Reading]) {
     let tracked = corner.brief.person.face_tracking && corner.body.face_tracking;
-    for reading in &mut all {
+    for reading in all {
         if let Some(measured) = corner.brief.measured.get(reading.id.as_ref()) {
             let computed = reading.value.unwrap_or(f64::NAN);
             reading.working.inputs.push(crate::reading::Input {
@@ -141,7 +158,6 @@ pub fn readings(corner: &Corner<'_>) -> Vec<Reading> {
             reading.score = Some(trapezium(value, band));
         }
     }
-    all
 }
 
 fn verdict(findings: &[Finding]) -> Verdict {

@@ -2,10 +2,13 @@
 
 pub mod bounce;
 pub mod catchlight;
+pub mod detail;
 pub mod face;
 pub mod glasses;
+pub mod head;
 pub mod highlight;
 pub mod placement;
+pub mod tint;
 
 use crate::corner::{Corner, Source};
 use crate::exposure::{CALIBRATION, illuminance_needed_lx};
@@ -13,7 +16,7 @@ use crate::geometry::angle_between_deg;
 use crate::plan::Role;
 use crate::reading::{From, Reading};
 
-use face::{at_face, mean_reflectance};
+use face::{Lit, mean_reflectance};
 
 /// Added to half the diagonal field: a light nearer than this to the picture may flare (Fogon's own rule).
 pub const FLARE_MARGIN_DEG: f64 = 5.0;
@@ -107,7 +110,7 @@ pub fn readings(corner: &Corner<'_>) -> Vec<Reading> {
         );
     }
     if !corner.lights.is_empty() {
-        all.extend(face_readings(corner));
+        all.extend(face_readings(&Lit::of(corner)));
     }
     for back in corner.role(Role::Back) {
         let several = corner.role(Role::Back).count() > 1;
@@ -130,8 +133,21 @@ pub fn readings(corner: &Corner<'_>) -> Vec<Reading> {
     all
 }
 
-fn face_readings(corner: &Corner<'_>) -> Vec<Reading> {
-    let lit = at_face(corner);
+/// What is told of the light and not scored.
+pub fn details(corner: &Corner<'_>) -> Vec<Reading> {
+    if corner.lights.is_empty() {
+        return Vec::new();
+    }
+    let lit = Lit::of(corner);
+    let mut all = highlight::readings(corner, &lit.at_face());
+    all.extend(detail::readings(&lit));
+    all.extend(tint::readings(&lit));
+    all
+}
+
+fn face_readings(lit: &Lit<'_>) -> Vec<Reading> {
+    let corner = lit.corner();
+    let lit = lit.at_face();
     let camera = &corner.layout.camera;
     let needed = needed_lx(corner);
     let (reflectance, assumed) = mean_reflectance(corner.brief);
@@ -161,9 +177,7 @@ fn face_readings(corner: &Corner<'_>) -> Vec<Reading> {
         .with("of it room bounce", lit.shadow_bounce_lx, "lx", From::Computed)
         .with("mean reflectance", reflectance, "", from)
         .within(lit.lit_lx / lit.shadow_lx * 0.2);
-    let mut all = vec![illuminance, exposure, ratio];
-    all.extend(highlight::readings(corner, &lit));
-    all
+    vec![illuminance, exposure, ratio]
 }
 
 /// Light that the camera's settings need at the face, lx, with filter and script glass.

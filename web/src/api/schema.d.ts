@@ -856,6 +856,38 @@ export interface components {
             /** @description Its unit. */
             unit: string;
         };
+        /** @description A face under its light. */
+        FaceSeen: {
+            /**
+             * Format: double
+             * @description All light on a surface at the eyes that faces the lens, lx: 0 stops.
+             */
+            reference_lx: number;
+            /**
+             * Format: double
+             * @description Of it what the room throws back, lx.
+             */
+            bounce_lx: number;
+            /** @description Every part of the head. */
+            facets: components["schemas"]["Facet"][];
+            /** @description Every lamp, in the order of the layout. */
+            lamps: components["schemas"]["LampOnFace"][];
+        };
+        /** @description The light on one part; right and left are the camera's. */
+        Facet: {
+            /** @description Which part. */
+            spot: components["schemas"]["Spot"];
+            /**
+             * Format: double
+             * @description Illuminance, lx.
+             */
+            illuminance_lx: number;
+            /**
+             * Format: double
+             * @description Against a surface at the eyes that faces the lens, stops; null in the dark.
+             */
+            stops?: number | null;
+        };
         /** @description What is wrong or could be better. */
         Finding: {
             /** @description Id of the reading or rule, with the thing where a rule can speak of several. */
@@ -1405,10 +1437,41 @@ export interface components {
             drawing: components["schemas"]["Drawing"];
             /** @description What can be taken hold of, with its numbers. */
             handles: components["schemas"]["Handle"][];
+            face?: components["schemas"]["FaceSeen"] | null;
             chart?: components["schemas"]["Chart"] | null;
             ground?: components["schemas"]["Ground"] | null;
             /** @description What second angles see, where the chart was asked for. */
             angles?: components["schemas"]["AngleSeen"][];
+        };
+        /** @description What a lamp gives the face. */
+        LampOnFace: {
+            /** @description The light's id. */
+            id: string;
+            /**
+             * Format: double
+             * @description On a surface at the eyes that faces the lens, straight from the lamp, lx.
+             */
+            illuminance_lx: number;
+            /**
+             * Format: double
+             * @description Part of all light there.
+             */
+            part: number;
+            /**
+             * Format: double
+             * @description How large the lamp is as the face sees it, degrees.
+             */
+            angular_size_deg: number;
+            /**
+             * Format: double
+             * @description From the eyes, m.
+             */
+            distance_m: number;
+            /**
+             * Format: double
+             * @description What reaches the face against what would if nothing stood between.
+             */
+            unhidden: number;
         };
         /** @description A complete arrangement. */
         Layout: {
@@ -2204,6 +2267,11 @@ export interface components {
         SourceSchool: "big-soft" | "small-near";
         /** @enum {string} */
         Spending: "sound" | "light" | "lens" | "set-and-light";
+        /**
+         * @description A part of the head or the shoulders.
+         * @enum {string}
+         */
+        Spot: "forehead" | "cheek-right" | "cheek-left" | "nose-right" | "nose-left" | "socket-right" | "socket-left" | "chin" | "crown" | "shoulder-right" | "shoulder-left";
         /**
          * @description How a value stands in its band.
          * @enum {string}

@@ -4,6 +4,7 @@ import { Link } from "react-router";
 
 import type { Corner, Judged, PatchStep, Plan } from "../api/client";
 import type { UnitSystem } from "../units/length";
+import { LightPlace } from "../light/LightPlace";
 import { PersonPlace } from "../person/PersonPlace";
 import { NumberBox } from "../ui/boxes";
 import { limits } from "../api/limits";
@@ -55,6 +56,9 @@ export function StepSheet({ step, corner, plan, judged, table, units, selected, 
       <h2 className="sr-only">{title}</h2>
       {own.length > 0 && <Findings findings={own} onApply={onApply} units={units} />}
       {step === "room" && <RoomPlace plan={plan} judged={judged} table={table} units={units} />}
+      {step === "light" && judged.face && (
+        <LightPlace face={judged.face} units={units} selected={selected} onSelect={onSelect} />
+      )}
       {step === "shot" && <ShotPlace plan={plan} judged={judged} table={table} units={units} />}
       <Readings
         groups={groupsOf(step, readingsOf(step, readings, plan.layout))}

@@ -114,7 +114,25 @@ describe("readings in groups", () => {
     ]);
   });
 
+  it("parts the light into key, face, what is behind, and stands", () => {
+    const groups = groupsOf("light", [
+      of("light.face.cct_k"),
+      of("light.face.ratio", true),
+      of("light.key.azimuth_deg", true),
+      of("light.background.stops"),
+      of("light.desk-lamp.highlight_stops"),
+      of("room.key.payload_times"),
+    ]);
+    expect(groups.map(([name, own]) => [name, own.map((r) => r.id.split(".").pop())])).toEqual([
+      ["Key", ["azimuth_deg"]],
+      ["Face", ["ratio", "cct_k"]],
+      ["Behind", ["stops"]],
+      ["Other lights", ["highlight_stops"]],
+      ["Stands", ["payload_times"]],
+    ]);
+  });
+
   it("leaves the other steps in one", () => {
-    expect(groupsOf("light", [of("light.face.ratio")])).toEqual([["", [of("light.face.ratio")]]]);
+    expect(groupsOf("sound", [of("sound.room.rt_mid_s")])).toEqual([["", [of("sound.room.rt_mid_s")]]]);
   });
 });

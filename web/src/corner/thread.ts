@@ -44,6 +44,11 @@ export const readingsOf = (step: Step, readings: Reading[], layout: Layout): Rea
 
 /** The second word of a reading's id, and what its group is called. */
 const GROUPS: Partial<Record<Step, [string, string[]][]>> = {
+  light: [
+    ["Key", ["key"]],
+    ["Face", ["face"]],
+    ["Behind", ["back", "background"]],
+  ],
   shot: [
     ["Frame", ["frame"]],
     ["Distance and lens", ["camera", "lens", "school"]],
@@ -61,12 +66,16 @@ export function groupsOf(step: Step, readings: Reading[]): [string, Reading[]][]
   if (!groups) return [["", readings]];
   const named = groups.map(([name, words]): [string, Reading[]] => [
     name,
-    banded(readings.filter((r) => r.id.startsWith("shot.") && words.includes(r.id.split(".")[1] ?? ""))),
+    banded(readings.filter((r) => r.id.startsWith(`${step}.`) && words.includes(r.id.split(".")[1] ?? ""))),
   ]);
   const rest = readings.filter((r) => named.every(([, own]) => !own.includes(r)));
   const stands = rest.filter((r) => r.id.startsWith("room."));
   const angles = rest.filter((r) => !stands.includes(r));
-  const all: [string, Reading[]][] = [...named, ["What second angles show", angles], ["Stands", stands]];
+  const all: [string, Reading[]][] = [
+    ...named,
+    [step === "shot" ? "What second angles show" : "Other lights", angles],
+    ["Stands", stands],
+  ];
   return all.filter(([, own]) => own.length > 0);
 }
 

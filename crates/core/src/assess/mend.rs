@@ -4,7 +4,7 @@
 use super::carry::{millimetre, rounded, supports_for};
 use super::legal::Rules;
 use super::{Assessment, of_layout};
-use crate::corner::{Corner, LightAt, light_thing, microphone_thing};
+use crate::corner::{Corner, LightAt, light_direction, light_thing, microphone_thing};
 use crate::exposure::{CALIBRATION, iso_on_dial};
 use crate::finding::{Finding, Severity};
 use crate::geometry::{DVec3, bearing_of};
@@ -106,6 +106,7 @@ fn candidates<'a>(corner: &'a Corner<'a>, finding: &Finding) -> Candidates<'a> {
         }
         ("light", Some("back"), Some("flare_margin_deg")) => moved_role(corner, Role::Back),
         ("light", Some(thing), Some("flare_margin_deg" | "hot")) => moved_thing(corner, thing),
+        ("light", Some(thing), Some("glare_percent")) => cleared(corner, thing),
         ("light", Some(thing), Some("highlight_stops")) => dimmed(corner, thing, finding),
         ("sound", Some("microphone"), _) => moved_thing(corner, "microphone"),
         _ => Box::new(std::iter::empty()),
@@ -327,7 +328,6 @@ fn moved_microphone<'a>(corner: &'a Corner<'a>) -> Candidates<'a> {
 }
 
 fn moved_light<'a>(corner: &'a Corner<'a>, light: &'a LightAt<'a>) -> Candidates<'a> {
-    let others: Vec<_> = crate::corner::things(corner).into_iter().filter(|t| t.id != light.id).collect();
     let support = &light.light.support;
     let mut places: Vec<DVec3> = [1.0, -1.0]
         .into_iter()
@@ -336,6 +336,36 @@ fn moved_light<'a>(corner: &'a Corner<'a>, light: &'a LightAt<'a>) -> Candidates
         .map(|place| place.position_m)
         .collect();
     places.sort_by(|a, b| (*a - light.position_m).length().total_cmp(&(*b - light.position_m).length()));
+    light_to(corner, light, places)
+}
+
+/// A lamp out of the glasses by the smallest move: raised, then further aside.
+fn cleared<'a>(corner: &'a Corner<'a>, thing: &str) -> Candidates<'a> {
+    let found = crate::light::detail::mirrored(corner).into_iter().find(|m| m.light.id == thing);
+    let Some(light) = found.as_ref().and_then(|m| corner.lights.iter().find(|l| l.id == m.light.id)) else {
+        return Box::new(std::iter::empty());
+    };
+    let (azimuth, elevation) = corner.light_angles_deg(light.position_m);
+    let distance = (light.position_m - corner.eyes_m).length();
+    let clear = found.and_then(|m| m.clear_elevation_deg).unwrap_or(elevation);
+    let at = |azimuth: f64, elevation: f64, stretch: f64| {
+        corner.eyes_m + light_direction(corner.to_lens(), azimuth, elevation) * distance * stretch
+    };
+    let raised = [0.5, 2.0, 4.0].into_iter().flat_map(move |more| {
+        [1.0, 1.1, 1.25].map(|stretch| at(azimuth, clear.max(elevation) + more, stretch))
+    });
+    let aside = [5.0, 10.0, 15.0, 20.0].into_iter().flat_map(move |more| {
+        [1.0, 1.1].map(|stretch| at(azimuth + more * azimuth.signum(), elevation, stretch))
+    });
+    let mut places: Vec<DVec3> = raised.chain(aside).collect();
+    places.sort_by(|a, b| (*a - light.position_m).length().total_cmp(&(*b - light.position_m).length()));
+    light_to(corner, light, places)
+}
+
+/// A light at the first legal of some places, and the next.
+fn light_to<'a>(corner: &'a Corner<'a>, light: &'a LightAt<'a>, places: Vec<DVec3>) -> Candidates<'a> {
+    let others: Vec<_> = crate::corner::things(corner).into_iter().filter(|t| t.id != light.id).collect();
+    let support = &light.light.support;
     let rules = Rules::new(corner);
     Box::new(places.into_iter().flat_map(move |place| {
         let hold = LightAt { position_m: place, aim_m: corner.eyes_m, ..*light }.hold_m();

@@ -65,7 +65,7 @@ pub(super) fn findings(corner: &Corner<'_>, readings: &[Reading], breaches: &[Br
     }
     all.extend(hot_lamps(corner));
     all.extend(shot::notes(corner, readings));
-    all.extend(light::notes(corner));
+    all.extend(light::notes(corner, readings));
     all.extend(overhead(corner));
     all.extend(payloads(corner));
     all.sort_by_key(|f| f.severity);

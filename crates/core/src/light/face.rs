@@ -61,6 +61,26 @@ impl<'a> Lit<'a> {
         Self { corner, shining, blockers, enclosure, luminances_cd_m2 }
     }
 
+    /// The corner that is lit.
+    pub fn corner(&self) -> &'a Corner<'a> {
+        self.corner
+    }
+
+    pub(super) fn shining(&self) -> &[Shining] {
+        &self.shining
+    }
+
+    pub(super) fn blockers(&self) -> &Blockers {
+        &self.blockers
+    }
+
+    /// The lamps of the layout, each with what it gives straight at a point, lx.
+    pub fn lamps_lx(&self, point: DVec3, normal: DVec3) -> Vec<(&'a LightAt<'a>, f64)> {
+        let lamps = self.corner.lights.iter().filter(|l| matches!(l.source, Source::Lamp(_)));
+        let each = self.shining.iter().map(|s| s.illuminance_lx(point, normal, &self.blockers, None));
+        lamps.zip(each).collect()
+    }
+
     /// The faces of lamps, then of boards with what falls on them.
     pub fn faces(&self) -> impl Iterator<Item = &Face> {
         self.shining.iter().map(Shining::face)

@@ -12,7 +12,7 @@ use crate::plan::{FurnitureKind, OpeningKind, Role};
 use crate::reading::{From, Reading};
 
 /// Reflectance of the skin where it is not told. Fogon's own rule: an average that fits nobody.
-const SKIN: f64 = 0.35;
+pub(super) const SKIN: f64 = 0.35;
 /// What a bulb of a lamp among the furniture gives, lm, and the part that its shade lets through (common practice, no
 /// source).
 const BULB_LM: f64 = 470.0;

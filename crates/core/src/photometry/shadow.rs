@@ -49,6 +49,13 @@ impl Blockers {
         self.all.push(Blocker { corners: solid.corners().to_vec(), low, high, owner });
     }
 
+    /// One more convex part by its corners.
+    pub fn add_corners(&mut self, corners: &[DVec3], owner: usize) {
+        let low = corners.iter().copied().fold(DVec3::INFINITY, DVec3::min);
+        let high = corners.iter().copied().fold(DVec3::NEG_INFINITY, DVec3::max);
+        self.all.push(Blocker { corners: corners.to_vec(), low, high, owner });
+    }
+
     /// The parts near the way from a face to a point, those of the things `but` left out.
     fn between(
         &self,

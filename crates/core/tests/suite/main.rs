@@ -17,6 +17,7 @@ mod chart;
 mod checks;
 mod documents;
 mod doors;
+mod face;
 mod fixes;
 mod framing;
 mod hand;

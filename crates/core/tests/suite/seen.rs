@@ -207,7 +207,8 @@ fn highlights_follow_the_worked_examples() {
     // In the plain corner: a window 0.8 x 0.6 m in the back wall, 3 m from the lens. On 36 x 20.25 mm behind 40 mm
     // focused at 1.5 m it takes 0.8 x 0.6 of the framed 2.628 x 1.478 m: 12.4 %.
     let window = json!({ "kind": "window", "wall": 0, "from_m": 1.6, "width_m": 0.8, "sill_m": 0.95, "height_m": 0.6 });
-    let plan = plain_with(&[("/brief/room/openings/window", window.clone())]);
+    let open = ("/brief/schools/window", json!("key"));
+    let plan = plain_with(&[("/brief/room/openings/window", window.clone()), open.clone()]);
     let told = crate::support::reading(&plan, "light.window.highlight_stops");
     let input = |name: &str| told.working.inputs.iter().find(|i| i.name == name).unwrap().value;
     assert_close(input("part of the picture"), 12.36, 5e-3, 0.0, "part");
@@ -221,8 +222,10 @@ fn highlights_follow_the_worked_examples() {
             .any(|f| f.id == "light.window.highlight_stops")
     };
     assert!(burns(&plan));
+    assert!(!burns(&plain_with(&[("/brief/room/openings/window", window.clone())])), "shut out");
     // A profile that holds more keeps it; a paper roll before it hides it; out of the picture nothing is told.
-    let holds = [("/brief/room/openings/window", window), ("/brief/gear/body/headroom_stops", json!(9))];
+    let holds =
+        [("/brief/room/openings/window", window), open, ("/brief/gear/body/headroom_stops", json!(9))];
     assert!(!burns(&plain_with(&holds)));
     let aside =
         json!({ "kind": "window", "wall": 0, "from_m": 0.1, "width_m": 0.3, "sill_m": 1.0, "height_m": 0.4 });

@@ -10,6 +10,7 @@ use fogon_core::corner::Corner;
 use fogon_core::document;
 use fogon_core::drawing::{AngleSeen, Drawing, Style, draw_angles, draw_for};
 use fogon_core::hand::{Handle, MoveIn, Moved, handles, moved};
+use fogon_core::light::head::{FaceSeen, face_seen};
 use fogon_core::money::{Changes, changes as what_to_change};
 use fogon_core::plan::{BriefFile, PatchStep, Plan, apply as apply_patch};
 use fogon_core::problem::{Code, Problem, Problems};
@@ -30,6 +31,9 @@ pub(crate) struct Judged {
     drawing: Drawing,
     /// What can be taken hold of, with its numbers.
     handles: Vec<Handle>,
+    /// The face under its light, where there is any.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    face: Option<FaceSeen>,
     /// The shot over distance, where it was asked for.
     #[serde(skip_serializing_if = "Option::is_none")]
     chart: Option<Chart>,
@@ -95,10 +99,21 @@ impl Drawn {
         };
         let drawing = draw_for(plan, style).ok_or_else(|| Details::from(Problems::from(unresolved())))?;
         let assessment = if self.fixes.unwrap_or(true) { evaluate(plan) } else { without_moves(plan) };
-        let corner = if self.chart.unwrap_or(false) { Corner::of(plan) } else { None };
+        let corner = Corner::of(plan);
+        let face = corner.as_ref().and_then(face_seen);
+        let corner = corner.filter(|_| self.chart.unwrap_or(false));
         let angles = if corner.is_some() { draw_angles(plan, style.frame_text_scale) } else { Vec::new() };
         let (chart, ground) = (corner.as_ref().map(chart), corner.as_ref().map(ground));
-        Ok(Judged { assessment, placed: why(plan), drawing, handles: handles(plan), chart, ground, angles })
+        Ok(Judged {
+            assessment,
+            placed: why(plan),
+            drawing,
+            handles: handles(plan),
+            face,
+            chart,
+            ground,
+            angles,
+        })
     }
 }
 

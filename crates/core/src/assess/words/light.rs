@@ -1,9 +1,14 @@
-//! Findings of the light that are no single reading's: what burns out in the picture.
+//! Findings of the light that no band makes: what burns out in the picture, glasses, mixed colours, eyes in the dark.
 
+use crate::colour::mired_shift;
 use crate::corner::Corner;
 use crate::finding::{Finding, Severity};
-use crate::light::face::at_face;
+use crate::light::detail::{Mirrored, mirrored};
+use crate::light::face::Lit;
 use crate::light::highlight::{Bright, Highlight, highlights};
+use crate::light::tint::{Mixture, mixture};
+use crate::plan::WindowSchool;
+use crate::reading::Reading;
 use crate::units::{capital, decimals};
 
 /// A window larger than this part of the picture is more than a glint. Fogon's own rule.
@@ -11,16 +16,155 @@ const LARGE: f64 = 0.05;
 /// A practical lamp is set to so many stops over the face, the middle of half a stop to two (common practice, no
 /// source).
 pub(crate) const PRACTICAL_STOPS: f64 = 1.25;
+/// Lamps that differ by more are mixed light, and a white balance that is off by more is told, mired. Fogon's own rule.
+const MIXED_MIRED: f64 = 25.0;
+const BALANCE_MIRED: f64 = 15.0;
+/// Darker eye sockets are told, and a face that changes by more when leaning in, stops (common practice, no source).
+const SOCKET_STOPS: f64 = -2.0;
+const LEAN_STOPS: f64 = 0.3;
 
-pub(super) fn notes(corner: &Corner<'_>) -> Vec<Finding> {
+pub(super) fn notes(corner: &Corner<'_>, readings: &[Reading]) -> Vec<Finding> {
     if corner.lights.is_empty() {
         return Vec::new();
     }
-    highlights(corner, &at_face(corner)).iter().filter_map(burnt_out).collect()
+    let lit = Lit::of(corner);
+    let mut all: Vec<Finding> =
+        highlights(corner, &lit.at_face()).iter().filter_map(|found| burnt_out(corner, found)).collect();
+    all.extend(mirrored(corner).iter().filter(|m| m.part > 0.0).map(glare));
+    if let Some(mixture) = mixture(&lit) {
+        all.extend(mixed(&mixture));
+        all.extend(white_balance(corner, &mixture));
+    }
+    all.extend(from_readings(readings));
+    all
 }
 
-fn burnt_out(found: &Highlight) -> Option<Finding> {
-    if found.margin_stops >= 0.0 || (found.what == Bright::Window && found.part < LARGE) {
+/// A lamp in the glasses, with the smallest move that clears it.
+fn glare(found: &Mirrored<'_>) -> Finding {
+    let name = found.light.id.replace('-', " ");
+    let way = match found.clear_elevation_deg {
+        Some(up) => format!("Raise it to {} degrees above the eyes", decimals(up.ceil(), 0)),
+        None => "Raise it".to_owned(),
+    };
+    Finding::new(
+        format!("light.{}.glare_percent", found.light.id),
+        Severity::Consider,
+        format!("The {name} shows in {} % of a lens of your glasses.", decimals(100.0 * found.part, 0)),
+    )
+    .because(
+        "A lamp in the glasses hides the eyes.",
+        "law of reflection at a tilted, curved lens; docs/workings/light.md",
+    )
+    .on(format!("light.{}.glare_percent", found.light.id), Some(100.0 * found.part), "%")
+    .advise(format!("{way}; else further aside, tip the temples up by 2 to 3 mm, or turn the head."))
+}
+
+/// Lamps of different colours that both count on the face.
+fn mixed(mixture: &Mixture<'_>) -> Option<Finding> {
+    let (apart, cool, warm) = mixture.widest().filter(|(apart, ..)| *apart >= MIXED_MIRED)?;
+    let (one, other) = (cool.light.id.replace('-', " "), warm.light.id.replace('-', " "));
+    Some(
+        Finding::new(
+            "light.mixed",
+            Severity::Consider,
+            format!(
+                "The {one} ({} K) and the {other} ({} K) differ by {} mired on the face.",
+                decimals(cool.cct_k, 0),
+                decimals(warm.cct_k, 0),
+                decimals(apart, 0)
+            ),
+        )
+        .because(
+            "No white balance suits two colours at once: one side comes out tinted.",
+            "25 mired: Fogon's own rule; 5.5 are just seen: Judd 1933 (from memory)",
+        )
+        .on("light.face.cct_k", Some(mixture.cct_k), "K")
+        .advise("Set both to one temperature, gel one, or leave the odd one to the background."),
+    )
+}
+
+fn white_balance(corner: &Corner<'_>, mixture: &Mixture<'_>) -> Option<Finding> {
+    let set = corner.layout.camera.white_balance_k;
+    let off = mired_shift(set, mixture.cct_k);
+    (off.abs() >= BALANCE_MIRED).then(|| {
+        Finding::new(
+            "light.face.white_balance_mired",
+            Severity::Consider,
+            format!(
+                "The white balance is set to {} K; the light on the face is {} K: it comes out {}.",
+                decimals(set, 0),
+                decimals(mixture.cct_k, 0),
+                if off > 0.0 { "warm" } else { "cold" }
+            ),
+        )
+        .because("The colour of skin is the first that is seen to be wrong.", "common practice, no source")
+        .on("light.face.white_balance_mired", Some(off), "mired")
+        .advise("Set the white balance to the light, then trim it on a grey card.")
+    })
+}
+
+/// What single readings say that have no band of their own.
+fn from_readings(readings: &[Reading]) -> Vec<Finding> {
+    let value = |id: &str| readings.iter().find(|r| r.id == id).and_then(|r| r.value);
+    let source = "common practice, no source";
+    let mut all = Vec::new();
+    if let Some(stops) = value("light.face.socket_stops").filter(|stops| *stops < SOCKET_STOPS) {
+        all.push(
+            Finding::new(
+                "light.face.socket_stops",
+                Severity::Consider,
+                format!("An eye socket gets {} stops less light than the face.", decimals(-stops, 1)),
+            )
+            .because("Eyes in the dark look tired: the mark of a lamp that hangs too high.", source)
+            .on("light.face.socket_stops", Some(stops), "stops")
+            .advise("Lower the key, switch the ceiling light off, or lay something white before you."),
+        );
+    }
+    if let Some(stops) = value("light.face.lean_stops").filter(|stops| stops.abs() > LEAN_STOPS) {
+        all.push(
+            Finding::new(
+                "light.face.lean_stops",
+                Severity::Consider,
+                format!(
+                    "Leaning in by 10 cm changes the light on the face by {} stops.",
+                    decimals(stops.abs(), 1)
+                ),
+            )
+            .because(
+                "A lamp near by falls off fast.",
+                "area formula; 0.3 stop shows: common practice, no source",
+            )
+            .on("light.face.lean_stops", Some(stops), "stops")
+            .advise("A larger lamp further off is steadier; or sit still."),
+        );
+    }
+    if let Some(stops) = value("light.background.stops").filter(|stops| *stops > 0.0) {
+        all.push(
+            Finding::new(
+                "light.background.stops",
+                Severity::Consider,
+                format!("The background comes out {} stops brighter than your face.", decimals(stops, 1)),
+            )
+            .because("The eye goes where it is brightest.", source)
+            .on("light.background.stops", Some(stops), "stops")
+            .advise("Sit further from the wall, keep the lamps off it, or hang something darker."),
+        );
+    }
+    if value("light.key.catchlight_mm").is_some_and(|mm| mm <= 0.0) {
+        all.push(
+            Finding::new("light.key.catchlight_mm", Severity::Consider, "The key does not show in the eyes.")
+                .because("Eyes without a catchlight look dead.", source)
+                .on("light.key.catchlight_mm", Some(0.0), "mm")
+                .advise("Lower the key, or bring it nearer to the lens."),
+        );
+    }
+    all
+}
+
+fn burnt_out(corner: &Corner<'_>, found: &Highlight) -> Option<Finding> {
+    // A window counts as shut out unless it is the key.
+    let shut = corner.brief.schools.window == WindowSchool::ShutOut || found.part < LARGE;
+    if found.margin_stops >= 0.0 || (found.what == Bright::Window && shut) {
         return None;
     }
     let name = capital(&found.id.replace('-', " "));

@@ -1,0 +1,220 @@
+//! What the light does to this face, beyond what is scored: shadow of the nose, eye sockets, catchlight, glasses, leaning,
+//! the background.
+
+use super::catchlight::catchlight;
+use super::face::Lit;
+use super::glasses::{Glasses, Seen};
+use super::head::{Spot, nose_shadow_m};
+use super::{AREA_FORMULA, penumbra_m};
+use crate::corner::{Corner, LightAt, Source};
+use crate::person::given;
+use crate::plan::{Role, WALL_NAMES};
+use crate::reading::{From, Reading};
+
+/// From the edge of the nose to the cheek that it shades, m (common practice, no source).
+const EDGE_M: f64 = 0.02;
+/// How far a person leans in for this, m.
+const LEAN_M: f64 = 0.10;
+/// Source and lens farther apart than this as seen from the eye: the image leaves the iris, degrees.
+const CATCH_MOST_DEG: f64 = 89.7;
+/// Images higher than this over the middle of the eye lie under the lid, mm (common practice, no source).
+const LID_MM: f64 = 4.0;
+
+/// A lamp mirrored in glasses.
+pub struct Mirrored<'a> {
+    /// The lamp.
+    pub light: &'a LightAt<'a>,
+    /// Part of the lens that shows it.
+    pub part: f64,
+    /// Elevation from which on it is clear at this azimuth, degrees.
+    pub clear_elevation_deg: Option<f64>,
+}
+
+/// Lamps as the glasses meet them, where glasses are worn; lamps behind the head are left out.
+pub fn mirrored<'a>(corner: &'a Corner<'a>) -> Vec<Mirrored<'a>> {
+    if !corner.brief.person.glasses {
+        return Vec::new();
+    }
+    let glasses = Glasses::default();
+    let camera_m = (corner.view.position_m - corner.eyes_m).length();
+    let (_, lens_up_deg) = corner.light_angles_deg(corner.view.position_m);
+    let lamps = corner.lights.iter().filter(|l| matches!(l.source, Source::Lamp(_)));
+    lamps
+        .map(|light| (light, seen(corner, light)))
+        .filter(|(_, seen)| seen.azimuth_deg.abs() < 90.0)
+        .map(|(light, seen)| {
+            // The lens taken as level with the eyes: a source between both mirrors as from half the lens's height lower.
+            let level = Seen { elevation_deg: seen.elevation_deg + lens_up_deg, ..seen };
+            let part = glasses.glare_fraction(&level, camera_m);
+            let clear_elevation_deg = if part > 0.0 {
+                glasses.highest_glare_deg(&level, camera_m).map(|e| e + 0.1 - lens_up_deg)
+            } else {
+                None
+            };
+            Mirrored { light, part, clear_elevation_deg }
+        })
+        .collect()
+}
+
+fn seen(corner: &Corner<'_>, light: &LightAt<'_>) -> Seen {
+    let (azimuth_deg, elevation_deg) = corner.light_angles_deg(light.position_m);
+    Seen {
+        azimuth_deg,
+        elevation_deg,
+        diameter_m: light.dark_face().equal_diameter_m(),
+        distance_m: (light.position_m - corner.eyes_m).length(),
+    }
+}
+
+pub(super) fn readings(lit: &Lit<'_>) -> Vec<Reading> {
+    let corner = lit.corner();
+    let mut all = Vec::new();
+    if let Some(key) = corner.role(Role::Key).next() {
+        all.extend(nose(corner, key));
+        all.extend(catch(corner, key));
+    }
+    all.push(sockets(lit));
+    all.push(lean(lit));
+    all.extend(background(lit));
+    for found in mirrored(corner) {
+        let mut reading = Reading::new(format!("light.{}.glare_percent", found.light.id), 100.0 * found.part)
+            .by(
+                "part of 61 x 61 normals of the lens that mirror the lamp into the camera",
+                "law of reflection; pantoscopic tilt and wrap as in ISO 13666 (from memory)",
+            )
+            .with("pantoscopic tilt", Glasses::default().pantoscopic_tilt_deg, "\u{b0}", From::Assumed)
+            .with("wrap", Glasses::default().wrap_deg, "\u{b0}", From::Assumed)
+            .with("front radius", Glasses::default().front_radius_m, "m", From::Assumed)
+            .within(3.0);
+        if let Some(clear) = found.clear_elevation_deg {
+            reading = reading.with("clear from this elevation on", clear, "\u{b0}", From::Computed);
+        }
+        let name = crate::units::capital(&found.light.id.replace('-', " "));
+        reading.label = format!("{name} in the glasses").into();
+        all.push(reading);
+    }
+    all
+}
+
+fn nose(corner: &Corner<'_>, key: &LightAt<'_>) -> Vec<Reading> {
+    let (azimuth, elevation) = corner.light_angles_deg(key.position_m);
+    let azimuth = azimuth - corner.layout.seat.gaze_offset_deg;
+    let distance = (key.position_m - corner.eyes_m).length();
+    let diameter = key.face().equal_diameter_m();
+    let mut all = Vec::new();
+    if azimuth.abs() < 89.0 && elevation.abs() < 89.0 {
+        let (aside, down) = nose_shadow_m(azimuth, elevation);
+        all.push(
+            Reading::new("light.key.nose_shadow_mm", 1000.0 * aside.hypot(down))
+                .by(
+                    "p tan(azimuth) aside, p tan(elevation) / cos(azimuth) down, p = 25 mm",
+                    "geometry of a nose on a flat face",
+                )
+                .with("aside, positive to camera right", 1000.0 * aside, "mm", From::Computed)
+                .with("down", 1000.0 * down, "mm", From::Computed)
+                .within(8.0)
+                .note(if aside.abs() > 0.05 {
+                    "It meets the shadow of the cheek: split."
+                } else if aside.abs() < 0.009 {
+                    "Straight below the nose: flat."
+                } else {
+                    "It stays on the cheek: modelled."
+                }),
+        );
+    }
+    all.push(
+        Reading::new("light.key.penumbra_mm", 1000.0 * penumbra_m(diameter, distance, EDGE_M))
+            .by("D t / d, t = 20 mm from the nose to the cheek", "similar triangles")
+            .with("diameter of equal area", diameter, "m", key.common().told())
+            .with("distance", distance, "m", From::Computed)
+            .note("The wider the edge of the shadow, the softer the light."),
+    );
+    all
+}
+
+/// The key's image in the eyes; none where it leaves the iris or lies under the lid.
+fn catch(corner: &Corner<'_>, key: &LightAt<'_>) -> Vec<Reading> {
+    let at = seen(corner, key);
+    let found = catchlight(at.azimuth_deg, at.elevation_deg, at.diameter_m, at.distance_m);
+    let (azimuth, elevation) = (at.azimuth_deg.to_radians(), at.elevation_deg.to_radians());
+    let apart_deg = (azimuth.cos() * elevation.cos()).clamp(-1.0, 1.0).acos().to_degrees();
+    let is_seen = apart_deg < CATCH_MOST_DEG && found.up_mm < LID_MM;
+    let diameter = if is_seen { found.diameter_mm } else { 0.0 };
+    let mut all = vec![
+        Reading::new("light.key.catchlight_mm", diameter)
+            .by("D f / (d + f), f = 3.9 mm", "mirror of the cornea, radius 7.8 mm: Le Grand (from memory)")
+            .with("to camera right", found.right_mm, "mm", From::Computed)
+            .with("up", found.up_mm, "mm", From::Computed)
+            .note("In an iris of 12 mm. Eyes without any look dead: common practice, no source."),
+    ];
+    if let Some(clock) = found.clock_h.filter(|_| is_seen) {
+        all.push(
+            Reading::new("light.key.catchlight_clock_h", clock)
+                .by("atan2(right, up) / 30 degrees", "normal of the cornea midway between lens and lamp")
+                .note("Ten to eleven, or one to two o'clock, is liked: common practice, no source."),
+        );
+    }
+    all
+}
+
+fn sockets(lit: &Lit<'_>) -> Reading {
+    let facets = lit.facets();
+    let stops = |spot: Spot| facets.iter().find(|f| f.spot == spot).and_then(|f| f.stops).unwrap_or(f64::NAN);
+    let (right, left) = (stops(Spot::SocketRight), stops(Spot::SocketLeft));
+    let of = |spot: Spot| facets.iter().find(|f| f.spot == spot).map_or(0.0, |f| f.illuminance_lx);
+    Reading::new("light.face.socket_stops", right.min(left))
+        .by(
+            "log2 of the light in the darker eye socket over that on a surface that faces the lens",
+            AREA_FORMULA,
+        )
+        .with("camera right", of(Spot::SocketRight), "lx", From::Computed)
+        .with("camera left", of(Spot::SocketLeft), "lx", From::Computed)
+        .within(0.5)
+        .note("Under a brow of 14 mm: light from high up leaves the eyes in the dark.")
+}
+
+/// What leaning in by 10 cm does to the exposure.
+fn lean(lit: &Lit<'_>) -> Reading {
+    let corner = lit.corner();
+    let towards = corner.to_lens();
+    let on = |point| lit.direct_lx(point, towards) + lit.bounce_lx(point, towards);
+    let (here, in_front) = (on(corner.eyes_m), on(corner.eyes_m + towards * LEAN_M));
+    Reading::new("light.face.lean_stops", (in_front / here).log2())
+        .by("log2 of the light 10 cm nearer to the lens over that at the eyes", AREA_FORMULA)
+        .with("at the eyes", here, "lx", From::Computed)
+        .with("10 cm in front", in_front, "lx", From::Computed)
+        .note("More than 0.3 stop is seen: a lamp further off and larger is steadier.")
+}
+
+/// How bright the background comes out beside the face.
+fn background(lit: &Lit<'_>) -> Option<Reading> {
+    let corner = lit.corner();
+    let towards = corner.to_lens();
+    let behind = corner.background_behind_m();
+    // Not within the sheet or the wall itself.
+    let at = corner.eyes_m - towards * (behind - 0.01).max(0.05);
+    let (behind_lx, face_lx) = (
+        lit.direct_lx(at, towards) + lit.bounce_lx(at, towards),
+        lit.direct_lx(corner.eyes_m, towards) + lit.bounce_lx(corner.eyes_m, towards),
+    );
+    let (skin, skin_from) = given(corner.brief.person.skin_reflectance, super::highlight::SKIN);
+    let (reflectance, from) = match corner.backdrop {
+        Some((gear, _)) if corner.backdrop_behind_m().is_some() => given(gear.reflectance, 0.5),
+        _ => {
+            let (wall, _) = corner.wall_behind()?;
+            let (value, told) = super::bounce::reflectance(corner.brief, WALL_NAMES[wall]);
+            (value, if told { From::Typed } else { From::Assumed })
+        }
+    };
+    let reading = Reading::new("light.background.stops", (reflectance * behind_lx / (skin * face_lx)).log2())
+        .by(
+            "log2(rho E behind / (skin x E on the face))",
+            "Lambert; -1 to -2.5 is liked: common practice, no source",
+        )
+        .with("light behind", behind_lx, "lx", From::Computed)
+        .with("light on the face", face_lx, "lx", From::Computed)
+        .with("reflectance behind", reflectance, "", from)
+        .with("reflectance of the skin", skin, "", skin_from)
+        .within(0.5);
+    Some(reading)
+}
