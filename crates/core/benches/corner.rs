@@ -8,8 +8,10 @@ use criterion::{Criterion, criterion_group, criterion_main};
 use fogon_core::arrange::{propose, why};
 use fogon_core::assess::{evaluate, without_moves};
 use fogon_core::card::card;
+use fogon_core::corner::Corner;
 use fogon_core::drawing::draw;
 use fogon_core::hand::{Grip, Move, Sheet, moved};
+use fogon_core::light::{self, face::Lit};
 use fogon_core::money::changes;
 use fogon_core::plan::{BriefFile, Plan, Point3};
 use fogon_testkit::BOX_ROOM;
@@ -24,6 +26,30 @@ fn corner(criterion: &mut Criterion) {
     criterion.bench_function("evaluate", |b| b.iter(|| evaluate(black_box(&plan))));
     // Control: the same without looking for the moves that mend findings.
     criterion.bench_function("evaluate_without_moves", |b| b.iter(|| without_moves(black_box(&plan))));
+    // Light readings with six lamps; the room's exchange is kept from one to the next. Its first reckoning apart.
+    let mut lamps = plan.clone();
+    for number in 0..6 - lamps.layout.lights.len() {
+        let mut lamp = lamps.layout.lights["key"].clone();
+        lamp.position_m.0[0] -= 0.2 * (number + 1) as f64;
+        lamps.layout.lights.insert(fogon_core::plan::Id(format!("lamp-{number}")), lamp);
+    }
+    let lit = |plan: &Plan| {
+        let corner = Corner::of(plan).expect("the plan resolves");
+        let lit = Lit::of(&corner).expect("there is light");
+        (light::readings(&corner, Some(&lit)).len(), light::details(&lit).len())
+    };
+    assert!(lit(&lamps).1 > 10);
+    criterion.bench_function("light_six_lamps", |b| b.iter(|| lit(black_box(&lamps))));
+    let mut height = 2.45;
+    criterion.bench_function("room_exchange", |b| {
+        b.iter(|| {
+            // Another height is another room.
+            let mut other = plan.brief.clone();
+            height += 1e-6;
+            other.room.height_m = height;
+            light::bounce::enclosure(black_box(&other)).patches().len()
+        })
+    });
     // The same corner spoilt, so that there are moves to look for.
     let mut spoilt = plan.clone();
     spoilt.layout.camera.iso = 1600.0;

@@ -15,6 +15,7 @@ use utoipa::ToSchema;
 
 use crate::corner::{Corner, Thing, things};
 use crate::finding::{Finding, Severity};
+use crate::light::face::Lit;
 use crate::plan::{Brief, Layout, Plan};
 use crate::reading::{Aspect, From, Reading, Standing, standing, trapezium};
 use legal::{Breach, Rules};
@@ -82,10 +83,11 @@ pub fn without_moves(plan: &Plan) -> Assessment {
 /// As [`without_moves`], from the two halves of a plan.
 fn of_layout(brief: &Brief, layout: &Layout) -> Assessment {
     let Some(corner) = Corner::from_parts(brief, layout) else { return unresolved() };
-    let readings = readings(&corner);
+    let lit = Lit::of(&corner);
+    let readings = lit_readings(&corner, lit.as_ref());
     let all = things(&corner);
     let breaches = Rules::new(&corner).all(&all);
-    let findings = words::findings(&corner, &readings, &breaches);
+    let findings = words::findings(&corner, lit.as_ref(), &readings, &breaches);
     let score = score::layout_score(&readings, corner.brief);
     let aspects = score::weights(corner.brief)
         .into_iter()
@@ -99,7 +101,7 @@ pub fn quick(brief: &Brief, layout: &Layout) -> Quick {
     let Some(corner) = Corner::from_parts(brief, layout) else {
         return Quick { stops: usize::MAX, fixes: usize::MAX, score: 0.0 };
     };
-    let readings = scored_readings(&corner);
+    let readings = scored_readings(&corner, Lit::of(&corner).as_ref());
     let stops = Rules::new(&corner).all(&things(&corner)).len() + usize::from(corner.microphone.is_none());
     let fixes = readings.iter().filter(|r| words::severity_of(r) == Some(Severity::Fix)).count()
         + words::fixes_beside_readings(&corner)
@@ -114,20 +116,24 @@ pub fn breaches(corner: &Corner<'_>, all: &[Thing]) -> Vec<Breach> {
 
 /// All readings of a corner with measured values in place, bands and scores.
 pub fn readings(corner: &Corner<'_>) -> Vec<Reading> {
-    let mut all = scored_readings(corner);
+    lit_readings(corner, Lit::of(corner).as_ref())
+}
+
+fn lit_readings(corner: &Corner<'_>, lit: Option<&Lit<'_>>) -> Vec<Reading> {
+    let mut all = scored_readings(corner, lit);
     // Beside the others of the light.
     let after = all.iter().rposition(|r| r.id.starts_with("light.")).map_or(all.len(), |at| at + 1);
-    let mut details = crate::light::details(corner);
+    let mut details = lit.map_or_else(Vec::new, crate::light::details);
     set_measured(corner, &mut details);
     all.splice(after..after, details);
     all
 }
 
 /// The readings that a score, a stop or a fix can hang on: a search asks for no more.
-fn scored_readings(corner: &Corner<'_>) -> Vec<Reading> {
+fn scored_readings(corner: &Corner<'_>, lit: Option<&Lit<'_>>) -> Vec<Reading> {
     let mut all = crate::person::readings(corner.brief);
     all.extend(crate::shot::readings(corner));
-    all.extend(crate::light::readings(corner));
+    all.extend(crate::light::readings(corner, lit));
     all.extend(crate::daylight::readings(corner));
     all.extend(crate::sound::readings(corner));
     all.extend(crate::room::readings(corner));

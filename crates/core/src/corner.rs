@@ -59,9 +59,11 @@ impl LightAt<'_> {
     /// The face at its dial setting; a board's luminance is 0 until something lights it.
     pub fn face(&self) -> Face {
         match self.source {
-            Source::Lamp(lamp) => {
-                Face { luminance_cd_m2: luminance_cd_m2(lamp) * self.light.dim, ..self.dark_face() }
-            }
+            Source::Lamp(lamp) => Face {
+                luminance_cd_m2: luminance_cd_m2(lamp) * self.light.dim,
+                exponent: crate::photometry::exponent(lamp),
+                ..self.dark_face()
+            },
             Source::Board(_) => self.dark_face(),
         }
     }

@@ -77,7 +77,7 @@ pub fn flare_margin_deg(corner: &Corner<'_>, light_m: crate::geometry::DVec3) ->
 }
 
 /// What the light trade reads off a corner.
-pub fn readings(corner: &Corner<'_>) -> Vec<Reading> {
+pub fn readings(corner: &Corner<'_>, lit: Option<&Lit<'_>>) -> Vec<Reading> {
     let mut all = Vec::new();
     if let Some(key) = corner.role(Role::Key).next() {
         let (azimuth, elevation) = corner.light_angles_deg(key.position_m);
@@ -109,9 +109,7 @@ pub fn readings(corner: &Corner<'_>) -> Vec<Reading> {
                 .with("distance", distance, "m", From::Computed),
         );
     }
-    if !corner.lights.is_empty() {
-        all.extend(face_readings(&Lit::of(corner)));
-    }
+    all.extend(lit.into_iter().flat_map(face_readings));
     for back in corner.role(Role::Back) {
         let several = corner.role(Role::Back).count() > 1;
         let id = if several {
@@ -134,14 +132,10 @@ pub fn readings(corner: &Corner<'_>) -> Vec<Reading> {
 }
 
 /// What is told of the light and not scored.
-pub fn details(corner: &Corner<'_>) -> Vec<Reading> {
-    if corner.lights.is_empty() {
-        return Vec::new();
-    }
-    let lit = Lit::of(corner);
-    let mut all = highlight::readings(corner, &lit.at_face());
-    all.extend(detail::readings(&lit));
-    all.extend(tint::readings(&lit));
+pub fn details(lit: &Lit<'_>) -> Vec<Reading> {
+    let mut all = highlight::readings(lit.corner(), &lit.at_face());
+    all.extend(detail::readings(lit));
+    all.extend(tint::readings(lit));
     all
 }
 

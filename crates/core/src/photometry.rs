@@ -6,9 +6,11 @@ use std::f64::consts::PI;
 use crate::geometry::DVec3;
 use crate::plan::{GearLight, Shape};
 
+mod catalogue;
 mod enclosure;
 mod shadow;
 
+pub use catalogue::{Known, beam_exponent, beam_flux_lm, known};
 pub use enclosure::{Enclosure, Patch};
 pub use shadow::Blockers;
 
@@ -45,12 +47,12 @@ impl Source {
         if face.luminance_cd_m2 <= 0.0 || (point - face.middle).dot(face.normal) <= 0.0 {
             return 0.0;
         }
+        let luminance = face.luminance_towards_cd_m2(point);
         match self.sheet.seen(point, blockers, [self.owner, but]) {
-            None => polygon_illuminance(face.luminance_cd_m2, &face.outline, point, normal),
-            Some(pieces) => pieces
-                .iter()
-                .map(|piece| polygon_illuminance(face.luminance_cd_m2, piece, point, normal))
-                .sum(),
+            None => polygon_illuminance(luminance, &face.outline, point, normal),
+            Some(pieces) => {
+                pieces.iter().map(|piece| polygon_illuminance(luminance, piece, point, normal)).sum()
+            }
         }
     }
 }
@@ -74,6 +76,8 @@ pub struct Face {
     pub luminance_cd_m2: f64,
     /// Area, m2.
     pub area_m2: f64,
+    /// Intensity goes with cos^m of the angle off the normal: 1 for a matt face, more for a beam.
+    pub exponent: f64,
 }
 
 impl Face {
@@ -110,14 +114,14 @@ impl Face {
             Shape::Ring => (round(w, ROUND_CORNERS), round(h, ROUND_CORNERS)),
         };
         let area_m2 = shape_area_m2(shape, width_m, height_m);
-        Self { outline, hole, normal, middle, luminance_cd_m2, area_m2 }
+        Self { outline, hole, normal, middle, luminance_cd_m2, area_m2, exponent: 1.0 }
     }
 
     /// A face by its corners, counter-clockwise seen from the bright side.
     pub fn flat(outline: Vec<DVec3>, luminance_cd_m2: f64) -> Self {
         let (normal, area_m2) = face_normal(&outline);
         let middle = outline.iter().sum::<DVec3>() / outline.len().max(1) as f64;
-        Self { outline, hole: Vec::new(), normal, middle, luminance_cd_m2, area_m2 }
+        Self { outline, hole: Vec::new(), normal, middle, luminance_cd_m2, area_m2, exponent: 1.0 }
     }
 
     /// Illuminance at a point on a surface of the given unit normal, lx.
@@ -125,16 +129,26 @@ impl Face {
         if (point - self.middle).dot(self.normal) <= 0.0 {
             return 0.0;
         }
-        let whole = polygon_illuminance(self.luminance_cd_m2, &self.outline, point, normal);
+        let luminance = self.luminance_towards_cd_m2(point);
+        let whole = polygon_illuminance(luminance, &self.outline, point, normal);
         if self.hole.is_empty() {
             return whole;
         }
-        (whole - polygon_illuminance(self.luminance_cd_m2, &self.hole, point, normal)).max(0.0)
+        (whole - polygon_illuminance(luminance, &self.hole, point, normal)).max(0.0)
+    }
+
+    /// Luminance as seen from a point, cd/m2: L cos^(m - 1) off the normal at the middle.
+    pub fn luminance_towards_cd_m2(&self, point: DVec3) -> f64 {
+        if self.exponent == 1.0 {
+            return self.luminance_cd_m2;
+        }
+        let cosine = (point - self.middle).normalize_or_zero().dot(self.normal).max(0.0);
+        self.luminance_cd_m2 * cosine.powf(self.exponent - 1.0)
     }
 
     /// Luminous flux that leaves the bright side, lm.
     pub fn flux_lm(&self) -> f64 {
-        PI * self.luminance_cd_m2 * self.area_m2
+        2.0 * PI * self.luminance_cd_m2 * self.area_m2 / (self.exponent + 1.0)
     }
 
     /// Diameter of the disc of equal area, m.
@@ -199,11 +213,21 @@ pub fn polygon_illuminance(luminance_cd_m2: f64, outline: &[DVec3], point: DVec3
     luminance_cd_m2 / 2.0 * sum.abs()
 }
 
-/// Luminance of a lamp's face at full power from its catalogue figure: L = E / E_1(L = 1), both 1 m from the
-/// face on its axis.
+/// Luminance of a lamp's face at full power, on its axis (`catalogue`).
 pub fn luminance_cd_m2(lamp: &GearLight) -> f64 {
-    let unit = Face::new(lamp.shape, lamp.width_m, lamp.height_m, DVec3::ZERO, DVec3::X, 1.0);
-    lamp.illuminance_at_1m_lx / unit.illuminance_lx(DVec3::X, -DVec3::X)
+    known(lamp).luminance_cd_m2
+}
+
+/// Light that leaves a lamp's face at full power, lm.
+pub fn flux_lm(lamp: &GearLight) -> f64 {
+    let face =
+        Face::new(lamp.shape, lamp.width_m, lamp.height_m, DVec3::ZERO, DVec3::X, luminance_cd_m2(lamp));
+    Face { exponent: catalogue::exponent_of(lamp), ..face }.flux_lm()
+}
+
+/// The exponent of a lamp's beam.
+pub fn exponent(lamp: &GearLight) -> f64 {
+    catalogue::exponent_of(lamp)
 }
 
 /// Electrical power of a lamp, W, and whether it had to be assumed: flux over 80 lm/W
@@ -211,10 +235,7 @@ pub fn luminance_cd_m2(lamp: &GearLight) -> f64 {
 pub fn power_w(lamp: &GearLight) -> (f64, bool) {
     match lamp.common.power_w {
         Some(power) => (power, false),
-        None => {
-            let area = shape_area_m2(lamp.shape, lamp.width_m, lamp.height_m);
-            (PI * luminance_cd_m2(lamp) * area / 80.0, true)
-        }
+        None => (flux_lm(lamp) / 80.0, true),
     }
 }
 

@@ -1220,7 +1220,42 @@ export interface components {
              * Format: double
              * @description Illuminance 1 m from the emitting face, on axis, modifier on, full power, lx.
              */
-            illuminance_at_1m_lx: number;
+            illuminance_at_1m_lx?: number | null;
+            /**
+             * Format: double
+             * @description The same of the lamp alone with its reflector, lx; then the beam and the modifier's efficiency count.
+             */
+            bare_at_1m_lx?: number | null;
+            /**
+             * Format: double
+             * @description Beam of the lamp alone, across at half its intensity, degrees (55).
+             */
+            bare_beam_deg?: number | null;
+            /**
+             * Format: double
+             * @description Light of the lamp alone, lm.
+             */
+            flux_lm?: number | null;
+            /**
+             * Format: double
+             * @description Part of the lamp's light that comes out of the face with the modifier on (0.5).
+             */
+            modifier_efficiency?: number | null;
+            /**
+             * Format: double
+             * @description Beam of the face itself, across at half its intensity, degrees (120, a matt face).
+             */
+            beam_deg?: number | null;
+            /**
+             * Format: double
+             * @description Measured on axis with a lux meter, full power, lx.
+             */
+            measured_lx?: number | null;
+            /**
+             * Format: double
+             * @description So far from the emitting face, m.
+             */
+            measured_at_m?: number | null;
             /**
              * Format: double
              * @description Lowest colour temperature, K.

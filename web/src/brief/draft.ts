@@ -1,5 +1,6 @@
 // What a person has typed so far, and the brief it makes. Texts stay as typed until they are read; parts of an
 // existing brief that the form does not show are carried through untouched.
+import { brightness } from "../shelf/figures";
 import type { Brief, Gear, Schemas } from "../api/client";
 import { editLength, type UnitSystem } from "../units/length";
 import { PLACE, Reader, SIDE, within, type Problems } from "./reader";
@@ -242,7 +243,7 @@ export function draftOf(name: string, brief: Brief): Draft {
   const first = (fits: (g: Gear) => boolean) =>
     gear.find(([, g]) => fits(g) && (g.state ?? "owned") === "owned");
   const lamps = gear.filter(([, g]) => g.kind === "light" && (g.state ?? "owned") === "owned");
-  const size = (g: Gear) => (g.kind === "light" ? g.illuminance_at_1m_lx * g.width_m * g.height_m : 0);
+  const size = (g: Gear) => (g.kind === "light" ? brightness(g) * g.width_m * g.height_m : 0);
   lamps.sort((a, b) => size(b[1]) - size(a[1]));
   const board = first((g) => g.kind === "reflector");
   const [camera, lens, microphone] = [
@@ -321,14 +322,14 @@ export function draftOf(name: string, brief: Brief): Draft {
     Object.assign(t, {
       keyWidth: text(l.width_m),
       keyHeight: text(l.height_m),
-      keyLux: String(l.illuminance_at_1m_lx),
+      keyLux: plain(l.illuminance_at_1m_lx),
       keyWatts: plain(l.power_w),
     });
   }
   if (fill?.[1].kind === "reflector")
     Object.assign(t, { fillWidth: text(fill[1].width_m), fillHeight: text(fill[1].height_m) });
-  if (fill?.[1].kind === "light") t.fillLux = String(fill[1].illuminance_at_1m_lx);
-  if (back?.[1].kind === "light") t.backLux = String(back[1].illuminance_at_1m_lx);
+  if (fill?.[1].kind === "light") t.fillLux = plain(fill[1].illuminance_at_1m_lx);
+  if (back?.[1].kind === "light") t.backLux = plain(back[1].illuminance_at_1m_lx);
   for (const slot of Object.keys(STANDS) as (keyof typeof STANDS)[]) {
     t[slot] = String(gear.filter(([, g]) => isStand(g, slot)).length);
   }
@@ -634,6 +635,15 @@ function gearOf(draft: Draft, read: Reader, base: Brief | null): Record<string, 
     ...(phone ? { built_into: draft.ids.camera ?? "camera" } : {}),
   });
   if (phone) Object.assign(gear, { ...SELFIE, ...gear });
+  // A lamp that is known by another figure, as one that was measured, needs none here.
+  const lux = (name: string, id: string) => {
+    const own = gear[id];
+    const limit = within("GearLight.illuminance_at_1m_lx");
+    const known =
+      own?.kind === "light" && (own.measured_lx ?? own.bare_at_1m_lx ?? own.flux_lm ?? own.power_w) != null;
+    const told = known && own.illuminance_at_1m_lx == null;
+    return { illuminance_at_1m_lx: told ? read.optionalNumber(name, limit) : read.number(name, limit) };
+  };
   const shape = read.text("key");
   put(
     "key",
@@ -649,7 +659,7 @@ function gearOf(draft: Draft, read: Reader, base: Brief | null): Record<string, 
             shape === "rectangle" || shape === "ring" || shape === "tube"
               ? read.length("keyHeight", within("GearLight.height_m"))
               : read.length("keyWidth", within("GearLight.width_m")),
-          illuminance_at_1m_lx: read.number("keyLux", within("GearLight.illuminance_at_1m_lx")),
+          ...lux("keyLux", draft.ids.key ?? "key"),
         },
   );
   const fill = read.text("fill");
@@ -675,7 +685,7 @@ function gearOf(draft: Draft, read: Reader, base: Brief | null): Record<string, 
             width_m: read.length("fillWidth", within("GearPanel.width_m")),
             height_m: read.length("fillHeight", within("GearPanel.height_m")),
           }
-        : { illuminance_at_1m_lx: read.number("fillLux", within("GearLight.illuminance_at_1m_lx")) },
+        : lux("fillLux", draft.ids.fill ?? "fill"),
   );
   put(
     "back",
@@ -690,9 +700,7 @@ function gearOf(draft: Draft, read: Reader, base: Brief | null): Record<string, 
       cct_min_k: 3200,
       cct_max_k: 5600,
     },
-    read.is("back")
-      ? { illuminance_at_1m_lx: read.number("backLux", within("GearLight.illuminance_at_1m_lx")) }
-      : null,
+    read.is("back") ? lux("backLux", draft.ids.back ?? "back") : null,
   );
   const kind = MICROPHONES[read.text("microphone")];
   const owned = gear[draft.ids.microphone ?? "microphone"];

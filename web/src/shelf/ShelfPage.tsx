@@ -8,7 +8,7 @@ import type { Table } from "../corner/useWorktable";
 import { NumberBox, OptionalBox } from "../ui/boxes";
 import { Choice } from "../ui/fields";
 import { Trouble } from "../ui/states";
-import { FIGURES, KINDS, told } from "./figures";
+import { brightness, FIGURES, KINDS, told } from "./figures";
 import { freeId, inUse, withGear, withoutGear } from "./gear";
 
 const STATES = [
@@ -91,8 +91,10 @@ function Thing({ id, thing, plan, table }: { id: string; thing: Gear; plan: Plan
         <details className="mt-2">
           <summary className="text-sm font-semibold">Figures</summary>
           <div className="mt-2 grid gap-3 sm:grid-cols-3">
-            {known.figures.map(({ field, label, unit, without, digits }) => {
-              const within = (limits as Record<string, readonly [number, number]>)[`${known.type}.${field}`];
+            {known.figures.map(({ field, type, label, unit, without, digits }) => {
+              const within = (limits as Record<string, readonly [number, number]>)[
+                `${type ?? known.type}.${field}`
+              ];
               if (!within) return null;
               const shared = { label, unit, within, ...(digits === undefined ? {} : { digits }) };
               const value = values[field];
@@ -111,9 +113,67 @@ function Thing({ id, thing, plan, table }: { id: string; thing: Gear; plan: Plan
           </div>
         </details>
       )}
+      <Measured thing={thing} set={set} />
     </li>
   );
 }
+
+/** A lamp without figures, or with figures that nobody trusts: how to measure it with a phone. */
+function Measured({ thing, set }: { thing: Gear; set: (change: Record<string, unknown>) => void }) {
+  if (thing.kind !== "light") return null;
+  return (
+    <details className="mt-2">
+      <summary className="text-sm font-semibold">Measure it with a lux meter</summary>
+      <ol className="mt-2 list-decimal space-y-1 pl-5 text-sm">
+        <li>After dark, everything else off; the modifier on, the lamp at full power for two minutes.</li>
+        <li>Mark a point straight before the middle of its face, 1 m off or as far as you use it.</li>
+        <li>Hold the meter, or the phone with its meter, there and facing the lamp; stand aside yourself.</li>
+        <li>Read three times, take the middle one. A phone is good to about a third of a stop.</li>
+      </ol>
+      <div className="mt-2 grid gap-3 sm:grid-cols-3">
+        <OptionalBox
+          label="Distance from the face"
+          unit="m"
+          digits={2}
+          step={0.05}
+          without="not measured"
+          within={limits["GearLight.measured_at_m"]}
+          value={thing.measured_at_m ?? null}
+          onCommit={(measured_at_m) =>
+            set(
+              measured_at_m === null
+                ? { measured_at_m, measured_lx: null }
+                : withDistance(thing, measured_at_m),
+            )
+          }
+        />
+        <OptionalBox
+          label="Read there"
+          unit="lx"
+          digits={0}
+          step={10}
+          without="not measured"
+          within={limits["GearLight.measured_lx"]}
+          value={thing.measured_lx ?? null}
+          onCommit={(measured_lx) =>
+            set(
+              measured_lx === null
+                ? { measured_lx, measured_at_m: null }
+                : { measured_lx, measured_at_m: thing.measured_at_m ?? 1 },
+            )
+          }
+        />
+      </div>
+      <p className="text-faint mt-1 text-sm">Never look into the lamp.</p>
+    </details>
+  );
+}
+
+/** A distance alone is no measurement yet: what is told of the lamp stands in until it is read there. */
+const withDistance = (thing: Extract<Gear, { kind: "light" }>, measured_at_m: number) => ({
+  measured_at_m,
+  measured_lx: thing.measured_lx ?? Math.max(1, Math.round(brightness(thing) / measured_at_m ** 2)),
+});
 
 /** Something more, from the list of usual things. */
 function Add({ table }: { table: Table }) {

@@ -2,12 +2,12 @@ import { expect, test } from "vitest";
 
 import type { Gear } from "../api/client";
 import { limits } from "../api/limits";
-import { FIGURES, KINDS, told } from "./figures";
+import { brightness, FIGURES, KINDS, told } from "./figures";
 
 test("every figure that can be typed has its limits", () => {
   for (const { type, figures } of Object.values(FIGURES))
-    for (const { field } of figures)
-      expect(Object.keys(limits), `${type}.${field}`).toContain(`${type}.${field}`);
+    for (const { field, type: own } of figures)
+      expect(Object.keys(limits), field).toContain(`${own ?? type}.${field}`);
   expect(new Set(KINDS.map(([kind]) => kind)).size).toBe(KINDS.length);
 });
 
@@ -18,4 +18,16 @@ test("things are told by the figure that matters", () => {
   expect(told_of({ kind: "card", capacity_gb: 128 })).toBe("128 GB");
   expect(told_of({ kind: "backdrop", width_m: 1.8 })).toBe("1.80 m wide");
   expect(told_of({ kind: "cable" })).toBe("");
+});
+
+test("a lamp is told by the figure that is trusted most, and lamps are put in order by it", () => {
+  const lamp = (figures: object) => ({ kind: "light", ...figures }) as Extract<Gear, { kind: "light" }>;
+  const printed = lamp({ illuminance_at_1m_lx: 2600 });
+  expect([told(printed), brightness(printed)]).toEqual(["2600 lx at 1 m", 2600]);
+  const measured = lamp({ illuminance_at_1m_lx: 2600, measured_lx: 500, measured_at_m: 2 });
+  expect([told(measured), brightness(measured)]).toEqual(["500 lx measured at 2.00 m", 2000]);
+  const bare = lamp({ bare_at_1m_lx: 9000, modifier_efficiency: 0.4 });
+  expect([told(bare), brightness(bare)]).toEqual(["9000 lx at 1 m without modifier", 3600]);
+  expect(told(lamp({ flux_lm: 800 }))).toBe("800 lm");
+  expect(told(lamp({ power_w: 60 }))).toBe("60 W, its light assumed");
 });

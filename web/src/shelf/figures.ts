@@ -28,6 +28,8 @@ interface Figure {
   /** What stands in while nothing is told; none for a figure that is always there. */
   without?: string;
   digits?: number;
+  /** Where its limits stand, if not with its kind. */
+  type?: string;
 }
 
 const SIZE: Figure[] = [
@@ -78,7 +80,16 @@ export const FIGURES: Partial<Record<Kind, { type: string; figures: Figure[] }>>
   },
   light: {
     type: "GearLight",
-    figures: [...SIZE, { field: "illuminance_at_1m_lx", label: "Light at 1 m", unit: "lx", digits: 0 }],
+    figures: [
+      ...SIZE,
+      { field: "illuminance_at_1m_lx", label: "As used, at 1 m", unit: "lx", without: "not told", digits: 0 },
+      { field: "beam_deg", label: "Beam of the face", unit: "°", without: "120", digits: 0 },
+      { field: "bare_at_1m_lx", label: "Lamp alone, at 1 m", unit: "lx", without: "not told", digits: 0 },
+      { field: "bare_beam_deg", label: "Its beam", unit: "°", without: "55", digits: 0 },
+      { field: "flux_lm", label: "Lamp alone", unit: "lm", without: "not told", digits: 0 },
+      { field: "modifier_efficiency", label: "Modifier lets out", unit: "of 1", without: "0.5", digits: 2 },
+      { field: "power_w", type: "Common", label: "Power", unit: "W", without: "not told", digits: 0 },
+    ],
   },
   reflector: { type: "GearPanel", figures: SIZE },
   backdrop: { type: "GearBackdrop", figures: SIZE },
@@ -102,6 +113,26 @@ export const FIGURES: Partial<Record<Kind, { type: string; figures: Figure[] }>>
   },
 };
 
+/** How bright a lamp is known to be, by the figure that is trusted most. */
+function light(gear: Extract<Gear, { kind: "light" }>): string {
+  if (gear.measured_lx != null && gear.measured_at_m != null)
+    return `${fixed(gear.measured_lx, 0)} lx measured at ${fixed(gear.measured_at_m, 2)} m`;
+  if (gear.illuminance_at_1m_lx != null) return `${fixed(gear.illuminance_at_1m_lx, 0)} lx at 1 m`;
+  if (gear.bare_at_1m_lx != null) return `${fixed(gear.bare_at_1m_lx, 0)} lx at 1 m without modifier`;
+  if (gear.flux_lm != null) return `${fixed(gear.flux_lm, 0)} lm`;
+  return `${fixed(gear.power_w ?? 0, 0)} W, its light assumed`;
+}
+
+/** Roughly how much a lamp gives at 1 m, lx, to put lamps in order. */
+export function brightness(gear: Extract<Gear, { kind: "light" }>): number {
+  if (gear.measured_lx != null && gear.measured_at_m != null)
+    return gear.measured_lx * gear.measured_at_m * gear.measured_at_m;
+  return (
+    gear.illuminance_at_1m_lx ??
+    (gear.bare_at_1m_lx ?? (gear.flux_lm ?? 95 * (gear.power_w ?? 0)) / 2) * (gear.modifier_efficiency ?? 0.5)
+  );
+}
+
 /** The figure that tells most of a thing. */
 export function told(gear: Gear): string {
   switch (gear.kind) {
@@ -112,7 +143,7 @@ export function told(gear: Gear): string {
         ? `${fixed(gear.focal_min_mm, 0)} mm`
         : `${fixed(gear.focal_min_mm, 0)} to ${fixed(gear.focal_max_mm, 0)} mm`;
     case "light":
-      return `${fixed(gear.illuminance_at_1m_lx, 0)} lx at 1 m`;
+      return light(gear);
     case "support":
       return `carries ${fixed(gear.payload_kg, 0)} kg to ${fixed(gear.height_max_m, 1)} m`;
     case "microphone":

@@ -15,8 +15,8 @@ use crate::light::face::at_face;
 use crate::light::flare_margin_deg;
 use crate::light::placement::places as light_places;
 use crate::plan::{
-    Brief, Gear, GearLight, Id, Layout, Light, LightSchool, Microphone, MicrophoneSchool, Mounting,
-    OpeningKind, Plan, RigSchool, Role, Support, SupportKind, Things,
+    Brief, Gear, Id, Layout, Light, LightSchool, Microphone, MicrophoneSchool, Mounting, OpeningKind, Plan,
+    RigSchool, Role, Support, SupportKind, Things,
 };
 use crate::shot::framing;
 use crate::sound::placement::places as microphone_places;
@@ -129,10 +129,7 @@ fn preferred_side(brief: &Brief, layout: &Layout) -> f64 {
 
 fn cast(brief: &Brief) -> Cast<'_> {
     let at_hand = || brief.gear.iter().filter(|(_, g)| g.at_hand());
-    let flux = |g: &GearLight| {
-        crate::photometry::luminance_cd_m2(g)
-            * crate::photometry::shape_area_m2(g.shape, g.width_m, g.height_m)
-    };
+    let flux = crate::photometry::flux_lm;
     let mut lamps: Vec<(&Id, &Gear, f64)> =
         at_hand().filter_map(|(id, gear)| gear.light().map(|g| (id, gear, flux(g)))).collect();
     lamps.sort_by(|a, b| b.2.total_cmp(&a.2).then(a.0.cmp(b.0)));

@@ -9,7 +9,8 @@ use super::bands::band_of;
 use super::legal::Breach;
 use crate::corner::{Corner, Source};
 use crate::finding::{Finding, Severity};
-use crate::photometry::{luminance_cd_m2, power_w, shape_area_m2};
+use crate::light::face::Lit;
+use crate::photometry::{flux_lm, power_w};
 use crate::plan::{LightSchool, Role, SupportKind};
 use crate::reading::{Reading, Standing};
 use crate::room::StandState;
@@ -41,7 +42,12 @@ pub(super) fn severity_of(reading: &Reading) -> Option<Severity> {
 }
 
 /// All findings of a corner, worst first; moves that mend them are added later.
-pub(super) fn findings(corner: &Corner<'_>, readings: &[Reading], breaches: &[Breach]) -> Vec<Finding> {
+pub(super) fn findings(
+    corner: &Corner<'_>,
+    lit: Option<&Lit<'_>>,
+    readings: &[Reading],
+    breaches: &[Breach],
+) -> Vec<Finding> {
     let mut all: Vec<Finding> = breaches.iter().map(of_breach).collect();
     if corner.microphone.is_none() {
         all.push(
@@ -65,7 +71,7 @@ pub(super) fn findings(corner: &Corner<'_>, readings: &[Reading], breaches: &[Br
     }
     all.extend(hot_lamps(corner));
     all.extend(shot::notes(corner, readings));
-    all.extend(light::notes(corner, readings));
+    all.extend(lit.into_iter().flat_map(|lit| light::notes(lit, readings)));
     all.extend(overhead(corner));
     all.extend(payloads(corner));
     all.sort_by_key(|f| f.severity);
@@ -228,8 +234,7 @@ fn hot_lamps(corner: &Corner<'_>) -> Vec<Finding> {
     for light in &corner.lights {
         let Source::Lamp(lamp) = light.source else { continue };
         let (watts, assumed) = power_w(lamp);
-        let area = shape_area_m2(lamp.shape, lamp.width_m, lamp.height_m);
-        let efficacy = std::f64::consts::PI * luminance_cd_m2(lamp) * area / watts;
+        let efficacy = flux_lm(lamp) / watts;
         if assumed || watts < HOT_W || efficacy >= HOT_LM_W {
             continue;
         }

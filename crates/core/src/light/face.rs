@@ -30,6 +30,12 @@ pub struct FaceLight {
     pub shadow_bounce_lx: f64,
 }
 
+impl FaceLight {
+    /// No light at all.
+    pub const DARK: Self =
+        Self { camera_lx: 0.0, lit_lx: 0.0, shadow_lx: 0.0, bounce_lx: 0.0, shadow_bounce_lx: 0.0 };
+}
+
 /// A corner's light, ready to be read off anywhere.
 pub struct Lit<'a> {
     corner: &'a Corner<'a>,
@@ -37,11 +43,15 @@ pub struct Lit<'a> {
     blockers: Blockers,
     enclosure: Arc<Enclosure>,
     luminances_cd_m2: Vec<f64>,
+    at_face: FaceLight,
 }
 
 impl<'a> Lit<'a> {
-    /// Lamps and boards, what stands in their light, and the room under them.
-    pub fn of(corner: &'a Corner<'a>) -> Self {
+    /// Lamps and boards, what stands in their light, and the room under them; `None` without any light.
+    pub fn of(corner: &'a Corner<'a>) -> Option<Self> {
+        if corner.lights.is_empty() {
+            return None;
+        }
         let (blockers, owners) = blockers(corner);
         let owner = |light: &LightAt<'_>| owners.iter().position(|id| id == light.id);
         let lamps = corner.lights.iter().filter(|l| matches!(l.source, Source::Lamp(_)));
@@ -58,7 +68,10 @@ impl<'a> Lit<'a> {
         }
         let enclosure = bounce::enclosure(corner.brief);
         let luminances_cd_m2 = enclosure.luminances_cd_m2(shining[..lamps].iter().map(Shining::face));
-        Self { corner, shining, blockers, enclosure, luminances_cd_m2 }
+        let mut lit =
+            Self { corner, shining, blockers, enclosure, luminances_cd_m2, at_face: FaceLight::DARK };
+        lit.at_face = lit.towards_lens_and_cheeks();
+        Some(lit)
     }
 
     /// The corner that is lit.
@@ -98,6 +111,10 @@ impl<'a> Lit<'a> {
 
     /// Everything that reaches the face.
     pub fn at_face(&self) -> FaceLight {
+        self.at_face
+    }
+
+    fn towards_lens_and_cheeks(&self) -> FaceLight {
         let corner = self.corner;
         let towards = corner.to_lens();
         let turned = |degrees: f64| {
@@ -164,7 +181,7 @@ pub fn towards_lens_lx(corner: &Corner<'_>, computed: &FaceLight) -> (f64, From)
 
 /// Everything that reaches the face.
 pub fn at_face(corner: &Corner<'_>) -> FaceLight {
-    Lit::of(corner).at_face()
+    Lit::of(corner).map_or(FaceLight::DARK, |lit| lit.at_face())
 }
 
 /// Area-weighted reflectance of the room's surfaces, and whether any of it had to be assumed.

@@ -81,10 +81,7 @@ pub struct FaceSeen {
 
 /// The face under a corner's light; `None` without any light.
 pub fn face_seen(corner: &Corner<'_>) -> Option<FaceSeen> {
-    if corner.lights.is_empty() {
-        return None;
-    }
-    let lit = Lit::of(corner);
+    let lit = Lit::of(corner)?;
     let at_face = lit.at_face();
     let towards = corner.to_lens();
     let lamp = |(light, illuminance_lx): (&crate::corner::LightAt<'_>, f64)| {

@@ -1,6 +1,6 @@
 //! What a schema cannot say: sizes that contradict each other, and ids that name nothing.
 
-use super::{Brief, Furniture, Gear, Id, Layout, Room, Shape, Support, SupportKind, WALL_NAMES};
+use super::{Brief, Furniture, Gear, GearLight, Id, Layout, Room, Shape, Support, SupportKind, WALL_NAMES};
 use crate::geometry::{DVec2, beyond_m, is_simple, signed_area_m2};
 use crate::problem::{Code, Problem, Problems};
 
@@ -283,6 +283,7 @@ fn gear(brief: &Brief, found: &mut Vec<Problem>) {
             }
             Gear::Light(g) => {
                 ordered("cct_min_k", g.cct_min_k, "cct_max_k", g.cct_max_k, found);
+                lamp(&field, g, found);
                 if g.shape == Shape::Ring && g.height_m >= g.width_m {
                     let accepted = "an inner diameter smaller than width_m";
                     found.push(Problem::new(
@@ -303,6 +304,30 @@ fn gear(brief: &Brief, found: &mut Vec<Problem>) {
             let accepted = format!("0 to the price, {}", common.price);
             found.push(Problem::new(format!("{field}.resale"), common.resale, accepted, Code::Conflict));
         }
+    }
+}
+
+/// One figure at least tells how bright a lamp is; a measurement has its distance.
+fn lamp(field: &str, lamp: &GearLight, found: &mut Vec<Problem>) {
+    let missing = |name: &str, accepted: &str| {
+        Problem::new(format!("{field}.{name}"), "nothing", accepted, Code::MissingField)
+    };
+    match (lamp.measured_lx, lamp.measured_at_m) {
+        (Some(_), None) => found.push(missing("measured_at_m", "the distance of measured_lx, 0.1 to 20")),
+        (None, Some(_)) => found.push(missing("measured_lx", "what was measured there, 1 to 1000000")),
+        _ => {}
+    }
+    let figures = [
+        lamp.measured_lx,
+        lamp.illuminance_at_1m_lx,
+        lamp.bare_at_1m_lx,
+        lamp.flux_lm,
+        lamp.common.power_w.filter(|watts| *watts > 0.0),
+    ];
+    if figures.iter().all(Option::is_none) {
+        let accepted =
+            "one of illuminance_at_1m_lx, bare_at_1m_lx, flux_lm, power_w, or measured_lx with measured_at_m";
+        found.push(missing("illuminance_at_1m_lx", accepted));
     }
 }
 

@@ -243,8 +243,37 @@ pub struct GearLight {
     #[schema(minimum = 0.01, maximum = 3.0)]
     pub depth_m: f64,
     /// Illuminance 1 m from the emitting face, on axis, modifier on, full power, lx.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
     #[schema(minimum = 1.0, maximum = 1_000_000.0)]
-    pub illuminance_at_1m_lx: f64,
+    pub illuminance_at_1m_lx: Option<f64>,
+    /// The same of the lamp alone with its reflector, lx; then the beam and the modifier's efficiency count.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(minimum = 1.0, maximum = 1_000_000.0)]
+    pub bare_at_1m_lx: Option<f64>,
+    /// Beam of the lamp alone, across at half its intensity, degrees (55).
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(minimum = 1.0, maximum = 170.0)]
+    pub bare_beam_deg: Option<f64>,
+    /// Light of the lamp alone, lm.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(minimum = 1.0, maximum = 500_000.0)]
+    pub flux_lm: Option<f64>,
+    /// Part of the lamp's light that comes out of the face with the modifier on (0.5).
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(minimum = 0.02, maximum = 1.0)]
+    pub modifier_efficiency: Option<f64>,
+    /// Beam of the face itself, across at half its intensity, degrees (120, a matt face).
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(minimum = 10.0, maximum = 120.0)]
+    pub beam_deg: Option<f64>,
+    /// Measured on axis with a lux meter, full power, lx.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(minimum = 1.0, maximum = 1_000_000.0)]
+    pub measured_lx: Option<f64>,
+    /// So far from the emitting face, m.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(minimum = 0.1, maximum = 20.0)]
+    pub measured_at_m: Option<f64>,
     /// Lowest colour temperature, K.
     #[schema(minimum = 1000.0, maximum = 25_000.0)]
     pub cct_min_k: f64,

@@ -233,6 +233,9 @@ pub(crate) fn assert_legal(plan: &Value) {
     }
 }
 
+/// Two things may overlap by this much, m.
+const TOUCH: f64 = 0.011;
+
 /// Height of the ceiling over a point: the flat one, or lower where a slope or a beam is.
 fn ceiling_over(plan: &Value, p: P) -> f64 {
     let room = &plan["brief"]["room"];
@@ -248,7 +251,8 @@ fn ceiling_over(plan: &Value, p: P) -> f64 {
         let from = slope["from_m"].as_f64().unwrap_or(0.0);
         let to = from + slope["length_m"].as_f64().unwrap_or(length(minus(b, a)) - from);
         let (knee, reach) = (number(&slope["knee_m"]), number(&slope["run_m"]));
-        if (from..=to).contains(&beside) && (0.0..reach).contains(&off) {
+        // Things may touch its ends by 1 cm, as anything may touch anything.
+        if (from + TOUCH..=to - TOUCH).contains(&beside) && (0.0..reach).contains(&off) {
             low = low.min(knee + (flat - knee) * off / reach);
         }
     }
@@ -257,7 +261,9 @@ fn ceiling_over(plan: &Value, p: P) -> f64 {
         let (a, b) = (end("from_m"), end("to_m"));
         let run = minus(b, a).map(|v| v / length(minus(b, a)));
         let (beside, off) = (dot(minus(p, a), run), dot(minus(p, a), [-run[1], run[0], 0.0]));
-        if (0.0..=length(minus(b, a))).contains(&beside) && off.abs() <= number(&beam["width_m"]) / 2.0 {
+        let long = length(minus(b, a));
+        let over = off.abs() <= number(&beam["width_m"]) / 2.0 - TOUCH;
+        if (TOUCH..=long - TOUCH).contains(&beside) && over {
             low = low.min(flat - number(&beam["drop_m"]));
         }
     }

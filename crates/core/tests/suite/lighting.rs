@@ -95,13 +95,75 @@ proptest! {
     }
 }
 
+/// Every figure that a catalogue gives leads to one luminance. Worked by hand: 1500 lx at 1 m from a 0.9 m square; 10,000 lx
+/// bare in a beam of 55 degrees are 9266 lm, half of them through a 0.9 m octagon give 2575 cd/m2; a beam of 120 degrees
+/// is a matt face.
+#[test]
+fn every_catalogue_figure_leads_to_a_luminance() {
+    use fogon_core::photometry::{beam_exponent, beam_flux_lm, flux_lm, known};
+    use fogon_core::reading::From;
+    for (beam, exponent, flux) in [(55.0, 5.781_14, 9265.68), (120.0, 1.0, 31_415.9)] {
+        assert_close(beam_exponent(beam), exponent, 1e-5, 0.0, "exponent");
+        assert_close(beam_flux_lm(10_000.0, beam), flux, 1e-5, 0.0, "flux");
+    }
+    let with = |edits: Value| {
+        let mut lamp = json!({ "label": "x", "shape": "octagon", "width_m": 0.9, "height_m": 0.9, "cct_min_k": 5600, "cct_max_k": 5600 });
+        for (key, value) in edits.as_object().unwrap() {
+            lamp[key] = value.clone();
+        }
+        known(&serde_json::from_value::<GearLight>(lamp).unwrap())
+    };
+    let square = json!({ "shape": "rectangle", "illuminance_at_1m_lx": 1500 });
+    assert_close(with(square.clone()).luminance_cd_m2, 2346.69, 1e-5, 0.0, "as used");
+    let bare = with(json!({ "bare_at_1m_lx": 10_000, "bare_beam_deg": 55, "modifier_efficiency": 0.5 }));
+    assert_close(bare.luminance_cd_m2, 2574.79, 1e-4, 0.0, "bare");
+    assert_eq!(bare.from, From::Typed);
+    let lumens = with(json!({ "flux_lm": 9265.68, "modifier_efficiency": 0.5 }));
+    assert_close(lumens.luminance_cd_m2, bare.luminance_cd_m2, 1e-5, 0.0, "the same in lumens");
+    // 100 W at 95 lm/W, half of it let out: assumed, and said so.
+    let watts = with(json!({ "power_w": 100 }));
+    assert_eq!((watts.from, watts.by), (From::Assumed, "watts"));
+    assert_close(watts.luminance_cd_m2, 4750.0 / (std::f64::consts::PI * 0.572_756), 1e-5, 0.0, "watts");
+    // What was measured stands before what is printed: 500 lx at 2 m from the square.
+    let mut measured = square;
+    measured["measured_lx"] = json!(500);
+    measured["measured_at_m"] = json!(2);
+    let told = with(measured);
+    assert_eq!(told.from, From::Measured);
+    let face = Face::new(Shape::Rectangle, 0.9, 0.9, DVec3::Y * 2.0, DVec3::ZERO, told.luminance_cd_m2);
+    assert_close(face.illuminance_lx(DVec3::ZERO, DVec3::Y), 500.0, 1e-9, 0.0, "comes back");
+    // A narrow beam: as bright on its axis, half as bright at half its angle, and the less light in all.
+    let lamp = |beam: Value| {
+        let plan = plain_with(&[("/brief/gear/lamp/beam_deg", beam)]);
+        let corner = Corner::of(&plan).unwrap();
+        let (face, flux) = (corner.lights[0].face(), flux_lm(plan.brief.gear["lamp"].light().unwrap()));
+        let side = face.normal.cross(DVec3::Z).normalize();
+        let (sin, cos) = 20f64.to_radians().sin_cos();
+        let off = face.middle + (face.normal * cos + side * sin) * 20.0;
+        let at = |point: DVec3| face.illuminance_lx(point, (face.middle - point).normalize());
+        (at(face.middle + face.normal * 20.0), at(off), flux)
+    };
+    let (matt, narrow) = (lamp(Value::Null), lamp(json!(40)));
+    assert_close(narrow.0, matt.0, 1e-9, 0.0, "on axis");
+    assert_close(narrow.1 / narrow.0, 0.5, 5e-3, 0.0, "half at 20 degrees");
+    assert!(narrow.2 < 0.25 * matt.2);
+    // None at all is refused by name, half a measurement too.
+    let mut document = box_room();
+    document["brief"]["gear"]["octa"].as_object_mut().unwrap().remove("illuminance_at_1m_lx");
+    document["brief"]["gear"]["octa"].as_object_mut().unwrap().remove("power_w");
+    set(&mut document, "/brief/gear/panel/measured_lx", json!(300));
+    let problems = fogon_core::plan::BriefFile::read(document.to_string().as_bytes()).unwrap_err().0;
+    let fields: Vec<&str> = problems.iter().map(|p| p.field.as_str()).collect();
+    assert_eq!(fields, ["brief.gear.octa.illuminance_at_1m_lx", "brief.gear.panel.measured_at_m"]);
+}
+
 /// Light at the demo's face, each lamp and each cheek, by the sum.
 #[test]
 fn the_demos_face_is_lit_as_the_sum_says() {
     let plan = demo();
     let corner = Corner::of(&plan).unwrap();
     let lit = at_face(&corner);
-    let all = Lit::of(&corner);
+    let all = Lit::of(&corner).unwrap();
     let towards = corner.to_lens();
     // Nothing stands in the way of the demo's lamps but the microphone's arm, at the edge.
     let solids: Vec<Solid> = fogon_core::corner::things(&corner)
@@ -157,7 +219,7 @@ fn the_room_throws_light_back() {
     let (walls, floor): (f64, f64) = (2.0 * (4.0 + 5.0) * 2.6, 4.0 * 5.0);
     let rho = (0.65 * walls + 0.30 * floor + 0.80 * floor) / (walls + 2.0 * floor);
     assert_close(mean_reflectance(&plan.brief).0, rho, 1e-12, 0.0, "mean reflectance");
-    let lit = Lit::of(&corner);
+    let lit = Lit::of(&corner).unwrap();
     let flux: f64 = lit.faces().map(Face::flux_lm).sum();
     let room = bounce::enclosure(&plan.brief);
     let luminances = room.luminances_cd_m2(lit.faces());
@@ -308,7 +370,7 @@ fn a_board_lifts_the_shadow_side() {
         (value(&with, "light.face.ratio"), value(&plain_with(&[]), "light.face.ratio"));
     assert!(with_board < without, "{with_board} against {without}");
     let corner = Corner::of(&with).unwrap();
-    let all = Lit::of(&corner);
+    let all = Lit::of(&corner).unwrap();
     let (key, lit) = (all.faces().next().unwrap().clone(), all.faces().last().unwrap().clone());
     assert!(matches!(corner.lights.iter().find(|l| l.id == "fill").unwrap().source, Source::Board(_)));
     let received = summed_lx(&key, lit.middle, lit.normal);

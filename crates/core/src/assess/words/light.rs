@@ -23,15 +23,12 @@ const BALANCE_MIRED: f64 = 15.0;
 const SOCKET_STOPS: f64 = -2.0;
 const LEAN_STOPS: f64 = 0.3;
 
-pub(super) fn notes(corner: &Corner<'_>, readings: &[Reading]) -> Vec<Finding> {
-    if corner.lights.is_empty() {
-        return Vec::new();
-    }
-    let lit = Lit::of(corner);
+pub(super) fn notes(lit: &Lit<'_>, readings: &[Reading]) -> Vec<Finding> {
+    let corner = lit.corner();
     let mut all: Vec<Finding> =
         highlights(corner, &lit.at_face()).iter().filter_map(|found| burnt_out(corner, found)).collect();
     all.extend(mirrored(corner).iter().filter(|m| m.part > 0.0).map(glare));
-    if let Some(mixture) = mixture(&lit) {
+    if let Some(mixture) = mixture(lit) {
         all.extend(mixed(&mixture));
         all.extend(white_balance(corner, &mixture));
     }
