@@ -172,7 +172,7 @@ test("the first run, a move, an undo and the card by keyboard alone", async ({ p
   await reach(/\bLight\b/);
   await page.keyboard.press("Enter");
   // All readings together: a move may leave one of them as it was.
-  const shown = () => page.locator(".readings").innerText();
+  const shown = async () => (await page.locator(".readings").allInnerTexts()).join("\n");
   const before = await shown();
   await reach(/^Key\. Arrow keys move it/);
   await page.keyboard.press("Shift+ArrowUp");

@@ -38,7 +38,7 @@ fn corner(criterion: &mut Criterion) {
         let lit = Lit::of(&corner).expect("there is light");
         (light::readings(&corner, Some(&lit)).len(), light::details(&lit).len())
     };
-    assert!(lit(&lamps).1 > 10);
+    assert!(lit(&lamps).1 >= 8, "the light is told");
     criterion.bench_function("light_six_lamps", |b| b.iter(|| lit(black_box(&lamps))));
     let mut height = 2.45;
     criterion.bench_function("room_exchange", |b| {

@@ -11,7 +11,7 @@ const SECOND_RADIATION_M_K: f64 = 1.438_776_877e-2;
 const MIRED_LEAST: f64 = 10.0;
 const MIRED_MOST: f64 = 1250.0;
 /// Places on the locus from which the nearest is sought.
-const PLACES: usize = 160;
+const PLACES: usize = 700;
 /// Farther than this from the locus a colour temperature means nothing (Fogon's own rule).
 pub const DUV_MOST: f64 = 0.05;
 
@@ -55,8 +55,21 @@ fn xy_of([u, v]: [f64; 2]) -> Xy {
     [3.0 * u / below, 2.0 * v / below]
 }
 
+/// The locus in (u, v): the cubic through the four nearest places of [`places`], within 1e-9 of the integral.
 fn locus_uv(mired: f64) -> [f64; 2] {
-    uv_of(planckian_xy(1e6 / mired))
+    let all = places();
+    let at = (mired / MIRED_LEAST).ln() / (MIRED_MOST / MIRED_LEAST).ln() * (PLACES - 1) as f64;
+    let first = (at.floor().max(1.0) as usize).min(PLACES - 3) - 1;
+    let x = at - first as f64;
+    // Lagrange's weights for places 0, 1, 2, 3.
+    let weights = [
+        -(x - 1.0) * (x - 2.0) * (x - 3.0) / 6.0,
+        x * (x - 2.0) * (x - 3.0) / 2.0,
+        -x * (x - 1.0) * (x - 3.0) / 2.0,
+        x * (x - 1.0) * (x - 2.0) / 6.0,
+    ];
+    let sum = |axis: usize| weights.iter().zip(&all[first..]).map(|(w, place)| w * place.1[axis]).sum();
+    [sum(0), sum(1)]
 }
 
 /// Unit normal of the locus, towards green.
@@ -85,7 +98,7 @@ fn places() -> &'static [(f64, [f64; 2])] {
         let ratio = MIRED_MOST / MIRED_LEAST;
         (0..PLACES)
             .map(|i| MIRED_LEAST * ratio.powf(i as f64 / (PLACES - 1) as f64))
-            .map(|mired| (mired, locus_uv(mired)))
+            .map(|mired| (mired, uv_of(planckian_xy(1e6 / mired))))
             .collect()
     })
 }
@@ -169,6 +182,11 @@ mod tests {
             let (back_k, back_duv) = cct_duv(xy_at(cct_k, duv)).unwrap();
             assert!((back_k - cct_k).abs() < 0.05, "{back_k} for {cct_k}");
             assert!((back_duv - duv).abs() < 1e-7, "{back_duv} for {duv}");
+        }
+        // Between its places the locus is the integral's.
+        for mired in [10.3, 99.7, 178.4, 371.2, 999.9] {
+            let ([u, v], [a, b]) = (locus_uv(mired), uv_of(planckian_xy(1e6 / mired)));
+            assert!((u - a).abs() < 1e-9 && (v - b).abs() < 1e-9, "at {mired}");
         }
         assert_eq!(cct_duv([0.2, 0.7]), None);
         assert_eq!(mixed_xy([]), None);

@@ -7,6 +7,7 @@ pub mod face;
 pub mod glasses;
 pub mod head;
 pub mod highlight;
+mod keyed;
 pub mod placement;
 pub mod tint;
 
@@ -136,6 +137,7 @@ pub fn details(lit: &Lit<'_>) -> Vec<Reading> {
     let mut all = highlight::readings(lit.corner(), &lit.at_face());
     all.extend(detail::readings(lit));
     all.extend(tint::readings(lit));
+    all.extend(keyed::readings(lit));
     all
 }
 

@@ -47,7 +47,7 @@ const GROUPS: Partial<Record<Step, [string, string[]][]>> = {
   light: [
     ["Key", ["key"]],
     ["Face", ["face"]],
-    ["Behind", ["back", "background"]],
+    ["Behind", ["back", "background", "screen"]],
   ],
   shot: [
     ["Frame", ["frame"]],

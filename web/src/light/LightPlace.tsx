@@ -32,8 +32,6 @@ export function LightPlace({ face, units, selected, onSelect }: Props) {
             <th>Gives the face</th>
             <th>Light</th>
             <th>Part</th>
-            <th>From</th>
-            <th>Seen as</th>
           </tr>
         </thead>
         <tbody>
@@ -43,26 +41,21 @@ export function LightPlace({ face, units, selected, onSelect }: Props) {
                 <button type="button" className="button button-small" onClick={() => onSelect(lamp.id)}>
                   {lamp.id.replaceAll("-", " ")}
                 </button>
-                {lamp.unhidden < 0.98 && (
-                  <span className="text-faint block text-sm">
-                    {fixed(100 * (1 - lamp.unhidden), 0)} % hidden by what stands between
-                  </span>
-                )}
+                <span className="text-faint block text-xs whitespace-normal">
+                  {softness(lamp.angular_size_deg)}, {fixed(lamp.angular_size_deg, 0)}° wide from{" "}
+                  {formatLength(lamp.distance_m, units)}
+                  {lamp.unhidden < 0.98 &&
+                    `; ${fixed(100 * (1 - lamp.unhidden), 0)} % hidden by what stands between`}
+                </span>
               </td>
               <td>{fixed(lamp.illuminance_lx, 0)} lx</td>
               <td>{fixed(100 * lamp.part, 0)} %</td>
-              <td>{formatLength(lamp.distance_m, units)}</td>
-              <td>
-                {fixed(lamp.angular_size_deg, 0)}°, {softness(lamp.angular_size_deg)}
-              </td>
             </tr>
           ))}
           <tr>
             <td>walls, floor, ceiling</td>
             <td>{fixed(face.bounce_lx, 0)} lx</td>
             <td>{face.reference_lx > 0 ? fixed((100 * face.bounce_lx) / face.reference_lx, 0) : 0} %</td>
-            <td />
-            <td />
           </tr>
         </tbody>
       </table>

@@ -205,6 +205,48 @@ fn leaning_in_costs_more_under_a_near_lamp() {
     assert!(!told);
 }
 
+/// A keyed wall lit by a lamp at its middle is uneven; the spread is that of the light at the places which the picture
+/// shows, worked out here place by place; from further off less of its colour reaches the back.
+#[test]
+fn a_keyed_screen_is_lit_evenly_or_is_told_not_to_be() {
+    let with = |back_m: f64| {
+        let spot = json!({ "gear": "lamp", "role": "background", "position_m": [2.9, 0.7, 1.5], "aim_m": [2.0, 0.0, 1.2], "dim": 1,
+            "support": { "kind": "floor", "gear": "stand", "sandbag_kg": 20 } });
+        plain_with(&[
+            ("/brief/purpose", json!("keyed-background")),
+            ("/brief/room/surfaces", json!({ "wall-0": { "look": "chroma", "reflectance": 0.35 } })),
+            ("/layout/lights/spot", spot),
+            ("/layout/seat/position_m", json!([2, back_m])),
+            ("/layout/camera/position_m", json!([2, back_m + 1.5, 1.25])),
+        ])
+    };
+    let plan = with(1.5);
+    let corner = Corner::of(&plan).unwrap();
+    let lit = Lit::of(&corner).unwrap();
+    // 36 x 20.25 mm behind 40 mm focused at 1.5 m, the wall 3 m from the lens.
+    let (wide, high) =
+        (36.0 / 1000.0 * 3.0 / (0.04 * 1.5 / 1.46), 20.25 / 1000.0 * 3.0 / (0.04 * 1.5 / 1.46));
+    let lux: Vec<f64> = [-0.42, 0.0, 0.42]
+        .iter()
+        .flat_map(|x| [-0.42, 0.0, 0.42].map(|z| DVec3::new(2.0 + x * wide, 0.01, 1.25 + z * high)))
+        .map(|at| lit.direct_lx(at, DVec3::Y) + lit.bounce_lx(at, DVec3::Y))
+        .collect();
+    let spread = lux.iter().fold(0.0f64, |a, b| a.max(*b)) / lux.iter().fold(f64::MAX, |a, b| a.min(*b));
+    assert_close(value(&plan, "light.screen.evenness_stops"), spread.log2() / 2.0, 0.02, 0.01, "spread");
+    assert!(found(&plan, "light.screen.evenness_stops").is_some(), "one lamp from the side");
+    let mean = lux.iter().sum::<f64>() / 9.0;
+    let face = value(&plan, "light.face.illuminance_lx");
+    assert_close(value(&plan, "light.screen.level_stops"), (mean / face).log2(), 0.0, 0.02, "level");
+    // The key stays where it is: the colour on the back itself.
+    let spill = |plan: &Plan| {
+        let told = reading(plan, "light.screen.spill_stops").working;
+        told.inputs.iter().find(|i| i.name == "spill").unwrap().value
+    };
+    assert!(spill(&with(2.6)) < 0.8 * spill(&plan), "{} {}", spill(&with(2.6)), spill(&plan));
+    let all = without_moves(&plain_with(&[])).readings;
+    assert!(all.iter().all(|r| !r.id.starts_with("light.screen.")), "other purposes have no screen to key");
+}
+
 /// log2(rho E / (skin E)): a light wall under a lamp of its own outshines a dark face; a dark wall does not.
 #[test]
 fn the_background_is_set_against_the_face() {

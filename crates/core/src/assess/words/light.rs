@@ -22,6 +22,9 @@ const BALANCE_MIRED: f64 = 15.0;
 /// Darker eye sockets are told, and a face that changes by more when leaning in, stops (common practice, no source).
 const SOCKET_STOPS: f64 = -2.0;
 const LEAN_STOPS: f64 = 0.3;
+/// A keyed screen may be so uneven either way, and throw so much on the back, stops (common practice, no source).
+const EVEN_STOPS: f64 = 1.0 / 3.0;
+const SPILL_STOPS: f64 = -3.0;
 
 pub(super) fn notes(lit: &Lit<'_>, readings: &[Reading]) -> Vec<Finding> {
     let corner = lit.corner();
@@ -145,6 +148,36 @@ fn from_readings(readings: &[Reading]) -> Vec<Finding> {
             .because("The eye goes where it is brightest.", source)
             .on("light.background.stops", Some(stops), "stops")
             .advise("Sit further from the wall, keep the lamps off it, or hang something darker."),
+        );
+    }
+    if let Some(stops) = value("light.screen.evenness_stops").filter(|stops| *stops > EVEN_STOPS) {
+        all.push(
+            Finding::new(
+                "light.screen.evenness_stops",
+                Severity::Consider,
+                format!("The screen behind you is lit unevenly: {} stops either way.", decimals(stops, 1)),
+            )
+            .because(
+                "An uneven screen keys out unevenly.",
+                "a third of a stop either way: common practice, no source",
+            )
+            .on("light.screen.evenness_stops", Some(stops), "stops")
+            .advise("Light it apart from you with two lamps from both sides, or use less of it."),
+        );
+    }
+    if let Some(stops) = value("light.screen.spill_stops").filter(|stops| *stops > SPILL_STOPS) {
+        all.push(
+            Finding::new(
+                "light.screen.spill_stops",
+                Severity::Consider,
+                format!(
+                    "The screen throws its colour on your back, {} stops under the face.",
+                    decimals(-stops, 1)
+                ),
+            )
+            .because("Tinted hair and shoulders key out with the screen.", source)
+            .on("light.screen.spill_stops", Some(stops), "stops")
+            .advise("Sit further from it, cover what the picture does not show, or add a back light."),
         );
     }
     if value("light.key.catchlight_mm").is_some_and(|mm| mm <= 0.0) {

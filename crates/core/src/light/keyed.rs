@@ -1,0 +1,96 @@
+//! The light on a screen that is to be keyed out: how even it is where the picture shows it, how bright beside the face, and
+//! what it throws on the person's back.
+
+use super::AREA_FORMULA;
+use super::face::Lit;
+use crate::geometry::{DVec2, DVec3, bearing_vector};
+use crate::photometry::polygon_illuminance;
+use crate::plan::{Purpose, WALL_NAMES};
+use crate::reading::{From, Reading};
+
+/// Places across and up the picture at which the screen is looked at.
+const GRID: [f64; 3] = [0.08, 0.5, 0.92];
+/// Reflectance of a chroma screen where none is told (common practice, no source).
+const CHROMA: f64 = 0.35;
+
+/// The screen: a point of its plane, its normal to the lens, its corners, and what it reflects.
+struct Screen {
+    on: DVec3,
+    normal: DVec3,
+    outline: [DVec3; 4],
+    reflectance: (f64, From),
+}
+
+fn screen(lit: &Lit<'_>) -> Option<Screen> {
+    let corner = lit.corner();
+    let behind = corner.eyes_m - corner.to_lens() * corner.background_behind_m();
+    let towards = |normal: DVec3| if normal.dot(corner.to_lens()) < 0.0 { -normal } else { normal };
+    let given = |value: Option<f64>| value.map_or((CHROMA, From::Assumed), |v| (v, From::Typed));
+    if let Some((gear, used)) = corner.backdrop.filter(|_| corner.backdrop_behind_m().is_some()) {
+        let face = bearing_vector(used.bearing_deg);
+        let across = DVec3::new(face.y, -face.x, 0.0) * (gear.width_m / 2.0);
+        let foot = DVec2::from(used.position_m).extend(0.0);
+        let up = DVec3::Z * gear.height_m;
+        let outline = [foot - across, foot + across, foot + across + up, foot - across + up];
+        return Some(Screen {
+            on: behind,
+            normal: towards(face),
+            outline,
+            reflectance: given(gear.reflectance),
+        });
+    }
+    let (wall, _) = corner.wall_behind()?;
+    let (start, end) = corner.brief.room.wall_m(wall)?;
+    let normal = towards((end - start).normalize_or_zero().perp().extend(0.0));
+    let told = corner.brief.room.surfaces.get(WALL_NAMES[wall]).and_then(|s| s.reflectance);
+    let high = corner.brief.room.height_m;
+    let outline = [start.extend(0.0), end.extend(0.0), end.extend(high), start.extend(high)];
+    Some(Screen { on: behind, normal, outline, reflectance: given(told) })
+}
+
+/// What is told of the screen of a keyed background; nothing for other purposes, or where the picture looks past it.
+pub(super) fn readings(lit: &Lit<'_>) -> Vec<Reading> {
+    let corner = lit.corner();
+    if corner.brief.purpose != Purpose::KeyedBackground {
+        return Vec::new();
+    }
+    let Some(Screen { on, normal, outline, reflectance: (reflectance, from) }) = screen(lit) else {
+        return Vec::new();
+    };
+    let view = &corner.view;
+    // Where the line through a place of the picture meets the plane, a hair before it.
+    let meets = |x: f64, y: f64| {
+        let ray = view.forward
+            + view.right * ((x - 0.5) * view.width_ratio)
+            + view.up * ((0.5 - y) * view.height_ratio);
+        let rate = normal.dot(ray);
+        (rate < -1e-6)
+            .then(|| view.position_m + ray * (normal.dot(on - view.position_m) / rate) + normal * 0.01)
+    };
+    let places: Option<Vec<DVec3>> =
+        GRID.iter().flat_map(|y| GRID.iter().map(move |x| (*x, *y))).map(|(x, y)| meets(x, y)).collect();
+    let Some(places) = places else { return Vec::new() };
+    let lux: Vec<f64> =
+        places.iter().map(|at| lit.direct_lx(*at, normal) + lit.bounce_lx(*at, normal)).collect();
+    let (least, most) = lux.iter().fold((f64::INFINITY, 0.0f64), |(l, m), lux| (l.min(*lux), m.max(*lux)));
+    let mean = lux.iter().sum::<f64>() / lux.len() as f64;
+    let face = lit.at_face().camera_lx;
+    let luminance = reflectance * mean / std::f64::consts::PI;
+    let spill = polygon_illuminance(luminance, &outline, corner.eyes_m, -corner.to_lens());
+    vec![
+        Reading::new("light.screen.evenness_stops", (most / least).log2() / 2.0)
+            .by("log2(most / least) / 2 over 3 x 3 places in the picture", "a third of a stop either way: common practice, no source")
+            .with("most", most, "lx", From::Computed)
+            .with("least", least, "lx", From::Computed),
+        Reading::new("light.screen.level_stops", (mean / face).log2())
+            .by("log2(mean on the screen / light on the face)", AREA_FORMULA)
+            .with("on the screen", mean, "lx", From::Computed)
+            .with("on the face", face, "lx", From::Computed)
+            .note("Level with the face to a stop below: common practice, no source."),
+        Reading::new("light.screen.spill_stops", (spill / face).log2())
+            .by("log2(what the whole screen throws on the back / light on the face), lit as the picture shows it", AREA_FORMULA)
+            .with("spill", spill, "lx", From::Computed)
+            .with("reflectance of the screen", reflectance, "", from)
+            .note("Its colour on hair and shoulders. A back light two stops over it drowns it; more distance is better: common practice, no source."),
+    ]
+}
