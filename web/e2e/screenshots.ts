@@ -75,7 +75,12 @@ const VIEWS: View[] = [
   { name: "corner", path: "/corners/1", size: DESK },
   { name: "shot", path: "/corners/1/shot", size: DESK },
   { name: "compare", path: "/corners/1/compare", size: DESK },
-  { name: "light", path: "/corners/1/light", size: DESK, prepare: (page) => holdKey(page, 10, -20) },
+  {
+    name: "light",
+    path: "/corners/1/light",
+    size: DESK,
+    prepare: (page) => page.getByRole("row", { name: /^walls, floor/ }).scrollIntoViewIfNeeded(),
+  },
   {
     name: "held-dark",
     path: "/corners/1/light",

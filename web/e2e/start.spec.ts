@@ -140,7 +140,7 @@ test("the first run, a move, an undo and the card by keyboard alone", async ({ p
   await page.goto("/new");
   /** Tabs on until something of this name has the focus. */
   const reach = async (name: RegExp) => {
-    for (let presses = 0; presses < 90; presses += 1) {
+    for (let presses = 0; presses < 150; presses += 1) {
       const focused = await page.evaluate(() => {
         const e = document.activeElement as HTMLElement | null;
         if (e === document.body) return "";
@@ -173,6 +173,7 @@ test("the first run, a move, an undo and the card by keyboard alone", async ({ p
   await page.keyboard.press("Enter");
   // All readings together: a move may leave one of them as it was.
   const shown = async () => (await page.locator(".readings").allInnerTexts()).join("\n");
+  await expect(page.locator(".readings").first()).toBeVisible();
   const before = await shown();
   await reach(/^Key\. Arrow keys move it/);
   await page.keyboard.press("Shift+ArrowUp");

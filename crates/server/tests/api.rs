@@ -246,6 +246,13 @@ fn a_fix_is_offered_and_applied() {
     let after = server.post("/api/v1/assess", &mended).json();
     assert_eq!(after["assessment"]["verdict"]["ready"], true, "{}", after["assessment"]["verdict"]);
     assert!(judged["placed"].as_array().unwrap().iter().any(|p| p["letter"] == "K"));
+    // The face under its light: eleven parts of the head; lamps and room make up all of the light.
+    let face = &judged["face"];
+    assert_eq!(face["facets"].as_array().unwrap().len(), 11);
+    let lamps = face["lamps"].as_array().unwrap().iter().map(|l| l["illuminance_lx"].as_f64().unwrap());
+    let all = lamps.sum::<f64>() + face["bounce_lx"].as_f64().unwrap();
+    let told = face["reference_lx"].as_f64().unwrap();
+    assert!((all / told - 1.0).abs() < 1e-9, "{all} of {told}");
     // A patch made for another state of the plan is refused whole.
     let stale = json!({ "plan": mended, "patch": finding["fix"]["patch"] });
     assert_eq!(server.post("/api/v1/apply", &stale).problem(), "bad_input");

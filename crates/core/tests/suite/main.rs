@@ -22,6 +22,7 @@ mod fixes;
 mod framing;
 mod hand;
 mod laws;
+mod light_laws;
 mod lighting;
 mod money;
 mod patches;
