@@ -79,7 +79,8 @@ const VIEWS: View[] = [
     name: "light",
     path: "/corners/1/light",
     size: DESK,
-    prepare: (page) => page.getByRole("row", { name: /^walls, floor/ }).scrollIntoViewIfNeeded(),
+    prepare: (page) =>
+      page.locator("[aria-labelledby=face-light] tbody").evaluate((e) => e.scrollIntoView({ block: "end" })),
   },
   {
     name: "held-dark",
