@@ -8,7 +8,7 @@ import type { Table } from "../corner/useWorktable";
 import { NumberBox, OptionalBox } from "../ui/boxes";
 import { Choice } from "../ui/fields";
 import { Trouble } from "../ui/states";
-import { brightness, FIGURES, KINDS, told } from "./figures";
+import { FIGURES, KINDS, told } from "./figures";
 import { freeId, inUse, withGear, withoutGear } from "./gear";
 
 const STATES = [
@@ -120,7 +120,10 @@ function Thing({ id, thing, plan, table }: { id: string; thing: Gear; plan: Plan
 
 /** A lamp without figures, or with figures that nobody trusts: how to measure it with a phone. */
 function Measured({ thing, set }: { thing: Gear; set: (change: Record<string, unknown>) => void }) {
+  // A distance alone is no measurement: it waits here until something is read there.
+  const [distance, setDistance] = useState<number | null>(null);
   if (thing.kind !== "light") return null;
+  const at = thing.measured_at_m ?? distance;
   return (
     <details className="mt-2">
       <summary className="text-sm font-semibold">Measure it with a lux meter</summary>
@@ -138,14 +141,12 @@ function Measured({ thing, set }: { thing: Gear; set: (change: Record<string, un
           step={0.05}
           without="not measured"
           within={limits["GearLight.measured_at_m"]}
-          value={thing.measured_at_m ?? null}
-          onCommit={(measured_at_m) =>
-            set(
-              measured_at_m === null
-                ? { measured_at_m, measured_lx: null }
-                : withDistance(thing, measured_at_m),
-            )
-          }
+          value={at}
+          onCommit={(measured_at_m) => {
+            setDistance(measured_at_m);
+            if (measured_at_m === null) set({ measured_at_m, measured_lx: null });
+            else if (thing.measured_lx != null) set({ measured_at_m });
+          }}
         />
         <OptionalBox
           label="Read there"
@@ -159,7 +160,7 @@ function Measured({ thing, set }: { thing: Gear; set: (change: Record<string, un
             set(
               measured_lx === null
                 ? { measured_lx, measured_at_m: null }
-                : { measured_lx, measured_at_m: thing.measured_at_m ?? 1 },
+                : { measured_lx, measured_at_m: at ?? 1 },
             )
           }
         />
@@ -168,12 +169,6 @@ function Measured({ thing, set }: { thing: Gear; set: (change: Record<string, un
     </details>
   );
 }
-
-/** A distance alone is no measurement yet: what is told of the lamp stands in until it is read there. */
-const withDistance = (thing: Extract<Gear, { kind: "light" }>, measured_at_m: number) => ({
-  measured_at_m,
-  measured_lx: thing.measured_lx ?? Math.max(1, Math.round(brightness(thing) / measured_at_m ** 2)),
-});
 
 /** Something more, from the list of usual things. */
 function Add({ table }: { table: Table }) {
