@@ -33,6 +33,13 @@ pub fn shutter_s(mains_hz: f64, frame_rate_hz: f64) -> f64 {
     times.into_iter().find(|t| off(*t) <= best + 0.10).unwrap_or(half)
 }
 
+/// Part of a fully pulsing lamp's light by which exposures of this time differ from each other: abs(sinc) of the time
+/// over its pulses, of which the mains makes two a cycle; 0 for whole pulses.
+pub fn residual_ripple(mains_hz: f64, shutter_s: f64) -> f64 {
+    let phase = std::f64::consts::TAU * mains_hz * shutter_s;
+    if phase < 1e-12 { 1.0 } else { (phase.sin() / phase).abs() }
+}
+
 /// Area of the 16:9 picture of full frame (36 x 20.25 mm), mm2.
 const FULL_FRAME_MM2: f64 = 729.0;
 

@@ -160,6 +160,7 @@ const KNOWN: &[Entry] = &[
     ("shot.exposure.needed_lx", None, None),
     ("shot.exposure.full_frame_iso", None, None),
     ("shot.exposure.noise_stops", None, None),
+    ("shot.exposure.flicker_percent", None, None),
     ("shot.insert.speed_percent", None, None),
     ("shot.insert.light_stops", None, None),
     ("shot.cloth.stripe_px", None, None),

@@ -3,8 +3,10 @@ import { useQuery } from "@tanstack/react-query";
 
 import { api } from "../api/client";
 import { Choice, TextField, Tick } from "../ui/fields";
+import type { UnitSystem } from "../units/length";
 import { FORMATS, type Draft, type FurnitureDraft } from "./draft";
 import { Overhead } from "./Overhead";
+import { KINDS, newPiece, withKind } from "./pieces";
 import type { Problems } from "./reader";
 import { ShapeChoice, WalkRound } from "./Shape";
 import { wallNames, type BeamDraft, type LegDraft, type SlopeDraft } from "./walls";
@@ -110,23 +112,6 @@ export const fieldsOf = (step: number): string[] => FIELDS[step] ?? [];
 
 /** Each wall is measured from the corner where it begins, going round by the right. */
 const CORNERS = ["back-left", "back-right", "front-right", "front-left"];
-const KINDS = [
-  "desk",
-  "table",
-  "chair",
-  "shelf",
-  "bookcase",
-  "bed",
-  "sofa",
-  "wardrobe",
-  "cabinet",
-  "radiator",
-  "mirror",
-  "picture",
-  "lamp",
-  "plant",
-  "box",
-].map((k) => [k, k] as const);
 const PURPOSES = [
   ["talk-to-lens", "Talk to the lens", "Lesson or channel: chest up, eyes in the lens."],
   ["audition-tape", "Audition or application tape", "Eyes just beside the lens, plain wall, level camera."],
@@ -434,36 +419,23 @@ function Group({ title, note, children }: { title?: string; note?: string; child
   );
 }
 
+type Measure = "width" | "depth" | "height" | "foot" | "x" | "y";
+
 function FurnitureList({ draft, problems, change }: Omit<Props, "step">) {
   const set = (index: number, patch: Partial<FurnitureDraft>) =>
     change({ furniture: draft.furniture.map((f, i) => (i === index ? { ...f, ...patch } : f)) });
+  const units: UnitSystem = draft.texts.units === "imperial" ? "imperial" : "metric";
   const add = () => {
     const taken = new Set(draft.furniture.map((f) => f.id));
     let number = 1;
     while (taken.has(`piece-${number}`)) number += 1;
-    change({
-      furniture: [
-        ...draft.furniture,
-        {
-          id: `piece-${number}`,
-          kind: "shelf",
-          width: "0.80 m",
-          depth: "0.30 m",
-          height: "1.80 m",
-          x: "",
-          y: "",
-          foot: "0 m",
-          bearing: "0",
-          fixed: true,
-        },
-      ],
-    });
+    change({ furniture: [...draft.furniture, newPiece(`piece-${number}`, units)] });
   };
   return (
     <section className="mb-7">
       <h3 className="heading mb-2">Furniture</h3>
       {draft.furniture.map((piece, index) => {
-        const field = (name: "width" | "depth" | "height" | "x" | "y", label: string, help?: string) => (
+        const field = (name: Measure, label: string, help?: string) => (
           <TextField
             label={label}
             help={help}
@@ -480,7 +452,7 @@ function FurnitureList({ draft, problems, change }: Omit<Props, "step">) {
                 label="What"
                 value={piece.kind}
                 options={KINDS}
-                onChange={(kind) => set(index, { kind })}
+                onChange={(kind) => set(index, withKind(piece, kind, units))}
               />
               <Choice
                 label="Its front faces the"
@@ -508,6 +480,7 @@ function FurnitureList({ draft, problems, change }: Omit<Props, "step">) {
               {field("width", "Width")}
               {field("depth", "Depth, front to back")}
               {field("height", "Height")}
+              {field("foot", "Begins above the floor", "0 where it stands.")}
               {field(
                 "x",
                 "Middle, from the left wall",

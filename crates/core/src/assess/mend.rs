@@ -5,7 +5,7 @@ use super::carry::{millimetre, rounded, supports_for};
 use super::legal::Rules;
 use super::{Assessment, of_layout};
 use crate::corner::{Corner, LightAt, light_direction, light_thing, microphone_thing};
-use crate::exposure::{CALIBRATION, iso_on_dial};
+use crate::exposure::{CALIBRATION, iso_on_dial, shutter_s};
 use crate::finding::{Finding, Severity};
 use crate::geometry::{DVec3, bearing_of};
 use crate::plan::{Fix, Id, Layout, Light, Plan, Role, Support, SupportKind, change};
@@ -97,6 +97,7 @@ fn candidates<'a>(corner: &'a Corner<'a>, finding: &Finding) -> Candidates<'a> {
         }
         ("shot", Some("seat"), _) => gaze(corner),
         ("shot", Some("focus"), _) => stopped_down(corner),
+        ("shot", Some("exposure"), Some("flicker_percent")) => whole_pulses(corner),
         ("shot", Some("background"), _) => other_aperture(corner, low),
         ("shot", Some("frame" | "camera"), _) => reframed(corner),
         ("light", Some("face"), Some("exposure_stops")) => exposed(corner),
@@ -201,6 +202,14 @@ fn stopped_down<'a>(corner: &'a Corner<'a>) -> Candidates<'a> {
         layout.camera.f_number = n;
         (format!("Stop down to f/{n}"), with_iso(corner, layout))
     })))
+}
+
+/// The shutter nearest to half the frame at which lamps on the mains do not flicker.
+fn whole_pulses<'a>(corner: &'a Corner<'a>) -> Candidates<'a> {
+    let mut layout = corner.layout.clone();
+    let rate = layout.camera.frame_rate_hz;
+    layout.camera.shutter_s = shutter_s(corner.brief.mains_frequency_hz().0, rate);
+    one(format!("Set the shutter to 1/{:.0} s", 1.0 / layout.camera.shutter_s), with_iso(corner, layout))
 }
 
 /// Wider apertures for a background too sharp, smaller ones for one too soft, the nearest first.

@@ -1,11 +1,13 @@
 //! What the camera's settings ask of the light, and what they cost in noise.
 
 use crate::corner::Corner;
-use crate::exposure::{CALIBRATION, full_frame_iso, illuminance_needed_lx, stops_behind_full_frame};
+use crate::exposure::{
+    CALIBRATION, full_frame_iso, illuminance_needed_lx, residual_ripple, shutter_s, stops_behind_full_frame,
+};
 use crate::reading::{From, Reading};
 
 pub(super) fn readings(corner: &Corner<'_>) -> Vec<Reading> {
-    let mut all = vec![needed(corner), noise(corner), behind(corner)];
+    let mut all = vec![needed(corner), noise(corner), behind(corner), flicker(corner)];
     all.extend(slow_motion(corner));
     all
 }
@@ -41,6 +43,19 @@ fn behind(corner: &Corner<'_>) -> Reading {
         .with("image width", width, "mm", corner.body.common.told())
         .with("image height", height, "mm", corner.body.common.told())
         .within(0.5)
+}
+
+/// What lamps that pulse with the mains do at this shutter.
+fn flicker(corner: &Corner<'_>) -> Reading {
+    let camera = &corner.layout.camera;
+    let (mains, from) = corner.brief.mains_frequency_hz();
+    Reading::new("shot.exposure.flicker_percent", 100.0 * residual_ripple(mains, camera.shutter_s))
+        .by("100 abs(sin x / x), x = pi 2 f t", "sinc of whole pulses, two a cycle of the mains")
+        .with("mains", mains, "Hz", from)
+        .with("shutter", camera.shutter_s, "s", From::Typed)
+        .with("shutter angle", 360.0 * camera.shutter_s * camera.frame_rate_hz, "\u{b0}", From::Computed)
+        .with("nearest to 180 degrees that is free", shutter_s(mains, camera.frame_rate_hz), "s", From::Computed)
+        .note("Of a lamp that goes fully dark with the mains; daylight, batteries and good drivers do not. Lamps that are dimmed by pulses have a beat of their own.")
 }
 
 /// What inserts in slow motion cost in light.

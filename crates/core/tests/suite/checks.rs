@@ -111,6 +111,29 @@ fn flicker_free_times_are_those_that_gather_the_same_light() {
     }
 }
 
+/// Exposures at 180 degrees under a lamp that pulses fully: worked by the sinc, and by summing the lamp's light here.
+#[test]
+fn the_ripple_left_is_that_of_the_pulses_cut() {
+    use fogon_core::exposure::residual_ripple;
+    for (rate, mains, left) in
+        [(30.0, 50.0, 0.165_399), (24.0, 50.0, 0.039_544_6), (60.0, 50.0, 0.190_986), (24.0, 60.0, 0.127_324)]
+    {
+        let time = 0.5 / rate;
+        assert_close(residual_ripple(mains, time), left, 1e-5, 0.0, "sinc");
+        // Light 1 + cos: the most and least that an exposure gathers, about its mean.
+        let gathered = |from: f64| {
+            let steps = 2000;
+            let at = |i: i32| from + (f64::from(i) + 0.5) * time / f64::from(steps);
+            (0..steps).map(|i| 1.0 + (std::f64::consts::TAU * 2.0 * mains * at(i)).cos()).sum::<f64>()
+                / f64::from(steps)
+        };
+        let all: Vec<f64> = (0..400).map(|i| gathered(f64::from(i) / 400.0 / (2.0 * mains))).collect();
+        let most = all.iter().fold(0.0f64, |a, b| a.max(*b));
+        assert_close(most - 1.0, left, 1e-3, 0.0, "summed");
+    }
+    assert!(residual_ripple(50.0, 0.02) < 1e-12 && residual_ripple(60.0, 1.0 / 120.0) < 1e-12);
+}
+
 /// Written by reference/area_light: double integration with SciPy.
 #[test]
 fn area_formula_agrees_with_integration() {

@@ -55,6 +55,7 @@ fn a_badly_set_camera_is_set_right() {
     for (edit, value, id) in [
         ("/layout/camera/iso", json!(1600), "light.face.exposure_stops"),
         ("/layout/camera/iso", json!(12800), "light.face.exposure_stops"),
+        ("/layout/camera/shutter_s", json!(0.0125), "shot.exposure.flicker_percent"),
         ("/layout/camera/tilt_deg", json!(-9), "shot.frame.eye_line_error"),
         ("/layout/camera/tilt_deg", json!(4), "shot.frame.headroom_fraction"),
         ("/layout/camera/focal_length_mm", json!(30), "shot.frame.height_error_percent"),

@@ -16,6 +16,8 @@ use crate::units::decimals;
 const LEAN_SEEN_DEG: f64 = 3.0;
 /// More small things than this behind a person distract. Fogon's own rule.
 const SMALL_MOST: usize = 5;
+/// Frames that differ by more than this are told, percent. Fogon's own rule.
+const FLICKER_PERCENT: f64 = 2.0;
 /// A face stretched by more than this is seen, percent. Fogon's own rule.
 const STRETCH_SEEN_PERCENT: f64 = 5.0;
 
@@ -56,6 +58,23 @@ pub(super) fn notes(corner: &Corner<'_>, readings: &[Reading]) -> Vec<Finding> {
             .advise(
                 "Use a larger glass, a longer lens from further back, or bring the glass nearer to the lens.",
             ),
+        );
+    }
+    if let Some(ripple) = value("shot.exposure.flicker_percent").filter(|ripple| *ripple > FLICKER_PERCENT) {
+        let shutter = 1.0 / corner.layout.camera.shutter_s;
+        all.push(
+            Finding::new(
+                "shot.exposure.flicker_percent",
+                Severity::Consider,
+                format!(
+                    "At 1/{} s a lamp on the mains can flicker by up to {} %.",
+                    decimals(shutter, 0),
+                    decimals(ripple, 0)
+                ),
+            )
+            .because("Lamps pulse at twice the mains frequency.", "2 %: Fogon's own rule")
+            .on("shot.exposure.flicker_percent", Some(ripple), "%")
+            .advise("Choose a shutter of whole pulses, or light by daylight, batteries or a lamp that is told to be free of flicker."),
         );
     }
     if let Some(stretch) = value("shot.frame.stretch_percent").filter(|s| *s > STRETCH_SEEN_PERCENT) {
