@@ -13,6 +13,7 @@ export default defineConfig({
   use: {
     baseURL: process.env.FOGON_URL ?? "http://127.0.0.1:4170",
     viewport: { width: 1280, height: 800 },
+    actionTimeout: 60_000,
     launchOptions: {
       executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium",
       args: [

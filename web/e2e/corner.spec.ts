@@ -174,13 +174,13 @@ test("bad answers are named beside their field and nothing typed is lost", async
   // What only the whole can tell is told beside the field as well.
   await page.getByLabel("Width, along the back wall").fill("3");
   await page.getByLabel("Depth", { exact: true }).fill("3");
-  await section(page, "Door").getByLabel("Width").fill("4 m");
+  await page.getByRole("group", { name: "door" }).getByLabel("Width").fill("4 m");
   await page.getByRole("button", { name: "Next: You" }).click();
   await page.getByLabel("Stature").fill("5' 6\"");
   await page.getByRole("button", { name: "Lay out the corner" }).click();
   await expect(page.getByRole("alert")).toContainText("openings.door.width_m");
   await page.getByRole("button", { name: "Back" }).click();
-  await expect(section(page, "Door").getByText(/4 m is not accepted/)).toBeVisible();
+  await expect(page.getByRole("group", { name: "door" }).getByText(/4 m is not accepted/)).toBeVisible();
 });
 
 test("an alcove is walked round with a tape, and its corners are on plan and card", async ({ page }) => {
@@ -198,7 +198,12 @@ test("an alcove is walked round with a tape, and its corners are on plan and car
   await page.getByRole("button", { name: "Add a slope" }).click();
   await page.getByLabel("Height at that wall").fill("1.2 m");
   await page.getByLabel("Meets the ceiling after").fill("1 m");
-  await page.getByLabel("The room has a window").uncheck();
+  await page.getByRole("button", { name: "Take window out" }).click();
+  await page.getByRole("button", { name: "Add a door" }).click();
+  const second = page.getByRole("group", { name: "door-2" });
+  await second.getByLabel("In wall").selectOption("0");
+  await second.getByLabel("From corner a").fill("1 m");
+  await second.getByLabel("Opens").selectOption("sliding");
   await page.getByRole("button", { name: "Next: You" }).click();
   await page.getByLabel("Stature").fill("1.70");
   await page.getByRole("button", { name: "Lay out the corner" }).click();
@@ -214,6 +219,7 @@ test("an alcove is walked round with a tape, and its corners are on plan and car
   await page.goto(`${page.url().replace(/\/card$/, "")}/brief`);
   await expect(page.getByLabel("Then, at corner d")).toHaveValue("right");
   await expect(page.getByLabel("Height at that wall")).toHaveValue("1.2 m");
+  await expect(page.getByRole("group", { name: "door-2" }).getByLabel("Opens")).toHaveValue("sliding");
 });
 
 test("a cupboard is told what forbids it and what would free it", async ({ page }) => {
@@ -221,7 +227,8 @@ test("a cupboard is told what forbids it and what would free it", async ({ page 
   await page.getByLabel("Name of the corner").fill("Cupboard");
   await page.getByLabel("Width, along the back wall").fill("1.3 m");
   await page.getByLabel("Depth", { exact: true }).fill("1.4 m");
-  for (const kind of ["door", "window"]) await page.getByLabel(`The room has a ${kind}`).uncheck();
+  for (const thing of ["door", "window"])
+    await page.getByRole("button", { name: `Take ${thing} out` }).click();
   await page.getByRole("button", { name: "Take desk out" }).click();
   await page.getByRole("button", { name: "Next: You" }).click();
   await page.getByLabel("Stature").fill("1.80");

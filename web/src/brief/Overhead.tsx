@@ -1,6 +1,7 @@
 // What hangs overhead: sloping parts of the ceiling, and beams.
 import { Choice, TextField } from "../ui/fields";
 import type { Draft } from "./draft";
+import { freeId } from "./ids";
 import type { Problems } from "./reader";
 import type { Change } from "./steps";
 import type { BeamDraft, SlopeDraft } from "./walls";
@@ -10,13 +11,6 @@ interface Props {
   problems: Problems;
   change: Change;
   walls: readonly (readonly [string, string])[];
-}
-
-function freeId(prefix: string, taken: { id: string }[]): string {
-  for (let number = 1; ; number += 1) {
-    const id = number === 1 ? prefix : `${prefix}-${number}`;
-    if (taken.every((other) => other.id !== id)) return id;
-  }
 }
 
 export function Overhead({ draft, problems, change, walls }: Props) {

@@ -14,6 +14,7 @@ import {
   remember,
   type Draft,
 } from "./draft";
+import { newOpening } from "./openings";
 
 const FILE = JSON.parse(
   readFileSync(new URL("../../../docs/examples/box-room.brief.json", import.meta.url), "utf8"),
@@ -101,6 +102,40 @@ describe("a new corner", () => {
     const { problems } = briefOf(answered({ units: "imperial", width: "11", depth: "1' 1\"" }));
     expect(problems.width).toBeUndefined();
     expect(problems.depth).toBe("1' 1\" is not accepted: give 1' 7¾\" to 164' ½\".");
+  });
+});
+
+describe("doors and windows", () => {
+  it("are as many as the room has, and come back as typed", () => {
+    const draft = answered();
+    draft.openings.push({
+      ...newOpening("door", draft.openings, "metric"),
+      swing: "sliding",
+      width: "1.5",
+    });
+    draft.openings.push({ ...newOpening("window", draft.openings, "metric"), sill: "40 cm" });
+    const { name, brief, problems } = briefOf(draft);
+    expect(problems).toEqual({});
+    expect(Object.keys(brief.room.openings ?? {})).toEqual(["door", "window", "door-2", "window-2"]);
+    expect(brief.room.openings?.["door-2"]).toEqual({
+      kind: "door",
+      wall: 0,
+      from_m: 0.1,
+      width_m: 1.5,
+      swing: "sliding",
+    });
+    expect(brief.room.openings?.["window-2"]).toMatchObject({ wall: 2, sill_m: 0.4 });
+    const again = draftOf(name, brief);
+    again.openings = again.openings.filter((o) => o.id !== "door");
+    expect(briefOf(again).brief.room.openings).toEqual({ ...brief.room.openings, door: undefined });
+  });
+
+  it("say which of them cannot be read", () => {
+    const draft = answered();
+    draft.openings.push({ ...newOpening("window", draft.openings, "metric"), height: "9 m" });
+    expect(briefOf(draft).problems).toEqual({
+      "openings.2.height": "9 m is not accepted: give 0.20 m to 8.00 m.",
+    });
   });
 });
 
@@ -253,8 +288,9 @@ describe("how it stands today", () => {
 
 describe("a refusal by the server", () => {
   it.each([
-    ["brief.room.openings.door.width_m", "door.width"],
-    ["brief.room.openings.window.sill_m", "window.sill"],
+    ["brief.room.openings.door.width_m", "openings.0.width"],
+    ["brief.room.openings.window.sill_m", "openings.1.sill"],
+    ["brief.room.openings.hatch.sill_m", null],
     ["brief.room.furniture.desk.position_m[0]", "furniture.0.x"],
     ["brief.room.furniture.desk.size_m[2]", "furniture.0.height"],
     ["brief.room.furniture.shelf.position_m[1]", null],

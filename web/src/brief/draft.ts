@@ -3,6 +3,7 @@
 import { brightness } from "../shelf/figures";
 import type { Brief, Gear, Schemas } from "../api/client";
 import { editLength, type UnitSystem } from "../units/length";
+import { newOpening, openingsOf, openingsTyped, type OpeningDraft } from "./openings";
 import { PLACE, Reader, SIDE, within, type Problems } from "./reader";
 import { isRectangle, legsOf, roomiest, type BeamDraft, type LegDraft, type SlopeDraft } from "./walls";
 
@@ -22,6 +23,7 @@ export interface FurnitureDraft {
 export interface Draft {
   texts: Record<string, string>;
   furniture: FurnitureDraft[];
+  openings: OpeningDraft[];
   /** The walk round a floor that is no rectangle, and the floor it makes. */
   legs: LegDraft[];
   floor: Schemas["Room"]["floor_m"] | null;
@@ -139,17 +141,6 @@ export function newDraft(): Draft {
       width: "",
       depth: "",
       height: "2.40 m",
-      door: "yes",
-      "door.wall": "1",
-      "door.from": "0.10 m",
-      "door.width": "0.80 m",
-      "door.swing": "in-left",
-      window: "yes",
-      "window.wall": "3",
-      "window.from": "0.80 m",
-      "window.width": "1.20 m",
-      "window.sill": "0.90 m",
-      "window.height": "1.20 m",
       volts: "",
       hertz: "",
       breaker: "",
@@ -217,6 +208,7 @@ export function newDraft(): Draft {
         fixed: false,
       },
     ],
+    openings: [newOpening("door", [], "metric"), newOpening("window", [], "metric")],
     legs: [],
     floor: null,
     slopes: [],
@@ -236,9 +228,6 @@ export function draftOf(name: string, brief: Brief): Draft {
   const plain = (value: number | null | undefined) =>
     value === null || value === undefined ? "" : String(value);
   const corner = brief.room.floor_m[2] ?? [0, 0];
-  const openings = Object.entries(brief.room.openings ?? {});
-  const door = openings.find(([, o]) => o.kind === "door");
-  const window = openings.find(([, o]) => o.kind === "window");
   const gear = Object.entries(brief.gear ?? {});
   const first = (fits: (g: Gear) => boolean) =>
     gear.find(([, g]) => fits(g) && (g.state ?? "owned") === "owned");
@@ -254,7 +243,7 @@ export function draftOf(name: string, brief: Brief): Draft {
   const [key, second, third] = lamps;
   const [fill, back] = board ? [board, second] : third ? [second, third] : [undefined, second];
   const ids: Record<string, string> = {};
-  for (const [slot, entry] of Object.entries({ door, window, camera, lens, key, fill, back, microphone }))
+  for (const [slot, entry] of Object.entries({ camera, lens, key, fill, back, microphone }))
     if (entry) ids[slot] = entry[0];
   const t = draft.texts;
   Object.assign(t, {
@@ -264,8 +253,6 @@ export function draftOf(name: string, brief: Brief): Draft {
     width: isRectangle(brief.room.floor_m) ? text(corner[0]) : "",
     depth: isRectangle(brief.room.floor_m) ? text(corner[1]) : "",
     height: text(brief.room.height_m),
-    door: door ? "yes" : "no",
-    window: window ? "yes" : "no",
     volts: plain(brief.room.mains?.voltage_v),
     hertz: plain(brief.room.mains?.frequency_hz),
     breaker: plain(brief.room.mains?.breaker_a),
@@ -286,21 +273,6 @@ export function draftOf(name: string, brief: Brief): Draft {
     currency: brief.money?.currency ?? "",
     today: brief.today ? "yes" : "no",
   });
-  for (const [slot, entry] of [
-    ["door", door],
-    ["window", window],
-  ] as const) {
-    if (!entry) continue;
-    const o = entry[1];
-    Object.assign(t, {
-      [`${slot}.wall`]: String(o.wall),
-      [`${slot}.from`]: text(o.from_m),
-      [`${slot}.width`]: text(o.width_m),
-      ...(slot === "door"
-        ? { "door.swing": o.swing ?? "in-left" }
-        : { "window.sill": text(o.sill_m ?? 0.9), "window.height": text(o.height_m ?? 1.2) }),
-    });
-  }
   if (camera?.[1].kind === "camera") {
     const c = camera[1];
     t.format =
@@ -368,6 +340,7 @@ export function draftOf(name: string, brief: Brief): Draft {
     bearing: String(f.bearing_deg ?? 0),
     fixed: f.fixed ?? false,
   }));
+  draft.openings = openingsTyped(brief.room, system);
   if (t.shape === "walk") {
     draft.legs = legsOf(brief.room.floor_m, system);
     draft.floor = brief.room.floor_m;
@@ -458,31 +431,7 @@ export function briefOf(draft: Draft): { name: string; brief: Brief; problems: P
   const floor = floorOf(draft, read);
   const middle = roomiest(floor);
   const base = structuredClone(draft.base);
-  const openings: Record<string, Schemas["Opening"]> = { ...(base?.room.openings ?? {}) };
-  const doorId = draft.ids.door ?? "door";
-  const windowId = draft.ids.window ?? "window";
-  delete openings[doorId];
-  delete openings[windowId];
-  if (read.is("door")) {
-    openings[doorId] = {
-      ...(base?.room.openings?.[doorId] ?? {}),
-      kind: "door",
-      wall: Number(read.text("door.wall")),
-      from_m: read.length("door.from", within("Opening.from_m")),
-      width_m: read.length("door.width", within("Opening.width_m")),
-      swing: read.text("door.swing") as Schemas["Swing"],
-    };
-  }
-  if (read.is("window")) {
-    openings[windowId] = {
-      kind: "window",
-      wall: Number(read.text("window.wall")),
-      from_m: read.length("window.from", within("Opening.from_m")),
-      width_m: read.length("window.width", within("Opening.width_m")),
-      sill_m: read.length("window.sill", within("Opening.sill_m")),
-      height_m: read.length("window.height", within("Opening.height_m")),
-    };
-  }
+  const openings = openingsOf(draft.openings, read, base?.room.openings ?? {});
   const furniture: Record<string, Schemas["Furniture"]> = {};
   draft.furniture.forEach((piece, index) => {
     const at = (field: keyof FurnitureDraft) => `furniture.${index}.${field}`;
@@ -804,8 +753,8 @@ function todayOf(draft: Draft, read: Reader, brief: Brief): Schemas["Today"] {
 export function fieldFor(path: string, draft: Draft): string | null {
   const [, opening, side] = /openings\.([a-z0-9-]+)\.(wall|\w+(?=_m))/.exec(path) ?? [];
   if (opening && side) {
-    const slot = opening === (draft.ids.door ?? "door") ? "door" : "window";
-    return `${slot}.${side}`;
+    const index = draft.openings.findIndex((o) => o.id === opening);
+    return index < 0 ? null : `openings.${index}.${side}`;
   }
   const [, piece, part] = /furniture\.([a-z0-9-]+)\.(\w+_m(?:\[\d\])?)/.exec(path) ?? [];
   if (piece && part) {

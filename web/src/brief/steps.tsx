@@ -5,6 +5,9 @@ import { api } from "../api/client";
 import { Choice, TextField, Tick } from "../ui/fields";
 import type { UnitSystem } from "../units/length";
 import { FORMATS, type Draft, type FurnitureDraft } from "./draft";
+import { freeId } from "./ids";
+import { Openings } from "./Openings";
+import type { OpeningDraft } from "./openings";
 import { Overhead } from "./Overhead";
 import { KINDS, newPiece, withKind } from "./pieces";
 import type { Problems } from "./reader";
@@ -32,6 +35,7 @@ export const STEPS = [
 export type Change = (patch: {
   texts?: Record<string, string>;
   furniture?: FurnitureDraft[];
+  openings?: OpeningDraft[];
   legs?: LegDraft[];
   floor?: Draft["floor"];
   slopes?: SlopeDraft[];
@@ -51,10 +55,7 @@ const FIELDS: string[][] = [
     "width",
     "depth",
     "height",
-    "door",
-    "door.",
-    "window",
-    "window.",
+    "openings.",
     "volts",
     "hertz",
     "breaker",
@@ -165,10 +166,10 @@ export function StepFields({ step, draft, problems, change }: Props) {
   const imperial = draft.texts.units === "imperial";
   const rectangle = draft.texts.shape !== "walk";
   const walls = wallNames(rectangle ? 4 : draft.legs.length, rectangle);
-  const fromCorner = (wall: string | undefined) =>
+  const fromCorner = (wall: string) =>
     rectangle
-      ? `From the ${CORNERS[Number(wall ?? 0)] ?? ""} corner`
-      : `From corner ${walls[Number(wall ?? 0)]?.[1]?.[0] ?? "a"}`;
+      ? `From the ${CORNERS[Number(wall)] ?? ""} corner`
+      : `From corner ${walls[Number(wall)]?.[1]?.[0] ?? "a"}`;
   switch (step) {
     case 0:
       return (
@@ -192,43 +193,7 @@ export function StepFields({ step, draft, problems, change }: Props) {
           </Group>
           {!rectangle && <WalkRound draft={draft} problems={problems} change={change} />}
           <Overhead draft={draft} problems={problems} change={change} walls={walls} />
-          <Group title="Door">
-            {tick("door", "The room has a door")}
-            {is("door") && (
-              <>
-                {choice("door.wall", "In wall", walls)}
-                {text("door.from", fromCorner(draft.texts["door.wall"]), "To the near edge of the door.")}
-                {text("door.width", "Width")}
-                {choice(
-                  "door.swing",
-                  "Opens",
-                  [
-                    ["in-left", "inwards, hinges left"],
-                    ["in-right", "inwards, hinges right"],
-                    ["out", "outwards"],
-                    ["sliding", "sliding"],
-                  ],
-                  "As seen from inside, facing it.",
-                )}
-              </>
-            )}
-          </Group>
-          <Group title="Window">
-            {tick("window", "The room has a window")}
-            {is("window") && (
-              <>
-                {choice("window.wall", "In wall", walls)}
-                {text(
-                  "window.from",
-                  fromCorner(draft.texts["window.wall"]),
-                  "To the near edge of the window.",
-                )}
-                {text("window.width", "Width")}
-                {text("window.sill", "Sill height")}
-                {text("window.height", "Height of the opening")}
-              </>
-            )}
-          </Group>
+          <Openings draft={draft} problems={problems} change={change} walls={walls} fromCorner={fromCorner} />
           <FurnitureList draft={draft} problems={problems} change={change} />
           <Group
             title="Mains"
@@ -425,12 +390,8 @@ function FurnitureList({ draft, problems, change }: Omit<Props, "step">) {
   const set = (index: number, patch: Partial<FurnitureDraft>) =>
     change({ furniture: draft.furniture.map((f, i) => (i === index ? { ...f, ...patch } : f)) });
   const units: UnitSystem = draft.texts.units === "imperial" ? "imperial" : "metric";
-  const add = () => {
-    const taken = new Set(draft.furniture.map((f) => f.id));
-    let number = 1;
-    while (taken.has(`piece-${number}`)) number += 1;
-    change({ furniture: [...draft.furniture, newPiece(`piece-${number}`, units)] });
-  };
+  const add = () =>
+    change({ furniture: [...draft.furniture, newPiece(freeId("piece", draft.furniture), units)] });
   return (
     <section className="mb-7">
       <h3 className="heading mb-2">Furniture</h3>

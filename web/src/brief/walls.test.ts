@@ -84,7 +84,7 @@ describe("answers about such a room", () => {
     draft.slopes = [{ id: "slope", wall: "0", from: "", length: "", knee: "low", run: "1 m" }];
     expect(briefOf(draft).problems["slopes.0.knee"]).toMatch(/no length/);
     expect(fieldFor("brief.room.slopes.slope.knee_m", draft)).toBe("slopes.0.knee");
-    expect(fieldFor("brief.room.openings.door.wall", draft)).toBe("door.wall");
+    expect(fieldFor("brief.room.openings.door.wall", draft)).toBe("openings.0.wall");
     expect(fieldFor("brief.room.floor_m", draft)).toBe("walk");
   });
 });

@@ -244,10 +244,6 @@ export function draftFrom(answers: Record<string, string>, standing: boolean): D
       width: told("width"),
       depth: told("depth"),
       height: told("height"),
-      door: told("door") === "none" ? "no" : "yes",
-      "door.wall": told("door") === "none" ? "1" : told("door"),
-      window: told("window") === "none" ? "no" : "yes",
-      "window.wall": told("window") === "none" ? "3" : told("window"),
       stature: told("stature"),
       posture: where === "standing" ? "standing" : "seated",
       seatAt: where === "desk" ? "desk" : "",
@@ -267,14 +263,15 @@ export function draftFrom(answers: Record<string, string>, standing: boolean): D
   );
   // A new draft brings a desk.
   if (where !== "desk") draft.furniture = [];
+  draft.openings = draft.openings
+    .filter(({ kind }) => told(kind) !== "none")
+    .map((opening) => ({ ...opening, wall: told(opening.kind) }));
   draft.figuresAssumed = true;
   return draft;
 }
 
 /** The first-run question behind a field of the full answers. */
 export function questionOf(field: string): string {
-  if (field.startsWith("door")) return "door";
-  if (field.startsWith("window")) return "window";
   if (field.startsWith("focal") || field.startsWith("f") || field === "nearest")
     return field === "fill" ? "fill" : "camera";
   if (field.startsWith("key")) return "key";

@@ -149,7 +149,7 @@ fn assumptions_are_owned_up_to() {
     }
     let told = of(&plain_with(&[
         ("/brief/person/lean_m", json!(0.03)),
-        ("/brief/room/mains", json!({ "voltage_v": 230, "breaker_a": 16 })),
+        ("/brief/room/mains", json!({ "voltage_v": 230, "frequency_hz": 50, "breaker_a": 16 })),
     ]));
     assert!(
         told.assumed.iter().all(|a| !a.contains("lean") && !a.contains("mains") && !a.contains("breaker")),
