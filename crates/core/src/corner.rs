@@ -7,11 +7,11 @@ mod things;
 
 use crate::geometry::{DVec2, DVec3, Pinhole, bearing_of, bearing_vector, distance_to_edge};
 use crate::person::{Landmarks, landmarks_of};
-use crate::photometry::{Face, luminance_cd_m2};
+use crate::photometry::{Face, face_of};
 use crate::plan::{
     Angle, Backdrop, Brief, Common, Furniture, Gear, GearBackdrop, GearCamera, GearLens, GearLight,
-    GearMicrophone, GearMonitor, GearPanel, GearSupport, Id, Layout, Light, Look, Orientation, Plan, Role,
-    Room, ScreenType, Support, WALL_NAMES,
+    GearMicrophone, GearMonitor, GearPanel, GearSupport, Gel, Id, Layout, Light, Look, Modifier, Orientation,
+    Plan, Role, Room, ScreenType, Shape, Support, WALL_NAMES,
 };
 
 pub use seen::shown;
@@ -44,6 +44,8 @@ pub struct LightAt<'a> {
     pub position_m: DVec3,
     /// Point it faces, m.
     pub aim_m: DVec3,
+    /// The cloth that hangs before it, and how far from the lamp, m.
+    pub cloth: Option<(&'a GearPanel, f64)>,
 }
 
 /// What a light entry is.
@@ -56,31 +58,39 @@ pub enum Source<'a> {
 }
 
 impl LightAt<'_> {
-    /// The face at its dial setting; a board's luminance is 0 until something lights it.
+    /// The face that shines, at its dial setting and through its foil: of a lamp with a cloth before it the lamp's own,
+    /// behind the cloth. A board's luminance is 0 until something lights it.
     pub fn face(&self) -> Face {
         match self.source {
-            Source::Lamp(lamp) => Face {
-                luminance_cd_m2: luminance_cd_m2(lamp) * self.light.dim,
-                exponent: crate::photometry::exponent(lamp),
-                ..self.dark_face()
-            },
+            Source::Lamp(lamp) => {
+                let behind = self.direction() * self.cloth.map_or(0.0, |(_, ahead_m)| ahead_m);
+                let face = face_of(lamp, self.position_m - behind, self.aim_m);
+                let passes = self.light.gel.map_or(1.0, Gel::transmittance);
+                Face { luminance_cd_m2: face.luminance_cd_m2 * self.light.dim * passes, ..face }
+            }
             Source::Board(_) => self.dark_face(),
         }
     }
 
-    /// The face as a shape alone, its luminance 0.
+    /// What the face of the person sees, as a shape alone, its luminance 0: the cloth where one hangs before the lamp.
     pub fn dark_face(&self) -> Face {
-        let (shape, width_m, height_m) = match self.source {
-            Source::Lamp(lamp) => (lamp.shape, lamp.width_m, lamp.height_m),
-            Source::Board(board) => (crate::plan::Shape::Rectangle, board.width_m, board.height_m),
+        let (shape, width_m, height_m) = match (self.source, self.cloth) {
+            (_, Some((cloth, _))) => (Shape::Rectangle, cloth.width_m, cloth.height_m),
+            (Source::Lamp(lamp), None) => (lamp.shape, lamp.width_m, lamp.height_m),
+            (Source::Board(board), None) => (Shape::Rectangle, board.width_m, board.height_m),
         };
         Face::new(shape, width_m, height_m, self.position_m, self.aim_m, 0.0)
     }
 
-    /// Depth of the body behind the face, m.
+    /// Unit vector along which it shines.
+    pub fn direction(&self) -> DVec3 {
+        (self.aim_m - self.position_m).normalize_or(-DVec3::Z)
+    }
+
+    /// Depth of the body behind the face, m; with a cloth, from the cloth to the lamp's back.
     pub fn depth_m(&self) -> f64 {
         match self.source {
-            Source::Lamp(lamp) => lamp.depth_m,
+            Source::Lamp(lamp) => lamp.depth_m + self.cloth.map_or(0.0, |(_, ahead_m)| ahead_m),
             Source::Board(_) => 0.02,
         }
     }
@@ -88,6 +98,15 @@ impl LightAt<'_> {
     /// Where the stand holds it: the back of its body, m.
     pub fn hold_m(&self) -> DVec3 {
         self.position_m + (self.position_m - self.aim_m).normalize_or_zero() * self.depth_m()
+    }
+
+    /// Its correlated colour temperature as it leaves foil and cloth, K: as set, else the middle of its range in mired.
+    pub fn cct_k(&self) -> f64 {
+        let Source::Lamp(lamp) = self.source else { return 5600.0 };
+        let set = self.light.cct_k.unwrap_or(2e6 / (1e6 / lamp.cct_min_k + 1e6 / lamp.cct_max_k));
+        let modifier = if self.cloth.is_some() { Some(Modifier::Softbox) } else { lamp.modifier };
+        let shift = self.light.gel.map_or(0.0, Gel::shift_mired) + modifier.map_or(0.0, Modifier::warms_mired);
+        1e6 / (1e6 / set + shift).max(20.0)
     }
 
     /// What every kind of gear has.
@@ -234,6 +253,10 @@ impl<'a> Corner<'a> {
                 source,
                 position_m: light.position_m.into(),
                 aim_m: light.aim_m.map_or(eyes_m, DVec3::from),
+                cloth: match &light.cloth {
+                    Some(cloth) => Some((gear(&cloth.gear)?.reflector()?, cloth.ahead_m)),
+                    None => None,
+                },
             });
         }
         let microphone = match &layout.microphone {

@@ -1,7 +1,9 @@
 //! The light: where key, fill and back light stand, what reaches the face, and whether it suffices.
 
+pub mod apparent;
 pub mod bounce;
 pub mod catchlight;
+pub mod cloth;
 pub mod detail;
 pub mod face;
 pub mod glasses;
@@ -80,10 +82,9 @@ pub fn flare_margin_deg(corner: &Corner<'_>, light_m: crate::geometry::DVec3) ->
 /// What the light trade reads off a corner.
 pub fn readings(corner: &Corner<'_>, lit: Option<&Lit<'_>>) -> Vec<Reading> {
     let mut all = Vec::new();
-    if let Some(key) = corner.role(Role::Key).next() {
-        let (azimuth, elevation) = corner.light_angles_deg(key.position_m);
-        let distance = (key.position_m - corner.eyes_m).length();
-        let face = key.face();
+    if let Some(key) = apparent::key(corner) {
+        let (azimuth, elevation) = corner.light_angles_deg(key.seen.middle_m);
+        let what = key_words(&key);
         all.push(
             Reading::new("light.key.azimuth_deg", azimuth.abs())
                 .by(
@@ -91,22 +92,25 @@ pub fn readings(corner: &Corner<'_>, lit: Option<&Lit<'_>>) -> Vec<Reading> {
                     "30 to 45 degrees: common practice, no source",
                 )
                 .with("azimuth, positive to camera right", azimuth, "\u{b0}", From::Computed)
-                .within(2.0),
+                .within(2.0)
+                .note(what),
         );
         all.push(
             Reading::new("light.key.elevation_deg", elevation)
                 .by("angle of the key above the eyes", "15 to 45 degrees: common practice, no source")
-                .with("key height", key.position_m.z, "m", From::Typed)
+                .with("key height", key.seen.middle_m.z, "m", From::Typed)
                 .with("eye height", corner.eyes_m.z, "m", From::Computed)
                 .within(2.0),
         );
+        let distance = key.seen.distance_m(corner);
+        let told = key.light.map_or(From::Typed, |light| light.common().told());
         all.push(
-            Reading::new("light.key.angular_size_deg", angular_size_deg(face.equal_diameter_m(), distance))
+            Reading::new("light.key.angular_size_deg", angular_size_deg(key.seen.diameter_m, distance))
                 .by(
                     "2 atan(D / 2d), D of the disc of equal area",
                     "geometry; words soft and hard: Fogon's own rule",
                 )
-                .with("diameter of equal area", face.equal_diameter_m(), "m", key.common().told())
+                .with("diameter of equal area", key.seen.diameter_m, "m", told)
                 .with("distance", distance, "m", From::Computed),
         );
     }
@@ -132,6 +136,16 @@ pub fn readings(corner: &Corner<'_>, lit: Option<&Lit<'_>>) -> Vec<Reading> {
     all
 }
 
+/// What the key is, beside a lamp that faces the person.
+fn key_words(key: &apparent::Key<'_>) -> &'static str {
+    match (key.light, key.seen.bounced) {
+        (None, _) => "The key is the window, under an overcast sky.",
+        (Some(_), true) => "The key is what a wall or the ceiling throws back.",
+        (Some(light), false) if light.cloth.is_some() => "The key is the cloth before the lamp.",
+        _ => "",
+    }
+}
+
 /// What is told of the light and not scored.
 pub fn details(lit: &Lit<'_>) -> Vec<Reading> {
     let mut all = highlight::readings(lit.corner(), &lit.at_face());
@@ -154,7 +168,7 @@ fn face_readings(lit: &Lit<'_>) -> Vec<Reading> {
         .with("room bounce", lit.bounce_lx, "lx", From::Computed)
         .with("mean reflectance", reflectance, "", from)
         .within(lit.camera_lx * 0.23)
-        .note("On a surface at the eyes that faces the lens, past what stands in the light; window shut out. Good to 0.3 stop.");
+        .note("On a surface at the eyes that faces the lens, past what stands in the light. Windows count under an overcast sky where they are the key, else as shut out. Good to 0.3 stop.");
     let (towards_lens_lx, told) = face::towards_lens_lx(corner, &lit);
     let exposure = Reading::new("light.face.exposure_stops", (towards_lens_lx / needed).log2())
         .by("log2(E / (C N^2 2^ND / (t S)))", "ISO 2720:1974, C = 250 (from memory)")

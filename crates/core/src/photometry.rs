@@ -1,161 +1,23 @@
-//! Light from flat faces: the exact polygon formula, discs, and what a catalogue figure says about a face.
-//! Uniform, Lambertian, unoccluded; one-sided.
+//! Light from faces: the exact polygon formula, what stands in the way, a room between its walls, and what a catalogue
+//! figure says about a face.
 
 use std::f64::consts::PI;
 
 use crate::geometry::DVec3;
-use crate::plan::{GearLight, Shape};
+use crate::plan::GearLight;
 
 mod catalogue;
 mod enclosure;
+mod face;
 mod shadow;
+pub mod sky;
+mod source;
 
 pub use catalogue::{Known, beam_exponent, beam_flux_lm, known};
-pub use enclosure::{Enclosure, Patch};
+pub use enclosure::{Enclosure, Glow, Patch, Piece, Surroundings};
+pub use face::{Emits, Face, shape_area_m2};
 pub use shadow::Blockers;
-
-/// A face that shines, with the number of the thing that it belongs to, which never stands in its own light.
-#[derive(Debug, Clone)]
-pub struct Source {
-    face: Face,
-    sheet: shadow::Sheet,
-    owner: Option<usize>,
-}
-
-impl Source {
-    /// A face of a thing.
-    pub fn new(face: Face, owner: Option<usize>) -> Self {
-        let sheet = shadow::Sheet::new(&face.outline, &face.hole, face.middle, face.normal);
-        Self { face, sheet, owner }
-    }
-
-    /// The face itself.
-    pub fn face(&self) -> &Face {
-        &self.face
-    }
-
-    /// Illuminance at a point on a surface of a unit normal, lx, past what stands between; `but` names a second thing
-    /// that casts no shadow: the one that the point lies on.
-    pub fn illuminance_lx(
-        &self,
-        point: DVec3,
-        normal: DVec3,
-        blockers: &Blockers,
-        but: Option<usize>,
-    ) -> f64 {
-        let face = &self.face;
-        if face.luminance_cd_m2 <= 0.0 || (point - face.middle).dot(face.normal) <= 0.0 {
-            return 0.0;
-        }
-        let luminance = face.luminance_towards_cd_m2(point);
-        match self.sheet.seen(point, blockers, [self.owner, but]) {
-            None => polygon_illuminance(luminance, &face.outline, point, normal),
-            Some(pieces) => {
-                pieces.iter().map(|piece| polygon_illuminance(luminance, piece, point, normal)).sum()
-            }
-        }
-    }
-}
-
-/// Corners of the polygon that stands in for a round face; its illuminance differs from the disc's by less
-/// than 0.7 % before it is scaled to the disc's area.
-const ROUND_CORNERS: usize = 32;
-
-/// A flat emitting (or reflecting) face in the room.
-#[derive(Debug, Clone)]
-pub struct Face {
-    /// Corners, counter-clockwise seen from the bright side, m.
-    pub outline: Vec<DVec3>,
-    /// Corners of a hole, if any.
-    pub hole: Vec<DVec3>,
-    /// Unit normal of the bright side.
-    pub normal: DVec3,
-    /// Middle, m.
-    pub middle: DVec3,
-    /// Luminance, cd/m2.
-    pub luminance_cd_m2: f64,
-    /// Area, m2.
-    pub area_m2: f64,
-    /// Intensity goes with cos^m of the angle off the normal: 1 for a matt face, more for a beam.
-    pub exponent: f64,
-}
-
-impl Face {
-    /// A face of a shape and size at `middle`, turned to `towards`; its width axis lies horizontal.
-    pub fn new(
-        shape: Shape,
-        width_m: f64,
-        height_m: f64,
-        middle: DVec3,
-        towards: DVec3,
-        luminance_cd_m2: f64,
-    ) -> Self {
-        let normal = (towards - middle).try_normalize().unwrap_or(-DVec3::Z);
-        // Facing the viewer, the width axis runs to the viewer's right so that corners go counter-clockwise.
-        let across = DVec3::Z.cross(normal).try_normalize().unwrap_or(DVec3::X);
-        let up = normal.cross(across);
-        let at = |x: f64, y: f64| middle + across * x + up * y;
-        let round = |radius: f64, corners: usize| -> Vec<DVec3> {
-            // Same area as the circle: the polygon formula then gives the disc's illuminance closely.
-            let step = 2.0 * PI / corners as f64;
-            let outer = radius * (step / step.sin()).sqrt();
-            (0..corners)
-                .map(|i| at(outer * (i as f64 * step).cos(), outer * (i as f64 * step).sin()))
-                .collect()
-        };
-        let (w, h) = (width_m / 2.0, height_m / 2.0);
-        let (outline, hole) = match shape {
-            Shape::Rectangle | Shape::Tube => (vec![at(-w, -h), at(w, -h), at(w, h), at(-w, h)], vec![]),
-            Shape::Octagon => {
-                let corner = |i: usize| (PI / 8.0 + i as f64 * PI / 4.0).sin_cos();
-                ((0..8).map(|i| at(w * corner(i).1, w * corner(i).0)).collect(), vec![])
-            }
-            Shape::Disc | Shape::Bulb => (round(w, ROUND_CORNERS), vec![]),
-            Shape::Ring => (round(w, ROUND_CORNERS), round(h, ROUND_CORNERS)),
-        };
-        let area_m2 = shape_area_m2(shape, width_m, height_m);
-        Self { outline, hole, normal, middle, luminance_cd_m2, area_m2, exponent: 1.0 }
-    }
-
-    /// A face by its corners, counter-clockwise seen from the bright side.
-    pub fn flat(outline: Vec<DVec3>, luminance_cd_m2: f64) -> Self {
-        let (normal, area_m2) = face_normal(&outline);
-        let middle = outline.iter().sum::<DVec3>() / outline.len().max(1) as f64;
-        Self { outline, hole: Vec::new(), normal, middle, luminance_cd_m2, area_m2, exponent: 1.0 }
-    }
-
-    /// Illuminance at a point on a surface of the given unit normal, lx.
-    pub fn illuminance_lx(&self, point: DVec3, normal: DVec3) -> f64 {
-        if (point - self.middle).dot(self.normal) <= 0.0 {
-            return 0.0;
-        }
-        let luminance = self.luminance_towards_cd_m2(point);
-        let whole = polygon_illuminance(luminance, &self.outline, point, normal);
-        if self.hole.is_empty() {
-            return whole;
-        }
-        (whole - polygon_illuminance(luminance, &self.hole, point, normal)).max(0.0)
-    }
-
-    /// Luminance as seen from a point, cd/m2: L cos^(m - 1) off the normal at the middle.
-    pub fn luminance_towards_cd_m2(&self, point: DVec3) -> f64 {
-        if self.exponent == 1.0 {
-            return self.luminance_cd_m2;
-        }
-        let cosine = (point - self.middle).normalize_or_zero().dot(self.normal).max(0.0);
-        self.luminance_cd_m2 * cosine.powf(self.exponent - 1.0)
-    }
-
-    /// Luminous flux that leaves the bright side, lm.
-    pub fn flux_lm(&self) -> f64 {
-        2.0 * PI * self.luminance_cd_m2 * self.area_m2 / (self.exponent + 1.0)
-    }
-
-    /// Diameter of the disc of equal area, m.
-    pub fn equal_diameter_m(&self) -> f64 {
-        2.0 * (self.area_m2 / PI).sqrt()
-    }
-}
+pub use source::Source;
 
 /// Illuminance of a disc on its axis, lx: E = pi L r^2 / (r^2 + d^2).
 pub fn disc_illuminance_lx(luminance_cd_m2: f64, radius_m: f64, distance_m: f64) -> f64 {
@@ -173,17 +35,6 @@ pub fn face_normal(outline: &[DVec3]) -> (DVec3, f64) {
         .map(|(a, b)| (*a - *first).cross(*b - *first))
         .sum();
     (twice.normalize_or(DVec3::Z), twice.length() / 2.0)
-}
-
-/// Area of an emitting face, m2.
-pub fn shape_area_m2(shape: Shape, width_m: f64, height_m: f64) -> f64 {
-    match shape {
-        Shape::Rectangle | Shape::Tube => width_m * height_m,
-        // Across corners: A = D^2 / sqrt 2 (plane geometry).
-        Shape::Octagon => width_m * width_m / 2.0f64.sqrt(),
-        Shape::Disc | Shape::Bulb => PI / 4.0 * width_m * width_m,
-        Shape::Ring => PI / 4.0 * (width_m * width_m - height_m * height_m),
-    }
 }
 
 /// Illuminance from a convex polygon of uniform luminance on a surface element, lx: E = L/2 |sum of
@@ -218,16 +69,14 @@ pub fn luminance_cd_m2(lamp: &GearLight) -> f64 {
     known(lamp).luminance_cd_m2
 }
 
-/// Light that leaves a lamp's face at full power, lm.
-pub fn flux_lm(lamp: &GearLight) -> f64 {
-    let face =
-        Face::new(lamp.shape, lamp.width_m, lamp.height_m, DVec3::ZERO, DVec3::X, luminance_cd_m2(lamp));
-    Face { exponent: catalogue::exponent_of(lamp), ..face }.flux_lm()
+/// A lamp's face at full power, its middle and where it looks.
+pub fn face_of(lamp: &GearLight, middle: DVec3, towards: DVec3) -> Face {
+    catalogue::shaped(lamp, middle, towards, luminance_cd_m2(lamp))
 }
 
-/// The exponent of a lamp's beam.
-pub fn exponent(lamp: &GearLight) -> f64 {
-    catalogue::exponent_of(lamp)
+/// Light that leaves a lamp's face at full power, lm.
+pub fn flux_lm(lamp: &GearLight) -> f64 {
+    face_of(lamp, DVec3::ZERO, DVec3::X).flux_lm()
 }
 
 /// Electrical power of a lamp, W, and whether it had to be assumed: flux over 80 lm/W
@@ -242,6 +91,7 @@ pub fn power_w(lamp: &GearLight) -> (f64, bool) {
 #[cfg(test)]
 mod tests {
     use super::*;
+    use crate::plan::Shape;
 
     /// Square on axis by the configuration factor of a parallel element (Hamilton and Morgan 1952, from memory), disc
     /// E = pi L r^2 / (r^2 + d^2), ring as the difference of two discs, luminance from lux at 1 m by the first.

@@ -6,6 +6,7 @@ mod check;
 mod gear;
 mod layout;
 mod measured;
+mod modifier;
 mod patch;
 mod point;
 mod room;
@@ -25,6 +26,7 @@ pub use layout::{
     Angle, Backdrop, Camera, FurnitureAt, Hung, Layout, Light, Microphone, Orientation, Role, Screen, Seat,
     Support, SupportKind,
 };
+pub use modifier::{Chromaticity, Cloth, Gel, Modifier};
 pub use patch::{Fix, PatchStep, apply, change};
 pub use point::{Id, Point2, Point3, ReadingId};
 pub use room::{

@@ -361,6 +361,9 @@ fn new_light(gear: &Id, role: Role, support: Support, brief: &Brief) -> Light {
         aim_m: None,
         dim: 1.0,
         cct_k,
+        gel: None,
+        colour: None,
+        cloth: None,
         support,
         locked: false,
     }
@@ -405,6 +408,7 @@ fn try_places(
         source,
         position_m: corner.eyes_m + DVec3::Y,
         aim_m: corner.eyes_m,
+        cloth: None,
     };
     let mut tries = 0;
     let places = light_places(&corner, &probe, role, side);

@@ -4,6 +4,7 @@
 use super::{AngleAt, Corner, LightAt};
 use crate::geometry::{DVec2, DVec3, Solid, bearing_vector};
 use crate::person::HEAD_RADIUS_M;
+use crate::photometry::Face;
 use crate::plan::{
     FurnitureKind, GearMicrophone, GearMonitor, Hung, Mounting, Opening, ScreenType, Shape, Support,
     SupportKind, Swing,
@@ -30,6 +31,8 @@ const DESK_TOP_M: f64 = 0.04;
 /// Half the thickness of a backdrop, and the feet of its stands (about 0.3 m on each side: common practice), m.
 const BACKDROP_HALF_M: f64 = 0.01;
 const BACKDROP_FOOT_M: f64 = 0.30;
+/// Thickness of a cloth in its frame, m.
+const CLOTH_M: f64 = 0.01;
 /// Thickness of a screen, m.
 const SCREEN_DEPTH_M: f64 = 0.03;
 /// Foot radius where neither the support nor its gear says, m.
@@ -201,13 +204,13 @@ pub fn light_head(light: &LightAt<'_>) -> Thing {
         stand: None,
         glass: false,
         moved: true,
-        parts: vec![Part { what: "head", solid: lamp_head(light) }],
+        parts: lamp_heads(light).into_iter().map(|solid| Part { what: "head", solid }).collect(),
     }
 }
 
 /// Puts a light's head on a support, in place of the one it may have had.
 pub fn carry_light(corner: &Corner<'_>, light: &LightAt<'_>, by: &Support, thing: &mut Thing) {
-    thing.parts.truncate(1);
+    thing.parts.retain(|part| part.what == "head");
     thing.stand = stand_of(by);
     support(corner, by, light.position_m, light.hold_m(), &mut thing.parts);
 }
@@ -245,7 +248,7 @@ pub fn is_worn(mounting: Mounting) -> bool {
 /// Corners of a lamp's head relative to the middle of its face, when it faces back along `direction`.
 pub fn lamp_offsets(light: &LightAt<'_>, direction: DVec3) -> Vec<DVec3> {
     let placed = LightAt { position_m: direction, aim_m: DVec3::ZERO, ..*light };
-    lamp_head(&placed).corners().iter().map(|c| *c - direction).collect()
+    lamp_heads(&placed).iter().flat_map(|head| head.corners()).map(|c| *c - direction).collect()
 }
 
 fn upright_box(
@@ -361,24 +364,34 @@ fn camera(corner: &Corner<'_>) -> Thing {
     }
 }
 
-/// Lamp head or board: its face, thickened backwards. Round faces are held by a twelve-cornered outline.
-fn lamp_head(light: &LightAt<'_>) -> Solid {
-    let face = light.dark_face();
-    let round = match light.source {
-        super::Source::Lamp(lamp) if matches!(lamp.shape, Shape::Disc | Shape::Ring | Shape::Bulb) => {
-            Some(lamp.width_m)
+/// Lamp head or board: its face, thickened backwards; a cloth that hangs before a lamp comes first, by itself. Round faces
+/// are held by a twelve-cornered outline.
+fn lamp_heads(light: &LightAt<'_>) -> Vec<Solid> {
+    let body = |shape: Shape, width_m: f64, height_m: f64, middle: DVec3, depth_m: f64| {
+        let face = Face::new(shape, width_m, height_m, middle, middle + light.direction(), 0.0);
+        if !matches!(shape, Shape::Disc | Shape::Ring | Shape::Bulb) {
+            return Solid::slab(&face.outline, face.normal, depth_m);
         }
-        _ => None,
+        let across = DVec3::Z.cross(face.normal).try_normalize().unwrap_or(DVec3::X);
+        let up = face.normal.cross(across);
+        let flat = crate::geometry::circle(DVec2::ZERO, width_m / 2.0);
+        let outline: Vec<DVec3> = flat.iter().map(|p| middle + across * p.x + up * p.y).collect();
+        Solid::slab(&outline, face.normal, depth_m)
     };
-    match round {
-        Some(width) => {
-            let across = DVec3::Z.cross(face.normal).try_normalize().unwrap_or(DVec3::X);
-            let up = face.normal.cross(across);
-            let flat = crate::geometry::circle(DVec2::ZERO, width / 2.0);
-            let outline: Vec<DVec3> = flat.iter().map(|p| face.middle + across * p.x + up * p.y).collect();
-            Solid::slab(&outline, face.normal, light.depth_m())
+    match (light.source, light.cloth) {
+        (super::Source::Lamp(lamp), None) => {
+            vec![body(lamp.shape, lamp.width_m, lamp.height_m, light.position_m, lamp.depth_m)]
         }
-        None => Solid::slab(&face.outline, face.normal, light.depth_m()),
+        (super::Source::Lamp(lamp), Some((cloth, ahead_m))) => {
+            let behind = light.position_m - light.direction() * ahead_m;
+            vec![
+                body(Shape::Rectangle, cloth.width_m, cloth.height_m, light.position_m, CLOTH_M),
+                body(lamp.shape, lamp.width_m, lamp.height_m, behind, lamp.depth_m),
+            ]
+        }
+        (super::Source::Board(board), _) => {
+            vec![body(Shape::Rectangle, board.width_m, board.height_m, light.position_m, light.depth_m())]
+        }
     }
 }
 

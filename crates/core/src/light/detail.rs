@@ -1,6 +1,7 @@
 //! What the light does to this face, beyond what is scored: shadow of the nose, eye sockets, catchlight, glasses, leaning,
 //! the background.
 
+use super::apparent::{Apparent, Key, apparent, key};
 use super::catchlight::catchlight;
 use super::face::Lit;
 use super::glasses::{Glasses, Seen};
@@ -8,7 +9,7 @@ use super::head::{Spot, nose_shadow_m};
 use super::{AREA_FORMULA, penumbra_m};
 use crate::corner::{Corner, LightAt, Source};
 use crate::person::given;
-use crate::plan::{Role, WALL_NAMES};
+use crate::plan::WALL_NAMES;
 use crate::reading::{From, Reading};
 
 /// From the edge of the nose to the cheek that it shades, m (common practice, no source).
@@ -57,21 +58,21 @@ pub fn mirrored<'a>(corner: &'a Corner<'a>) -> Vec<Mirrored<'a>> {
 }
 
 fn seen(corner: &Corner<'_>, light: &LightAt<'_>) -> Seen {
-    let (azimuth_deg, elevation_deg) = corner.light_angles_deg(light.position_m);
-    Seen {
-        azimuth_deg,
-        elevation_deg,
-        diameter_m: light.dark_face().equal_diameter_m(),
-        distance_m: (light.position_m - corner.eyes_m).length(),
-    }
+    as_seen(corner, &apparent(corner, light))
+}
+
+fn as_seen(corner: &Corner<'_>, source: &Apparent) -> Seen {
+    let (azimuth_deg, elevation_deg) = corner.light_angles_deg(source.middle_m);
+    let (diameter_m, distance_m) = (source.diameter_m, source.distance_m(corner));
+    Seen { azimuth_deg, elevation_deg, diameter_m, distance_m }
 }
 
 pub(super) fn readings(lit: &Lit<'_>) -> Vec<Reading> {
     let corner = lit.corner();
     let mut all = Vec::new();
-    if let Some(key) = corner.role(Role::Key).next() {
-        all.extend(nose(corner, key));
-        all.extend(catch(corner, key));
+    if let Some(key) = key(corner) {
+        all.extend(nose(corner, &key));
+        all.extend(catch(corner, &key));
     }
     all.push(sockets(lit));
     all.push(lean(lit));
@@ -96,11 +97,11 @@ pub(super) fn readings(lit: &Lit<'_>) -> Vec<Reading> {
     all
 }
 
-fn nose(corner: &Corner<'_>, key: &LightAt<'_>) -> Vec<Reading> {
-    let (azimuth, elevation) = corner.light_angles_deg(key.position_m);
+fn nose(corner: &Corner<'_>, key: &Key<'_>) -> Vec<Reading> {
+    let (azimuth, elevation) = corner.light_angles_deg(key.seen.middle_m);
     let azimuth = azimuth - corner.layout.seat.gaze_offset_deg;
-    let distance = (key.position_m - corner.eyes_m).length();
-    let diameter = key.face().equal_diameter_m();
+    let (distance, diameter) = (key.seen.distance_m(corner), key.seen.diameter_m);
+    let told = key.light.map_or(From::Typed, |light| light.common().told());
     let mut all = Vec::new();
     if azimuth.abs() < 89.0 && elevation.abs() < 89.0 {
         let (aside, down) = nose_shadow_m(azimuth, elevation);
@@ -125,7 +126,7 @@ fn nose(corner: &Corner<'_>, key: &LightAt<'_>) -> Vec<Reading> {
     all.push(
         Reading::new("light.key.penumbra_mm", 1000.0 * penumbra_m(diameter, distance, EDGE_M))
             .by("D t / d, t = 20 mm from the nose to the cheek", "similar triangles")
-            .with("diameter of equal area", diameter, "m", key.common().told())
+            .with("diameter of equal area", diameter, "m", told)
             .with("distance", distance, "m", From::Computed)
             .note("The wider the edge of the shadow, the softer the light."),
     );
@@ -133,8 +134,8 @@ fn nose(corner: &Corner<'_>, key: &LightAt<'_>) -> Vec<Reading> {
 }
 
 /// The key's image in the eyes; none where it leaves the iris or lies under the lid.
-fn catch(corner: &Corner<'_>, key: &LightAt<'_>) -> Vec<Reading> {
-    let at = seen(corner, key);
+fn catch(corner: &Corner<'_>, key: &Key<'_>) -> Vec<Reading> {
+    let at = as_seen(corner, &key.seen);
     let found = catchlight(at.azimuth_deg, at.elevation_deg, at.diameter_m, at.distance_m);
     let (azimuth, elevation) = (at.azimuth_deg.to_radians(), at.elevation_deg.to_radians());
     let apart_deg = (azimuth.cos() * elevation.cos()).clamp(-1.0, 1.0).acos().to_degrees();

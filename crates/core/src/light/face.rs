@@ -1,13 +1,15 @@
 //! What reaches the face: every lamp by the area formula, less what stands in its way; every board by one bounce; the
 //! room by radiosity (docs/workings/light.md).
 
+use std::cell::OnceCell;
 use std::sync::Arc;
 
-use super::bounce;
+use super::head::Facet;
+use super::{apparent, bounce, cloth};
 use crate::corner::{Corner, Kind, LightAt, Source, bounds, things};
 use crate::geometry::{DVec2, DVec3};
-use crate::photometry::{Blockers, Enclosure, Face, Source as Shining};
-use crate::plan::{Brief, Role};
+use crate::photometry::{Blockers, Enclosure, Face, Glow, Source as Shining, Surroundings, sky};
+use crate::plan::{Brief, OpeningKind};
 use crate::reading::From;
 
 /// A board is sampled at this many places a side.
@@ -39,37 +41,71 @@ impl FaceLight {
 /// A corner's light, ready to be read off anywhere.
 pub struct Lit<'a> {
     corner: &'a Corner<'a>,
-    shining: Vec<Shining>,
+    /// Every face that shines, with the number of the light that it belongs to, windows after the lights.
+    shining: Vec<(usize, Shining)>,
     blockers: Blockers,
     enclosure: Arc<Enclosure>,
-    luminances_cd_m2: Vec<f64>,
+    glow: Glow,
     at_face: FaceLight,
+    facets: OnceCell<Vec<Facet>>,
 }
 
 impl<'a> Lit<'a> {
-    /// Lamps and boards, what stands in their light, and the room under them; `None` without any light.
+    /// Lamps, boards and windows, what stands in their light, and the room under them; `None` without any light.
     pub fn of(corner: &'a Corner<'a>) -> Option<Self> {
-        if corner.lights.is_empty() {
+        let windows = windows(corner);
+        if corner.lights.is_empty() && windows.is_empty() {
             return None;
         }
         let (blockers, owners) = blockers(corner);
         let owner = |light: &LightAt<'_>| owners.iter().position(|id| id == light.id);
-        let lamps = corner.lights.iter().filter(|l| matches!(l.source, Source::Lamp(_)));
-        let mut shining: Vec<Shining> = lamps.map(|l| Shining::new(l.face(), owner(l))).collect();
-        let lamps = shining.len();
-        for light in &corner.lights {
-            if let Source::Board(board) = light.source {
-                let own = owner(light);
-                let lit = lit_board(light.face(), board.reflectance, |point, normal| {
-                    shining[..lamps].iter().map(|s| s.illuminance_lx(point, normal, &blockers, own)).sum()
-                });
-                shining.push(Shining::new(lit, own));
+        let mut shining = Vec::with_capacity(corner.lights.len() + windows.len());
+        // What the room gets its light from.
+        let mut for_room = Vec::with_capacity(shining.capacity());
+        for (number, light) in corner.lights.iter().enumerate() {
+            if !matches!(light.source, Source::Lamp(_)) {
+                continue;
+            }
+            let lamp = light.face();
+            if let Some((cloth, _)) = light.cloth {
+                let pieces = cloth::pieces(&light.dark_face(), &lamp, cloth);
+                for_room.extend(cloth::mean(&pieces, light));
+                shining.extend(pieces.into_iter().map(|face| (number, Shining::new(face, owner(light)))));
+            } else {
+                for_room.push(lamp.clone());
+                shining.push((number, Shining::new(lamp, owner(light))));
             }
         }
+        let first = corner.lights.len();
+        for (number, window) in windows.into_iter().enumerate() {
+            for_room.push(window.clone());
+            shining.push((first + number, Shining::new(window, None)));
+        }
+        let direct = shining.len();
+        for (number, light) in corner.lights.iter().enumerate() {
+            let Source::Board(board) = light.source else { continue };
+            let own = owner(light);
+            let face = light.dark_face();
+            let matt = board.reflectance * (1.0 - board.mirror_part);
+            let lit = lit_board(face, matt, |point, normal| {
+                shining[..direct].iter().map(|(_, s)| s.illuminance_lx(point, normal, &blockers, own)).sum()
+            });
+            let images: Vec<Shining> = if board.mirror_part > 0.0 {
+                let mirror = board.reflectance * board.mirror_part;
+                let faces = shining[..direct].iter().map(|(_, s)| s.face());
+                let seen = faces.filter(|face| !blockers.blocks(face.middle, lit.middle, own));
+                seen.filter_map(|face| Shining::mirrored(face, &lit, mirror, own)).collect()
+            } else {
+                Vec::new()
+            };
+            shining.push((number, Shining::new(lit, own)));
+            shining.extend(images.into_iter().map(|image| (number, image)));
+        }
         let enclosure = bounce::enclosure(corner.brief);
-        let luminances_cd_m2 = enclosure.luminances_cd_m2(shining[..lamps].iter().map(Shining::face));
+        let glow = enclosure.lit_by(for_room.iter());
+        let facets = OnceCell::new();
         let mut lit =
-            Self { corner, shining, blockers, enclosure, luminances_cd_m2, at_face: FaceLight::DARK };
+            Self { corner, shining, blockers, enclosure, glow, at_face: FaceLight::DARK, facets };
         lit.at_face = lit.towards_lens_and_cheeks();
         Some(lit)
     }
@@ -79,34 +115,61 @@ impl<'a> Lit<'a> {
         self.corner
     }
 
-    pub(super) fn shining(&self) -> &[Shining] {
-        &self.shining
+    pub(super) fn shining(&self) -> impl Iterator<Item = &Shining> {
+        self.shining.iter().map(|(_, source)| source)
     }
 
     pub(super) fn blockers(&self) -> &Blockers {
         &self.blockers
     }
 
-    /// The lamps of the layout, each with what it gives straight at a point, lx.
+    /// The light on every part of the head, against that on a surface which faces the lens.
+    pub fn facets(&self) -> &[Facet] {
+        self.facets.get_or_init(|| super::head::facets(self))
+    }
+
+    /// The lamps and boards of the layout, each with what it gives straight at a point, lx.
+    pub fn lights_lx(&self, point: DVec3, normal: DVec3) -> Vec<(&'a LightAt<'a>, f64)> {
+        let mut each = vec![0.0; self.corner.lights.len()];
+        for (number, source) in &self.shining {
+            if let Some(sum) = each.get_mut(*number) {
+                *sum += source.illuminance_lx(point, normal, &self.blockers, None);
+            }
+        }
+        self.corner.lights.iter().zip(each).collect()
+    }
+
+    /// The lamps alone.
     pub fn lamps_lx(&self, point: DVec3, normal: DVec3) -> Vec<(&'a LightAt<'a>, f64)> {
-        let lamps = self.corner.lights.iter().filter(|l| matches!(l.source, Source::Lamp(_)));
-        let each = self.shining.iter().map(|s| s.illuminance_lx(point, normal, &self.blockers, None));
-        lamps.zip(each).collect()
+        let mut all = self.lights_lx(point, normal);
+        all.retain(|(light, _)| matches!(light.source, Source::Lamp(_)));
+        all
     }
 
-    /// The faces of lamps, then of boards with what falls on them.
+    /// What the windows give straight at a point, lx.
+    pub fn windows_lx(&self, point: DVec3, normal: DVec3) -> f64 {
+        let windows = self.shining.iter().filter(|(number, _)| *number >= self.corner.lights.len());
+        windows.map(|(_, s)| s.illuminance_lx(point, normal, &self.blockers, None)).sum()
+    }
+
+    /// The faces that shine: of lamps and windows, then of boards with what falls on them.
     pub fn faces(&self) -> impl Iterator<Item = &Face> {
-        self.shining.iter().map(Shining::face)
+        self.shining().map(Shining::face)
     }
 
-    /// Straight from lamps and boards at a point on a surface of a unit normal, lx.
+    /// Straight from lamps, boards and windows at a point on a surface of a unit normal, lx.
     pub fn direct_lx(&self, point: DVec3, normal: DVec3) -> f64 {
-        self.shining.iter().map(|s| s.illuminance_lx(point, normal, &self.blockers, None)).sum()
+        self.shining().map(|s| s.illuminance_lx(point, normal, &self.blockers, None)).sum()
     }
 
     /// From walls, floor and ceiling, lx.
     pub fn bounce_lx(&self, point: DVec3, normal: DVec3) -> f64 {
-        self.enclosure.illuminance_lx(&self.luminances_cd_m2, point, normal)
+        self.around(point).illuminance_lx(normal)
+    }
+
+    /// Walls, floor and ceiling as a point sees them.
+    pub fn around(&self, point: DVec3) -> Surroundings {
+        self.enclosure.seen_from(&self.glow, point)
     }
 
     /// Everything that reaches the face.
@@ -114,23 +177,29 @@ impl<'a> Lit<'a> {
         self.at_face
     }
 
-    fn towards_lens_and_cheeks(&self) -> FaceLight {
+    /// Unit normals of the two cheeks, turned 45 degrees to the key and away from it.
+    pub fn cheeks(&self) -> [DVec3; 2] {
         let corner = self.corner;
         let towards = corner.to_lens();
         let turned = |degrees: f64| {
             let flat = DVec2::from_angle(degrees.to_radians()).rotate(towards.truncate());
             flat.extend(0.0)
         };
-        let on =
-            |normal: DVec3| (self.direct_lx(corner.eyes_m, normal), self.bounce_lx(corner.eyes_m, normal));
-        let camera = on(towards);
         // A counter-clockwise turn seen from above goes to the person's left, which is camera right.
-        let (right, left) = (on(turned(45.0)), on(turned(-45.0)));
-        let key_right = corner
-            .role(Role::Key)
-            .next()
-            .map_or(right.0 >= left.0, |key| corner.light_angles_deg(key.position_m).0 >= 0.0);
-        let (lit, shadow) = if key_right { (right, left) } else { (left, right) };
+        let (right, left) = (turned(45.0), turned(-45.0));
+        let key_right = apparent::key(corner).map_or_else(
+            || self.direct_lx(corner.eyes_m, right) >= self.direct_lx(corner.eyes_m, left),
+            |key| corner.light_angles_deg(key.seen.middle_m).0 >= 0.0,
+        );
+        if key_right { [right, left] } else { [left, right] }
+    }
+
+    fn towards_lens_and_cheeks(&self) -> FaceLight {
+        let corner = self.corner;
+        let around = self.around(corner.eyes_m);
+        let on = |normal: DVec3| (self.direct_lx(corner.eyes_m, normal), around.illuminance_lx(normal));
+        let camera = on(corner.to_lens());
+        let [lit, shadow] = self.cheeks().map(on);
         FaceLight {
             camera_lx: camera.0 + camera.1,
             lit_lx: lit.0 + lit.1,
@@ -139,6 +208,22 @@ impl<'a> Lit<'a> {
             shadow_bounce_lx: shadow.1,
         }
     }
+}
+
+/// The windows that give light, as faces under an overcast sky.
+fn windows(corner: &Corner<'_>) -> Vec<Face> {
+    if !corner.brief.windows_shine() {
+        return Vec::new();
+    }
+    let luminance = sky::window_luminance_cd_m2(sky::OVERCAST_LX);
+    let openings = corner.brief.room.openings.values().filter(|o| o.kind == OpeningKind::Window);
+    openings
+        .map(|opening| {
+            // Along the wall as it runs, which is clockwise seen from inside.
+            let inside = corner.opening_corners(opening).into_iter().rev().collect();
+            Face::flat(inside, luminance)
+        })
+        .collect()
 }
 
 /// What may stand in the light, with the ids of the things by number. The head is what is lit; a glass lets light pass.

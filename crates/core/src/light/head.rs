@@ -5,7 +5,7 @@ use serde::Serialize;
 use utoipa::ToSchema;
 
 use super::face::Lit;
-use crate::corner::{Corner, light_direction};
+use crate::corner::{Corner, LightAt, light_direction};
 use crate::geometry::DVec3;
 
 /// Sizes of a head, m (anthropometric means, from memory): nose forward of the eyes' plane and below them, half its
@@ -84,14 +84,15 @@ pub fn face_seen(corner: &Corner<'_>) -> Option<FaceSeen> {
     let lit = Lit::of(corner)?;
     let at_face = lit.at_face();
     let towards = corner.to_lens();
-    let lamp = |(light, illuminance_lx): (&crate::corner::LightAt<'_>, f64)| {
-        let distance_m = (light.position_m - corner.eyes_m).length();
-        let open = light.face().illuminance_lx(corner.eyes_m, towards);
+    let lamp = |(light, illuminance_lx): (&LightAt<'_>, f64)| {
+        let seen = super::apparent::apparent(corner, light);
+        let distance_m = seen.distance_m(corner);
+        let open = unhidden_lx(corner, light, towards);
         LampOnFace {
             id: light.id.to_owned(),
             illuminance_lx,
             part: if at_face.camera_lx > 0.0 { illuminance_lx / at_face.camera_lx } else { 0.0 },
-            angular_size_deg: super::angular_size_deg(light.dark_face().equal_diameter_m(), distance_m),
+            angular_size_deg: super::angular_size_deg(seen.diameter_m, distance_m),
             distance_m,
             unhidden: if open > 0.0 { illuminance_lx / open } else { 1.0 },
         }
@@ -99,9 +100,20 @@ pub fn face_seen(corner: &Corner<'_>) -> Option<FaceSeen> {
     Some(FaceSeen {
         reference_lx: at_face.camera_lx,
         bounce_lx: at_face.bounce_lx,
-        facets: lit.facets(),
+        facets: lit.facets().to_vec(),
         lamps: lit.lamps_lx(corner.eyes_m, towards).into_iter().map(lamp).collect(),
     })
+}
+
+/// What a lamp would give the eyes if nothing stood between, lx.
+fn unhidden_lx(corner: &Corner<'_>, light: &LightAt<'_>, towards: DVec3) -> f64 {
+    match light.cloth {
+        Some((cloth, _)) => {
+            let pieces = super::cloth::pieces(&light.dark_face(), &light.face(), cloth);
+            pieces.iter().map(|piece| piece.illuminance_lx(corner.eyes_m, towards)).sum()
+        }
+        None => light.face().illuminance_lx(corner.eyes_m, towards),
+    }
 }
 
 /// A point, its normal, and whether the nose or the brow belongs to it and casts no shadow on it.
@@ -152,13 +164,12 @@ fn places(corner: &Corner<'_>) -> Vec<Place> {
     all
 }
 
-impl Lit<'_> {
-    /// The light on every part of the head, against that on a surface which faces the lens.
-    pub fn facets(&self) -> Vec<Facet> {
-        let corner = self.corner();
+/// The light on every part of the head, against that on a surface which faces the lens; the room's is taken at the eyes.
+pub(super) fn facets(lit: &Lit<'_>) -> Vec<Facet> {
+        let corner = lit.corner();
         let (forward, side) = axes(corner);
         let at = |f: f64, s: f64, u: f64| corner.eyes_m + forward * f + side * s + DVec3::Z * u;
-        let mut blockers = self.blockers().clone();
+        let mut blockers = lit.blockers().clone();
         let nose = [
             at(0.002, 0.0, -0.005),
             at(NOSE_M, 0.0, -NOSE_LOW_M + 0.008),
@@ -180,23 +191,22 @@ impl Lit<'_> {
             })
             .collect();
         blockers.add_corners(&bar, BROW);
-        let reference = self.at_face().camera_lx;
+        let around = lit.around(corner.eyes_m);
+        let reference = lit.at_face().camera_lx;
         places(corner)
             .into_iter()
             .map(|place| {
                 let own = place.own.or(matches!(place.spot, Spot::Forehead).then_some(BROW));
-                let direct: f64 = self
+                let direct: f64 = lit
                     .shining()
-                    .iter()
                     .map(|s| s.illuminance_lx(place.at, place.normal, &blockers, own))
                     .sum();
-                let illuminance_lx = direct + self.bounce_lx(place.at, place.normal);
+                let illuminance_lx = direct + around.illuminance_lx(place.normal);
                 let stops = (illuminance_lx / reference).log2();
                 Facet { spot: place.spot, illuminance_lx, stops: stops.is_finite().then_some(stops) }
             })
             .collect()
     }
-}
 
 /// Where the shadow of the nose falls on the face: to the side, positive to camera right, and down, m. A nose `NOSE_M`
 /// proud of a flat face: p tan(azimuth), p tan(elevation) / cos(azimuth).

@@ -8,6 +8,7 @@ use crate::corner::{Corner, LightAt, Source, shown};
 use crate::exposure::SATURATION_STOPS;
 use crate::geometry::signed_area_m2;
 use crate::person::given;
+use crate::photometry::sky;
 use crate::plan::{FurnitureKind, OpeningKind, Role};
 use crate::reading::{From, Reading};
 
@@ -19,9 +20,6 @@ const BULB_LM: f64 = 470.0;
 const SHADE: f64 = 0.5;
 /// A shade is so much of its width high. Fogon's own rule.
 const SHADE_HIGH: f64 = 0.8;
-/// An overcast sky on level ground, lx, and what a double pane lets through (0.68: BS 8206-2:2008, from memory).
-const OVERCAST_LX: f64 = 10_000.0;
-const PANE: f64 = 0.68;
 /// Smaller than this part of the picture nothing counts.
 const SEEN: f64 = 0.0005;
 
@@ -132,7 +130,7 @@ fn bright(corner: &Corner<'_>) -> Vec<(String, Bright, f64, f64)> {
         if !hidden(corners[0])
             && let Some(part) = seen(&corners)
         {
-            all.push((id.0.clone(), Bright::Window, PANE * OVERCAST_LX / PI, part));
+            all.push((id.0.clone(), Bright::Window, sky::window_luminance_cd_m2(sky::OVERCAST_LX), part));
         }
     }
     all
@@ -143,7 +141,7 @@ fn shines_at_lens(corner: &Corner<'_>, light: &LightAt<'_>) -> bool {
     let round = light.light.role == Role::Practical;
     matches!(light.source, Source::Lamp(_))
         && light.light.dim > 0.0
-        && (round || light.face().normal.dot(corner.view.position_m - light.position_m) > 0.0)
+        && (round || light.face().shines_towards(corner.view.position_m))
 }
 
 pub(super) fn readings(corner: &Corner<'_>, lit: &FaceLight) -> Vec<Reading> {

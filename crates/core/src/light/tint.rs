@@ -45,21 +45,13 @@ pub fn mixture<'a>(lit: &Lit<'a>) -> Option<Mixture<'a>> {
     let all: Vec<(&LightAt<'_>, f64, f64)> = lit
         .lamps_lx(corner.eyes_m, corner.to_lens())
         .into_iter()
-        .map(|(light, lux)| (light, lux, light.light.cct_k.unwrap_or_else(|| own_k(light))))
+        .map(|(light, lux)| (light, lux, light.cct_k()))
         .collect();
     let whole: f64 = all.iter().map(|(_, lux, _)| lux).sum();
     let xy = mixed_xy(all.iter().map(|(_, lux, cct_k)| (xy_at(*cct_k, 0.0), *lux)))?;
     let (cct_k, duv) = cct_duv(xy)?;
     let tints = all.into_iter().map(|(light, lux, cct_k)| Tint { light, cct_k, part: lux / whole }).collect();
     Some(Mixture { cct_k, duv, tints })
-}
-
-/// The temperature of a lamp that is not set: the middle of its range, in mired.
-fn own_k(light: &LightAt<'_>) -> f64 {
-    match light.source {
-        crate::corner::Source::Lamp(lamp) => 2e6 / (1e6 / lamp.cct_min_k + 1e6 / lamp.cct_max_k),
-        crate::corner::Source::Board(_) => 5600.0,
-    }
 }
 
 pub(super) fn readings(lit: &Lit<'_>) -> Vec<Reading> {

@@ -3,15 +3,14 @@
 
 use std::f64::consts::PI;
 
-use super::{Face, shape_area_m2};
+use super::Face;
 use crate::geometry::DVec3;
-use crate::plan::GearLight;
+use crate::plan::{GearLight, Modifier};
 use crate::reading::From;
 
-/// A bare lamp's own reflector, degrees across at half the intensity; the part of its light that comes out of a modifier;
-/// light for each watt of an LED (all common practice, no source).
+/// A bare lamp's own reflector, degrees across at half the intensity; light for each watt of an LED (both common practice,
+/// no source).
 const BARE_BEAM_DEG: f64 = 55.0;
-const MODIFIER_EFFICIENCY: f64 = 0.5;
 const LED_LM_W: f64 = 95.0;
 /// The beam of a matt face, degrees.
 const MATT_BEAM_DEG: f64 = 120.0;
@@ -39,24 +38,44 @@ pub fn beam_flux_lm(intensity_cd: f64, beam_deg: f64) -> f64 {
 }
 
 /// The exponent of a lamp's own face.
-pub(super) fn exponent_of(lamp: &GearLight) -> f64 {
+fn exponent_of(lamp: &GearLight) -> f64 {
     lamp.beam_deg
         .map_or(1.0, |beam| if (beam - MATT_BEAM_DEG).abs() < 1e-9 { 1.0 } else { beam_exponent(beam) })
+}
+
+/// A lamp's face of a luminance; a tube or bulb whose beam is told has a shade, and shines to one side.
+pub(super) fn shaped(lamp: &GearLight, middle: DVec3, towards: DVec3, luminance_cd_m2: f64) -> Face {
+    let (width, height) = (lamp.width_m, lamp.height_m);
+    let face = Face::new(lamp.shape, width, height, middle, towards, luminance_cd_m2);
+    match lamp.beam_deg {
+        Some(_) => Face { exponent: exponent_of(lamp), ..face },
+        None => face.round(lamp.shape, width, height),
+    }
+}
+
+/// Part of a bare lamp's light that comes out of a modifier: the middle of what is usual (common practice, no source).
+fn usual_efficiency(modifier: Option<Modifier>) -> f64 {
+    match modifier {
+        None => 0.5,
+        Some(Modifier::Bare) => 1.0,
+        Some(Modifier::Softbox) => 0.57,
+        Some(Modifier::DoubleSoftbox) => 0.42,
+        Some(Modifier::GridSoftbox) => 0.34,
+        Some(Modifier::Globe) => 0.55,
+        Some(Modifier::WhiteUmbrella) => 0.57,
+        Some(Modifier::SilverUmbrella) => 0.75,
+        Some(Modifier::ShootThroughUmbrella) => 0.42,
+    }
 }
 
 /// What is known of a lamp's luminance; 0 where nothing is, which `Plan::check` refuses.
 pub fn known(lamp: &GearLight) -> Known {
     let told = lamp.common.told();
-    let at = |lux: f64, distance_m: f64| {
-        let unit = Face::new(lamp.shape, lamp.width_m, lamp.height_m, DVec3::ZERO, DVec3::X, 1.0);
-        lux / unit.illuminance_lx(DVec3::X * distance_m, -DVec3::X)
-    };
-    // L A pi 2 / (m + 1) leaves the face.
-    let of_flux = |flux_lm: f64| {
-        let area = shape_area_m2(lamp.shape, lamp.width_m, lamp.height_m);
-        flux_lm * (exponent_of(lamp) + 1.0) / (2.0 * PI * area)
-    };
-    let efficiency = lamp.modifier_efficiency;
+    let unit = shaped(lamp, DVec3::ZERO, DVec3::X, 1.0);
+    let at = |lux: f64, distance_m: f64| lux / unit.illuminance_lx(DVec3::X * distance_m, -DVec3::X);
+    let of_flux = |flux_lm: f64| flux_lm / unit.flux_lm();
+    let told_efficiency = lamp.modifier_efficiency;
+    let efficiency = told_efficiency.unwrap_or_else(|| usual_efficiency(lamp.modifier));
     let known = |luminance_cd_m2, from, by| Known { luminance_cd_m2, from, by };
     if let (Some(lux), Some(distance)) = (lamp.measured_lx, lamp.measured_at_m) {
         known(at(lux, distance), From::Measured, "lux measured")
@@ -64,14 +83,14 @@ pub fn known(lamp: &GearLight) -> Known {
         known(at(lux, 1.0), told, "lux at 1 m")
     } else if let Some(lux) = lamp.bare_at_1m_lx {
         let flux = beam_flux_lm(lux, lamp.bare_beam_deg.unwrap_or(BARE_BEAM_DEG));
-        let whole = lamp.bare_beam_deg.is_some() && efficiency.is_some();
+        let whole = lamp.bare_beam_deg.is_some() && told_efficiency.is_some();
         let from = if whole { told } else { From::Assumed };
-        known(of_flux(flux * efficiency.unwrap_or(MODIFIER_EFFICIENCY)), from, "lux at 1 m without modifier")
+        known(of_flux(flux * efficiency), from, "lux at 1 m without modifier")
     } else if let Some(flux) = lamp.flux_lm {
-        let from = if efficiency.is_some() { told } else { From::Assumed };
-        known(of_flux(flux * efficiency.unwrap_or(MODIFIER_EFFICIENCY)), from, "lumens")
+        let from = if told_efficiency.is_some() { told } else { From::Assumed };
+        known(of_flux(flux * efficiency), from, "lumens")
     } else {
         let flux = lamp.common.power_w.unwrap_or(0.0) * LED_LM_W;
-        known(of_flux(flux * efficiency.unwrap_or(MODIFIER_EFFICIENCY)), From::Assumed, "watts")
+        known(of_flux(flux * efficiency), From::Assumed, "watts")
     }
 }

@@ -8,6 +8,10 @@ use crate::geometry::DVec3;
 
 /// Steps at most until the exchange adds up.
 const CLOSING_STEPS: usize = 60;
+/// A face whose middle is nearer to a patch's than the root of this many times the patch's area is close to it.
+const CLOSE: f64 = 4.0;
+/// Pieces of such a patch, a side.
+const PIECES: usize = 5;
 
 /// A piece of a surface.
 #[derive(Debug, Clone, PartialEq)]
@@ -22,6 +26,28 @@ pub struct Patch {
     pub area_m2: f64,
     /// Diffuse reflectance.
     pub reflectance: f64,
+}
+
+impl Patch {
+    /// Middles and outlines of the pieces of a four-cornered patch, row by row; any other whole.
+    fn pieces(&self) -> impl Iterator<Item = (DVec3, Vec<DVec3>)> {
+        let count = if self.outline.len() == 4 { PIECES } else { 1 };
+        let at = move |i: f64, j: f64| {
+            let (x, y) = (i / count as f64, j / count as f64);
+            match self.outline[..] {
+                [a, b, c, d] => (a * (1.0 - x) + b * x) * (1.0 - y) + (d * (1.0 - x) + c * x) * y,
+                _ => self.middle,
+            }
+        };
+        (0..count * count).map(move |piece| {
+            let (i, j) = ((piece % count) as f64, (piece / count) as f64);
+            if count == 1 {
+                return (self.middle, self.outline.clone());
+            }
+            let outline = vec![at(i, j), at(i + 1.0, j), at(i + 1.0, j + 1.0), at(i, j + 1.0)];
+            (at(i + 0.5, j + 0.5), outline)
+        })
+    }
 }
 
 /// Patches, and what light on each of them makes of light on all.
@@ -63,31 +89,145 @@ impl Enclosure {
         &self.patches
     }
 
-    /// Luminance of every patch under some faces, cd/m2: what falls on it directly and by way of all others. What each
-    /// face sends out arrives in full, whatever the patches' middles make of it.
-    pub fn luminances_cd_m2<'a>(&self, faces: impl Iterator<Item = &'a Face>) -> Vec<f64> {
+    /// What every patch sends back under some faces. What each face sends out arrives in full, whatever the patches' middles
+    /// make of it; a patch that a face stands close to is looked at in pieces.
+    pub fn lit_by<'a>(&self, faces: impl Iterator<Item = &'a Face>) -> Glow {
         let count = self.patches.len();
         let mut direct = vec![0.0; count];
+        let mut fine: Vec<Option<Vec<f64>>> = vec![None; count];
         for face in faces.filter(|face| face.luminance_cd_m2 > 0.0) {
-            let on: Vec<f64> = self.patches.iter().map(|p| face.illuminance_lx(p.middle, p.normal)).collect();
+            let mut pieces: Vec<(usize, Vec<f64>)> = Vec::new();
+            let on: Vec<f64> = self
+                .patches
+                .iter()
+                .enumerate()
+                .map(|(number, patch)| {
+                    let near = (patch.middle - face.middle).length_squared() < CLOSE * patch.area_m2;
+                    if !near || !face.shines_towards(patch.middle) {
+                        return face.illuminance_lx(patch.middle, patch.normal);
+                    }
+                    let lux: Vec<f64> =
+                        patch.pieces().map(|(middle, _)| face.illuminance_lx(middle, patch.normal)).collect();
+                    let mean = lux.iter().sum::<f64>() / lux.len() as f64;
+                    pieces.push((number, lux));
+                    mean
+                })
+                .collect();
             let arrives: f64 = on.iter().zip(&self.patches).map(|(lux, p)| lux * p.area_m2).sum();
             let scale = if arrives > 0.0 { face.flux_lm() / arrives } else { 0.0 };
             direct.iter_mut().zip(&on).for_each(|(sum, lux)| *sum += lux * scale);
+            for (number, lux) in pieces {
+                let own = fine[number].get_or_insert_with(|| vec![0.0; lux.len()]);
+                let mean = on[number];
+                own.iter_mut().zip(&lux).for_each(|(sum, lux)| *sum += (lux - mean) * scale);
+            }
         }
         let rows = self.answer.chunks(count.max(1));
-        rows.zip(&self.patches)
+        let luminances_cd_m2 = rows
+            .zip(&self.patches)
             .map(|(row, patch)| {
                 let lux: f64 = row.iter().zip(&direct).map(|(part, lux)| part * lux).sum();
                 lux * patch.reflectance / PI
             })
-            .collect()
+            .collect();
+        let mut glow = Glow { luminances_cd_m2, fine: Vec::new() };
+        for (number, lux) in fine.into_iter().enumerate() {
+            let Some(lux) = lux else { continue };
+            let patch = &self.patches[number];
+            let whole = std::mem::take(&mut glow.luminances_cd_m2[number]);
+            for ((_, outline), more) in patch.pieces().zip(lux) {
+                let luminance_cd_m2 = (whole + more * patch.reflectance / PI).max(0.0);
+                glow.fine.push(Piece { of: number, outline, luminance_cd_m2 });
+            }
+        }
+        glow
     }
 
-    /// Illuminance that patches of these luminances give at a point on a surface of a unit normal, lx.
-    pub fn illuminance_lx(&self, luminances_cd_m2: &[f64], point: DVec3, normal: DVec3) -> f64 {
-        let seen = self.patches.iter().zip(luminances_cd_m2);
-        seen.map(|(patch, luminance)| polygon_illuminance(*luminance, &patch.outline, point, normal)).sum()
+    /// The room as a point sees it, for surfaces turned any way there.
+    pub fn seen_from(&self, glow: &Glow, point: DVec3) -> Surroundings {
+        let whole = self.patches.iter().zip(&glow.luminances_cd_m2).map(|(p, l)| (p.outline.as_slice(), *l));
+        let fine = glow.fine.iter().map(|piece| (piece.outline.as_slice(), piece.luminance_cd_m2));
+        let all = whole.chain(fine).filter(|(_, l)| *l > 0.0);
+        Surroundings {
+            point,
+            patches: all
+                .map(|(outline, luminance)| {
+                    let at: Vec<DVec3> = outline.iter().map(|c| *c - point).collect();
+                    Seen { vector: vector_lx(luminance, &at), at, luminance }
+                })
+                .collect(),
+        }
     }
+}
+
+/// What the patches of a room send back.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Glow {
+    /// Luminance of every patch, cd/m2; 0 where its pieces stand below.
+    pub luminances_cd_m2: Vec<f64>,
+    /// Pieces of patches that a face stands close to.
+    pub fine: Vec<Piece>,
+}
+
+/// A piece of a patch.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Piece {
+    /// Number of the patch.
+    pub of: usize,
+    /// Corners, m.
+    pub outline: Vec<DVec3>,
+    /// Luminance, cd/m2.
+    pub luminance_cd_m2: f64,
+}
+
+struct Seen {
+    at: Vec<DVec3>,
+    vector: DVec3,
+    luminance: f64,
+}
+
+/// A room as seen from a point.
+pub struct Surroundings {
+    point: DVec3,
+    patches: Vec<Seen>,
+}
+
+impl Surroundings {
+    /// Illuminance on a surface of a unit normal, lx: patches over its horizon by their vector, those that it cuts exactly.
+    pub fn illuminance_lx(&self, normal: DVec3) -> f64 {
+        self.patches
+            .iter()
+            .map(|patch| {
+                let over = patch.at.iter().filter(|corner| normal.dot(**corner) > 0.0).count();
+                if over == 0 {
+                    0.0
+                } else if over == patch.at.len() {
+                    patch.vector.dot(normal).abs()
+                } else {
+                    polygon_illuminance(patch.luminance, &patch.at, DVec3::ZERO, normal)
+                }
+            })
+            .sum()
+    }
+
+    /// The point.
+    pub fn point(&self) -> DVec3 {
+        self.point
+    }
+}
+
+/// L/2 sum of Gamma g over the edges of a polygon around the origin: dotted with a normal whose horizon it clears, its
+/// illuminance.
+fn vector_lx(luminance_cd_m2: f64, outline: &[DVec3]) -> DVec3 {
+    let edges = outline.iter().zip(outline.iter().cycle().skip(1));
+    let sum: DVec3 = edges
+        .map(|(a, b)| {
+            let cross = a.cross(*b);
+            let length = cross.length();
+            if length < 1e-14 { DVec3::ZERO } else { cross * (length.atan2(a.dot(*b)) / length) }
+        })
+        .sum();
+    sum * (luminance_cd_m2 / 2.0)
 }
 
 /// All that leaves a patch arrives somewhere: scales what two patches exchange, alike both ways, until it adds up; then

@@ -17,14 +17,15 @@ struct Blocker {
 }
 
 impl Blocker {
-    /// Whether the straight way between two points passes its box grown by `by` on all sides.
-    fn is_near(&self, from: DVec3, along: DVec3, by: f64) -> bool {
+    /// At which part of the straight way `along` from a point its box, grown by `by` on all sides, is left; `None` where
+    /// the way passes it by.
+    fn leaves(&self, from: DVec3, along: DVec3, by: f64) -> Option<f64> {
         let (mut enter, mut leave) = (0.0f64, 1.0f64);
         for axis in 0..3 {
             let (low, high) = (self.low[axis] - by - from[axis], self.high[axis] + by - from[axis]);
             if along[axis].abs() < 1e-12 {
                 if low > 0.0 || high < 0.0 {
-                    return false;
+                    return None;
                 }
                 continue;
             }
@@ -32,7 +33,7 @@ impl Blocker {
             enter = enter.max(a.min(b));
             leave = leave.min(a.max(b));
         }
-        enter <= leave
+        (enter <= leave).then_some(leave)
     }
 }
 
@@ -56,6 +57,12 @@ impl Blockers {
         self.all.push(Blocker { corners: corners.to_vec(), low, high, owner });
     }
 
+    /// Whether a straight way between two points meets anything but one thing, as a box around each part tells.
+    pub fn blocks(&self, from: DVec3, to: DVec3, but: Option<usize>) -> bool {
+        let others = self.all.iter().filter(|b| but != Some(b.owner));
+        others.into_iter().any(|b| b.leaves(from, to - from, 0.0).is_some())
+    }
+
     /// The parts near the way from a face to a point, those of the things `but` left out.
     fn between(
         &self,
@@ -65,8 +72,12 @@ impl Blockers {
         but: [Option<usize>; 2],
     ) -> impl Iterator<Item = &Blocker> {
         let along = middle - point;
-        // The cone from the point to the face is nowhere wider than the face.
-        self.all.iter().filter(move |b| !but.contains(&Some(b.owner)) && b.is_near(point, along, radius_m))
+        // The cone from the point to the face is as wide as the face only there.
+        self.all.iter().filter(move |b| {
+            !but.contains(&Some(b.owner))
+                && b.leaves(point, along, radius_m)
+                    .is_some_and(|part| b.leaves(point, along, radius_m * part).is_some())
+        })
     }
 }
 

@@ -6,8 +6,8 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use super::{
-    Backdrop, Camera, FurnitureAt, Gear, GearLens, Id, Light, Microphone, ReadingId, Room, Schools, Screen,
-    Seat,
+    Backdrop, Camera, FurnitureAt, Gear, GearLens, Id, Light, LightSchool, Microphone, ReadingId, Room,
+    Schools, Screen, Seat, WindowSchool,
 };
 use crate::reading::From;
 use crate::units::UnitSystem;
@@ -51,6 +51,11 @@ impl Brief {
             Some(own) => own == body,
             None => !self.gear.values().filter_map(Gear::lens).any(|l| l.built_into.as_ref() == Some(body)),
         }
+    }
+
+    /// Windows give light: one of them is the key, or there is no other light.
+    pub fn windows_shine(&self) -> bool {
+        self.schools.window == WindowSchool::Key || self.schools.lights == LightSchool::WindowOnly
     }
 
     /// Frequency of the mains, Hz: as given, else 50 where lengths are metric and 60 where they are imperial.

@@ -355,6 +355,10 @@ impl Uses<'_> {
         for (id, light) in lights.into_iter().flatten() {
             let lamp = |g: &Gear| g.light().is_some() || g.reflector().is_some();
             self.gear(&format!("lights.{id}.gear"), &light.gear, "a light or reflector", lamp);
+            if let Some(cloth) = &light.cloth {
+                let thin = |g: &Gear| g.reflector().is_some_and(|panel| panel.transmittance.is_some());
+                self.gear(&format!("lights.{id}.cloth.gear"), &cloth.gear, "a panel that light passes", thin);
+            }
             self.support(&format!("lights.{id}.support"), &light.support);
         }
         if let Some(microphone) = microphone {

@@ -218,9 +218,9 @@ pub enum Shape {
     Octagon,
     /// Ring; width is the outer diameter, height the inner one.
     Ring,
-    /// Long and thin; a rectangle of its width and height.
+    /// Long and thin; it shines around its longer side.
     Tube,
-    /// A bare bulb, seen as a disc of its width.
+    /// A bulb of its width; it shines all round.
     Bulb,
 }
 
@@ -258,11 +258,15 @@ pub struct GearLight {
     #[serde(default, skip_serializing_if = "Option::is_none")]
     #[schema(minimum = 1.0, maximum = 500_000.0)]
     pub flux_lm: Option<f64>,
-    /// Part of the lamp's light that comes out of the face with the modifier on (0.5).
+    /// What it carries before its light source; its efficiency and its warmth follow.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub modifier: Option<super::Modifier>,
+    /// Part of the lamp's light that comes out of the face with the modifier on (usual for the modifier, else 0.5).
     #[serde(default, skip_serializing_if = "Option::is_none")]
     #[schema(minimum = 0.02, maximum = 1.0)]
     pub modifier_efficiency: Option<f64>,
-    /// Beam of the face itself, across at half its intensity, degrees (120, a matt face).
+    /// Beam of the face itself, across at half its intensity, degrees (120, a matt face). A tube or bulb without one is
+    /// bare and shines round.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     #[schema(minimum = 10.0, maximum = 120.0)]
     pub beam_deg: Option<f64>,
@@ -298,9 +302,17 @@ pub struct GearPanel {
     /// Height, m.
     #[schema(minimum = 0.05, maximum = 4.0)]
     pub height_m: f64,
-    /// Diffuse reflectance.
+    /// Reflectance.
     #[schema(minimum = 0.0, maximum = 0.98)]
     pub reflectance: f64,
+    /// Part of the reflected light that goes as in a mirror: 0 a matt board, 1 a smooth foil, a crumpled one between (0).
+    #[serde(default)]
+    #[schema(minimum = 0.0, maximum = 1.0)]
+    pub mirror_part: f64,
+    /// Part of the light that passes a cloth or paper; none of a board.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(minimum = 0.02, maximum = 0.95)]
+    pub transmittance: Option<f64>,
 }
 
 /// How a microphone is used.

@@ -5,7 +5,7 @@ use std::collections::BTreeMap;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use super::{Id, Point2, Point3};
+use super::{Chromaticity, Cloth, Gel, Id, Point2, Point3};
 
 /// A complete arrangement.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
@@ -189,9 +189,9 @@ pub struct Light {
     pub gear: Id,
     /// What it is for.
     pub role: Role,
-    /// Middle of the emitting face, m.
+    /// Middle of the emitting face, m; of the cloth where one hangs before it.
     pub position_m: Point3,
-    /// Point it faces, m (the eyes).
+    /// Point it faces, m (the eyes). Turned to a wall or to the ceiling it lights by what comes back.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub aim_m: Option<Point3>,
     /// Dial, 0 to 1 (1).
@@ -202,6 +202,15 @@ pub struct Light {
     #[serde(default, skip_serializing_if = "Option::is_none")]
     #[schema(minimum = 1000.0, maximum = 25_000.0)]
     pub cct_k: Option<f64>,
+    /// A coloured foil before it.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub gel: Option<Gel>,
+    /// A colour set on the lamp itself, in place of a temperature.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub colour: Option<Chromaticity>,
+    /// A cloth or paper hung before it.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub cloth: Option<Cloth>,
     /// What carries it.
     pub support: Support,
     /// Stays where it is: neither a hand, a fix, a free move nor another layout moves it.

@@ -105,9 +105,9 @@ schools! {
         because "A lens at eye level neither looks up nor down at the speaker." from "common practice, no source"
         changes ["shot.camera.view_angle_deg"];
     /// How many lights.
-    lights: LightSchool = "lights" { ThreePoint = "three-point" "Key, fill and hair light", KeyAndFill = "key-and-fill" "Key and fill", One = "one" "One light" }
+    lights: LightSchool = "lights" { ThreePoint = "three-point" "Key, fill and hair light", KeyAndFill = "key-and-fill" "Key and fill", One = "one" "One light", Ring = "ring" "A ring light round the lens", Even = "even" "Even, from both sides", WindowOnly = "window-only" "The window alone" }
         because "A hair light parts dark hair from a dark wall." from "common practice, no source"
-        changes ["light.face.ratio", "light.back.flare_margin_deg"];
+        changes ["light.face.ratio", "light.key.azimuth_deg", "light.back.flare_margin_deg"];
     /// How large the key is.
     source: SourceSchool = "source" { BigSoft = "big-soft" "Large and soft", SmallNear = "small-near" "Small, room stays usable" }
         because "A large source forgives movement and glasses." from "size of the source as the face sees it"
@@ -127,7 +127,7 @@ schools! {
     /// What to do with the window.
     window: WindowSchool = "window" { ShutOut = "shut-out" "Shut out", Key = "key" "As the key" }
         because "A shut-out window gives the same picture at every hour." from "common practice, no source"
-        changes [];
+        changes ["light.face.illuminance_lx", "light.face.ratio"];
     /// Where the sound is recorded.
     record: RecordSchool = "record" { IntoCamera = "into-camera" "Into the camera", Separate = "separate" "Separate recorder and clap" }
         because "One file needs no joining." from "common practice, no source"

@@ -10,6 +10,7 @@ use fogon_testkit::{any_shape, assert_close, set};
 use proptest::prelude::*;
 use serde_json::json;
 
+use crate::lighting::kept_lm;
 use crate::support::{brief, plain, plain_with, read};
 
 /// The plain corner with a block somewhere between key and face, or not.
@@ -42,15 +43,9 @@ proptest! {
         let at = DVec3::new(lamp.0 * width, lamp.1 * depth, lamp.2 * height);
         let face = Face::new(Shape::Disc, 0.5, 0.5, at, at + DVec3::new(0.3, -0.5, -0.4), 2000.0);
         let room = bounce::enclosure(&given);
-        let luminances = room.luminances_cd_m2(std::iter::once(&face));
-        prop_assert!(luminances.iter().all(|l| l.is_finite() && *l >= 0.0));
-        let kept: f64 = room
-            .patches()
-            .iter()
-            .zip(&luminances)
-            .map(|(patch, l)| std::f64::consts::PI * l / paint * (1.0 - paint) * patch.area_m2)
-            .sum();
-        assert_close(kept, face.flux_lm(), 1e-6, 0.0, "kept");
+        let glow = room.lit_by(std::iter::once(&face));
+        prop_assert!(glow.luminances_cd_m2.iter().all(|l| l.is_finite() && *l >= 0.0));
+        assert_close(kept_lm(&room, &glow), face.flux_lm(), 1e-6, 0.0, "kept");
         // The same room again is the same exchange, not a new one.
         prop_assert!(std::sync::Arc::ptr_eq(&room, &bounce::enclosure(&given)));
     }
