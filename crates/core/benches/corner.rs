@@ -28,9 +28,11 @@ fn corner(criterion: &mut Criterion) {
     criterion.bench_function("evaluate_without_moves", |b| b.iter(|| without_moves(black_box(&plan))));
     // Light readings with six lamps; the room's exchange is kept from one to the next. Its first reckoning apart.
     let mut lamps = plan.clone();
-    for number in 0..6 - lamps.layout.lights.len() {
+    let places = [[1.9, 2.4, 1.4], [2.9, 0.5, 0.6], [3.0, 2.2, 1.1], [0.5, 0.5, 1.9]];
+    for (number, place) in places.into_iter().enumerate() {
         let mut lamp = lamps.layout.lights["key"].clone();
-        lamp.position_m.0[0] -= 0.2 * (number + 1) as f64;
+        lamp.position_m.0 = place;
+        lamp.support.base_m = Some(fogon_core::plan::Point2([place[0], place[1]]));
         lamps.layout.lights.insert(fogon_core::plan::Id(format!("lamp-{number}")), lamp);
     }
     let lit = |plan: &Plan| {

@@ -3,11 +3,15 @@
 
 mod angle;
 mod backdrop;
+mod behind;
+mod cast;
 mod furnish;
 mod ground;
+mod lights;
 mod obstacle;
 mod screen;
 mod seats;
+mod settle;
 mod stands;
 mod ways;
 mod why;

@@ -20,6 +20,8 @@ use crate::plan::{Brief, Layout, Plan};
 use crate::reading::{Aspect, From, Reading, Standing, standing, trapezium};
 use legal::{Breach, Rules};
 
+pub(crate) use words::PRACTICAL_STOPS;
+
 /// How one aspect does.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
 pub struct AspectScore {

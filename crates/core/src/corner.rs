@@ -16,6 +16,7 @@ use crate::plan::{
 
 pub use seen::shown;
 pub use shell::{Bound, bounds, is_blocked};
+pub use things::is_of_the_house;
 pub(crate) use things::{EXIT_M, base_of, foot_radius_m};
 pub use things::{
     Kind, Part, Thing, angle_thing, backdrop_thing, carry_light, door_swing, exit_spaces, is_worn,
@@ -105,7 +106,8 @@ impl LightAt<'_> {
         let Source::Lamp(lamp) = self.source else { return 5600.0 };
         let set = self.light.cct_k.unwrap_or(2e6 / (1e6 / lamp.cct_min_k + 1e6 / lamp.cct_max_k));
         let modifier = if self.cloth.is_some() { Some(Modifier::Softbox) } else { lamp.modifier };
-        let shift = self.light.gel.map_or(0.0, Gel::shift_mired) + modifier.map_or(0.0, Modifier::warms_mired);
+        let shift =
+            self.light.gel.map_or(0.0, Gel::shift_mired) + modifier.map_or(0.0, Modifier::warms_mired);
         1e6 / (1e6 / set + shift).max(20.0)
     }
 

@@ -4,13 +4,16 @@ pub mod apparent;
 pub mod bounce;
 pub mod catchlight;
 pub mod cloth;
+pub mod coloured;
 pub mod detail;
 pub mod face;
 pub mod glasses;
 pub mod head;
 pub mod highlight;
 mod keyed;
+pub mod monitor;
 pub mod placement;
+pub mod power;
 pub mod tint;
 
 use crate::corner::{Corner, Source};
@@ -151,6 +154,9 @@ pub fn details(lit: &Lit<'_>) -> Vec<Reading> {
     let mut all = highlight::readings(lit.corner(), &lit.at_face());
     all.extend(detail::readings(lit));
     all.extend(tint::readings(lit));
+    all.extend(coloured::readings(lit));
+    all.extend(power::readings(lit));
+    all.extend(monitor::readings(lit));
     all.extend(keyed::readings(lit));
     all
 }

@@ -41,26 +41,38 @@ pub fn face_normal(outline: &[DVec3]) -> (DVec3, f64) {
 /// Gamma_i (n . g_i)| over the edges of the polygon clipped at the element's horizon (Lambert 1760; Baum,
 /// Rushmeier and Winget 1989; Arvo 1995). The caller answers for the side that emits.
 pub fn polygon_illuminance(luminance_cd_m2: f64, outline: &[DVec3], point: DVec3, normal: DVec3) -> f64 {
-    let mut clipped: Vec<DVec3> = Vec::with_capacity(outline.len() + 2);
-    for (a, b) in outline.iter().zip(outline.iter().cycle().skip(1)) {
-        let (a, b) = (*a - point, *b - point);
-        let (over_a, over_b) = (normal.dot(a), normal.dot(b));
-        if over_a >= 0.0 {
-            clipped.push(a);
+    let Some(last) = outline.last() else { return 0.0 };
+    let edge = |a: DVec3, b: DVec3| {
+        let cross = a.cross(b);
+        let length = cross.length();
+        if length < 1e-14 { 0.0 } else { length.atan2(a.dot(b)) * normal.dot(cross) / length }
+    };
+    let mut sum = 0.0;
+    // The first and the last corner kept so far.
+    let mut kept: Option<(DVec3, DVec3)> = None;
+    let mut keep = |corner: DVec3| match &mut kept {
+        Some((_, before)) => {
+            sum += edge(*before, corner);
+            *before = corner;
         }
+        None => kept = Some((corner, corner)),
+    };
+    let mut a = *last - point;
+    let mut over_a = normal.dot(a);
+    for corner in outline {
+        let b = *corner - point;
+        let over_b = normal.dot(b);
         if (over_a > 0.0 && over_b < 0.0) || (over_a < 0.0 && over_b > 0.0) {
-            clipped.push(a + (b - a) * (over_a / (over_a - over_b)));
+            keep(a + (b - a) * (over_a / (over_a - over_b)));
         }
+        if over_b >= 0.0 {
+            keep(b);
+        }
+        (a, over_a) = (b, over_b);
     }
-    let sum: f64 = clipped
-        .iter()
-        .zip(clipped.iter().cycle().skip(1))
-        .map(|(a, b)| {
-            let cross = a.cross(*b);
-            let length = cross.length();
-            if length < 1e-14 { 0.0 } else { length.atan2(a.dot(*b)) * normal.dot(cross) / length }
-        })
-        .sum();
+    if let Some((first, before)) = kept {
+        sum += edge(before, first);
+    }
     luminance_cd_m2 / 2.0 * sum.abs()
 }
 

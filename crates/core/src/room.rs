@@ -2,6 +2,7 @@
 //! place on the floor is measured with one tape.
 
 mod floor;
+mod heat;
 mod mains;
 mod stands;
 mod tape;
@@ -13,6 +14,7 @@ use crate::photometry::power_w;
 use crate::reading::{From, Reading};
 
 pub use floor::fixed;
+pub use heat::rise_k;
 pub use mains::{MainsAs, load_a, mains};
 pub use stands::{KNOCK_N, StandState, sandbags};
 pub use tape::{CornerMark, FromCorner, TapeMark, corner_mark, tape_mark, worst_error_m};
@@ -21,7 +23,8 @@ pub use walk::{Leg, Walk, Walked, walked};
 
 /// What the room trade reads off a corner.
 pub fn readings(corner: &Corner<'_>) -> Vec<Reading> {
-    let mut all = vec![background_behind(corner), mains_voltage(corner), mains_load(corner)];
+    let mut all =
+        vec![background_behind(corner), mains_voltage(corner), mains_load(corner), heat::reading(corner)];
     all.extend(floor::readings(corner));
     all.extend(sandbags(corner).iter().flat_map(stands::readings));
     all

@@ -720,6 +720,29 @@ export interface components {
             /** @description Findings that would go, in words. */
             goes: string[];
         };
+        /** @description A colour as CIE 1931 chromaticity coordinates. */
+        Chromaticity: {
+            /**
+             * Format: double
+             * @description x.
+             */
+            x: number;
+            /**
+             * Format: double
+             * @description y.
+             */
+            y: number;
+        };
+        /** @description A cloth, curtain or sheet of paper hung before a lamp: what the face sees is the cloth. */
+        Cloth: {
+            /** @description Gear id: a panel whose transmittance is known. */
+            gear: components["schemas"]["Id"];
+            /**
+             * Format: double
+             * @description From the lamp's face to the cloth, m.
+             */
+            ahead_m: number;
+        };
         /**
          * @description Why an input was refused, as a stable word for scripts.
          * @enum {string}
@@ -1236,14 +1259,16 @@ export interface components {
              * @description Light of the lamp alone, lm.
              */
             flux_lm?: number | null;
+            modifier?: components["schemas"]["Modifier"] | null;
             /**
              * Format: double
-             * @description Part of the lamp's light that comes out of the face with the modifier on (0.5).
+             * @description Part of the lamp's light that comes out of the face with the modifier on (usual for the modifier, else 0.5).
              */
             modifier_efficiency?: number | null;
             /**
              * Format: double
-             * @description Beam of the face itself, across at half its intensity, degrees (120, a matt face).
+             * @description Beam of the face itself, across at half its intensity, degrees (120, a matt face). A tube or bulb without one is
+             *     bare and shines round.
              */
             beam_deg?: number | null;
             /**
@@ -1331,9 +1356,19 @@ export interface components {
             height_m: number;
             /**
              * Format: double
-             * @description Diffuse reflectance.
+             * @description Reflectance.
              */
             reflectance: number;
+            /**
+             * Format: double
+             * @description Part of the reflected light that goes as in a mirror: 0 a matt board, 1 a smooth foil, a crumpled one between (0).
+             */
+            mirror_part?: number;
+            /**
+             * Format: double
+             * @description Part of the light that passes a cloth or paper; none of a board.
+             */
+            transmittance?: number | null;
         };
         /**
          * @description Whether a thing is at hand.
@@ -1388,6 +1423,12 @@ export interface components {
              */
             write_mb_s?: number | null;
         };
+        /**
+         * @description A coloured foil that turns daylight into lamplight, or the other way, whole or in part (figures common practice, no
+         *     source).
+         * @enum {string}
+         */
+        Gel: "warm-full" | "warm-half" | "warm-quarter" | "cool-full" | "cool-half";
         /**
          * @description What of a thing is moved.
          * @enum {string}
@@ -1576,7 +1617,7 @@ export interface components {
             gear: components["schemas"]["Id"];
             /** @description What it is for. */
             role: components["schemas"]["Role"];
-            /** @description Middle of the emitting face, m. */
+            /** @description Middle of the emitting face, m; of the cloth where one hangs before it. */
             position_m: components["schemas"]["Point3"];
             aim_m?: components["schemas"]["Point3"] | null;
             /**
@@ -1589,13 +1630,16 @@ export interface components {
              * @description Correlated colour temperature set, K.
              */
             cct_k?: number | null;
+            gel?: components["schemas"]["Gel"] | null;
+            colour?: components["schemas"]["Chromaticity"] | null;
+            cloth?: components["schemas"]["Cloth"] | null;
             /** @description What carries it. */
             support: components["schemas"]["Support"];
             /** @description Stays where it is: neither a hand, a fix, a free move nor another layout moves it. */
             locked?: boolean;
         };
         /** @enum {string} */
-        LightSchool: "three-point" | "key-and-fill" | "one";
+        LightSchool: "three-point" | "key-and-fill" | "one" | "ring" | "even" | "window-only";
         /** @description A corner in the list. */
         Listed: {
             /** Format: int64 */
@@ -1675,6 +1719,11 @@ export interface components {
             /** @description What would free it. */
             frees: string;
         };
+        /**
+         * @description What a lamp carries before its light source.
+         * @enum {string}
+         */
+        Modifier: "bare" | "softbox" | "double-softbox" | "grid-softbox" | "globe" | "white-umbrella" | "silver-umbrella" | "shoot-through-umbrella";
         /** @description What may be spent. */
         Money: {
             /**

@@ -4,12 +4,15 @@
 use serde::Serialize;
 use utoipa::ToSchema;
 
-use super::furnish::window_lean_m;
+use super::cast::cast;
+use super::furnish::{preferred_side, window_lean_m};
+use super::lights::would_fit;
 use super::seats::nearest_facing;
 use super::{Differs, Judged};
 use crate::assess::bands::band_of;
 use crate::assess::score;
-use crate::corner::{Corner, LightAt, Source, Thing, is_worn, things};
+use crate::colour::mired_shift;
+use crate::corner::{Corner, LightAt, Source, Thing, is_of_the_house, is_worn, things};
 use crate::light::{face::at_face, flare_margin_deg, placement};
 use crate::plan::{Brief, CameraHeight, LensSchool, LightSchool, Plan, Purpose, RigSchool, Role, ScreenType};
 use crate::reading::{Aspect, Standing, standing};
@@ -19,6 +22,9 @@ use crate::units::{capital, decimals};
 
 /// Beyond its margin by no more than this, a thing is as near as the picture allows, m.
 const SNUG_M: f64 = 0.04;
+
+/// Colours that differ by so much differ on purpose, mired. Fogon's own rule.
+const APART_MIRED: f64 = 60.0;
 
 /// One thing of a layout.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
@@ -42,6 +48,7 @@ pub fn why(plan: &Plan) -> Vec<Placed> {
         all.extend(corner.role(role).map(|light| lit(&corner, light, &solids)));
     }
     all.extend(left_out_fill(&corner));
+    all.extend(left_out_lamps(&corner));
     all.extend(microphone(&corner, &solids));
     all.extend(screen(&corner));
     all
@@ -263,7 +270,20 @@ fn lit(corner: &Corner<'_>, light: &LightAt<'_>, solids: &[Thing]) -> Placed {
                 decimals(lit.lit_lx / lit.shadow_lx, 1)
             ));
         }
-        _ => reasons.push("It lights the background".into()),
+        Role::Background => {
+            reasons.push("Beside the picture, it lifts the wall behind you off the dark".into());
+            let coloured = light.light.colour.is_some() || apart_mired(corner, light) >= APART_MIRED;
+            if coloured {
+                reasons.push("in another colour than the key, so that you stand out".into());
+            }
+        }
+        Role::Practical if is_of_the_house(light) => {
+            reasons
+                .push("A lamp of the house: off, unless you want it; from above it darkens the eyes".into());
+        }
+        Role::Practical => {
+            reasons.push("Seen in the picture behind you, it gives the room depth; dimmed so that it does not burn out".into());
+        }
     }
     let name = match light.source {
         Source::Lamp(_) => light.id.replace('-', " "),
@@ -281,6 +301,40 @@ fn lit(corner: &Corner<'_>, light: &LightAt<'_>, solids: &[Thing]) -> Placed {
         ),
         why: format!("{}.", reasons.join("; ")),
     }
+}
+
+/// How far a lamp's colour lies from the key's, mired.
+fn apart_mired(corner: &Corner<'_>, light: &LightAt<'_>) -> f64 {
+    let key = corner.role(Role::Key).next();
+    key.map_or(0.0, |key| mired_shift(key.cct_k(), light.cct_k()).abs())
+}
+
+/// A key or back light that is owned and wanted, and finds no place: what of the kind would.
+fn left_out_lamps(corner: &Corner<'_>) -> Vec<Placed> {
+    let brief = corner.brief;
+    let cast = cast(brief);
+    let side = preferred_side(brief, corner.layout);
+    [(Role::Key, cast.key, side), (Role::Back, cast.back, -side)]
+        .into_iter()
+        .filter_map(|(role, lamp, side)| Some((role, lamp?, side)))
+        .filter(|(role, lamp, _)| {
+            let used = corner.lights.iter().any(|light| light.light.gear == *lamp.0);
+            corner.role(*role).next().is_none() && !used
+        })
+        .map(|(role, lamp, side)| {
+            let instead = would_fit(brief, corner.layout, lamp, role, side)
+                .unwrap_or_else(|| "nor would one fixed otherwise, or of a third of its size".to_owned());
+            Placed {
+                letter: role.letter(),
+                thing: if role == Role::Key { "Key".into() } else { "Back light".into() },
+                place: "Not used.".into(),
+                why: format!(
+                    "No place that breaks no rule was found for the {}; {instead}.",
+                    lamp.1.common().label
+                ),
+            }
+        })
+        .collect()
 }
 
 /// A fill that is owned and wanted by the school, yet stays in the cupboard.

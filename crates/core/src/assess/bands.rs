@@ -1,7 +1,9 @@
 //! The one table of bands: what is good, fair and poor for each reading. Purpose and school choose the row;
 //! nothing else may. Fogon's own rules, after common practice, unless the reading names a source.
 
-use crate::plan::{Brief, CameraHeight, LensSchool, MicrophoneSchool, Placement, Purpose, SourceSchool};
+use crate::plan::{
+    Brief, CameraHeight, LensSchool, LightSchool, MicrophoneSchool, Placement, Purpose, SourceSchool,
+};
 use crate::reading::Band;
 
 const fn band(a: f64, b: f64, c: f64, d: f64) -> Option<Band> {
@@ -52,14 +54,25 @@ pub fn band_of(id: &str, brief: &Brief, face_is_tracked: bool) -> (Option<Band>,
         "shot.seat.gaze_deg" if brief.purpose == Purpose::AuditionTape => (band(4.0, 5.0, 12.0, 20.0), None),
         "room.background_behind_m" => (at_least(0.5, 1.0), None),
         "room.mains.load_fraction" => (at_most(0.8, 1.0), None),
-        "light.key.azimuth_deg" => (band(20.0, 30.0, 45.0, 60.0), None),
-        "light.key.elevation_deg" => (band(0.0, 15.0, 45.0, 50.0), None),
+        "light.key.azimuth_deg" => match schools.lights {
+            LightSchool::Ring => (at_most(8.0, 15.0), Some("lights")),
+            _ if brief.windows_shine() => (band(20.0, 30.0, 90.0, 110.0), Some("window")),
+            _ => (band(20.0, 30.0, 45.0, 60.0), None),
+        },
+        "light.key.elevation_deg" => match schools.lights {
+            LightSchool::Ring => (band(-10.0, -5.0, 10.0, 20.0), Some("lights")),
+            _ if brief.windows_shine() => (band(-12.0, -3.0, 45.0, 50.0), Some("window")),
+            _ => (band(0.0, 15.0, 45.0, 50.0), None),
+        },
         "light.key.angular_size_deg" => match schools.source {
             SourceSchool::BigSoft => (at_least(5.0, 20.0), Some("source")),
             SourceSchool::SmallNear => (None, Some("source")),
         },
         "light.face.exposure_stops" => (band(-1.0, -0.3, 0.3, 1.0), None),
-        "light.face.ratio" => (band(1.4, 2.0, 4.0, 8.0), None),
+        "light.face.ratio" => match schools.lights {
+            LightSchool::Ring | LightSchool::Even => (at_most(1.5, 2.0), Some("lights")),
+            _ => (band(1.4, 2.0, 4.0, 8.0), None),
+        },
         "sound.microphone.distance_m" => match schools.microphone {
             MicrophoneSchool::Boom => (band(0.2, 0.35, 0.6, 1.0), Some("microphone")),
             MicrophoneSchool::Desk | MicrophoneSchool::Lavalier => {

@@ -231,8 +231,9 @@ impl<'a> Rules<'a> {
         if found.is_enough() {
             return;
         }
-        if thing.kind == Kind::Light {
-            let top = thing.parts.first().map_or(0.0, |p| p.solid.bounds().1.z);
+        if thing.kind == Kind::Light && !self.is_of_the_house(thing) {
+            let heads = thing.parts.iter().filter(|part| part.what == "head");
+            let top = heads.map(|p| p.solid.bounds().1.z).fold(0.0, f64::max);
             let lacking = top + CEILING_M - height;
             if lacking > TOLERANCE_M && lacking <= CEILING_M + TOLERANCE_M {
                 found.say("room", &thing.id, lacking, || {
@@ -354,6 +355,10 @@ impl<'a> Rules<'a> {
             };
             (format!("The {} of {} {state}.", part.what, thing.label), format!("{frees}{mount}"))
         });
+    }
+
+    fn is_of_the_house(&self, thing: &Thing) -> bool {
+        self.corner.lights.iter().any(|light| light.id == thing.id && crate::corner::is_of_the_house(light))
     }
 
     fn role_of(&self, thing: &Thing) -> Option<Role> {

@@ -4,11 +4,11 @@
 use super::carry::{millimetre, rounded, supports_for};
 use super::legal::Rules;
 use super::{Assessment, of_layout};
-use crate::corner::{Corner, LightAt, light_direction, light_thing, microphone_thing};
+use crate::corner::{Corner, LightAt, Source, light_direction, light_thing, microphone_thing};
 use crate::exposure::{CALIBRATION, iso_on_dial, shutter_s};
 use crate::finding::{Finding, Severity};
 use crate::geometry::{DVec3, bearing_of};
-use crate::plan::{Fix, Id, Layout, Light, Plan, Role, Support, SupportKind, change};
+use crate::plan::{Fix, Gel, Id, Layout, Light, Plan, Role, Support, SupportKind, change};
 use crate::reading::{Change, Reading};
 use crate::shot::framing;
 
@@ -109,6 +109,12 @@ fn candidates<'a>(corner: &'a Corner<'a>, finding: &Finding) -> Candidates<'a> {
         ("light", Some(thing), Some("flare_margin_deg" | "hot")) => moved_thing(corner, thing),
         ("light", Some(thing), Some("glare_percent")) => cleared(corner, thing),
         ("light", Some(thing), Some("highlight_stops")) => dimmed(corner, thing, finding),
+        ("light", Some("mixed"), _) => one_colour(corner),
+        ("light", Some("face"), Some("socket_stops")) => {
+            Box::new(ceiling_off(corner).chain(moved_role(corner, Role::Key)))
+        }
+        ("light", Some(thing), Some("hot_spot_stops")) => lamp_back(corner, thing),
+        ("light", Some("power"), _) => opened(corner),
         ("sound", Some("microphone"), _) => moved_thing(corner, "microphone"),
         _ => Box::new(std::iter::empty()),
     }
@@ -116,6 +122,66 @@ fn candidates<'a>(corner: &'a Corner<'a>, finding: &Finding) -> Candidates<'a> {
 
 fn one(label: String, layout: Layout) -> Candidates<'static> {
     Box::new(std::iter::once((label, layout)))
+}
+
+/// Lamps that count brought to the key's colour: by their own setting where they have it, else by a foil.
+fn one_colour<'a>(corner: &'a Corner<'a>) -> Candidates<'a> {
+    let Some(key) = corner.role(Role::Key).next() else { return Box::new(std::iter::empty()) };
+    let wanted = key.cct_k();
+    let set = |layout: &mut Layout, id: &str, cct_k: f64, gel: Option<Gel>| {
+        if let Some(light) = layout.lights.get_mut(id) {
+            (light.cct_k, light.gel) = (Some(cct_k), gel);
+        }
+    };
+    let others = corner.lights.iter().filter(move |l| l.id != key.id && !crate::light::coloured::is_apart(l));
+    Box::new(others.flat_map(move |light| {
+        let Source::Lamp(lamp) = light.source else { return Vec::new() };
+        let name = light.id.replace('-', " ");
+        let own = wanted.clamp(lamp.cct_min_k, lamp.cct_max_k);
+        let mut all = Vec::new();
+        let mut by_setting = corner.layout.clone();
+        set(&mut by_setting, light.id, own, None);
+        all.push((format!("Set the {name} to {own:.0} K"), with_iso(corner, by_setting)));
+        for gel in Gel::ALL {
+            let mut by_foil = corner.layout.clone();
+            set(&mut by_foil, light.id, light.light.cct_k.unwrap_or(own), Some(gel));
+            all.push((format!("Put {} before the {name}", gel.label()), with_iso(corner, by_foil)));
+        }
+        all
+    }))
+}
+
+/// A lamp of the room itself, at the ceiling, switched off.
+fn ceiling_off<'a>(corner: &'a Corner<'a>) -> impl Iterator<Item = Candidate> + 'a {
+    corner.lights.iter().filter(|light| crate::corner::is_of_the_house(light)).map(move |light| {
+        let mut layout = corner.layout.clone();
+        layout.lights.remove(&Id::from(light.id));
+        (format!("Switch the {} off", light.id.replace('-', " ")), with_iso(corner, layout))
+    })
+}
+
+/// A lamp further behind its cloth.
+fn lamp_back<'a>(corner: &'a Corner<'a>, thing: &str) -> Candidates<'a> {
+    let id = Id::from(thing);
+    let label = thing.replace('-', " ");
+    Box::new([1.25, 1.5, 2.0, 2.5].into_iter().filter_map(move |times| {
+        let mut layout = corner.layout.clone();
+        let cloth = layout.lights.get_mut(&id)?.cloth.as_mut()?;
+        cloth.ahead_m = millimetre(cloth.ahead_m * times);
+        let behind = corner.brief.units.length(cloth.ahead_m);
+        Some((format!("Move the lamp of the {label} to {behind} behind its cloth"), with_iso(corner, layout)))
+    }))
+}
+
+/// The lens opened, the least first.
+fn opened<'a>(corner: &'a Corner<'a>) -> Candidates<'a> {
+    let mut wider: Vec<f64> = apertures(corner).filter(|n| *n < corner.layout.camera.f_number).collect();
+    wider.sort_by(|a, b| b.total_cmp(a));
+    Box::new(wider.into_iter().map(move |n| {
+        let mut layout = corner.layout.clone();
+        layout.camera.f_number = n;
+        (format!("Set f/{n}"), with_iso(corner, layout))
+    }))
 }
 
 /// A practical lamp dimmed to where it reads well.

@@ -25,7 +25,7 @@ const PAYLOAD_TIMES: f64 = 1.5;
 /// Distance from a hot lamp to anything that burns, m (Fogon's own rule where the lamp is unmarked).
 const HOT_CLEAR_M: f64 = 1.0;
 
-pub(super) use light::PRACTICAL_STOPS;
+pub(crate) use light::PRACTICAL_STOPS;
 
 const OVERHEAD_CAUTION: &str = "What falls from above can kill: fix into studs or joists, never into board alone; a second, short steel tether on everything overhead; nothing over the seat. Tenants ask first. A licensed builder decides.";
 pub(super) const TIP_CAUTION: &str = "A stand that tips can hurt someone: level floor, legs fully spread, bag on the rear leg, a leg under the load, cable tied low. These sums find rule breaks; they do not certify a rig.";
@@ -64,7 +64,7 @@ pub(super) fn findings(
     let tracked = corner.brief.person.face_tracking && corner.body.face_tracking;
     for reading in readings {
         if let Some(severity) = severity_of(reading) {
-            let mut finding = of_reading(corner, reading, severity);
+            let mut finding = of_reading(corner, lit, reading, severity);
             finding.school = band_of(&reading.id, corner.brief, tracked).1;
             all.push(finding);
         }
@@ -168,7 +168,7 @@ pub(super) fn fixes_beside_readings(corner: &Corner<'_>) -> usize {
 /// What is missing altogether: no key, or something with nothing to stand on.
 pub(super) fn unlit(corner: &Corner<'_>) -> Vec<Finding> {
     let mut all = Vec::new();
-    if corner.role(Role::Key).next().is_none() {
+    if crate::light::apparent::key(corner).is_none() {
         all.push(
             Finding::new(
                 "light.key.missing",
@@ -238,6 +238,24 @@ fn hot_lamps(corner: &Corner<'_>) -> Vec<Finding> {
         if assumed || watts < HOT_W || efficacy >= HOT_LM_W {
             continue;
         }
+        if light.cloth.is_some() || light.light.gel.is_some() {
+            let what = if light.cloth.is_some() { "cloth or paper" } else { "a coloured foil" };
+            all.push(
+                Finding::new(
+                    format!("light.{}.hot", light.id),
+                    Severity::Stop,
+                    format!("{} runs hot, and {what} is planned before it.", light.label()),
+                )
+                .because(
+                    "Paper, cloth and foil before a hot lamp catch fire.",
+                    "common practice, no source; 30 lm/W parts hot lamps from others: Fogon's own rule",
+                )
+                .on(format!("light.{}.efficacy_lm_w", light.id), Some(efficacy), "lm/W")
+                .advise("Use an LED lamp, or bounce this one off the ceiling.")
+                .caution(HOT_CAUTION),
+            );
+            continue;
+        }
         let head = light.position_m;
         let near = crate::corner::things(corner)
             .into_iter()
@@ -275,8 +293,16 @@ fn hot_lamps(corner: &Corner<'_>) -> Vec<Finding> {
     all
 }
 
+/// What would mend a face that is too dark: what the settings allow, else the smallest change to the lamps.
+fn dark_advice(corner: &Corner<'_>, lit: Option<&Lit<'_>>) -> Cow<'static, str> {
+    match lit.and_then(crate::light::power::power).filter(|power| power.in_hand_stops < 0.0) {
+        Some(power) => light::remedies(corner, &power).into(),
+        None => "Raise the ISO, open the aperture, or bring the key nearer.".into(),
+    }
+}
+
 /// The sentence, reason, source and advice for one reading that is not good.
-fn of_reading(corner: &Corner<'_>, reading: &Reading, severity: Severity) -> Finding {
+fn of_reading(corner: &Corner<'_>, lit: Option<&Lit<'_>>, reading: &Reading, severity: Severity) -> Finding {
     let value = reading.value.unwrap_or(0.0);
     let low = reading.band.and_then(|b| b[1].or(b[0])).is_some_and(|b| value < b);
     let n = |count: usize| decimals(value, count);
@@ -371,7 +397,7 @@ fn of_reading(corner: &Corner<'_>, reading: &Reading, severity: Severity) -> Fin
         "light.face.exposure_stops" => (
             format!("The face is {} stops {}.", decimals(value.abs(), 1), more("too dark", "too bright")),
             "Everything else in the picture is judged against the face.",
-            more("Raise the ISO, open the aperture, or bring the key nearer.", "Dim the lamps, lower the ISO, or add a neutral-density filter.").into(),
+            if low { dark_advice(corner, lit) } else { "Dim the lamps, lower the ISO, or add a neutral-density filter.".into() },
         ),
         "light.face.ratio" => (
             format!("The lit side has {} times the light of the shadow side: {}.", n(1), more("flat", "dramatic")),

@@ -6,7 +6,7 @@ use crate::geometry::{DVec2, DVec3, Solid, bearing_vector};
 use crate::person::HEAD_RADIUS_M;
 use crate::photometry::Face;
 use crate::plan::{
-    FurnitureKind, GearMicrophone, GearMonitor, Hung, Mounting, Opening, ScreenType, Shape, Support,
+    FurnitureKind, GearMicrophone, GearMonitor, Hung, Mounting, Opening, Role, ScreenType, Shape, Support,
     SupportKind, Swing,
 };
 
@@ -31,6 +31,8 @@ const DESK_TOP_M: f64 = 0.04;
 /// Half the thickness of a backdrop, and the feet of its stands (about 0.3 m on each side: common practice), m.
 const BACKDROP_HALF_M: f64 = 0.01;
 const BACKDROP_FOOT_M: f64 = 0.30;
+/// Pieces of a ring.
+const RING_PIECES: usize = 12;
 /// Thickness of a cloth in its frame, m.
 const CLOTH_M: f64 = 0.01;
 /// Thickness of a screen, m.
@@ -240,6 +242,13 @@ pub fn microphone_thing(
     }
 }
 
+/// A lamp of the house at its ceiling: nobody hung it for the recording.
+pub fn is_of_the_house(light: &LightAt<'_>) -> bool {
+    light.light.role == Role::Practical
+        && light.light.support.kind == SupportKind::Ceiling
+        && light.light.support.gear.is_none()
+}
+
 /// Worn, or part of the camera: no stand, and nothing to keep out of the picture.
 pub fn is_worn(mounting: Mounting) -> bool {
     matches!(mounting, Mounting::Lavalier | Mounting::Headset | Mounting::BuiltIn | Mounting::OnCamera)
@@ -365,7 +374,7 @@ fn camera(corner: &Corner<'_>) -> Thing {
 }
 
 /// Lamp head or board: its face, thickened backwards; a cloth that hangs before a lamp comes first, by itself. Round faces
-/// are held by a twelve-cornered outline.
+/// are held by a twelve-cornered outline, rings by its pieces: a lens looks through them.
 fn lamp_heads(light: &LightAt<'_>) -> Vec<Solid> {
     let body = |shape: Shape, width_m: f64, height_m: f64, middle: DVec3, depth_m: f64| {
         let face = Face::new(shape, width_m, height_m, middle, middle + light.direction(), 0.0);
@@ -379,6 +388,9 @@ fn lamp_heads(light: &LightAt<'_>) -> Vec<Solid> {
         Solid::slab(&outline, face.normal, depth_m)
     };
     match (light.source, light.cloth) {
+        (super::Source::Lamp(lamp), None) if lamp.shape == Shape::Ring => {
+            ring(light, lamp.width_m, lamp.height_m)
+        }
         (super::Source::Lamp(lamp), None) => {
             vec![body(lamp.shape, lamp.width_m, lamp.height_m, light.position_m, lamp.depth_m)]
         }
@@ -393,6 +405,26 @@ fn lamp_heads(light: &LightAt<'_>) -> Vec<Solid> {
             vec![body(Shape::Rectangle, board.width_m, board.height_m, light.position_m, light.depth_m())]
         }
     }
+}
+
+/// The pieces of a ring's body.
+fn ring(light: &LightAt<'_>, outer_m: f64, inner_m: f64) -> Vec<Solid> {
+    let normal = light.direction();
+    let across = DVec3::Z.cross(normal).try_normalize().unwrap_or(DVec3::X);
+    let up = normal.cross(across);
+    let at = |radius: f64, step: usize| {
+        let (sin, cos) = (step as f64 * std::f64::consts::TAU / RING_PIECES as f64).sin_cos();
+        light.position_m + across * (radius * cos) + up * (radius * sin)
+    };
+    // The inner edge stays on the circle at its corners, and within the ring between them.
+    let inner_m = inner_m / (std::f64::consts::PI / RING_PIECES as f64).cos();
+    let (outer, inner) = (outer_m / 2.0, (inner_m / 2.0).min(outer_m / 2.0 - 0.001));
+    (0..RING_PIECES)
+        .map(|i| {
+            let piece = [at(inner, i), at(outer, i), at(outer, i + 1), at(inner, i + 1)];
+            Solid::slab(&piece, normal, light.depth_m())
+        })
+        .collect()
 }
 
 /// The carrying parts: feet and column, arm, or rod. `at` is where the carried thing is, `hold` where it is held.

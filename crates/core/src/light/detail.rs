@@ -8,8 +8,9 @@ use super::glasses::{Glasses, Seen};
 use super::head::{Spot, nose_shadow_m};
 use super::{AREA_FORMULA, penumbra_m};
 use crate::corner::{Corner, LightAt, Source};
+use crate::geometry::DVec3;
 use crate::person::given;
-use crate::plan::WALL_NAMES;
+use crate::plan::{GearPanel, WALL_NAMES};
 use crate::reading::{From, Reading};
 
 /// From the edge of the nose to the cheek that it shades, m (common practice, no source).
@@ -37,15 +38,13 @@ pub fn mirrored<'a>(corner: &'a Corner<'a>) -> Vec<Mirrored<'a>> {
         return Vec::new();
     }
     let glasses = Glasses::default();
-    let camera_m = (corner.view.position_m - corner.eyes_m).length();
     let (_, lens_up_deg) = corner.light_angles_deg(corner.view.position_m);
     let lamps = corner.lights.iter().filter(|l| matches!(l.source, Source::Lamp(_)));
     lamps
         .map(|light| (light, seen(corner, light)))
         .filter(|(_, seen)| seen.azimuth_deg.abs() < 90.0)
         .map(|(light, seen)| {
-            // The lens taken as level with the eyes: a source between both mirrors as from half the lens's height lower.
-            let level = Seen { elevation_deg: seen.elevation_deg + lens_up_deg, ..seen };
+            let (level, camera_m) = level(corner, seen);
             let part = glasses.glare_fraction(&level, camera_m);
             let clear_elevation_deg = if part > 0.0 {
                 glasses.highest_glare_deg(&level, camera_m).map(|e| e + 0.1 - lens_up_deg)
@@ -55,6 +54,24 @@ pub fn mirrored<'a>(corner: &'a Corner<'a>) -> Vec<Mirrored<'a>> {
             Mirrored { light, part, clear_elevation_deg }
         })
         .collect()
+}
+
+/// Part of a lens of the glasses that shows a lamp; 0 of one behind the head.
+pub fn glare(corner: &Corner<'_>, light: &LightAt<'_>) -> f64 {
+    let seen = seen(corner, light);
+    if seen.azimuth_deg.abs() >= 90.0 {
+        return 0.0;
+    }
+    let (level, camera_m) = level(corner, seen);
+    Glasses::default().glare_fraction(&level, camera_m)
+}
+
+/// A source as seen with the lens taken as level with the eyes: between both it mirrors as from half the lens's height
+/// lower; and how far the camera is, m.
+fn level(corner: &Corner<'_>, seen: Seen) -> (Seen, f64) {
+    let (_, lens_up_deg) = corner.light_angles_deg(corner.view.position_m);
+    let level = Seen { elevation_deg: seen.elevation_deg + lens_up_deg, ..seen };
+    (level, (corner.view.position_m - corner.eyes_m).length())
 }
 
 fn seen(corner: &Corner<'_>, light: &LightAt<'_>) -> Seen {
@@ -74,6 +91,8 @@ pub(super) fn readings(lit: &Lit<'_>) -> Vec<Reading> {
         all.extend(nose(corner, &key));
         all.extend(catch(corner, &key));
     }
+    all.extend(cloths(corner));
+    all.extend(foils(lit));
     all.push(sockets(lit));
     all.push(lean(lit));
     all.extend(background(lit));
@@ -174,12 +193,57 @@ fn sockets(lit: &Lit<'_>) -> Reading {
         .note("Under a brow of 14 mm: light from high up leaves the eyes in the dark.")
 }
 
+/// How unevenly a cloth before a lamp is lit.
+fn cloths(corner: &Corner<'_>) -> Vec<Reading> {
+    let lit = corner.lights.iter().filter_map(|light| Some((light, light.cloth?)));
+    let reading = |(light, (cloth, ahead_m)): (&LightAt<'_>, (&GearPanel, f64))| {
+        let pieces = super::cloth::pieces(&light.dark_face(), &light.face(), cloth);
+        let stops = super::cloth::hot_spot_stops(&pieces);
+        let mut reading = Reading::new(format!("light.{}.hot_spot_stops", light.id), stops)
+            .by("log2(brightest / darkest of 8 x 8 pieces), L = tau E / pi", AREA_FORMULA)
+            .with("lamp to cloth", ahead_m, "m", From::Typed)
+            .with("passes", cloth.transmittance.unwrap_or(0.0), "", cloth.common.told())
+            .note("More than a stop: the cloth is smaller than it looks. Thin cloth lets the lamp itself show through.");
+        reading.label = format!("Unevenness of the cloth of the {}", light.id.replace('-', " ")).into();
+        reading
+    };
+    lit.map(reading).collect()
+}
+
+/// What a foil gives the shadow side: between a smooth mirror and a matt board, by how crumpled it is.
+fn foils(lit: &Lit<'_>) -> Vec<Reading> {
+    let corner = lit.corner();
+    let [_, shadow] = lit.cheeks();
+    let mut all = Vec::new();
+    for light in &corner.lights {
+        let Source::Board(board) = light.source else { continue };
+        if board.mirror_part <= 0.0 {
+            continue;
+        }
+        let lux = lit.light_lx(light, corner.eyes_m, shadow);
+        let matt = lit.matt_lx(light, corner.eyes_m, shadow) / (1.0 - board.mirror_part).max(1e-3);
+        let mirror = (lux - lit.matt_lx(light, corner.eyes_m, shadow)) / board.mirror_part;
+        let mut reading = Reading::new(format!("light.{}.fills_lx", light.id), lux)
+            .by("mirror part x image within its edges + the rest as a matt board", AREA_FORMULA)
+            .with("as a smooth mirror", mirror, "lx", From::Computed)
+            .with("as a matt board", matt.min(1e6), "lx", From::Computed)
+            .with("mirror part", board.mirror_part, "", board.common.told())
+            .within((mirror - matt).abs() / 2.0)
+            .note("Crumpled foil lies between the two; a smooth one lights little more than a patch.");
+        reading.label = format!("The {} on the shadow side", light.id.replace('-', " ")).into();
+        all.push(reading);
+    }
+    all
+}
+
 /// What leaning in by 10 cm does to the exposure.
 fn lean(lit: &Lit<'_>) -> Reading {
     let corner = lit.corner();
     let towards = corner.to_lens();
-    let on = |point| lit.direct_lx(point, towards) + lit.bounce_lx(point, towards);
-    let (here, in_front) = (on(corner.eyes_m), on(corner.eyes_m + towards * LEAN_M));
+    // What the room throws back hardly changes over 10 cm.
+    let here = lit.at_face().camera_lx;
+    let in_front =
+        lit.direct_lx(corner.eyes_m + towards * LEAN_M, towards) + lit.at_eyes().illuminance_lx(towards);
     Reading::new("light.face.lean_stops", (in_front / here).log2())
         .by("log2 of the light 10 cm nearer to the lens over that at the eyes", AREA_FORMULA)
         .with("at the eyes", here, "lx", From::Computed)
@@ -189,24 +253,7 @@ fn lean(lit: &Lit<'_>) -> Reading {
 
 /// How bright the background comes out beside the face.
 fn background(lit: &Lit<'_>) -> Option<Reading> {
-    let corner = lit.corner();
-    let towards = corner.to_lens();
-    let behind = corner.background_behind_m();
-    // Not within the sheet or the wall itself.
-    let at = corner.eyes_m - towards * (behind - 0.01).max(0.05);
-    let (behind_lx, face_lx) = (
-        lit.direct_lx(at, towards) + lit.bounce_lx(at, towards),
-        lit.direct_lx(corner.eyes_m, towards) + lit.bounce_lx(corner.eyes_m, towards),
-    );
-    let (skin, skin_from) = given(corner.brief.person.skin_reflectance, super::highlight::SKIN);
-    let (reflectance, from) = match corner.backdrop {
-        Some((gear, _)) if corner.backdrop_behind_m().is_some() => given(gear.reflectance, 0.5),
-        _ => {
-            let (wall, _) = corner.wall_behind()?;
-            let (value, told) = super::bounce::reflectance(corner.brief, WALL_NAMES[wall]);
-            (value, if told { From::Typed } else { From::Assumed })
-        }
-    };
+    let Behind { behind_lx, face_lx, reflectance, from, skin, skin_from, .. } = behind(lit)?;
     let reading = Reading::new("light.background.stops", (reflectance * behind_lx / (skin * face_lx)).log2())
         .by(
             "log2(rho E behind / (skin x E on the face))",
@@ -218,4 +265,42 @@ fn background(lit: &Lit<'_>) -> Option<Reading> {
         .with("reflectance of the skin", skin, "", skin_from)
         .within(0.5);
     Some(reading)
+}
+
+/// The background where the line from the lens through the eyes meets it, beside the face.
+#[derive(Debug, Clone, Copy)]
+pub struct Behind {
+    /// A hair before it, m.
+    pub at_m: DVec3,
+    /// Light there on a surface that faces the lens, and on the face, lx.
+    pub behind_lx: f64,
+    /// lx.
+    pub face_lx: f64,
+    /// Reflectance of the background, and of the skin.
+    pub reflectance: f64,
+    from: From,
+    /// Reflectance of the skin.
+    pub skin: f64,
+    skin_from: From,
+}
+
+/// `None` where there is nothing behind.
+pub fn behind(lit: &Lit<'_>) -> Option<Behind> {
+    let corner = lit.corner();
+    let towards = corner.to_lens();
+    let behind = corner.background_behind_m();
+    // Not within the sheet or the wall itself.
+    let at = corner.eyes_m - towards * (behind - 0.01).max(0.05);
+    let behind_lx = lit.direct_lx(at, towards) + lit.bounce_lx(at, towards);
+    let face_lx = lit.at_face().camera_lx;
+    let (skin, skin_from) = given(corner.brief.person.skin_reflectance, super::highlight::SKIN);
+    let (reflectance, from) = match corner.backdrop {
+        Some((gear, _)) if corner.backdrop_behind_m().is_some() => given(gear.reflectance, 0.5),
+        _ => {
+            let (wall, _) = corner.wall_behind()?;
+            let (value, told) = super::bounce::reflectance(corner.brief, WALL_NAMES[wall]);
+            (value, if told { From::Typed } else { From::Assumed })
+        }
+    };
+    Some(Behind { at_m: at, behind_lx, face_lx, reflectance, from, skin, skin_from })
 }

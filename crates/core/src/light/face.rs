@@ -12,8 +12,13 @@ use crate::photometry::{Blockers, Enclosure, Face, Glow, Source as Shining, Surr
 use crate::plan::{Brief, OpeningKind};
 use crate::reading::From;
 
-/// A board is sampled at this many places a side.
-const BOARD_SAMPLES: usize = 8;
+/// A board is sampled at these places along each side, with these weights: Gauss and Legendre's, of four.
+const BOARD: [(f64, f64); 4] = [
+    (0.069_431_844_202_973_7, 0.173_927_422_568_727),
+    (0.330_009_478_207_572, 0.326_072_577_431_273),
+    (0.669_990_521_792_428, 0.326_072_577_431_273),
+    (0.930_568_155_797_026, 0.173_927_422_568_727),
+];
 /// Walls and beams that stand in the light belong to nothing that is left out.
 const NO_ONE: usize = usize::MAX;
 
@@ -47,6 +52,9 @@ pub struct Lit<'a> {
     enclosure: Arc<Enclosure>,
     glow: Glow,
     at_face: FaceLight,
+    /// What each light gives straight at the eyes, towards the lens, lx; windows after the lights.
+    each_lx: Vec<f64>,
+    at_eyes: Surroundings,
     facets: OnceCell<Vec<Facet>>,
 }
 
@@ -103,9 +111,19 @@ impl<'a> Lit<'a> {
         }
         let enclosure = bounce::enclosure(corner.brief);
         let glow = enclosure.lit_by(for_room.iter());
-        let facets = OnceCell::new();
-        let mut lit =
-            Self { corner, shining, blockers, enclosure, glow, at_face: FaceLight::DARK, facets };
+        let (facets, at_eyes) = (OnceCell::new(), enclosure.seen_from(&glow, corner.eyes_m));
+        let mut lit = Self {
+            corner,
+            shining,
+            blockers,
+            enclosure,
+            glow,
+            at_face: FaceLight::DARK,
+            each_lx: Vec::new(),
+            at_eyes,
+            facets,
+        };
+        lit.each_lx = lit.each_lx(corner.eyes_m, corner.to_lens());
         lit.at_face = lit.towards_lens_and_cheeks();
         Some(lit)
     }
@@ -128,28 +146,46 @@ impl<'a> Lit<'a> {
         self.facets.get_or_init(|| super::head::facets(self))
     }
 
-    /// The lamps and boards of the layout, each with what it gives straight at a point, lx.
-    pub fn lights_lx(&self, point: DVec3, normal: DVec3) -> Vec<(&'a LightAt<'a>, f64)> {
-        let mut each = vec![0.0; self.corner.lights.len()];
+    /// What each light gives straight at a point, lx; windows after the lights.
+    fn each_lx(&self, point: DVec3, normal: DVec3) -> Vec<f64> {
+        let count = self.shining.iter().map(|(number, _)| number + 1).max().unwrap_or(0);
+        let mut each = vec![0.0; count.max(self.corner.lights.len())];
         for (number, source) in &self.shining {
-            if let Some(sum) = each.get_mut(*number) {
-                *sum += source.illuminance_lx(point, normal, &self.blockers, None);
-            }
+            each[*number] += source.illuminance_lx(point, normal, &self.blockers, None);
         }
-        self.corner.lights.iter().zip(each).collect()
+        each
+    }
+
+    /// The lamps and boards of the layout, each with what it gives straight at the eyes, towards the lens, lx.
+    pub fn lights_lx(&self) -> impl Iterator<Item = (&'a LightAt<'a>, f64)> {
+        self.corner.lights.iter().zip(self.each_lx.iter().copied())
     }
 
     /// The lamps alone.
-    pub fn lamps_lx(&self, point: DVec3, normal: DVec3) -> Vec<(&'a LightAt<'a>, f64)> {
-        let mut all = self.lights_lx(point, normal);
-        all.retain(|(light, _)| matches!(light.source, Source::Lamp(_)));
-        all
+    pub fn lamps_lx(&self) -> impl Iterator<Item = (&'a LightAt<'a>, f64)> {
+        self.lights_lx().filter(|(light, _)| matches!(light.source, Source::Lamp(_)))
     }
 
-    /// What the windows give straight at a point, lx.
-    pub fn windows_lx(&self, point: DVec3, normal: DVec3) -> f64 {
-        let windows = self.shining.iter().filter(|(number, _)| *number >= self.corner.lights.len());
-        windows.map(|(_, s)| s.illuminance_lx(point, normal, &self.blockers, None)).sum()
+    /// What one light gives straight at a point, lx.
+    pub fn light_lx(&self, light: &LightAt<'_>, point: DVec3, normal: DVec3) -> f64 {
+        let own = self
+            .shining
+            .iter()
+            .filter(|(number, _)| self.corner.lights.get(*number).is_some_and(|other| other.id == light.id));
+        own.map(|(_, s)| s.illuminance_lx(point, normal, &self.blockers, None)).sum()
+    }
+
+    /// As [`Self::light_lx`], of a board without what it mirrors.
+    pub fn matt_lx(&self, light: &LightAt<'_>, point: DVec3, normal: DVec3) -> f64 {
+        let own = self.shining.iter().filter(|(number, source)| {
+            !source.is_image() && self.corner.lights.get(*number).is_some_and(|other| other.id == light.id)
+        });
+        own.map(|(_, s)| s.illuminance_lx(point, normal, &self.blockers, None)).sum()
+    }
+
+    /// What the windows give straight at the eyes, towards the lens, lx.
+    pub fn windows_lx(&self) -> f64 {
+        self.each_lx.iter().skip(self.corner.lights.len()).sum()
     }
 
     /// The faces that shine: of lamps and windows, then of boards with what falls on them.
@@ -164,12 +200,12 @@ impl<'a> Lit<'a> {
 
     /// From walls, floor and ceiling, lx.
     pub fn bounce_lx(&self, point: DVec3, normal: DVec3) -> f64 {
-        self.around(point).illuminance_lx(normal)
+        self.enclosure.seen_from(&self.glow, point).illuminance_lx(normal)
     }
 
-    /// Walls, floor and ceiling as a point sees them.
-    pub fn around(&self, point: DVec3) -> Surroundings {
-        self.enclosure.seen_from(&self.glow, point)
+    /// Walls, floor and ceiling as the eyes see them.
+    pub fn at_eyes(&self) -> &Surroundings {
+        &self.at_eyes
     }
 
     /// Everything that reaches the face.
@@ -196,9 +232,9 @@ impl<'a> Lit<'a> {
 
     fn towards_lens_and_cheeks(&self) -> FaceLight {
         let corner = self.corner;
-        let around = self.around(corner.eyes_m);
+        let around = &self.at_eyes;
         let on = |normal: DVec3| (self.direct_lx(corner.eyes_m, normal), around.illuminance_lx(normal));
-        let camera = on(corner.to_lens());
+        let camera = (self.each_lx.iter().sum::<f64>(), around.illuminance_lx(corner.to_lens()));
         let [lit, shadow] = self.cheeks().map(on);
         FaceLight {
             camera_lx: camera.0 + camera.1,
@@ -244,15 +280,14 @@ fn blockers(corner: &Corner<'_>) -> (Blockers, Vec<String>) {
 /// A white board under the lamps: L = rho E / pi with E the mean over the board.
 pub fn lit_board(mut board: Face, reflectance: f64, lit_lx: impl Fn(DVec3, DVec3) -> f64) -> Face {
     let [a, b, _, d] = board.outline[..] else { return board };
-    let mut sum = 0.0;
-    for i in 0..BOARD_SAMPLES {
-        for j in 0..BOARD_SAMPLES {
-            let at = |k: usize| (k as f64 + 0.5) / BOARD_SAMPLES as f64;
-            let point = a + (b - a) * at(i) + (d - a) * at(j);
-            sum += lit_lx(point, board.normal);
+    let mut mean_lx = 0.0;
+    for (x, weight_x) in BOARD {
+        for (y, weight_y) in BOARD {
+            let point = a + (b - a) * x + (d - a) * y;
+            mean_lx += weight_x * weight_y * lit_lx(point, board.normal);
         }
     }
-    board.luminance_cd_m2 = reflectance * sum / (BOARD_SAMPLES * BOARD_SAMPLES) as f64 / std::f64::consts::PI;
+    board.luminance_cd_m2 = reflectance * mean_lx / std::f64::consts::PI;
     board
 }
 

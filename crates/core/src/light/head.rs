@@ -101,7 +101,7 @@ pub fn face_seen(corner: &Corner<'_>) -> Option<FaceSeen> {
         reference_lx: at_face.camera_lx,
         bounce_lx: at_face.bounce_lx,
         facets: lit.facets().to_vec(),
-        lamps: lit.lamps_lx(corner.eyes_m, towards).into_iter().map(lamp).collect(),
+        lamps: lit.lamps_lx().map(lamp).collect(),
     })
 }
 
@@ -166,47 +166,45 @@ fn places(corner: &Corner<'_>) -> Vec<Place> {
 
 /// The light on every part of the head, against that on a surface which faces the lens; the room's is taken at the eyes.
 pub(super) fn facets(lit: &Lit<'_>) -> Vec<Facet> {
-        let corner = lit.corner();
-        let (forward, side) = axes(corner);
-        let at = |f: f64, s: f64, u: f64| corner.eyes_m + forward * f + side * s + DVec3::Z * u;
-        let mut blockers = lit.blockers().clone();
-        let nose = [
-            at(0.002, 0.0, -0.005),
-            at(NOSE_M, 0.0, -NOSE_LOW_M + 0.008),
-            at(0.0, NOSE_HALF_M, -NOSE_LOW_M),
-            at(0.0, -NOSE_HALF_M, -NOSE_LOW_M),
-            at(NOSE_M - 0.004, 0.0, -NOSE_LOW_M - 0.004),
-        ];
-        blockers.add_corners(&nose, NOSE);
-        // A bar over both eyes, from the bottom of the sockets to before them.
-        let bar: Vec<DVec3> = [-0.055, 0.055]
-            .into_iter()
-            .flat_map(|s| {
-                [
-                    at(-SOCKET_DEEP_M, s, BROW_M[0]),
-                    at(BROW_M[1], s, BROW_M[0]),
-                    at(-SOCKET_DEEP_M, s, 0.022),
-                    at(BROW_M[1] - 0.004, s, 0.022),
-                ]
-            })
-            .collect();
-        blockers.add_corners(&bar, BROW);
-        let around = lit.around(corner.eyes_m);
-        let reference = lit.at_face().camera_lx;
-        places(corner)
-            .into_iter()
-            .map(|place| {
-                let own = place.own.or(matches!(place.spot, Spot::Forehead).then_some(BROW));
-                let direct: f64 = lit
-                    .shining()
-                    .map(|s| s.illuminance_lx(place.at, place.normal, &blockers, own))
-                    .sum();
-                let illuminance_lx = direct + around.illuminance_lx(place.normal);
-                let stops = (illuminance_lx / reference).log2();
-                Facet { spot: place.spot, illuminance_lx, stops: stops.is_finite().then_some(stops) }
-            })
-            .collect()
-    }
+    let corner = lit.corner();
+    let (forward, side) = axes(corner);
+    let at = |f: f64, s: f64, u: f64| corner.eyes_m + forward * f + side * s + DVec3::Z * u;
+    let mut blockers = lit.blockers().clone();
+    let nose = [
+        at(0.002, 0.0, -0.005),
+        at(NOSE_M, 0.0, -NOSE_LOW_M + 0.008),
+        at(0.0, NOSE_HALF_M, -NOSE_LOW_M),
+        at(0.0, -NOSE_HALF_M, -NOSE_LOW_M),
+        at(NOSE_M - 0.004, 0.0, -NOSE_LOW_M - 0.004),
+    ];
+    blockers.add_corners(&nose, NOSE);
+    // A bar over both eyes, from the bottom of the sockets to before them.
+    let bar: Vec<DVec3> = [-0.055, 0.055]
+        .into_iter()
+        .flat_map(|s| {
+            [
+                at(-SOCKET_DEEP_M, s, BROW_M[0]),
+                at(BROW_M[1], s, BROW_M[0]),
+                at(-SOCKET_DEEP_M, s, 0.022),
+                at(BROW_M[1] - 0.004, s, 0.022),
+            ]
+        })
+        .collect();
+    blockers.add_corners(&bar, BROW);
+    let around = lit.at_eyes();
+    let reference = lit.at_face().camera_lx;
+    places(corner)
+        .into_iter()
+        .map(|place| {
+            let own = place.own.or(matches!(place.spot, Spot::Forehead).then_some(BROW));
+            let direct: f64 =
+                lit.shining().map(|s| s.illuminance_lx(place.at, place.normal, &blockers, own)).sum();
+            let illuminance_lx = direct + around.illuminance_lx(place.normal);
+            let stops = (illuminance_lx / reference).log2();
+            Facet { spot: place.spot, illuminance_lx, stops: stops.is_finite().then_some(stops) }
+        })
+        .collect()
+}
 
 /// Where the shadow of the nose falls on the face: to the side, positive to camera right, and down, m. A nose `NOSE_M`
 /// proud of a flat face: p tan(azimuth), p tan(elevation) / cos(azimuth).

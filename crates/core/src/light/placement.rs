@@ -3,7 +3,7 @@
 
 use crate::corner::{Corner, LightAt, lamp_offsets, light_direction};
 use crate::geometry::{DVec3, Plane, nearest_outside_m};
-use crate::plan::Role;
+use crate::plan::{LightSchool, Role};
 
 /// Lights and all supports stay this far outside the picture, m (legal rule 4).
 pub const MARGIN_M: f64 = 0.05;
@@ -33,13 +33,31 @@ const BACK_ELEVATIONS: [f64; 4] = [45.0, 55.0, 36.0, 28.0];
 /// Distances beyond the nearest one.
 const FURTHER_M: [f64; 5] = [0.0, 0.12, 0.30, 0.55, 0.90];
 
+/// A ring's face this far ahead of the lens, m.
+const AHEAD_M: [f64; 4] = [0.07, 0.10, 0.14, 0.05];
+
+/// A ring with the lens in its hole, its body behind its face clear of the camera's front.
+fn round_the_lens(corner: &Corner<'_>, light: &LightAt<'_>) -> Vec<Place> {
+    let lens = corner.view.position_m;
+    let towards = (corner.eyes_m - lens).normalize_or(corner.view.forward);
+    let at = |ahead: f64| Place { position_m: lens + towards * (ahead + light.depth_m()), needs_arm: true };
+    AHEAD_M.map(at).to_vec()
+}
+
 /// Places for a light of some role, best first. `side` is +1 for camera right, -1 for left.
 pub fn places(corner: &Corner<'_>, light: &LightAt<'_>, role: Role, side: f64) -> Vec<Place> {
     let (azimuths, elevations): (Vec<f64>, &[f64]) = match role {
+        // From both sides alike.
+        Role::Fill if corner.brief.schools.lights == LightSchool::Even => {
+            (KEY_AZIMUTHS.iter().map(|a| a * side).collect(), &KEY_ELEVATIONS)
+        }
         Role::Fill => (FILL_AZIMUTHS.iter().map(|a| a * side).collect(), &FILL_ELEVATIONS),
         Role::Back => (BACK_TURNS.iter().map(|turn| (180.0 - turn) * side).collect(), &BACK_ELEVATIONS),
         _ => (KEY_AZIMUTHS.iter().map(|a| a * side).collect(), &KEY_ELEVATIONS),
     };
+    if role == Role::Key && corner.brief.schools.lights == LightSchool::Ring {
+        return round_the_lens(corner, light);
+    }
     let [right, left, top, _, behind] = corner.view.planes();
     let to_lens = corner.to_lens();
     let mut found = Vec::with_capacity(azimuths.len() * elevations.len() * FURTHER_M.len());

@@ -1,7 +1,8 @@
 //! The colour of the light on the face: what the lamps mix to, and how far each lies from it.
 
+use super::coloured::{is_apart, xy_of};
 use super::face::Lit;
-use crate::colour::{cct_duv, mired_shift, mixed_xy, xy_at};
+use crate::colour::{cct_duv, mired_shift, mixed_xy};
 use crate::corner::LightAt;
 use crate::reading::{From, Reading};
 
@@ -39,16 +40,15 @@ impl Mixture<'_> {
 }
 
 /// The lamps' mixture on a surface at the eyes that faces the lens; the room is taken to throw their light back as it
-/// is. `None` where no lamp shines.
+/// is, and lights for the background are left out. `None` where no lamp shines.
 pub fn mixture<'a>(lit: &Lit<'a>) -> Option<Mixture<'a>> {
-    let corner = lit.corner();
     let all: Vec<(&LightAt<'_>, f64, f64)> = lit
-        .lamps_lx(corner.eyes_m, corner.to_lens())
-        .into_iter()
+        .lamps_lx()
+        .filter(|(light, _)| !is_apart(light))
         .map(|(light, lux)| (light, lux, light.cct_k()))
         .collect();
     let whole: f64 = all.iter().map(|(_, lux, _)| lux).sum();
-    let xy = mixed_xy(all.iter().map(|(_, lux, cct_k)| (xy_at(*cct_k, 0.0), *lux)))?;
+    let xy = mixed_xy(all.iter().map(|(light, lux, _)| (xy_of(light), *lux)))?;
     let (cct_k, duv) = cct_duv(xy)?;
     let tints = all.into_iter().map(|(light, lux, cct_k)| Tint { light, cct_k, part: lux / whole }).collect();
     Some(Mixture { cct_k, duv, tints })

@@ -9,9 +9,9 @@ use crate::geometry::DVec3;
 /// Steps at most until the exchange adds up.
 const CLOSING_STEPS: usize = 60;
 /// A face whose middle is nearer to a patch's than the root of this many times the patch's area is close to it.
-const CLOSE: f64 = 4.0;
+const CLOSE: f64 = 2.25;
 /// Pieces of such a patch, a side.
-const PIECES: usize = 5;
+const PIECES: usize = 4;
 
 /// A piece of a surface.
 #[derive(Debug, Clone, PartialEq)]

@@ -169,8 +169,11 @@ impl Sheet {
 /// outside the second, and so on.
 fn less(pieces: Vec<Vec<DVec2>>, shadow: &[DVec2]) -> Vec<Vec<DVec2>> {
     let mut left = Vec::with_capacity(pieces.len());
+    let (low, high) = extent(shadow);
     for piece in pieces {
-        if is_apart(&piece, shadow) || is_apart(shadow, &piece) {
+        let (piece_low, piece_high) = extent(&piece);
+        let beside = piece_low.cmpge(high).any() || piece_high.cmple(low).any();
+        if beside || is_apart(&piece, shadow) || is_apart(shadow, &piece) {
             left.push(piece);
             continue;
         }
@@ -188,6 +191,12 @@ fn less(pieces: Vec<Vec<DVec2>>, shadow: &[DVec2]) -> Vec<Vec<DVec2>> {
         }
     }
     left
+}
+
+/// Low and high corner of the box around an outline.
+fn extent(outline: &[DVec2]) -> (DVec2, DVec2) {
+    let low = outline.iter().copied().fold(DVec2::INFINITY, DVec2::min);
+    (low, outline.iter().copied().fold(DVec2::NEG_INFINITY, DVec2::max))
 }
 
 /// Whether an edge of the first outline (counter-clockwise) has all of the second on its outer side.

@@ -56,8 +56,7 @@ pub enum Gel {
 
 impl Gel {
     /// Every one.
-    pub const ALL: [Gel; 5] =
-        [Gel::WarmFull, Gel::WarmHalf, Gel::WarmQuarter, Gel::CoolHalf, Gel::CoolFull];
+    pub const ALL: [Gel; 5] = [Gel::WarmFull, Gel::WarmHalf, Gel::WarmQuarter, Gel::CoolHalf, Gel::CoolFull];
 
     /// Shift in mired, positive to warm.
     pub fn shift_mired(self) -> f64 {

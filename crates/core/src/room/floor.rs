@@ -1,6 +1,6 @@
 //! The floor that gear takes: in use, and put away. The room has another life.
 
-use crate::corner::{Corner, Kind, things};
+use crate::corner::{Corner, Kind, is_of_the_house, things};
 use crate::plan::{Hung, Support, SupportKind};
 use crate::reading::{From, Reading};
 
@@ -56,7 +56,8 @@ pub fn fixed(corner: &Corner<'_>) -> Vec<String> {
     let layout = corner.layout;
     let named = |id: &crate::plan::Id| id.0.replace('-', " ");
     let mut all = vec![("camera".to_owned(), Some(&layout.camera.support))];
-    all.extend(layout.lights.iter().map(|(id, light)| (named(id), Some(&light.support))));
+    let lights = corner.lights.iter().filter(|light| !is_of_the_house(light));
+    all.extend(lights.map(|light| (light.id.replace('-', " "), Some(&light.light.support))));
     all.push(("microphone".to_owned(), layout.microphone.as_ref().map(|used| &used.support)));
     all.push(("screen".to_owned(), layout.screen.as_ref().map(|used| &used.support)));
     all.extend(layout.angles.iter().map(|(id, angle)| (named(id), Some(&angle.support))));

@@ -157,7 +157,7 @@ fn colours_mix_and_are_told_where_they_clash() {
     let plan = plain_with(&[range.clone(), ("/layout/lights/fill", other.clone())]);
     let corner = Corner::of(&plan).unwrap();
     let lit = Lit::of(&corner).unwrap();
-    let lamps = lit.lamps_lx(corner.eyes_m, corner.to_lens());
+    let lamps = lit.lamps_lx().collect::<Vec<_>>();
     let parts = lamps.iter().map(|(light, lux)| {
         (planckian_xy(if light.id == "fill" { 3200.0 } else { 2e6 / (1e6 / 2700.0 + 1e6 / 5600.0) }), *lux)
     });

@@ -220,8 +220,10 @@ pub(crate) fn kept_lm(room: &Enclosure, glow: &Glow) -> f64 {
         let reflectance = room.patches()[of].reflectance;
         std::f64::consts::PI * luminance / reflectance * (1.0 - reflectance) * area_m2
     };
-    let whole = glow.luminances_cd_m2.iter().enumerate().map(|(of, l)| keeps(*l, of, room.patches()[of].area_m2));
-    let fine = glow.fine.iter().map(|piece| keeps(piece.luminance_cd_m2, piece.of, face_normal(&piece.outline).1));
+    let whole =
+        glow.luminances_cd_m2.iter().enumerate().map(|(of, l)| keeps(*l, of, room.patches()[of].area_m2));
+    let fine =
+        glow.fine.iter().map(|piece| keeps(piece.luminance_cd_m2, piece.of, face_normal(&piece.outline).1));
     whole.chain(fine).sum()
 }
 
@@ -238,7 +240,13 @@ fn the_room_throws_light_back() {
     let lit = Lit::of(&corner).unwrap();
     let flux: f64 = lit.faces().map(Face::flux_lm).sum();
     let room = bounce::enclosure(&plan.brief);
-    assert_close(kept_lm(&room, &room.lit_by(lit.faces())), flux, 1e-9, 0.0, "nothing is lost and nothing won");
+    assert_close(
+        kept_lm(&room, &room.lit_by(lit.faces())),
+        flux,
+        1e-9,
+        0.0,
+        "nothing is lost and nothing won",
+    );
     assert_close(
         room.patches().iter().map(|p| p.area_m2).sum(),
         walls + 2.0 * floor,
@@ -321,7 +329,8 @@ fn light_agrees_with_a_path_tracer() {
         for (number, meter) in scene["points"].as_array().unwrap().iter().enumerate() {
             let (at, normal) = (point(&meter["point_m"]), point(&meter["normal"]).normalize());
             let direct: f64 = shining.iter().map(|s| s.illuminance_lx(at, normal, &blockers, None)).sum();
-            let bounced = room.as_ref().map_or(0.0, |(room, glow)| room.seen_from(glow, at).illuminance_lx(normal));
+            let bounced =
+                room.as_ref().map_or(0.0, |(room, glow)| room.seen_from(glow, at).illuminance_lx(normal));
             let (want, error) =
                 (meter["illuminance_lx"].as_f64().unwrap(), meter["standard_error_lx"].as_f64().unwrap());
             assert!(error / want < 2e-3, "{name} {number}: the renderer's noise, {error} lx of {want}");

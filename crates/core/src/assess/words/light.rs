@@ -6,8 +6,9 @@ use crate::finding::{Finding, Severity};
 use crate::light::detail::{Mirrored, mirrored};
 use crate::light::face::Lit;
 use crate::light::highlight::{Bright, Highlight, highlights};
+use crate::light::power::{Change, Power, power};
 use crate::light::tint::{Mixture, mixture};
-use crate::plan::WindowSchool;
+use crate::plan::Gel;
 use crate::reading::Reading;
 use crate::units::{capital, decimals};
 
@@ -25,6 +26,14 @@ const LEAN_STOPS: f64 = 0.3;
 /// A keyed screen may be so uneven either way, and throw so much on the back, stops (common practice, no source).
 const EVEN_STOPS: f64 = 1.0 / 3.0;
 const SPILL_STOPS: f64 = -3.0;
+/// A cloth brighter in its middle by more, a coloured lamp or a screen that gives the face more, stops (common practice,
+/// no source).
+const HOT_SPOT_STOPS: f64 = 1.0;
+const SPILL_FACE_STOPS: f64 = -4.0;
+const MONITOR_STOPS: f64 = -4.0;
+/// A closed room that becomes so much warmer is told, K. Fogon's own rule.
+const WARM_K: f64 = 6.0;
+const HEAT_CAUTION: &str = "Drink, air the room, and stop when you feel unwell; nothing stands on or over a lamp's vents. Batteries are charged on a hard surface while someone is there, never when swollen.";
 
 pub(super) fn notes(lit: &Lit<'_>, readings: &[Reading]) -> Vec<Finding> {
     let corner = lit.corner();
@@ -35,7 +44,104 @@ pub(super) fn notes(lit: &Lit<'_>, readings: &[Reading]) -> Vec<Finding> {
         all.extend(mixed(&mixture));
         all.extend(white_balance(corner, &mixture));
     }
+    all.extend(power(lit).filter(|power| power.in_hand_stops < 0.0).map(|power| weak(corner, &power)));
     all.extend(from_readings(readings));
+    all.extend(of_lights(corner, readings));
+    all
+}
+
+/// The changes that would mend a lack of light, each by itself, the smallest first.
+pub(super) fn remedies(corner: &Corner<'_>, power: &Power) -> String {
+    let one = |change: &Change| match change {
+        Change::Nearer(m) => format!("bring the key to {} from the eyes", corner.brief.units.length(*m)),
+        Change::Open(n) => format!("open the lens to f/{}", decimals(*n, 1)),
+        Change::Iso(iso) => format!("allow ISO {} with its grain", decimals(*iso, 0)),
+        Change::Stronger(times) => format!("use a lamp of {} times the light", decimals(*times, 1)),
+    };
+    let all: Vec<String> = power.changes.iter().map(one).collect();
+    capital(&format!("{}.", all.join("; or ")))
+}
+
+/// Lamps that are too weak for the settings at any dial.
+fn weak(corner: &Corner<'_>, power: &Power) -> Finding {
+    Finding::new(
+        "light.power.in_hand_stops",
+        Severity::Consider,
+        format!(
+            "With every dial at full the lamps are {} stops too weak at the highest ISO before grain.",
+            decimals(-power.in_hand_stops, 1)
+        ),
+    )
+    .because("What the lamps lack comes back as grain.", "ISO 6400 on full frame: Fogon's own rule")
+    .on("light.power.in_hand_stops", Some(power.in_hand_stops), "stops")
+    .advise(remedies(corner, power))
+}
+
+/// What single lights say that have no band: cloths lit unevenly, colour that spills, a screen that lights the face.
+fn of_lights(corner: &Corner<'_>, readings: &[Reading]) -> Vec<Finding> {
+    let mut all = Vec::new();
+    let source = "common practice, no source";
+    let name = |id: &str| id.split('.').nth(1).unwrap_or_default().replace('-', " ");
+    for reading in readings {
+        let Some(value) = reading.value else { continue };
+        let id = reading.id.as_ref();
+        let finding = |sentence: String| Finding::new(id.to_owned(), Severity::Consider, sentence);
+        if id.ends_with(".hot_spot_stops") && value > HOT_SPOT_STOPS {
+            let words = format!(
+                "The cloth before the {} is {} stops brighter in its middle than in its corners.",
+                name(id),
+                decimals(value, 1)
+            );
+            all.push(
+                finding(words)
+                    .because("A hot spot is a small, hard lamp in a large frame.", source)
+                    .on(id.to_owned(), Some(value), "stops")
+                    .advise("Move the lamp further behind the cloth."),
+            );
+        } else if id == "light.monitor.spill_stops" && value > MONITOR_STOPS {
+            all.push(
+                finding(format!(
+                    "The screen in front of you lights your face, {} stops under the lamps.",
+                    decimals(-value, 1)
+                ))
+                .because("It tints and flickers with what it shows, and mirrors in glasses.", source)
+                .on(id.to_owned(), Some(value), "stops")
+                .advise("Turn its brightness down, or show a dark picture."),
+            );
+        } else if id.ends_with(".spill_stops") && value > SPILL_FACE_STOPS {
+            let coloured = corner
+                .lights
+                .iter()
+                .find(|l| id == format!("light.{}.spill_stops", l.id))
+                .is_some_and(|l| l.light.colour.is_some() || l.light.gel.is_some());
+            if coloured {
+                all.push(
+                    finding(format!(
+                        "Colour of the {} reaches your face, {} stops under all light there.",
+                        name(id),
+                        decimals(-value, 1)
+                    ))
+                    .because(
+                        "Tinted skin looks ill; a tinted wall looks chosen.",
+                        "four stops: common practice, no source",
+                    )
+                    .on(id.to_owned(), Some(value), "stops")
+                    .advise("Turn it to the wall, flag it, or move it further behind you."),
+                );
+            }
+        } else if id == "room.heat.rise_k" && value > WARM_K {
+            all.push(
+                finding(format!(
+                    "In the end lamps and you warm the closed room by about {} K.",
+                    decimals(value, 0)
+                ))
+                .because("Sweat shows before you feel it, and cameras switch off when they are hot.", source)
+                .on(id.to_owned(), Some(value), "K")
+                .caution(HEAT_CAUTION)
+                .advise("Air the room between takes, and switch the lamps off while you are not recording."),
+            );
+        }
+    }
     all
 }
 
@@ -79,7 +185,25 @@ fn mixed(mixture: &Mixture<'_>) -> Option<Finding> {
             "25 mired: Fogon's own rule; 5.5 are just seen: Judd 1933 (from memory)",
         )
         .on("light.face.cct_k", Some(mixture.cct_k), "K")
-        .advise("Set both to one temperature, gel one, or leave the odd one to the background."),
+        .advise(
+            Gel::ALL
+                .into_iter()
+                .map(|gel| {
+                    let filtered = 1e6 / (1e6 / cool.cct_k + gel.shift_mired()).max(20.0);
+                    (mired_shift(filtered, warm.cct_k).abs(), gel)
+                })
+                .min_by(|a, b| a.0.total_cmp(&b.0))
+                .filter(|(left, _)| *left < MIXED_MIRED)
+                .map_or_else(
+                    || "Set both to one temperature, or leave the odd one to the background.".to_owned(),
+                    |(_, gel)| {
+                        format!(
+                            "Set both to one temperature, put {} before the {one}, or leave the odd one to the background.",
+                            gel.label()
+                        )
+                    },
+                ),
+        ),
     )
 }
 
@@ -117,7 +241,7 @@ fn from_readings(readings: &[Reading]) -> Vec<Finding> {
             )
             .because("Eyes in the dark look tired: the mark of a lamp that hangs too high.", source)
             .on("light.face.socket_stops", Some(stops), "stops")
-            .advise("Lower the key, switch the ceiling light off, or lay something white before you."),
+            .advise("Lower the key, switch a ceiling light off, or lay something white before you."),
         );
     }
     if let Some(stops) = value("light.face.lean_stops").filter(|stops| stops.abs() > LEAN_STOPS) {
@@ -193,7 +317,7 @@ fn from_readings(readings: &[Reading]) -> Vec<Finding> {
 
 fn burnt_out(corner: &Corner<'_>, found: &Highlight) -> Option<Finding> {
     // A window counts as shut out unless it is the key.
-    let shut = corner.brief.schools.window == WindowSchool::ShutOut || found.part < LARGE;
+    let shut = !corner.brief.windows_shine() || found.part < LARGE;
     if found.margin_stops >= 0.0 || (found.what == Bright::Window && shut) {
         return None;
     }

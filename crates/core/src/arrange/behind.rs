@@ -1,0 +1,203 @@
+//! Lights for the background out of the lamps that are left: one on the wall behind the person where it comes out too dark
+//! or is wanted in another colour, and a practical lamp on a piece of furniture that the picture shows.
+
+use super::cast::Named;
+use super::dial;
+use super::lights::{new_light, source_of};
+use super::stands::{Stands, bag_for, carried_by_nothing, set_up};
+use crate::assess::PRACTICAL_STOPS;
+use crate::assess::carry::rounded;
+use crate::assess::legal::Rules;
+use crate::colour::mired_shift;
+use crate::corner::{Corner, LightAt, carry_light, light_head, things};
+use crate::geometry::DVec3;
+use crate::light::detail::behind;
+use crate::light::face::Lit;
+use crate::light::highlight::highlights;
+use crate::plan::{
+    BackgroundSchool, Brief, FurnitureKind, Gear, Id, Layout, Light, Role, Shape, Support, SupportKind,
+};
+
+/// The background is lit where it would come out darker than this against the face, stops, and then to the level (-1 to
+/// -2.5: common practice, no source).
+const DARK_STOPS: f64 = -2.5;
+const LEVEL_STOPS: f64 = -1.5;
+/// Where a lamp for the wall stands: parts of the way to the wall, beyond the picture's edge, and heights, m.
+const ALONG: [f64; 4] = [0.7, 0.5, 0.85, 0.35];
+const ASIDE_M: [f64; 4] = [0.05, 0.2, 0.4, 0.7];
+const HEIGHTS_M: [f64; 4] = [0.9, 0.5, 1.3, 1.8];
+/// A practical lamp keeps this far from the edge of the picture and from the middle, parts of its width.
+const EDGE: f64 = 0.06;
+const MIDDLE: f64 = 0.16;
+
+/// Lights for the background on what is left; `side` is tried first, +1 camera right.
+pub(super) fn place(
+    brief: &Brief,
+    layout: &mut Layout,
+    stands: &mut Stands<'_>,
+    spare: &[Named<'_>],
+    side: f64,
+) {
+    let mut left: Vec<Named<'_>> = spare.to_vec();
+    let is_bulb = |(_, gear): &Named<'_>| gear.light().is_some_and(|lamp| lamp.shape == Shape::Bulb);
+    if let Some(at) = left.iter().position(is_bulb) {
+        let lamp = left[at];
+        if let Some(light) = practical(brief, layout, lamp) {
+            layout.lights.insert(Id::from("practical"), light);
+            left.remove(at);
+        }
+    }
+    let dark = || {
+        let corner = Corner::from_parts(brief, layout)?;
+        let seen = behind(&Lit::of(&corner)?)?;
+        Some((seen.reflectance * seen.behind_lx / (seen.skin * seen.face_lx)).log2() < DARK_STOPS)
+    };
+    let coloured = brief.schools.background == BackgroundSchool::Coloured;
+    if let Some(lamp) = left.pop().filter(|_| coloured || dark().unwrap_or(false))
+        && let Some(light) = on_the_wall(brief, layout, stands, lamp, side)
+    {
+        stands.take(&light.support);
+        layout.lights.insert(Id::from("background"), light);
+    }
+}
+
+/// A lamp beside the picture that shines on the wall behind the person.
+fn on_the_wall(
+    brief: &Brief,
+    layout: &Layout,
+    stands: &Stands<'_>,
+    (id, gear): Named<'_>,
+    side: f64,
+) -> Option<Light> {
+    let corner = Corner::from_parts(brief, layout)?;
+    let rules = Rules::new(&corner);
+    let others = things(&corner);
+    let source = source_of(gear)?;
+    let away = -corner.to_lens();
+    let wall_m = corner.background_behind_m();
+    let aim = corner.eyes_m + away * (wall_m - 0.01);
+    let options: Vec<Support> = [SupportKind::Floor, SupportKind::Boom]
+        .into_iter()
+        .flat_map(|kind| stands.options("light", kind))
+        .filter(|support| support.gear.is_some())
+        .collect();
+    let right = DVec3::new(-away.y, away.x, 0.0) * -1.0;
+    let mut blank = new_light(id, Role::Background, carried_by_nothing(), brief);
+    if brief.schools.background == BackgroundSchool::Coloured {
+        blank.cct_k = farthest_k(gear, layout).or(blank.cct_k);
+    }
+    let half_m = gear.light().map_or(0.2, |lamp| lamp.width_m.max(lamp.height_m) / 2.0 + lamp.depth_m);
+    for along in ALONG {
+        let level = corner.eyes_m + away * (wall_m * along);
+        let edge = corner.view.width_ratio / 2.0 * corner.view.depth_m(level);
+        for aside in ASIDE_M {
+            for (hand, height) in [side, -side].into_iter().flat_map(|h| HEIGHTS_M.map(|z| (h, z))) {
+                let position = (level + right * (hand * (edge + half_m + aside))).with_z(height);
+                blank.position_m = rounded(position);
+                blank.aim_m = Some(rounded(aim));
+                let at = LightAt {
+                    id: "background",
+                    light: &blank,
+                    source,
+                    position_m: position,
+                    aim_m: aim,
+                    cloth: None,
+                };
+                let mut thing = light_head(&at);
+                if !rules.allows(&thing, &others) {
+                    continue;
+                }
+                for support in options.iter().flat_map(|o| set_up(&corner, o, at.hold_m(), hand)) {
+                    carry_light(&corner, &at, &support, &mut thing);
+                    let holds = corner.support_gear(&support).is_some_and(|stand| {
+                        (stand.height_min_m..=stand.height_max_m).contains(&height)
+                            && gear.common().mass_kg <= stand.payload_kg
+                    });
+                    if !holds || !rules.allows(&thing, &others) {
+                        continue;
+                    }
+                    let mut light = Light { support, ..blank.clone() };
+                    light.support.sandbag_kg = bag_for(
+                        brief,
+                        layout,
+                        |l| drop(l.lights.insert(Id::from("background"), light.clone())),
+                        "background",
+                    );
+                    return Some(light);
+                }
+            }
+        }
+    }
+    None
+}
+
+/// The end of a lamp's range that differs most from the key, K.
+fn farthest_k(gear: &Gear, layout: &Layout) -> Option<f64> {
+    let lamp = gear.light()?;
+    let key = layout.lights.values().find(|light| light.role == Role::Key)?.cct_k?;
+    let far = |cct_k: f64| mired_shift(key, cct_k).abs();
+    Some(if far(lamp.cct_min_k) >= far(lamp.cct_max_k) { lamp.cct_min_k } else { lamp.cct_max_k })
+}
+
+/// A bulb on a piece of furniture between the person and the wall that the picture shows, beside the head.
+fn practical(brief: &Brief, layout: &Layout, (id, gear): Named<'_>) -> Option<Light> {
+    let corner = Corner::from_parts(brief, layout)?;
+    let rules = Rules::new(&corner);
+    let others = things(&corner);
+    let (source, lamp) = (source_of(gear)?, gear.light()?);
+    let stands_free = |kind: FurnitureKind| {
+        matches!(
+            kind,
+            FurnitureKind::Shelf | FurnitureKind::Bookcase | FurnitureKind::Cabinet | FurnitureKind::Table
+        )
+    };
+    let mut found =
+        brief.room.furniture.iter().filter(|(_, piece)| stands_free(piece.kind)).filter_map(|(on, piece)| {
+            let (middle, _) = corner.furniture_at(on, piece);
+            let position =
+                middle.with_z(middle.z + piece.size_m.0[2] + lamp.height_m.max(lamp.width_m) / 2.0 + 0.01);
+            let behind = (corner.eyes_m - position).dot(corner.to_lens());
+            let seen = corner.outline_in_picture(&[position])?.first().copied()?;
+            let in_picture = (EDGE..=1.0 - EDGE).contains(&seen.x) && (EDGE..=1.0 - EDGE).contains(&seen.y);
+            (behind > 0.2 && in_picture && (seen.x - 0.5).abs() > MIDDLE).then_some((on, position, behind))
+        });
+    found.find_map(|(on, position, _)| {
+        let support = Support { on: Some(on.clone()), ..carried_by_nothing() };
+        let mut light = new_light(id, Role::Practical, support, brief);
+        light.position_m = rounded(position);
+        light.aim_m = Some(rounded(corner.eyes_m));
+        let at = LightAt {
+            id: "practical",
+            light: &light,
+            source,
+            position_m: position,
+            aim_m: corner.eyes_m,
+            cloth: None,
+        };
+        let thing = light_head(&at);
+        rules.allows(&thing, &others).then_some(light)
+    })
+}
+
+/// Dials of lights for the background, once the face has its light.
+pub(super) fn balance(brief: &Brief, layout: &mut Layout) {
+    let frozen = layout.clone();
+    let Some(corner) = Corner::from_parts(brief, &frozen) else { return };
+    let Some(lit) = Lit::of(&corner) else { return };
+    for light in corner.role(Role::Background).filter(|light| light.light.dim > 0.0) {
+        let Some(seen) = behind(&lit) else { continue };
+        let own = lit.light_lx(light, seen.at_m, corner.to_lens());
+        let wanted = LEVEL_STOPS.exp2() * seen.skin * seen.face_lx / seen.reflectance;
+        let dim = light.light.dim * ((wanted - (seen.behind_lx - own)) / own.max(1e-9));
+        if let Some(light) = layout.lights.get_mut(light.id) {
+            light.dim = dial(dim.clamp(0.02, 1.0));
+        }
+    }
+    let seen = highlights(&corner, &lit.at_face());
+    for light in corner.role(Role::Practical) {
+        let Some(found) = seen.iter().find(|h| h.id == light.id) else { continue };
+        if let Some(light) = layout.lights.get_mut(light.id) {
+            light.dim = dial((light.dim * (PRACTICAL_STOPS - found.over_face_stops).exp2()).clamp(0.01, 1.0));
+        }
+    }
+}

@@ -1,0 +1,276 @@
+//! Puts key, fill and back light at the first legal of their places, on what is owned to carry them; and tells what would
+//! fit where nothing owned does.
+
+use super::cast::Named;
+use super::dial;
+use super::stands::{Stands, bag_for, carried_by_nothing, set_up};
+use crate::assess::carry::rounded;
+use crate::assess::legal::Rules;
+use crate::corner::{Corner, LightAt, Source, Thing, carry_light, light_head, things};
+use crate::geometry::DVec3;
+use crate::light::detail::glare;
+use crate::light::face::at_face;
+use crate::light::flare_margin_deg;
+use crate::light::placement::places as light_places;
+use crate::light::power::wanted_ratio;
+use crate::plan::{Brief, Gear, Id, Layout, Light, LightSchool, RigSchool, Role, Support, SupportKind};
+
+/// Legal tries for one thing before it is given up.
+const TRIES: usize = 900;
+/// A fill that brings the ratio nearer to the wanted one by less than this, in stops, is not worth its stand.
+const RATIO_GAIN_STOPS: f64 = 0.1;
+/// Parts of a lamp's size that are tried to tell what would fit.
+const SMALLER: [f64; 3] = [0.7, 0.5, 0.35];
+
+pub(super) fn new_light(gear: &Id, role: Role, support: Support, brief: &Brief) -> Light {
+    let cct_k = brief
+        .gear
+        .get(gear)
+        .and_then(Gear::light)
+        .map(|lamp| 5600.0f64.clamp(lamp.cct_min_k, lamp.cct_max_k));
+    Light {
+        gear: gear.clone(),
+        role,
+        position_m: crate::plan::Point3([0.0; 3]),
+        aim_m: None,
+        dim: 1.0,
+        cct_k,
+        gel: None,
+        colour: None,
+        cloth: None,
+        support,
+        locked: false,
+    }
+}
+
+pub(super) fn source_of(gear: &Gear) -> Option<Source<'_>> {
+    gear.light().map(Source::Lamp).or_else(|| gear.reflector().map(Source::Board))
+}
+
+/// Every legal way to place a light, best first, until `accept` says yes.
+fn try_places(
+    brief: &Brief,
+    layout: &Layout,
+    stands: &Stands<'_>,
+    (name, id, gear): (&str, &Id, &Gear),
+    role: Role,
+    side: f64,
+    accept: impl FnMut(&Light) -> bool,
+) -> Option<Light> {
+    // A plain stand before an arm, which the back light may need; the back light asks for an arm first.
+    let floor = (false, stands.options("light", SupportKind::Floor));
+    let boom = (true, stands.options("light", SupportKind::Boom));
+    // The column for the key alone: behind the person it never reaches.
+    let fixed = brief.schools.rig == RigSchool::Fixed;
+    // A ring sits round the lens, on the camera's own stand.
+    let ring = role == Role::Key && brief.schools.lights == LightSchool::Ring;
+    let rig = (true, if role == Role::Key || fixed { stands.by_rig("light") } else { Vec::new() });
+    let owned = |(_, options): &(bool, Vec<Support>)| options.iter().any(|s| s.gear.is_some());
+    let mut rounds = if role == Role::Back { vec![boom, floor] } else { vec![floor, boom] };
+    rounds.insert(0, rig);
+    if ring {
+        rounds = vec![(true, vec![carried_by_nothing()])];
+    } else if rounds.iter().any(owned) {
+        rounds.retain(owned);
+    } else {
+        rounds.truncate(2);
+    }
+    try_on(brief, layout, &rounds, (name, id, gear), role, side, accept)
+}
+
+/// As [`try_places`], on given supports; those that say so hold a lamp anywhere, the others plumb under it.
+fn try_on(
+    brief: &Brief,
+    layout: &Layout,
+    rounds: &[(bool, Vec<Support>)],
+    (name, id, gear): (&str, &Id, &Gear),
+    role: Role,
+    side: f64,
+    mut accept: impl FnMut(&Light) -> bool,
+) -> Option<Light> {
+    let corner = Corner::from_parts(brief, layout)?;
+    let rules = Rules::new(&corner);
+    let others: Vec<Thing> = things(&corner);
+    let source = source_of(gear)?;
+    let blank = new_light(id, role, carried_by_nothing(), brief);
+    let probe = LightAt {
+        id: name,
+        light: &blank,
+        source,
+        position_m: corner.eyes_m + DVec3::Y,
+        aim_m: corner.eyes_m,
+        cloth: None,
+    };
+    let mut tries = 0;
+    let places = light_places(&corner, &probe, role, side);
+    let tried = rounds.iter().flat_map(|(arm, options)| {
+        // A column plumb under the lamp must be out of the picture too; an arm may hold it anywhere.
+        places.iter().filter(move |p| *arm || !p.needs_arm).map(move |p| (p, options))
+    });
+    for (place, options) in tried {
+        let placed = LightAt { position_m: place.position_m, ..probe };
+        // The head alone first: most places fall to the room or the picture.
+        let mut thing = light_head(&placed);
+        if !rules.allows(&thing, &others) {
+            continue;
+        }
+        for option in options {
+            for support in set_up(&corner, option, placed.hold_m(), side) {
+                tries += 1;
+                if tries > TRIES {
+                    return None;
+                }
+                let mut light = Light { support, ..blank.clone() };
+                light.position_m = rounded(place.position_m);
+                light.aim_m = Some(rounded(corner.eyes_m));
+                carry_light(&corner, &placed, &light.support, &mut thing);
+                if !carries(&corner, &light, gear) || !rules.allows(&thing, &others) {
+                    continue;
+                }
+                light.support.sandbag_kg =
+                    bag_for(brief, layout, |l| drop(l.lights.insert(Id::from(name), light.clone())), name);
+                if accept(&light) {
+                    return Some(light);
+                }
+            }
+        }
+    }
+    None
+}
+
+/// Height and payload of the stand.
+fn carries(corner: &Corner<'_>, light: &Light, gear: &Gear) -> bool {
+    corner.support_gear(&light.support).is_none_or(|stand| {
+        let z = light.position_m.0[2];
+        let arm = if light.support.kind == SupportKind::Boom { 1.0 } else { 0.0 };
+        (stand.height_min_m..=stand.height_max_m).contains(&z)
+            && gear.common().mass_kg + arm <= stand.payload_kg
+    })
+}
+
+/// A key or back light at its best legal place.
+pub(super) fn place_light(
+    brief: &Brief,
+    layout: &mut Layout,
+    stands: &mut Stands<'_>,
+    lamp: (&str, &Id, &Gear),
+    role: Role,
+    side: f64,
+) {
+    // A back light that flares, or a key that shows in the glasses, is taken only where there is no other.
+    let glasses = role == Role::Key && brief.person.glasses;
+    let least: &[f64] = match role {
+        Role::Back => &[0.0, -5.0],
+        _ if glasses => &[0.0, f64::NEG_INFINITY],
+        _ => &[f64::NEG_INFINITY],
+    };
+    for margin in least {
+        let frozen = layout.clone();
+        let Some(corner) = Corner::from_parts(brief, &frozen) else { return };
+        let accept = |light: &Light| match role {
+            Role::Back => flare_margin_deg(&corner, light.position_m.into()) >= *margin,
+            _ if glasses && *margin == 0.0 => source_of(lamp.2).is_some_and(|source| {
+                let (position_m, aim_m) = (light.position_m.into(), corner.eyes_m);
+                glare(&corner, &LightAt { id: lamp.0, light, source, position_m, aim_m, cloth: None }) <= 0.0
+            }),
+            _ => true,
+        };
+        if let Some(light) = try_places(brief, &frozen, stands, lamp, role, side, accept) {
+            stands.take(&light.support);
+            layout.lights.insert(Id::from(lamp.0), light);
+            return;
+        }
+    }
+}
+
+/// What of the same kind would fit where a lamp does not: fixed otherwise, else smaller. In words; `None` where nothing
+/// tried does.
+pub(super) fn would_fit(
+    brief: &Brief,
+    layout: &Layout,
+    lamp: Named<'_>,
+    role: Role,
+    side: f64,
+) -> Option<String> {
+    let stands = Stands::unused(brief, layout);
+    let fits = |brief: &Brief, gear: &Gear, rounds: &[(bool, Vec<Support>)]| {
+        [side, -side].into_iter().any(|side| {
+            try_on(brief, layout, rounds, ("trial", lamp.0, gear), role, side, |_| true).is_some()
+        })
+    };
+    let by = |kind: SupportKind| Support { kind, ..carried_by_nothing() };
+    for (kind, words) in [
+        (SupportKind::Boom, "on an arm it would fit"),
+        (SupportKind::Ceiling, "hung from the ceiling it would fit"),
+        (SupportKind::Wall, "on an arm from the wall it would fit"),
+    ] {
+        if fits(brief, lamp.1, &[(true, vec![by(kind)])]) {
+            return Some(words.to_owned());
+        }
+    }
+    let rounds = [
+        (false, stands.options("light", SupportKind::Floor)),
+        (true, stands.options("light", SupportKind::Boom)),
+    ];
+    SMALLER.into_iter().find_map(|part| {
+        let mut smaller = brief.clone();
+        let mut gear = lamp.1.clone();
+        let Gear::Light(own) = &mut gear else { return None };
+        own.width_m = (own.width_m * part).max(0.01);
+        own.height_m = (own.height_m * part).max(0.01);
+        own.depth_m = (own.depth_m * part).max(0.01);
+        let width = brief.units.length(own.width_m);
+        smaller.gear.insert(lamp.0.clone(), gear.clone());
+        fits(&smaller, &gear, &rounds).then(|| format!("one no wider than {width} would fit"))
+    })
+}
+
+/// A fill where the walls alone leave the shadow side darker than wanted; the place or dial that comes nearest to
+/// the wanted ratio.
+pub(super) fn place_fill(
+    brief: &Brief,
+    layout: &mut Layout,
+    stands: &mut Stands<'_>,
+    (id, gear): (&Id, &Gear),
+    side: f64,
+) {
+    let frozen = layout.clone();
+    let Some(corner) = Corner::from_parts(brief, &frozen) else { return };
+    let without = at_face(&corner);
+    let wanted_ratio = wanted_ratio(brief.schools.lights);
+    let off_without = (without.lit_lx / without.shadow_lx / wanted_ratio).log2();
+    if (frozen.lights.is_empty() && !brief.windows_shine()) || off_without < RATIO_GAIN_STOPS {
+        return;
+    }
+    let lit_with = |light: &Light| {
+        let mut trial = frozen.clone();
+        trial.lights.insert(Id::from("fill"), light.clone());
+        Corner::from_parts(brief, &trial).map(|c| at_face(&c))
+    };
+    let mut best: Option<(f64, Light)> = None;
+    let mut seen = 0;
+    let _ = try_places(brief, &frozen, stands, ("fill", id, gear), Role::Fill, side, |light| {
+        seen += 1;
+        let mut light = light.clone();
+        let Some(full) = lit_with(&light) else { return false };
+        // Light is linear in the dial: what the lamp adds at full is what it adds at d, times d.
+        let (on_lit, on_shadow) = (full.lit_lx - without.lit_lx, full.shadow_lx - without.shadow_lx);
+        if gear.light().is_some() && full.lit_lx < wanted_ratio * full.shadow_lx {
+            let wanted =
+                (wanted_ratio * without.shadow_lx - without.lit_lx) / (on_lit - wanted_ratio * on_shadow);
+            light.dim = dial(wanted.clamp(0.01, 1.0));
+        }
+        let part = if gear.light().is_some() { light.dim } else { 1.0 };
+        let ratio = (without.lit_lx + part * on_lit) / (without.shadow_lx + part * on_shadow);
+        let off = (ratio / wanted_ratio).log2();
+        if best.as_ref().is_none_or(|(least, _)| off.abs() < least.abs() - 1e-6) {
+            best = Some((off, light));
+        }
+        // In band and near enough, or a handful seen.
+        off.abs() < 0.35 || seen >= 12
+    });
+    if let Some((_, light)) = best.filter(|(off, _)| off.abs() < off_without - RATIO_GAIN_STOPS) {
+        stands.take(&light.support);
+        layout.lights.insert(Id::from("fill"), light);
+    }
+}

@@ -1,0 +1,67 @@
+//! Dials, ISO, neutral density and white balance of a layout whose places stand.
+
+use super::dial;
+use crate::corner::{Corner, LightAt};
+use crate::exposure::{CALIBRATION, iso_on_dial};
+use crate::light::face::at_face;
+use crate::plan::{Brief, Gear, Id, Layout, Role};
+
+/// Dials, ISO and white balance: the key at full, the back light level with it, ISO from the light at the face,
+/// then dimming, then neutral density.
+pub(crate) fn settle(brief: &Brief, layout: &mut Layout) {
+    balance_back(brief, layout);
+    let measure = |layout: &Layout| {
+        Corner::from_parts(brief, layout).map(|corner| {
+            let camera = &corner.layout.camera;
+            let lit = at_face(&corner).camera_lx;
+            let glass = corner.glass_stops().exp2();
+            let wanted = glass * CALIBRATION * camera.f_number.powi(2) / (camera.shutter_s * lit);
+            (wanted, corner.body.iso_min, corner.body.iso_max)
+        })
+    };
+    let Some((wanted, iso_min, iso_max)) = measure(layout) else { return };
+    layout.camera.nd_stops = 0.0;
+    if !wanted.is_finite() {
+        return;
+    }
+    layout.camera.iso = iso_on_dial(wanted, iso_min, iso_max);
+    if wanted < iso_min {
+        for light in layout.lights.values_mut() {
+            // A board has no dial.
+            if brief.gear.get(&light.gear).is_some_and(|g| g.light().is_some()) {
+                light.dim = dial(light.dim * (wanted / iso_min).max(0.05));
+            }
+        }
+        if let Some((left, ..)) = measure(layout) {
+            let stops = (iso_min / left).log2();
+            layout.camera.nd_stops = if stops > 0.3 { (stops * 3.0).round() / 3.0 } else { 0.0 };
+        }
+    }
+    super::behind::balance(brief, layout);
+    let key = layout.lights.values().find(|l| l.role == Role::Key).and_then(|l| l.cct_k);
+    if let Some(cct_k) = key {
+        layout.camera.white_balance_k = cct_k;
+        let apart = |role: Role| matches!(role, Role::Background | Role::Practical);
+        for light in layout.lights.values_mut().filter(|light| !apart(light.role)) {
+            if let Some(lamp) = brief.gear.get(&light.gear).and_then(Gear::light) {
+                light.cct_k = Some(cct_k.clamp(lamp.cct_min_k, lamp.cct_max_k));
+            }
+        }
+    }
+}
+
+/// The back light as bright on the hair as the key on the face (-1 to +1 stop: common practice, no source).
+fn balance_back(brief: &Brief, layout: &mut Layout) {
+    let frozen = layout.clone();
+    let Some(corner) = Corner::from_parts(brief, &frozen) else { return };
+    let towards = |light: &LightAt<'_>| {
+        light.face().illuminance_lx(corner.eyes_m, (light.position_m - corner.eyes_m).normalize_or_zero())
+    };
+    let Some(key) = corner.role(Role::Key).next().map(towards) else { return };
+    for back in corner.role(Role::Back) {
+        let full = towards(back) / back.light.dim.max(0.01);
+        if let Some(light) = layout.lights.get_mut(&Id::from(back.id)) {
+            light.dim = dial(key / full.max(1.0));
+        }
+    }
+}
