@@ -4,7 +4,7 @@ use serde::Serialize;
 use utoipa::ToSchema;
 
 use crate::assess::{Assessment, evaluate};
-use crate::corner::{Corner, Kind, Source, base_of, bounds, is_worn, things};
+use crate::corner::{Corner, Kind, LightAt, Source, base_of, bounds, is_worn, things};
 use crate::drawing::{Drawing, Style, draw_for};
 use crate::geometry::{DVec2, DVec3, Solid};
 use crate::plan::{Plan, Role, Support, SupportKind};
@@ -15,6 +15,8 @@ use crate::units::{UnitSystem, capital, decimals, shutter};
 const CARD_TEXT: f64 = 1.25;
 /// A tape lies this high over the floor, m.
 const TAPE_HEIGHT_M: f64 = 0.02;
+/// From this luminance on a source is assessed for blue light, cd/m2 (IEC TR 62778, from memory).
+const BLUE_LIGHT_CD_M2: f64 = 1e4;
 /// Error of one tape reading, m.
 const TAPE_ERROR_M: f64 = 0.01;
 
@@ -339,13 +341,22 @@ fn dials(corner: &Corner<'_>) -> Vec<Dial> {
             let lamp = matches!(light.source, Source::Lamp(_));
             Dial {
                 letter: light.light.role.letter().to_owned(),
-                what: light.label().to_owned(),
+                what: with_what(light),
                 percent: lamp.then(|| (light.light.dim * 100.0).round()),
                 cct_k: lamp.then_some(light.light.cct_k).flatten(),
                 place: format!("{side}, {}\u{b0} up, {distance} from the eyes", decimals(elevation, 0)),
             }
         })
         .collect()
+}
+
+/// A light with what is put before it.
+fn with_what(light: &LightAt<'_>) -> String {
+    let foil = light.light.gel.map(|gel| format!(", {} before it", gel.label()));
+    let cloth = light.cloth.map(|(cloth, ahead_m)| {
+        format!(", {} {} cm before it", cloth.common.label, decimals(100.0 * ahead_m, 0))
+    });
+    format!("{}{}{}", light.label(), foil.unwrap_or_default(), cloth.unwrap_or_default())
 }
 
 fn microphone(corner: &Corner<'_>) -> String {
@@ -368,8 +379,16 @@ fn before(corner: &Corner<'_>) -> Vec<&'static str> {
         "Microphone plugged in, chosen as input, heard in headphones (turned down first).",
         "Loudest sentence peaks between \u{2212}12 and \u{2212}6 dBFS; automatic gain off.",
         "Battery and card outlast the session.",
-        "Ceiling light off, window shut out, phone and fridge silent.",
     ];
+    let house = corner.lights.iter().any(crate::corner::is_of_the_house);
+    all.push(match (house, corner.brief.windows_shine()) {
+        (false, false) => "Ceiling light off, window shut out, phone and fridge silent.",
+        (false, true) => {
+            "Ceiling light off, the sky overcast or a sheer curtain drawn, phone and fridge silent."
+        }
+        (true, false) => "Window shut out, phone and fridge silent.",
+        (true, true) => "The sky overcast or a sheer curtain drawn, phone and fridge silent.",
+    });
     if corner.brief.person.face_tracking && corner.body.face_tracking {
         all.push("Face tracking seen to hold while you lean in and out.");
     } else {
@@ -384,13 +403,20 @@ fn before(corner: &Corner<'_>) -> Vec<&'static str> {
 
 fn cautions(corner: &Corner<'_>, assessment: &Assessment) -> Vec<String> {
     let mut all = vec![
-        "Sandbags on the rear legs, legs fully spread, one leg under each arm; cables along the walls, taped where they cross a way.".to_owned(),
-        "Never paper, foam or cloth on a hot lamp. Do not stare into LEDs. Local electrical codes and a licensed electrician come before this card.".to_owned(),
+        "Sandbags on the rear legs, legs fully spread, one leg under each arm; cables along the walls, taped where they cross a way; no lead into a lead, reels fully unwound.".to_owned(),
+        "Never paper, foam or cloth on a hot lamp. Do not stare into LEDs, nor into the sun, least of all through a lens; nothing flashes more than three times a second. Local electrical codes and a licensed electrician come before this card.".to_owned(),
     ];
     if corner.lights.iter().any(|l| l.light.dim < 0.995 && matches!(l.source, Source::Lamp(_))) {
         all.push(
             "Dimmed lamps can flicker: film a white wall at each dial setting and look for bands.".into(),
         );
+    }
+    let bare = |light: &LightAt<'_>| light.cloth.is_none() && light.face().luminance_cd_m2 > BLUE_LIGHT_CD_M2;
+    if corner.lights.iter().any(|l| matches!(l.source, Source::Lamp(_)) && bare(l)) {
+        all.push("A bare lamp this bright has a risk group on its label: RG2 asks for care.".into());
+    }
+    if corner.body.battery_wh.is_some() {
+        all.push("Charge batteries attended, on a hard surface, never a swollen one.".into());
     }
     all.extend(assessment.findings.iter().filter_map(|f| f.caution).map(str::to_owned));
     all.dedup();

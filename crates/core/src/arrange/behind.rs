@@ -26,6 +26,9 @@ const LEVEL_STOPS: f64 = -1.5;
 const ALONG: [f64; 4] = [0.7, 0.5, 0.85, 0.35];
 const ASIDE_M: [f64; 4] = [0.05, 0.2, 0.4, 0.7];
 const HEIGHTS_M: [f64; 4] = [0.9, 0.5, 1.3, 1.8];
+/// Or low behind the person, under the picture: off the axis, and heights, m.
+const LOW_ASIDE_M: [f64; 3] = [0.0, 0.3, 0.6];
+const LOW_M: [f64; 3] = [0.6, 0.45, 0.3];
 /// A practical lamp keeps this far from the edge of the picture and from the middle, parts of its width.
 const EDGE: f64 = 0.06;
 const MIDDLE: f64 = 0.16;
@@ -90,9 +93,12 @@ fn on_the_wall(
     for along in ALONG {
         let level = corner.eyes_m + away * (wall_m * along);
         let edge = corner.view.width_ratio / 2.0 * corner.view.depth_m(level);
-        for aside in ASIDE_M {
-            for (hand, height) in [side, -side].into_iter().flat_map(|h| HEIGHTS_M.map(|z| (h, z))) {
-                let position = (level + right * (hand * (edge + half_m + aside))).with_z(height);
+        let beside = ASIDE_M.map(|aside| (edge + half_m + aside, HEIGHTS_M.as_slice()));
+        let under = LOW_ASIDE_M.map(|aside| (aside, LOW_M.as_slice()));
+        for (aside, heights) in beside.into_iter().chain(under) {
+            for (hand, height) in [side, -side].into_iter().flat_map(|h| heights.iter().map(move |z| (h, *z)))
+            {
+                let position = (level + right * (hand * aside)).with_z(height);
                 blank.position_m = rounded(position);
                 blank.aim_m = Some(rounded(aim));
                 let at = LightAt {

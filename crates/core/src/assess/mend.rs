@@ -164,7 +164,7 @@ fn ceiling_off<'a>(corner: &'a Corner<'a>) -> impl Iterator<Item = Candidate> + 
 fn lamp_back<'a>(corner: &'a Corner<'a>, thing: &str) -> Candidates<'a> {
     let id = Id::from(thing);
     let label = thing.replace('-', " ");
-    Box::new([1.25, 1.5, 2.0, 2.5].into_iter().filter_map(move |times| {
+    Box::new([1.25, 1.5, 1.65, 1.8, 2.0, 2.3, 2.6].into_iter().filter_map(move |times| {
         let mut layout = corner.layout.clone();
         let cloth = layout.lights.get_mut(&id)?.cloth.as_mut()?;
         cloth.ahead_m = millimetre(cloth.ahead_m * times);

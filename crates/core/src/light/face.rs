@@ -100,9 +100,11 @@ impl<'a> Lit<'a> {
             });
             let images: Vec<Shining> = if board.mirror_part > 0.0 {
                 let mirror = board.reflectance * board.mirror_part;
-                let faces = shining[..direct].iter().map(|(_, s)| s.face());
-                let seen = faces.filter(|face| !blockers.blocks(face.middle, lit.middle, own));
-                seen.filter_map(|face| Shining::mirrored(face, &lit, mirror, own)).collect()
+                let seen = shining[..direct]
+                    .iter()
+                    .map(|(_, s)| s)
+                    .filter(|s| !blockers.blocks(s.face().middle, lit.middle, [own, s.owner()]));
+                seen.filter_map(|s| Shining::mirrored(s.face(), &lit, mirror, own)).collect()
             } else {
                 Vec::new()
             };

@@ -57,9 +57,9 @@ impl Blockers {
         self.all.push(Blocker { corners: corners.to_vec(), low, high, owner });
     }
 
-    /// Whether a straight way between two points meets anything but one thing, as a box around each part tells.
-    pub fn blocks(&self, from: DVec3, to: DVec3, but: Option<usize>) -> bool {
-        let others = self.all.iter().filter(|b| but != Some(b.owner));
+    /// Whether a straight way between two points meets anything but two things, as a box around each part tells.
+    pub fn blocks(&self, from: DVec3, to: DVec3, but: [Option<usize>; 2]) -> bool {
+        let others = self.all.iter().filter(|b| !but.contains(&Some(b.owner)));
         others.into_iter().any(|b| b.leaves(from, to - from, 0.0).is_some())
     }
 

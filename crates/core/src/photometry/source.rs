@@ -54,6 +54,11 @@ impl Source {
         &self.face
     }
 
+    /// Number of the thing that it belongs to.
+    pub fn owner(&self) -> Option<usize> {
+        self.owner
+    }
+
     /// Whether it is an image in a mirror.
     pub fn is_image(&self) -> bool {
         self.mirror.is_some()

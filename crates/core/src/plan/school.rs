@@ -143,5 +143,5 @@ schools! {
     /// What lights the background.
     background: BackgroundSchool = "background" { Natural = "natural" "Natural", Coloured = "coloured" "Coloured light" }
         because "A natural background needs no further lamp." from "common practice, no source"
-        changes [];
+        changes ["light.background.stops"];
 }
