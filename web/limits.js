@@ -24,6 +24,7 @@ const wanted = [
   "GearSupport",
   "Camera",
   "Light",
+  "Cloth",
   "Seat",
 ];
 

@@ -4,6 +4,7 @@
 mod frame;
 mod labels;
 mod plan_view;
+mod reach;
 mod side;
 
 use serde::Serialize;
@@ -16,6 +17,7 @@ use crate::plan::{Plan, Point3};
 use labels::Label;
 use labels::MARK_RADIUS;
 pub use labels::{Mark, Word};
+pub use reach::{LightSheet, LightSheets};
 
 /// Height of words on plan and side view, in parts of the room's longest side.
 const TEXT: f64 = 0.030;
@@ -49,6 +51,9 @@ pub enum Ink {
     Sharp,
     Axis,
     Aim,
+    Isolux,
+    Cone,
+    KeepOut,
     Intruder,
     Guide,
     Centre,
@@ -177,6 +182,14 @@ fn stroke(ink: Ink, thing: Option<&str>, closed: bool, points: Vec<DVec2>) -> St
     let short = |v: f64| (v * 10_000.0).round() / 10_000.0;
     let points = points.into_iter().map(|p| [short(p.x), short(p.y)]).collect();
     Stroke { ink, thing: thing.map(str::to_owned), closed, points }
+}
+
+/// How far each lamp reaches, how large it is from the eyes, and the edge that it must stay out of, to lay over plan and
+/// side view. `None` where the plan does not resolve.
+pub fn draw_light(plan: &Plan, quarter_turns: Option<u8>) -> Option<LightSheets> {
+    let corner = Corner::of(plan)?;
+    let turns = quarter_turns.unwrap_or_else(|| plan_view::quarter_turns(&corner));
+    Some(reach::draw(&corner, turns))
 }
 
 /// What a second angle sees: room and furniture, and the person where it does not look down on a bench.

@@ -40,7 +40,13 @@ fn pen(ink: Ink) -> (&'static str, &'static str, f64, &'static str) {
         Ink::Aim => ("none", "#777", 0.15, "0.3 0.5"),
         Ink::Intruder => ("url(#hatch)", "#000", 0.6, ""),
         Ink::Guide => ("none", "#bbb", 0.12, "0.6 0.6"),
-        Ink::Centre | Ink::SafeArea | Ink::VerticalCut | Ink::HeadroomBand => ("none", "none", 0.0, ""),
+        Ink::Centre
+        | Ink::SafeArea
+        | Ink::VerticalCut
+        | Ink::HeadroomBand
+        | Ink::Isolux
+        | Ink::Cone
+        | Ink::KeepOut => ("none", "none", 0.0, ""),
         Ink::EyeLine => ("none", "#444", 0.18, "2 0.8"),
         Ink::Headroom => ("none", "#222", 0.3, ""),
     }

@@ -26,6 +26,8 @@ export interface Drawn {
   quarter_turns?: number;
   /** Add the chart of the shot over distance. */
   chart?: boolean;
+  /** Add lines of equal light and what the same key would do elsewhere. */
+  light?: boolean;
   /** false while a hand still drags: the moves that mend findings are not looked for. */
   fixes?: boolean;
 }

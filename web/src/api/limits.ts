@@ -13,6 +13,7 @@ export const limits = {
   "Camera.shutter_s": [0.0000625, 1],
   "Camera.tilt_deg": [-60, 60],
   "Camera.white_balance_k": [1000, 25000],
+  "Cloth.ahead_m": [0.05, 4],
   "Common.life_years": [0.5, 50],
   "Common.mass_kg": [0, 500],
   "Common.power_factor": [0.1, 1],

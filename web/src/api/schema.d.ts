@@ -891,6 +891,11 @@ export interface components {
              * @description Of it what the room throws back, lx.
              */
             bounce_lx: number;
+            /**
+             * Format: double
+             * @description Of it what windows give straight, lx.
+             */
+            windows_lx: number;
             /** @description Every part of the head. */
             facets: components["schemas"]["Facet"][];
             /** @description Every lamp, in the order of the layout. */
@@ -1490,7 +1495,7 @@ export interface components {
          * @description What a shape is.
          * @enum {string}
          */
-        Ink: "wall" | "floor" | "window" | "door" | "swing" | "overhead" | "furniture" | "person" | "head" | "camera" | "light" | "board" | "microphone" | "screen" | "backdrop" | "stand" | "feet" | "arm" | "field" | "sharp" | "axis" | "aim" | "intruder" | "guide" | "centre" | "safe-area" | "vertical-cut" | "headroom-band" | "eye-line" | "headroom";
+        Ink: "wall" | "floor" | "window" | "door" | "swing" | "overhead" | "furniture" | "person" | "head" | "camera" | "light" | "board" | "microphone" | "screen" | "backdrop" | "stand" | "feet" | "arm" | "field" | "sharp" | "axis" | "aim" | "isolux" | "cone" | "keep-out" | "intruder" | "guide" | "centre" | "safe-area" | "vertical-cut" | "headroom-band" | "eye-line" | "headroom";
         /** @description One input of a working. */
         Input: {
             /** @description Its name. */
@@ -1514,6 +1519,8 @@ export interface components {
             /** @description What can be taken hold of, with its numbers. */
             handles: components["schemas"]["Handle"][];
             face?: components["schemas"]["FaceSeen"] | null;
+            light?: components["schemas"]["LightSheets"] | null;
+            same_lamp?: components["schemas"]["Fix"] | null;
             chart?: components["schemas"]["Chart"] | null;
             ground?: components["schemas"]["Ground"] | null;
             /** @description What second angles see, where the chart was asked for. */
@@ -1640,6 +1647,20 @@ export interface components {
         };
         /** @enum {string} */
         LightSchool: "three-point" | "key-and-fill" | "one" | "ring" | "even" | "window-only";
+        /** @description Shapes and words to lay over one drawing, in its coordinates. */
+        LightSheet: {
+            /** @description Lines of equal light, sizes from the eyes, the picture's edge with its margin. */
+            strokes: components["schemas"]["Stroke"][];
+            /** @description Stops beside the lines. */
+            words: components["schemas"]["ReachWord"][];
+        };
+        /** @description Both sheets. */
+        LightSheets: {
+            /** @description Over the plan: at eye height. */
+            plan: components["schemas"]["LightSheet"];
+            /** @description Over the side view: in the plane of the lens axis. */
+            side: components["schemas"]["LightSheet"];
+        };
         /** @description A corner in the list. */
         Listed: {
             /** Format: int64 */
@@ -2065,6 +2086,11 @@ export interface components {
          * @enum {string}
          */
         Purpose: "talk-to-lens" | "screen-lesson" | "performance" | "keyed-background" | "vertical-short" | "audition-tape";
+        /** @description Stops beside a line of equal light. */
+        ReachWord: components["schemas"]["Word"] & {
+            /** @description The light that it belongs to. */
+            thing: string;
+        };
         /** @description One number about a corner. */
         Reading: {
             /** @description `module.thing.quantity_unit`. */
@@ -2701,6 +2727,8 @@ export interface operations {
                 quarter_turns?: number;
                 /** @description true adds the chart of the shot over distance and what the room gives */
                 chart?: boolean;
+                /** @description true adds lines of equal light and what the same key would do elsewhere */
+                light?: boolean;
                 /** @description false leaves out the moves that mend findings */
                 fixes?: boolean;
             };
@@ -3224,6 +3252,8 @@ export interface operations {
                 quarter_turns?: number;
                 /** @description as in assess */
                 chart?: boolean;
+                /** @description as in assess */
+                light?: boolean;
                 /** @description as in assess */
                 fixes?: boolean;
             };

@@ -84,7 +84,8 @@ function useSheetRoom(corner: Corner) {
 
 function Worktable({ corner, step, view }: { corner: Corner; step: Step | null; view: View | null }) {
   const { narrow, middle, room, chartWidth, scalesFor } = useSheetRoom(corner);
-  const table = useWorktable(corner, scalesFor, step === "shot" || step === "room");
+  const wanted = step === "light" ? "light" : step === "shot" || step === "room" ? "chart" : null;
+  const table = useWorktable(corner, scalesFor, wanted);
   const [selected, setSelected] = useState<string | null>(null);
   const navigate = useNavigate();
   const { plan, judged } = table;
@@ -182,10 +183,12 @@ function Worktable({ corner, step, view }: { corner: Corner; step: Step | null; 
                 </div>
               )}
               <p className="legend">
-                S seat, C camera, K key, F fill, B back light, M microphone, D screen, H backdrop, 2 to 4
-                second angles. Shaded: what the lens sees; darker: what is sharp. Dotted circles: feet of
-                stands. Dashed quarter: door swing. Small letters: the room’s corners. Drag a letter, or take
-                it with Tab and move it with the arrow keys.
+                S seat, C camera, K key, F fill, B back light, G background light, P practical lamp, M
+                microphone, D screen, H backdrop, 2 to 4 second angles. Shaded: what the lens sees; darker:
+                what is sharp. Dotted circles: feet of stands. Dashed quarter: door swing. Small letters: the
+                room’s corners. Drag a letter, or take it with Tab and move it with the arrow keys.
+                {step === "light" &&
+                  " Round lines: light of the lamp in hand (else the key), a stop apart, 0 through your eyes; wedge: its size from there; dashed edge: what lights keep out of."}
               </p>
             </div>
             <div className="table-right">

@@ -4,6 +4,7 @@ import { Link } from "react-router";
 
 import type { Corner, Judged, PatchStep, Plan } from "../api/client";
 import type { UnitSystem } from "../units/length";
+import { clothsOf } from "../light/LightBoxes";
 import { LightPlace } from "../light/LightPlace";
 import { PersonPlace } from "../person/PersonPlace";
 import { NumberBox } from "../ui/boxes";
@@ -24,7 +25,7 @@ import { Windows } from "./Windows";
 
 const SCHOOLS: Partial<Record<Step, string[]>> = {
   shot: ["placement", "lens", "aperture", "camera-height", "frame-rate", "monitor"],
-  light: ["lights", "source"],
+  light: ["lights", "source", "window", "background"],
   sound: ["microphone"],
   money: ["spending"],
 };
@@ -50,14 +51,18 @@ export function StepSheet({ step, corner, plan, judged, table, units, selected, 
     (id: string, value: number | null) => edit((p) => withMeasured(p, id, value)),
     [edit],
   );
+  const handles = handlesOf(step, judged.handles, plan.layout);
   const things = { layout: plan.layout, hands: table.hands, selected, onSelect, units };
   return (
     <div className="step-sheet">
       <h2 className="sr-only">{title}</h2>
       {own.length > 0 && <Findings findings={own} onApply={onApply} units={units} />}
       {step === "room" && <RoomPlace plan={plan} judged={judged} table={table} units={units} />}
-      {step === "light" && judged.face && (
-        <LightPlace face={judged.face} units={units} selected={selected} onSelect={onSelect} />
+      {step === "light" && (
+        <LightPlace judged={judged} units={units} selected={selected} onSelect={onSelect} onApply={onApply} />
+      )}
+      {step === "light" && (
+        <Things handles={handles} {...things} face={judged.face} cloths={clothsOf(plan)} />
       )}
       {step === "shot" && <ShotPlace plan={plan} judged={judged} table={table} units={units} />}
       <Readings
@@ -68,7 +73,7 @@ export function StepSheet({ step, corner, plan, judged, table, units, selected, 
       {step === "you" && <PersonPlace plan={plan} table={table} />}
       {step === "shot" && <CameraSettings plan={plan} table={table} units={units} />}
       {step === "day" && <Windows plan={plan} table={table} units={units} />}
-      <Things handles={handlesOf(step, judged.handles, plan.layout)} {...things} />
+      {step !== "light" && <Things handles={handles} {...things} />}
       <Schools ids={SCHOOLS[step] ?? []} plan={plan} table={table} />
       {step === "money" && <Budget plan={plan} table={table} />}
       {step === "money" && <Changes plan={plan} units={units} table={table} onApply={onApply} />}

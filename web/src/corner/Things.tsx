@@ -3,9 +3,10 @@
 import { memo } from "react";
 
 import type { Handle, Layout, Move, Schemas } from "../api/client";
-import { limits } from "../api/limits";
+import { ClothBoxes, LightBoxes } from "../light/LightBoxes";
+import { softness } from "../light/LightPlace";
 import { LengthBox, NumberBox } from "../ui/boxes";
-import type { UnitSystem } from "../units/length";
+import { fixed, type UnitSystem } from "../units/length";
 import { withLight, withLock } from "./edits";
 import { placeOf, sum, type Hands, type Vector } from "./useWorktable";
 
@@ -16,11 +17,25 @@ interface Props {
   selected: string | null;
   onSelect: (thing: string) => void;
   units: UnitSystem;
+  /** What lamps give the face, where that is to be told. */
+  face?: Schemas["FaceSeen"] | null | undefined;
+  /** Cloths at hand. */
+  cloths?: [string, string][];
 }
 
 const PLACE = [-10, 60] as const;
 
-export function Things({ handles, layout, selected, ...rest }: Props) {
+/** How soft a lamp is and how much it gives, in a few words. */
+function given(lamp: Schemas["LampOnFace"] | undefined): string {
+  if (!lamp) return "";
+  const stops =
+    lamp.part > 1e-4
+      ? `${fixed(Math.abs(Math.log2(lamp.part)), 1)} stops under the whole`
+      : "nothing straight";
+  return `${softness(lamp.angular_size_deg)}, ${fixed(lamp.angular_size_deg, 0)}° wide; ${stops}`;
+}
+
+export function Things({ handles, layout, selected, face, cloths = [], ...rest }: Props) {
   if (handles.length === 0) return null;
   return (
     <section aria-labelledby="things">
@@ -30,7 +45,14 @@ export function Things({ handles, layout, selected, ...rest }: Props) {
       <ul className="grid gap-3">
         {handles.map((handle) => (
           <li key={handle.id} data-thing={handle.id}>
-            <One handle={handle} light={layout.lights?.[handle.id]} open={handle.id === selected} {...rest} />
+            <One
+              handle={handle}
+              light={layout.lights?.[handle.id]}
+              open={handle.id === selected}
+              gives={given(face?.lamps.find((lamp) => lamp.id === handle.id))}
+              cloths={cloths}
+              {...rest}
+            />
           </li>
         ))}
       </ul>
@@ -42,10 +64,12 @@ interface OneProps extends Pick<Props, "hands" | "onSelect" | "units"> {
   handle: Handle;
   light: Schemas["Light"] | undefined;
   open: boolean;
+  gives: string;
+  cloths: [string, string][];
 }
 
 /** Drawn again only when it is itself changed: a moving hand moves one thing. */
-const One = memo(function One({ handle, light, open, hands, onSelect, units }: OneProps) {
+const One = memo(function One({ handle, light, open, gives, cloths, hands, onSelect, units }: OneProps) {
   const still = handle.locked || !handle.movable;
   const [x, y, z] = placeOf(handle, "place");
   const move = (by: Omit<Move, "thing">) => void hands.move({ thing: handle.id, ...by }, null, false);
@@ -54,7 +78,6 @@ const One = memo(function One({ handle, light, open, hands, onSelect, units }: O
     to[axis] = value;
     move({ to_m: to });
   };
-  const seen = handle.from_eyes;
   return (
     <fieldset
       className={`thing ${open ? "thing-open" : ""}`}
@@ -69,7 +92,10 @@ const One = memo(function One({ handle, light, open, hands, onSelect, units }: O
             {handle.letter}
           </span>
         )}
-        <span className="mr-auto font-semibold">{handle.name}</span>
+        <span className="mr-auto">
+          <span className="font-semibold">{handle.name}</span>
+          {gives && <span className="text-faint block text-xs">{gives}</span>}
+        </span>
         {!handle.movable && <span className="text-faint text-sm">fixed</span>}
         {handle.movable && (
           <button
@@ -120,53 +146,10 @@ const One = memo(function One({ handle, light, open, hands, onSelect, units }: O
             onCommit={(bearing_deg) => move({ bearing_deg })}
           />
         )}
-        {light && seen && (
+        {light && (
           <>
-            <NumberBox
-              label="Off the lens, camera right +"
-              term="Azimuth"
-              unit="°"
-              value={seen.azimuth_deg}
-              within={[-180, 180]}
-              disabled={still}
-              onCommit={(azimuth_deg) => move({ from_eyes: { ...seen, azimuth_deg } })}
-            />
-            <NumberBox
-              label="Above the eyes"
-              term="Elevation"
-              unit="°"
-              value={seen.elevation_deg}
-              within={[-89, 89]}
-              disabled={still}
-              onCommit={(elevation_deg) => move({ from_eyes: { ...seen, elevation_deg } })}
-            />
-            <LengthBox
-              label="From the eyes"
-              value={seen.distance_m}
-              units={units}
-              within={[0.05, 60]}
-              disabled={still}
-              onCommit={(distance_m) => move({ from_eyes: { ...seen, distance_m } })}
-            />
-            <NumberBox
-              label="Dial"
-              unit="%"
-              value={100 * (light.dim ?? 1)}
-              within={[0, 100]}
-              digits={0}
-              onCommit={(percent) => hands.edit((p) => withLight(p, handle.id, { dim: percent / 100 }))}
-            />
-            {light.cct_k !== null && light.cct_k !== undefined && (
-              <NumberBox
-                label="Colour temperature"
-                unit="K"
-                value={light.cct_k}
-                within={limits["Light.cct_k"]}
-                digits={0}
-                step={100}
-                onCommit={(cct_k) => hands.edit((p) => withLight(p, handle.id, { cct_k }))}
-              />
-            )}
+            <LightBoxes handle={handle} light={light} hands={hands} units={units} still={still} />
+            <ClothBoxes handle={handle} light={light} hands={hands} units={units} cloths={cloths} />
           </>
         )}
         <Aim handle={handle} light={light} hands={hands} units={units} still={still} move={move} />
@@ -214,6 +197,17 @@ function Aim({ handle, light, hands, units, still, move }: PartProps & Pick<OneP
         onClick={() => hands.edit((p) => withLight(p, handle.id, { aim_m: null }))}
       >
         Aim at the eyes
+      </button>
+      <button
+        type="button"
+        className="button button-small self-end"
+        disabled={still}
+        onClick={() => {
+          const [x, y, z] = placeOf(handle, "place");
+          move({ grip: "aim", to_m: [x, y, z + 1] });
+        }}
+      >
+        Turn it to the ceiling
       </button>
     </>
   );

@@ -94,7 +94,7 @@ function notesOf({ snaps, held, dropped }: Moved, anyway: Note["anyway"] | null)
 /** How large words must be on the drawings that are shown now; before there are any, a guess. */
 export type ScalesFor = (judged: Judged | null) => { text: number; frame: number };
 
-export function useWorktable(corner: Corner, scalesFor: ScalesFor, chart: boolean) {
+export function useWorktable(corner: Corner, scalesFor: ScalesFor, wanted: "chart" | "light" | null) {
   const queries = useQueryClient();
   const [plan, setPlan] = useState<Plan | null>(() => planOf(corner));
   const [judged, setJudged] = useState<Judged | null>(null);
@@ -142,12 +142,12 @@ export function useWorktable(corner: Corner, scalesFor: ScalesFor, chart: boolea
       return {
         text_scale: text,
         frame_text_scale: frame,
-        ...(chart ? { chart } : {}),
+        ...(wanted ? { [wanted]: true } : {}),
         ...(live ? { fixes: false } : {}),
         ...(live && turns.current !== undefined ? { quarter_turns: turns.current } : {}),
       };
     },
-    [chart, scalesFor],
+    [wanted, scalesFor],
   );
 
   /** Judges the plan as it is when its turn comes. */

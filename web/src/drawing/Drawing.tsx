@@ -2,7 +2,7 @@
 // server has put them so that none covers another.
 import { memo } from "react";
 
-import type { View } from "../api/client";
+import type { Schemas, View } from "../api/client";
 
 interface Props {
   view: View;
@@ -10,9 +10,12 @@ interface Props {
   title: string;
   className?: string;
   style?: React.CSSProperties;
+  /** The light to lay over it, and the lamp whose light that is. */
+  over?: Schemas["LightSheet"] | undefined;
+  lamp?: string | null;
 }
 
-export function Drawing({ view, title, className = "", style }: Props) {
+export function Drawing({ view, title, className = "", style, over, lamp = null }: Props) {
   const [left = 0, top = 0, right = 1, bottom = 1] = view.bounds;
   const size = view.text_size;
   return (
@@ -26,6 +29,25 @@ export function Drawing({ view, title, className = "", style }: Props) {
       {view.strokes.map((stroke, index) => (
         <Line key={index} stroke={stroke} />
       ))}
+      {over?.strokes
+        .filter((stroke) => !stroke.thing || stroke.thing === lamp)
+        .map((stroke, index) => (
+          <Line key={`over-${index}`} stroke={stroke} />
+        ))}
+      {over?.words
+        .filter((word) => word.thing === lamp)
+        .map((word, index) => (
+          <text
+            key={`over-${index}`}
+            x={word.at[0]}
+            y={word.at[1]}
+            fontSize={size * 0.9}
+            textAnchor="middle"
+            className="word reach"
+          >
+            {word.text}
+          </text>
+        ))}
       {view.words
         .map((word) => word.leader)
         .map((leader, index) =>

@@ -31,11 +31,15 @@ export function Sheets({ judged, table, selected, onSelect, onTake, room }: Prop
   const bounds = table.dragging ?? { plan: above.bounds, side: side.bounds };
   const scale = sheetScale(bounds.plan, bounds.side, room);
   const radius = Math.max(above.mark_radius * 1.25, 13 / scale);
+  const lamps = Object.keys(table.plan?.layout.lights ?? {});
+  const key = lamps.find((id) => table.plan?.layout.lights?.[id]?.role === "key") ?? null;
+  const lamp = selected !== null && lamps.includes(selected) ? selected : key;
   const draw = (view: View, box: number[], sheet: Sheet, title: string) => {
+    const over = judged.light?.[sheet];
     const size = span(box);
     return (
       <div className="sheet-drawing" style={{ width: size.width * scale, height: size.height * scale }}>
-        <Drawing view={{ ...view, bounds: box }} title={title} />
+        <Drawing view={{ ...view, bounds: box }} title={title} over={over} lamp={lamp} />
         <Grips
           view={view}
           bounds={box}

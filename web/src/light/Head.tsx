@@ -146,11 +146,16 @@ function grey(stops: number | null | undefined): string {
 export const stopsWords = (stops: number | null | undefined) =>
   stops == null ? "dark" : `${stops > 0.05 ? "+" : stops < -0.05 ? "−" : ""}${fixed(Math.abs(stops), 1)}`;
 
-export function Head({ face }: { face: Schemas["FaceSeen"] }) {
+export function Head({ face, spoken = "" }: { face: Schemas["FaceSeen"]; spoken?: string }) {
   const of = (spot: Spot) => face.facets.find((f) => f.spot === spot);
   const told = WORDS.map(([spot]) => `${NAMES[spot]} ${stopsWords(of(spot)?.stops)}`).join(", ");
   return (
-    <svg viewBox="-86 10 372 250" className="head" role="img" aria-label={`Stops on the head: ${told}`}>
+    <svg
+      viewBox="-86 10 372 250"
+      className="head"
+      role="img"
+      aria-label={`${spoken}Stops on the head: ${told}`}
+    >
       <polygon points="86,194 114,194 116,224 84,224" fill={grey((of("chin")?.stops ?? 0) - 1)} />
       {PLANES.map(([spot, points]) => (
         <polygon

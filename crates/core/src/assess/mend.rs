@@ -36,6 +36,48 @@ pub(super) fn offer_moves(plan: &Plan, assessment: &mut Assessment) {
     assessment.readings = readings;
 }
 
+/// The key's size as the face sees it grows by so much at least, or moving it is not worth the walk.
+const SOFTER: f64 = 1.1;
+
+/// The key moved to where it is softer from the face, everything else as it is, for nothing: the place that scores best of
+/// those that break no rule and bring no new finding in the way. `None` where there is none better.
+pub fn same_lamp(plan: &Plan) -> Option<Fix> {
+    let corner = Corner::of(plan)?;
+    let key = corner.role(Role::Key).next().filter(|key| !key.light.locked)?;
+    let before = of_layout(&plan.brief, &plan.layout);
+    let blocked = blocking(&before);
+    let size = |assessment: &Assessment| {
+        let own = assessment.readings.iter().find(|r| r.id == "light.key.angular_size_deg");
+        own.and_then(|r| r.value).unwrap_or(0.0)
+    };
+    let name = key.id.replace('-', " ");
+    let mut best: Option<(f64, String, Plan, Assessment)> = None;
+    for (_, layout) in moved_light(&corner, key).take(JUDGED) {
+        if plan.layout.holds_against(&layout).is_some() {
+            continue;
+        }
+        let candidate = plan.with_layout(layout);
+        let after = of_layout(&candidate.brief, &candidate.layout);
+        let worse = blocking(&after).iter().any(|id| !blocked.contains(id));
+        let better = size(&after) >= SOFTER * size(&before) && after.score >= before.score - 1e-9;
+        if worse || !better || best.as_ref().is_some_and(|(score, ..)| after.score <= *score + 1e-9) {
+            continue;
+        }
+        let moved = Corner::of(&candidate)?;
+        let at = moved.role(Role::Key).next()?.position_m;
+        let units = plan.brief.units;
+        let label = format!(
+            "Bring the same {name} to {} from the eyes, {} high",
+            units.length((at - moved.eyes_m).length()),
+            units.length(at.z)
+        );
+        best = Some((after.score, label, candidate, after));
+    }
+    let (_, label, candidate, after) = best?;
+    candidate.check().ok()?;
+    Some(Fix { label, patch: change(plan, &candidate), changes: changes(&before.readings, &after.readings) })
+}
+
 fn blocking(assessment: &Assessment) -> Vec<String> {
     assessment.findings.iter().filter(|f| f.severity != Severity::Consider).map(|f| f.id.clone()).collect()
 }

@@ -25,7 +25,7 @@ pub(super) fn quarter_turns(corner: &Corner<'_>) -> u8 {
 }
 
 /// Room coordinates to drawing coordinates: turned, then y downwards.
-fn turned(p: DVec2, turns: u8) -> DVec2 {
+pub(super) fn turned(p: DVec2, turns: u8) -> DVec2 {
     let (x, y) = match turns {
         0 => (p.x, p.y),
         1 => (-p.y, p.x),

@@ -73,6 +73,8 @@ pub struct FaceSeen {
     pub reference_lx: f64,
     /// Of it what the room throws back, lx.
     pub bounce_lx: f64,
+    /// Of it what windows give straight, lx.
+    pub windows_lx: f64,
     /// Every part of the head.
     pub facets: Vec<Facet>,
     /// Every lamp, in the order of the layout.
@@ -100,6 +102,7 @@ pub fn face_seen(corner: &Corner<'_>) -> Option<FaceSeen> {
     Some(FaceSeen {
         reference_lx: at_face.camera_lx,
         bounce_lx: at_face.bounce_lx,
+        windows_lx: lit.windows_lx(),
         facets: lit.facets().to_vec(),
         lamps: lit.lamps_lx().map(lamp).collect(),
     })

@@ -5,14 +5,15 @@ use axum::extract::Query;
 use axum::http::StatusCode;
 use fogon_core::arrange::{AngleKind, Ground, Placed, Proposals, ground, propose as search, why, with_angle};
 use fogon_core::assess::choices::{ChoiceEffect, choices as every_choice};
+use fogon_core::assess::mend::same_lamp;
 use fogon_core::assess::{Assessment, evaluate, without_moves};
 use fogon_core::corner::Corner;
 use fogon_core::document;
-use fogon_core::drawing::{AngleSeen, Drawing, Style, draw_angles, draw_for};
+use fogon_core::drawing::{AngleSeen, Drawing, LightSheets, Style, draw_angles, draw_for, draw_light};
 use fogon_core::hand::{Handle, MoveIn, Moved, handles, moved};
 use fogon_core::light::head::{FaceSeen, face_seen};
 use fogon_core::money::{Changes, changes as what_to_change};
-use fogon_core::plan::{BriefFile, PatchStep, Plan, apply as apply_patch};
+use fogon_core::plan::{BriefFile, Fix, PatchStep, Plan, apply as apply_patch};
 use fogon_core::problem::{Code, Problem, Problems};
 use fogon_core::room::{Walk, Walked, walked};
 use fogon_core::shot::chart::{Chart, chart};
@@ -34,6 +35,12 @@ pub(crate) struct Judged {
     /// The face under its light, where there is any.
     #[serde(skip_serializing_if = "Option::is_none")]
     face: Option<FaceSeen>,
+    /// What to lay over plan and side view, where the light was asked for.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    light: Option<LightSheets>,
+    /// The same key put where it is softer, where the light and the moves were asked for and there is such a place.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    same_lamp: Option<Fix>,
     /// The shot over distance, where it was asked for.
     #[serde(skip_serializing_if = "Option::is_none")]
     chart: Option<Chart>,
@@ -71,6 +78,8 @@ pub(crate) struct Drawn {
     quarter_turns: Option<u8>,
     /// Add the chart of the shot over distance and what the room gives (no).
     chart: Option<bool>,
+    /// Add lines of equal light and what the same key would do elsewhere (no).
+    light: Option<bool>,
     /// Look for the moves that mend findings (yes); a hand that is still dragging does not wait for them.
     fixes: Option<bool>,
 }
@@ -101,6 +110,9 @@ impl Drawn {
         let assessment = if self.fixes.unwrap_or(true) { evaluate(plan) } else { without_moves(plan) };
         let corner = Corner::of(plan);
         let face = corner.as_ref().and_then(face_seen);
+        let asked = self.light.unwrap_or(false);
+        let light = if asked { draw_light(plan, self.quarter_turns) } else { None };
+        let same_lamp = if asked && self.fixes.unwrap_or(true) { same_lamp(plan) } else { None };
         let corner = corner.filter(|_| self.chart.unwrap_or(false));
         let angles = if corner.is_some() { draw_angles(plan, style.frame_text_scale) } else { Vec::new() };
         let (chart, ground) = (corner.as_ref().map(chart), corner.as_ref().map(ground));
@@ -110,6 +122,8 @@ impl Drawn {
             drawing,
             handles: handles(plan),
             face,
+            light,
+            same_lamp,
             chart,
             ground,
             angles,
@@ -131,6 +145,7 @@ pub(crate) struct PlanChange {
         ("frame_text_scale" = Option<f64>, Query, description = "size of the words in the frame; as text_scale where missing"),
         ("quarter_turns" = Option<u8>, Query, description = "quarter turns of the plan, 0 to 3, instead of those that suit the camera"),
         ("chart" = Option<bool>, Query, description = "true adds the chart of the shot over distance and what the room gives"),
+        ("light" = Option<bool>, Query, description = "true adds lines of equal light and what the same key would do elsewhere"),
         ("fixes" = Option<bool>, Query, description = "false leaves out the moves that mend findings")),
     responses((status = 200, body = Judged), (status = 422, body = Details, content_type = "application/problem+json")))]
 pub(crate) async fn assess(Query(drawn): Query<Drawn>, Body(bytes): Body) -> Result<Json<Judged>, Details> {
@@ -141,7 +156,7 @@ pub(crate) async fn assess(Query(drawn): Query<Drawn>, Body(bytes): Body) -> Res
 /// One thing moved by hand as far as the rules let it go, and the plan after it judged
 #[utoipa::path(post, path = "/api/v1/move", request_body = MoveIn,
     params(("text_scale" = Option<f64>, Query, description = "as in assess"), ("frame_text_scale" = Option<f64>, Query, description = "as in assess"),
-        ("quarter_turns" = Option<u8>, Query, description = "as in assess"), ("chart" = Option<bool>, Query, description = "as in assess"), ("fixes" = Option<bool>, Query, description = "as in assess")),
+        ("quarter_turns" = Option<u8>, Query, description = "as in assess"), ("chart" = Option<bool>, Query, description = "as in assess"), ("light" = Option<bool>, Query, description = "as in assess"), ("fixes" = Option<bool>, Query, description = "as in assess")),
     responses((status = 200, body = MovedOut), (status = 422, body = Details, content_type = "application/problem+json")))]
 pub(crate) async fn move_by_hand(
     Query(drawn): Query<Drawn>,

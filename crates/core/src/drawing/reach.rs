@@ -1,0 +1,236 @@
+//! The light laid over plan and side view: lines of equal light, the size of each source as the face sees it, and the edge
+//! of the picture that it must stay out of.
+
+use contour::ContourBuilder;
+use serde::Serialize;
+use utoipa::ToSchema;
+
+use super::plan_view::turned;
+use super::{Ink, Stroke, Word, hull, stroke};
+use crate::corner::{Corner, LightAt, Source};
+use crate::geometry::{DVec2, DVec3, distance_to_edge, inside};
+use crate::light::apparent::apparent;
+use crate::light::cloth;
+use crate::light::placement::MARGIN_M;
+use crate::photometry::Face;
+
+/// Lines a stop apart, against what the lamp gives the eyes.
+const STOPS: [f64; 5] = [-2.0, -1.0, 0.0, 1.0, 2.0];
+/// The light is looked up every so often, m.
+const STEP_M: f64 = 0.08;
+/// Shorter lines are left out, m.
+const SHORT_M: f64 = 0.15;
+/// Points round the patch of a lamp that is thrown back.
+const ROUND: usize = 24;
+
+/// Shapes and words to lay over one drawing, in its coordinates.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct LightSheet {
+    /// Lines of equal light, sizes from the eyes, the picture's edge with its margin.
+    pub strokes: Vec<Stroke>,
+    /// Stops beside the lines.
+    pub words: Vec<ReachWord>,
+}
+
+/// Stops beside a line of equal light.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct ReachWord {
+    /// The light that it belongs to.
+    pub thing: String,
+    /// The words.
+    #[serde(flatten)]
+    pub word: Word,
+}
+
+/// Both sheets.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct LightSheets {
+    /// Over the plan: at eye height.
+    pub plan: LightSheet,
+    /// Over the side view: in the plane of the lens axis.
+    pub side: LightSheet,
+}
+
+/// A flat cut through the room: the box that is looked at, the way from it into the room and into the drawing.
+struct Cut<'a> {
+    low: DVec2,
+    high: DVec2,
+    room: Box<dyn Fn(DVec2) -> DVec3 + 'a>,
+    sheet: Box<dyn Fn(DVec2) -> DVec2 + 'a>,
+    within: Box<dyn Fn(DVec2) -> bool + 'a>,
+}
+
+pub(super) fn draw(corner: &Corner<'_>, turns: u8) -> LightSheets {
+    let eyes = corner.eyes_m;
+    let [width, depth, height] = corner.room_m;
+    let along = corner.to_lens();
+    let behind = -distance_to_edge(&corner.floor_m, eyes.truncate(), -along.truncate());
+    let ahead = distance_to_edge(&corner.floor_m, eyes.truncate(), along.truncate());
+    let plan = Cut {
+        low: DVec2::ZERO,
+        high: DVec2::new(width, depth),
+        room: Box::new(move |p| p.extend(eyes.z)),
+        sheet: Box::new(move |p| turned(p, turns)),
+        within: Box::new(|p| inside(&corner.floor_m, p, 0.0)),
+    };
+    let side = Cut {
+        low: DVec2::new(behind, 0.0),
+        high: DVec2::new(ahead, height),
+        room: Box::new(move |p| (eyes + along * p.x).with_z(p.y)),
+        sheet: Box::new(|p| DVec2::new(p.x, -p.y)),
+        within: Box::new(move |p| {
+            let at = eyes + along * p.x;
+            p.y > 0.0 && p.y < corner.brief.room.ceiling_m(at.truncate()) && p.x > behind && p.x < ahead
+        }),
+    };
+    let flat = |p: DVec3| turned(p.truncate(), turns);
+    let upright = |p: DVec3| DVec2::new(along.dot(p - eyes).clamp(behind, ahead), -p.z);
+    let mut sheets = [
+        LightSheet { strokes: keep_out_plan(corner, turns), words: Vec::new() },
+        LightSheet { strokes: keep_out_side(corner, behind), words: Vec::new() },
+    ];
+    for light in corner.lights.iter().filter(|l| matches!(l.source, Source::Lamp(_))) {
+        let source = outline(corner, light);
+        for (sheet, cut, to) in [(0, &plan, &flat as &dyn Fn(DVec3) -> DVec2), (1, &side, &upright)] {
+            let cone: Vec<DVec2> = source.iter().copied().chain([eyes]).map(to).collect();
+            sheets[sheet].strokes.push(stroke(Ink::Cone, Some(light.id), true, hull(&cone)));
+            lines(corner, light, cut, &mut sheets[sheet]);
+        }
+    }
+    let [plan, side] = sheets;
+    LightSheets { plan, side }
+}
+
+/// Corners of what the face sees of a light.
+fn outline(corner: &Corner<'_>, light: &LightAt<'_>) -> Vec<DVec3> {
+    let seen = apparent(corner, light);
+    if !seen.bounced {
+        return light.dark_face().outline;
+    }
+    let towards = (corner.eyes_m - seen.middle_m).normalize_or(DVec3::Z);
+    let across = towards.any_orthonormal_vector();
+    let up = towards.cross(across);
+    (0..ROUND)
+        .map(|i| DVec2::from_angle(i as f64 * std::f64::consts::TAU / ROUND as f64) * seen.diameter_m / 2.0)
+        .map(|p| seen.middle_m + across * p.x + up * p.y)
+        .collect()
+}
+
+/// The faces of a light that shine into the room.
+fn faces(light: &LightAt<'_>) -> Vec<Face> {
+    match light.cloth {
+        Some((gear, _)) => {
+            cloth::mean(&cloth::pieces(&light.dark_face(), &light.face(), gear), light).into_iter().collect()
+        }
+        None => vec![light.face()],
+    }
+}
+
+/// Lines of equal light of one lamp, on surfaces that face it, nothing standing between.
+fn lines(corner: &Corner<'_>, light: &LightAt<'_>, cut: &Cut<'_>, sheet: &mut LightSheet) {
+    let faces = faces(light);
+    let lux = |at: DVec3| -> f64 {
+        faces.iter().map(|face| face.illuminance_lx(at, (face.middle - at).normalize_or_zero())).sum()
+    };
+    let reference = lux(corner.eyes_m);
+    if reference <= 0.0 {
+        return;
+    }
+    let size = cut.high - cut.low;
+    let (columns, rows) = ((size.x / STEP_M).ceil() as usize + 1, (size.y / STEP_M).ceil() as usize + 1);
+    let at = |column: usize, row: usize| cut.low + DVec2::new(column as f64, row as f64) * STEP_M;
+    let stops = |column: usize, row: usize| (lux((cut.room)(at(column, row))) / reference).log2().max(-12.0);
+    let values: Vec<f64> = (0..rows)
+        .flat_map(|row| (0..columns).map(move |column| (column, row)))
+        .map(|(c, r)| stops(c, r))
+        .collect();
+    let builder = ContourBuilder::new(columns, rows, true)
+        .x_origin(cut.low.x)
+        .y_origin(cut.low.y)
+        .x_step(STEP_M)
+        .y_step(STEP_M);
+    let Ok(found) = builder.lines(&values, &STOPS) else { return };
+    for line in found {
+        let mut longest: (f64, DVec2) = (SHORT_M, DVec2::ZERO);
+        for run in line.geometry().0.iter().flat_map(|ring| within(&ring.0, cut)) {
+            let long: f64 = run.windows(2).map(|pair| (pair[1] - pair[0]).length()).sum();
+            if long < SHORT_M {
+                continue;
+            }
+            if long > longest.0 {
+                longest = (long, run[run.len() / 2]);
+            }
+            let points = run.into_iter().map(|p| (cut.sheet)(p)).collect();
+            sheet.strokes.push(stroke(Ink::Isolux, Some(light.id), false, points));
+        }
+        if longest.0 > SHORT_M {
+            let stops = line.threshold();
+            let sign = if stops > 0.0 {
+                "+"
+            } else if stops < 0.0 {
+                "\u{2212}"
+            } else {
+                ""
+            };
+            let place = (cut.sheet)(longest.1);
+            let text = format!("{sign}{}", stops.abs());
+            let word = Word { text, at: [place.x, place.y], leader: None };
+            sheet.words.push(ReachWord { thing: light.id.to_owned(), word });
+        }
+    }
+}
+
+/// The parts of a line that lie in the room, the rim of what was looked at left out.
+fn within(ring: &[impl Into<[f64; 2]> + Copy], cut: &Cut<'_>) -> Vec<Vec<DVec2>> {
+    let mut runs = vec![Vec::new()];
+    for point in ring {
+        let point = DVec2::from_array((*point).into());
+        if (cut.within)(point) {
+            if let Some(run) = runs.last_mut() {
+                run.push(point);
+            }
+        } else if runs.last().is_some_and(|run| !run.is_empty()) {
+            runs.push(Vec::new());
+        }
+    }
+    runs.retain(|run| run.len() > 1);
+    runs
+}
+
+/// The picture's left and right edge with the margin that lights keep.
+fn keep_out_plan(corner: &Corner<'_>, turns: u8) -> Vec<Stroke> {
+    let view = &corner.view;
+    let origin = view.position_m.truncate();
+    [-1.0, 1.0]
+        .into_iter()
+        .map(|side| {
+            let edge =
+                (view.forward + view.right * (side * view.width_ratio / 2.0)).truncate().normalize_or_zero();
+            let out = view.right.truncate().normalize_or_zero() * side;
+            let aside = (out - edge * out.dot(edge)).normalize_or_zero() * MARGIN_M;
+            let reach = distance_to_edge(&corner.floor_m, origin, edge);
+            let points = [origin + aside, origin + aside + edge * reach].map(|p| turned(p, turns)).to_vec();
+            stroke(Ink::KeepOut, None, false, points)
+        })
+        .collect()
+}
+
+/// The picture's upper edge with the margin, as far as the wall behind the person.
+fn keep_out_side(corner: &Corner<'_>, behind: f64) -> Vec<Stroke> {
+    let view = &corner.view;
+    let along = corner.to_lens();
+    let flat = |p: DVec3| DVec2::new(along.dot(p - corner.eyes_m), p.z);
+    let origin = flat(view.position_m);
+    let edge = flat(view.position_m + view.forward + view.up * (view.height_ratio / 2.0)) - origin;
+    if edge.x >= -1e-6 {
+        return Vec::new();
+    }
+    let up = edge.normalize_or_zero().perp() * -MARGIN_M;
+    let up = if up.y < 0.0 { -up } else { up };
+    let to_wall = (behind - origin.x) / edge.x;
+    let height = corner.room_m[2];
+    let to_ceiling = if edge.y > 0.0 { (height - origin.y) / edge.y } else { f64::INFINITY };
+    let end = origin + edge * to_wall.min(to_ceiling);
+    let points = [origin + up, end + up].map(|p| DVec2::new(p.x, -p.y)).to_vec();
+    vec![stroke(Ink::KeepOut, None, false, points)]
+}
