@@ -49,6 +49,7 @@ fn described() -> OpenApiRouter<Shared> {
         .routes(routes!(corners::revision))
         .routes(routes!(judge::choices))
         .routes(routes!(judge::angle))
+        .routes(routes!(judge::light))
         .routes(routes!(judge::propose))
         .routes(routes!(judge::changes))
         .routes(routes!(judge::apply))

@@ -137,6 +137,8 @@ export const api = {
       }),
     ),
   glossary: async () => accepted(await client.GET("/api/v1/glossary")),
+  light: async (plan: Plan, gear: string, job: Schemas["LampJob"]) =>
+    accepted(await client.POST("/api/v1/light", { body: { plan, gear, job } })),
   angle: async (plan: Plan, kind: "overhead" | "side") =>
     accepted(await client.POST("/api/v1/angle", { body: { plan, kind } })),
   place: async (plan: Plan) => accepted(await client.POST("/api/v1/place", { body: plan })),

@@ -262,6 +262,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/light": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A plan with one more light where it breaks no rule */
+        post: operations["light"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/materials": {
         parameters: {
             query?: never;
@@ -1526,6 +1543,11 @@ export interface components {
             /** @description What second angles see, where the chart was asked for. */
             angles?: components["schemas"]["AngleSeen"][];
         };
+        /**
+         * @description What one more light is for.
+         * @enum {string}
+         */
+        LampJob: "key" | "fill" | "back" | "background" | "practical" | "ceiling";
         /** @description What a lamp gives the face. */
         LampOnFace: {
             /** @description The light's id. */
@@ -1854,6 +1876,13 @@ export interface components {
             name: string;
             brief: components["schemas"]["Brief"];
             layout?: components["schemas"]["Layout"] | null;
+        };
+        /** @description A plan and the light that it is to get. */
+        OneLight: {
+            plan: components["schemas"]["Plan"];
+            /** @description Gear id of a light at hand, or of a board as the fill. */
+            gear: components["schemas"]["Id"];
+            job: components["schemas"]["LampJob"];
         };
         /** @description A plan and the second angle it is to get. */
         OneMore: {
@@ -3218,6 +3247,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Term"][];
+                };
+            };
+        };
+    };
+    light: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OneLight"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Plan"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
                 };
             };
         };

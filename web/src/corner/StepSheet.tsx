@@ -6,6 +6,7 @@ import type { Corner, Judged, PatchStep, Plan } from "../api/client";
 import type { UnitSystem } from "../units/length";
 import { clothsOf } from "../light/LightBoxes";
 import { LightPlace } from "../light/LightPlace";
+import { OneMore } from "../light/OneMore";
 import { PersonPlace } from "../person/PersonPlace";
 import { NumberBox } from "../ui/boxes";
 import { limits } from "../api/limits";
@@ -64,6 +65,7 @@ export function StepSheet({ step, corner, plan, judged, table, units, selected, 
       {step === "light" && (
         <Things handles={handles} {...things} face={judged.face} cloths={clothsOf(plan)} />
       )}
+      {step === "light" && <OneMore id={corner.id} plan={plan} table={table} />}
       {step === "shot" && <ShotPlace plan={plan} judged={judged} table={table} units={units} />}
       <Readings
         groups={groupsOf(step, readingsOf(step, readings, plan.layout))}

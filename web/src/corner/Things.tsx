@@ -7,7 +7,7 @@ import { ClothBoxes, LightBoxes } from "../light/LightBoxes";
 import { softness } from "../light/LightPlace";
 import { LengthBox, NumberBox } from "../ui/boxes";
 import { fixed, type UnitSystem } from "../units/length";
-import { withLight, withLock } from "./edits";
+import { withLight, withLock, withoutLight } from "./edits";
 import { placeOf, sum, type Hands, type Vector } from "./useWorktable";
 
 interface Props {
@@ -97,6 +97,15 @@ const One = memo(function One({ handle, light, open, gives, cloths, hands, onSel
           {gives && <span className="text-faint block text-xs">{gives}</span>}
         </span>
         {!handle.movable && <span className="text-faint text-sm">fixed</span>}
+        {light && !handle.locked && (
+          <button
+            type="button"
+            className="button button-small"
+            onClick={() => hands.edit((p) => withoutLight(p, handle.id))}
+          >
+            Take out
+          </button>
+        )}
         {handle.movable && (
           <button
             type="button"

@@ -42,6 +42,12 @@ export const withPerson = (plan: Plan, change: Given<Plan["brief"]["person"]>): 
   brief: { ...plan.brief, person: given(plan.brief.person, change) },
 });
 
+export function withoutLight(plan: Plan, id: string): Plan {
+  const lights = { ...plan.layout.lights };
+  Reflect.deleteProperty(lights, id);
+  return relit(withLayout(plan, { lights }));
+}
+
 export function withoutAngle(plan: Plan, id: string): Plan {
   const angles = { ...plan.layout.angles };
   Reflect.deleteProperty(angles, id);

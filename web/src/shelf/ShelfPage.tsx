@@ -18,6 +18,19 @@ const STATES = [
   ["never", "Never"],
 ] as const;
 
+/** What a lamp may carry; how much light it lets out and how it warms it follow. */
+const MODIFIERS = [
+  ["", "not told"],
+  ["bare", "nothing, or its reflector"],
+  ["softbox", "softbox, one cloth"],
+  ["double-softbox", "softbox, two cloths"],
+  ["grid-softbox", "softbox with a grid"],
+  ["globe", "globe"],
+  ["white-umbrella", "white umbrella"],
+  ["silver-umbrella", "silver umbrella"],
+  ["shoot-through-umbrella", "umbrella to shoot through"],
+] as const;
+
 export function ShelfPage({ plan, table }: { plan: Plan; table: Table }) {
   const gear = Object.entries(plan.brief.gear ?? {});
   return (
@@ -110,6 +123,14 @@ function Thing({ id, thing, plan, table }: { id: string; thing: Gear; plan: Plan
                 />
               );
             })}
+            {thing.kind === "light" && (
+              <Choice
+                label="Before its light source"
+                value={thing.modifier ?? ""}
+                options={MODIFIERS}
+                onChange={(modifier) => set({ modifier: modifier === "" ? null : modifier })}
+              />
+            )}
           </div>
         </details>
       )}

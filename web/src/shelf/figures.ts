@@ -87,11 +87,19 @@ export const FIGURES: Partial<Record<Kind, { type: string; figures: Figure[] }>>
       { field: "bare_at_1m_lx", label: "Lamp alone, at 1 m", unit: "lx", without: "not told", digits: 0 },
       { field: "bare_beam_deg", label: "Its beam", unit: "°", without: "55", digits: 0 },
       { field: "flux_lm", label: "Lamp alone", unit: "lm", without: "not told", digits: 0 },
-      { field: "modifier_efficiency", label: "Modifier lets out", unit: "of 1", without: "0.5", digits: 2 },
+      { field: "modifier_efficiency", label: "Modifier lets out", unit: "of 1", without: "usual", digits: 2 },
       { field: "power_w", type: "Common", label: "Power", unit: "W", without: "not told", digits: 0 },
     ],
   },
-  reflector: { type: "GearPanel", figures: SIZE },
+  reflector: {
+    type: "GearPanel",
+    figures: [
+      ...SIZE,
+      { field: "reflectance", label: "Throws back", unit: "of 1", digits: 2 },
+      { field: "mirror_part", label: "Of it as a mirror", unit: "of 1", digits: 2 },
+      { field: "transmittance", label: "Lets through", unit: "of 1", without: "nothing", digits: 2 },
+    ],
+  },
   backdrop: { type: "GearBackdrop", figures: SIZE },
   card: {
     type: "GearThing",

@@ -89,7 +89,7 @@ pub fn with_angle(plan: &Plan, kind: AngleKind) -> Result<Plan, Problem> {
     Err(refused("a free place for it: move something out of the way, or use a wider lens"))
 }
 
-fn free_id(plan: &Plan, stem: &str) -> Id {
+pub(super) fn free_id(plan: &Plan, stem: &str) -> Id {
     let taken = |id: &str| plan.layout.angles.contains_key(id) || plan.layout.lights.contains_key(id);
     (1..)
         .map(|n| if n == 1 { stem.to_owned() } else { format!("{stem}-{n}") })

@@ -57,7 +57,7 @@ pub(super) fn place(
     };
     let coloured = brief.schools.background == BackgroundSchool::Coloured;
     if let Some(lamp) = left.pop().filter(|_| coloured || dark().unwrap_or(false))
-        && let Some(light) = on_the_wall(brief, layout, stands, lamp, side)
+        && let Some(light) = on_the_wall(brief, layout, stands, lamp, side, |_| true)
     {
         stands.take(&light.support);
         layout.lights.insert(Id::from("background"), light);
@@ -65,12 +65,13 @@ pub(super) fn place(
 }
 
 /// A lamp beside the picture that shines on the wall behind the person.
-fn on_the_wall(
+pub(super) fn on_the_wall(
     brief: &Brief,
     layout: &Layout,
     stands: &Stands<'_>,
     (id, gear): Named<'_>,
     side: f64,
+    fits: impl Fn(&Light) -> bool,
 ) -> Option<Light> {
     let corner = Corner::from_parts(brief, layout)?;
     let rules = Rules::new(&corner);
@@ -129,7 +130,9 @@ fn on_the_wall(
                         |l| drop(l.lights.insert(Id::from("background"), light.clone())),
                         "background",
                     );
-                    return Some(light);
+                    if fits(&light) {
+                        return Some(light);
+                    }
                 }
             }
         }
@@ -146,11 +149,10 @@ fn farthest_k(gear: &Gear, layout: &Layout) -> Option<f64> {
 }
 
 /// A bulb on a piece of furniture between the person and the wall that the picture shows, beside the head.
-fn practical(brief: &Brief, layout: &Layout, (id, gear): Named<'_>) -> Option<Light> {
+pub(super) fn practical(brief: &Brief, layout: &Layout, (id, gear): Named<'_>) -> Option<Light> {
     let corner = Corner::from_parts(brief, layout)?;
-    let rules = Rules::new(&corner);
-    let others = things(&corner);
-    let (source, lamp) = (source_of(gear)?, gear.light()?);
+    let broken = Rules::new(&corner).all(&things(&corner)).len();
+    let lamp = gear.light()?;
     let stands_free = |kind: FurnitureKind| {
         matches!(
             kind,
@@ -172,25 +174,20 @@ fn practical(brief: &Brief, layout: &Layout, (id, gear): Named<'_>) -> Option<Li
         let mut light = new_light(id, Role::Practical, support, brief);
         light.position_m = rounded(position);
         light.aim_m = Some(rounded(corner.eyes_m));
-        let at = LightAt {
-            id: "practical",
-            light: &light,
-            source,
-            position_m: position,
-            aim_m: corner.eyes_m,
-            cloth: None,
-        };
-        let thing = light_head(&at);
-        rules.allows(&thing, &others).then_some(light)
+        // Only a layout that has it tells that it may be seen.
+        let mut trial = layout.clone();
+        trial.lights.insert(Id::from("practical"), light.clone());
+        let tried = Corner::from_parts(brief, &trial)?;
+        (Rules::new(&tried).all(&things(&tried)).len() <= broken).then_some(light)
     })
 }
 
-/// Dials of lights for the background, once the face has its light.
-pub(super) fn balance(brief: &Brief, layout: &mut Layout) {
+/// Dials of the lights for the background that are asked for, once the face has its light.
+pub(super) fn balance(brief: &Brief, layout: &mut Layout, asked: impl Fn(&str) -> bool) {
     let frozen = layout.clone();
     let Some(corner) = Corner::from_parts(brief, &frozen) else { return };
     let Some(lit) = Lit::of(&corner) else { return };
-    for light in corner.role(Role::Background).filter(|light| light.light.dim > 0.0) {
+    for light in corner.role(Role::Background).filter(|l| l.light.dim > 0.0 && asked(l.id)) {
         let Some(seen) = behind(&lit) else { continue };
         let own = lit.light_lx(light, seen.at_m, corner.to_lens());
         let wanted = LEVEL_STOPS.exp2() * seen.skin * seen.face_lx / seen.reflectance;
@@ -200,7 +197,7 @@ pub(super) fn balance(brief: &Brief, layout: &mut Layout) {
         }
     }
     let seen = highlights(&corner, &lit.at_face());
-    for light in corner.role(Role::Practical) {
+    for light in corner.role(Role::Practical).filter(|l| asked(l.id)) {
         let Some(found) = seen.iter().find(|h| h.id == light.id) else { continue };
         if let Some(light) = layout.lights.get_mut(light.id) {
             light.dim = dial((light.dim * (PRACTICAL_STOPS - found.over_face_stops).exp2()).clamp(0.01, 1.0));

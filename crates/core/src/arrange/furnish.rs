@@ -124,11 +124,11 @@ fn one_side(brief: &Brief, mut layout: Layout, side: f64) -> Result<Furnished, V
     backdrop::place(brief, &mut layout);
     place_microphone(brief, &mut layout, &mut stands, &cast, -side)?;
     if let Some((id, gear)) = cast.key {
-        place_light(brief, &mut layout, &mut stands, ("key", id, gear), Role::Key, side);
+        place_light(brief, &mut layout, &mut stands, ("key", id, gear), Role::Key, side, |_| true);
     }
     // The back light before the fill: it needs the arm.
     if let Some((id, gear)) = cast.back {
-        place_light(brief, &mut layout, &mut stands, ("back", id, gear), Role::Back, -side);
+        place_light(brief, &mut layout, &mut stands, ("back", id, gear), Role::Back, -side, |_| true);
     }
     if let Some((id, gear)) = cast.fill {
         place_fill(brief, &mut layout, &mut stands, (id, gear), -side);

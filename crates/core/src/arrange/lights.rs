@@ -148,7 +148,7 @@ fn carries(corner: &Corner<'_>, light: &Light, gear: &Gear) -> bool {
     })
 }
 
-/// A key or back light at its best legal place.
+/// A key or back light at its best legal place that suits the caller.
 pub(super) fn place_light(
     brief: &Brief,
     layout: &mut Layout,
@@ -156,6 +156,7 @@ pub(super) fn place_light(
     lamp: (&str, &Id, &Gear),
     role: Role,
     side: f64,
+    fits: impl Fn(&Light) -> bool,
 ) {
     // A back light that flares, or a key that shows in the glasses, is taken only where there is no other.
     let glasses = role == Role::Key && brief.person.glasses;
@@ -175,6 +176,7 @@ pub(super) fn place_light(
             }),
             _ => true,
         };
+        let accept = |light: &Light| accept(light) && fits(light);
         if let Some(light) = try_places(brief, &frozen, stands, lamp, role, side, accept) {
             stands.take(&light.support);
             layout.lights.insert(Id::from(lamp.0), light);

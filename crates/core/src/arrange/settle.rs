@@ -9,7 +9,7 @@ use crate::plan::{Brief, Gear, Id, Layout, Role};
 /// Dials, ISO and white balance: the key at full, the back light level with it, ISO from the light at the face,
 /// then dimming, then neutral density.
 pub(crate) fn settle(brief: &Brief, layout: &mut Layout) {
-    balance_back(brief, layout);
+    balance_back(brief, layout, |_| true);
     let measure = |layout: &Layout| {
         Corner::from_parts(brief, layout).map(|corner| {
             let camera = &corner.layout.camera;
@@ -37,7 +37,7 @@ pub(crate) fn settle(brief: &Brief, layout: &mut Layout) {
             layout.camera.nd_stops = if stops > 0.3 { (stops * 3.0).round() / 3.0 } else { 0.0 };
         }
     }
-    super::behind::balance(brief, layout);
+    super::behind::balance(brief, layout, |_| true);
     let key = layout.lights.values().find(|l| l.role == Role::Key).and_then(|l| l.cct_k);
     if let Some(cct_k) = key {
         layout.camera.white_balance_k = cct_k;
@@ -51,14 +51,14 @@ pub(crate) fn settle(brief: &Brief, layout: &mut Layout) {
 }
 
 /// The back light as bright on the hair as the key on the face (-1 to +1 stop: common practice, no source).
-fn balance_back(brief: &Brief, layout: &mut Layout) {
+pub(super) fn balance_back(brief: &Brief, layout: &mut Layout, asked: impl Fn(&str) -> bool) {
     let frozen = layout.clone();
     let Some(corner) = Corner::from_parts(brief, &frozen) else { return };
     let towards = |light: &LightAt<'_>| {
         light.face().illuminance_lx(corner.eyes_m, (light.position_m - corner.eyes_m).normalize_or_zero())
     };
     let Some(key) = corner.role(Role::Key).next().map(towards) else { return };
-    for back in corner.role(Role::Back) {
+    for back in corner.role(Role::Back).filter(|l| asked(l.id)) {
         let full = towards(back) / back.light.dim.max(0.01);
         if let Some(light) = layout.lights.get_mut(&Id::from(back.id)) {
             light.dim = dial(key / full.max(1.0));

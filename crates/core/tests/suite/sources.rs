@@ -569,3 +569,72 @@ fn what_would_fit_is_told_and_does() {
     let smaller = best(&document);
     assert!(smaller.layout.lights.contains_key(&Id::from("key")), "one of {width} m fits");
 }
+
+/// One more light for every job: legal where it is put, dimmed to its job; refused in words where there is no place or the
+/// gear is none.
+#[test]
+fn one_more_light_is_put_where_it_may_stand() {
+    use fogon_core::arrange::{LampJob, with_light};
+    let mut document = box_room();
+    set(&mut document, "/brief/schools", json!({ "lights": "one" }));
+    for number in 3..6 {
+        set(&mut document, &format!("/brief/gear/stand-{number}"), stand_gear());
+    }
+    for name in ["one", "two"] {
+        set(&mut document, &format!("/brief/gear/{name}"), lamp_gear("rectangle", 0.2, 0.15, 500.0));
+    }
+    let ceiling = json!({ "kind": "light", "label": "Ceiling light", "mass_kg": 0.8, "shape": "disc", "width_m": 0.3, "height_m": 0.3, "depth_m": 0.08, "flux_lm": 1500, "modifier": "bare", "cct_min_k": 3000, "cct_max_k": 3000 });
+    set(&mut document, "/brief/gear/house", ceiling);
+    let start = best(&document);
+    let stops = |plan: &Plan| in_the_way(plan).iter().map(|f| f.id.clone()).collect::<Vec<_>>();
+    let fresh = |plan: &Plan| {
+        plan.layout.lights.keys().find(|id| !start.layout.lights.contains_key(*id)).unwrap().clone()
+    };
+    for (gear, job, role) in [
+        ("one", LampJob::Fill, Role::Fill),
+        ("one", LampJob::Back, Role::Back),
+        ("two", LampJob::Background, Role::Background),
+        ("board", LampJob::Fill, Role::Fill),
+    ] {
+        let made = with_light(&start, &Id::from(gear), job).unwrap_or_else(|e| panic!("{job:?}: {e}"));
+        let id = fresh(&made);
+        assert_eq!(made.layout.lights[&id].role, role);
+        let broken: Vec<String> = stops(&made)
+            .into_iter()
+            .filter(|id| id.starts_with("legal.") && !stops(&start).contains(id))
+            .collect();
+        assert!(broken.is_empty(), "{job:?}: {broken:?}");
+    }
+    // The lamp of the house shines down from under the ceiling, breaks no rule, darkens the eyes; one press switches it off.
+    let lit = with_light(&start, &Id::from("house"), LampJob::Ceiling).unwrap();
+    let id = fresh(&lit);
+    assert_eq!(stops(&lit), stops(&start));
+    assert!(lit.layout.lights[&id].position_m.0[2] > 2.3, "under the ceiling");
+    let mut only = lit.clone();
+    only.layout.lights.retain(|other, _| *other == id);
+    let darker = value(&only, "light.face.socket_stops");
+    assert!(darker < value(&start, "light.face.socket_stops"), "{darker}");
+    assert!(without_moves(&lit).findings.iter().all(|f| f.id != "room.overhead"), "nobody hung it");
+    // A bulb needs something to stand on that the picture shows.
+    set(&mut document, "/brief/gear/globe", lamp_gear("bulb", 0.15, 0.15, 60.0));
+    let with_bulb = Plan { brief: crate::support::brief(&document).brief, ..start.clone() };
+    let refused = with_light(&with_bulb, &Id::from("globe"), LampJob::Practical).unwrap_err();
+    assert!(refused.accepted.contains("that the picture shows"), "{refused}");
+    for gear in ["camera", "no-such-thing"] {
+        let refused = with_light(&start, &Id::from(gear), LampJob::Key).unwrap_err();
+        assert!(refused.accepted.contains("a light at hand"), "{refused}");
+    }
+    let twice = with_light(&start, &start.layout.lights["key"].gear.clone(), LampJob::Fill).unwrap_err();
+    assert!(twice.accepted.contains("does not use yet"), "{twice}");
+    // With a cabinet in sight it stands on it, dimmed to its brightness.
+    let view = Corner::of(&with_bulb).unwrap().view;
+    let at = view.position_m + view.forward * 2.7 - view.right * 0.5;
+    let mut shown = with_bulb.clone();
+    let cabinet = json!({ "kind": "cabinet", "position_m": [at.x, at.y, 0.0], "bearing_deg": 0, "size_m": [0.25, 0.25, 1.1], "fixed": true });
+    shown.brief.room.furniture.insert(Id::from("cabinet"), serde_json::from_value(cabinet).unwrap());
+    let made = with_light(&shown, &Id::from("globe"), LampJob::Practical).unwrap_or_else(|e| panic!("{e}"));
+    let lamp = &made.layout.lights["practical"];
+    assert_eq!(lamp.support.on, Some(Id::from("cabinet")));
+    let over = value(&made, "light.practical.highlight_stops");
+    assert!((0.8..1.7).contains(&over) || lamp.dim >= 0.99 || lamp.dim <= 0.011, "{over} at {}", lamp.dim);
+}

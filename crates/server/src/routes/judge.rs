@@ -3,7 +3,9 @@
 use axum::Json;
 use axum::extract::Query;
 use axum::http::StatusCode;
-use fogon_core::arrange::{AngleKind, Ground, Placed, Proposals, ground, propose as search, why, with_angle};
+use fogon_core::arrange::{
+    AngleKind, Ground, LampJob, Placed, Proposals, ground, propose as search, why, with_angle, with_light,
+};
 use fogon_core::assess::choices::{ChoiceEffect, choices as every_choice};
 use fogon_core::assess::mend::same_lamp;
 use fogon_core::assess::{Assessment, evaluate, without_moves};
@@ -13,7 +15,7 @@ use fogon_core::drawing::{AngleSeen, Drawing, LightSheets, Style, draw_angles, d
 use fogon_core::hand::{Handle, MoveIn, Moved, handles, moved};
 use fogon_core::light::head::{FaceSeen, face_seen};
 use fogon_core::money::{Changes, changes as what_to_change};
-use fogon_core::plan::{BriefFile, Fix, PatchStep, Plan, apply as apply_patch};
+use fogon_core::plan::{BriefFile, Fix, Id, PatchStep, Plan, apply as apply_patch};
 use fogon_core::problem::{Code, Problem, Problems};
 use fogon_core::room::{Walk, Walked, walked};
 use fogon_core::shot::chart::{Chart, chart};
@@ -253,6 +255,36 @@ pub(crate) async fn angle(Body(bytes): Body) -> Result<Json<Plan>, Details> {
         })?;
         asked.plan.check()?;
         Ok(Json(with_angle(&asked.plan, asked.kind).map_err(Problems::from)?))
+    })
+    .await
+}
+
+/// A plan and the light that it is to get.
+#[derive(Serialize, Deserialize, ToSchema)]
+pub(crate) struct OneLight {
+    plan: Plan,
+    /// Gear id of a light at hand, or of a board as the fill.
+    gear: Id,
+    job: LampJob,
+}
+
+/// A plan with one more light where it breaks no rule
+#[utoipa::path(post, path = "/api/v1/light", request_body = OneLight,
+    responses((status = 200, body = Plan), (status = 422, body = Details, content_type = "application/problem+json")))]
+pub(crate) async fn light(Body(bytes): Body) -> Result<Json<Plan>, Details> {
+    blocking(move || {
+        let value = document::parse(&bytes).map_err(Problems::from)?;
+        let asked: OneLight = serde_json::from_value(value).map_err(|error| {
+            let problem = Problem::new(
+                "document",
+                error,
+                "a plan, the id of a light, and a job: key, fill, back, background, practical, ceiling",
+                Code::WrongType,
+            );
+            Details::from(Problems::from(problem))
+        })?;
+        asked.plan.check()?;
+        Ok(Json(with_light(&asked.plan, &asked.gear, asked.job).map_err(Problems::from)?))
     })
     .await
 }

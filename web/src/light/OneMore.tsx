@@ -1,0 +1,72 @@
+// One more light out of what is on the shelf, put to a job where it breaks no rule.
+import { useState } from "react";
+import { Link } from "react-router";
+
+import { api, type Plan, type Schemas } from "../api/client";
+import type { Table } from "../corner/useWorktable";
+import { Choice } from "../ui/fields";
+import { Trouble } from "../ui/states";
+
+type Job = Schemas["LampJob"];
+
+const JOBS: readonly (readonly [Job, string])[] = [
+  ["key", "key"],
+  ["fill", "fill"],
+  ["back", "back light"],
+  ["background", "background light"],
+  ["practical", "practical lamp in the picture"],
+  ["ceiling", "lamp of the house, at the ceiling"],
+];
+
+/** Lights and boards at hand that the layout does not use yet, by id. */
+function unused(plan: Plan): [string, string][] {
+  const used = Object.values(plan.layout.lights ?? {}).map((light) => light.gear);
+  const hand = ["owned", "borrowed"];
+  return Object.entries(plan.brief.gear ?? {}).flatMap(([id, gear]) =>
+    (gear.kind === "light" || (gear.kind === "reflector" && gear.transmittance == null)) &&
+    hand.includes(gear.state ?? "owned") &&
+    !used.includes(id)
+      ? [[id, gear.label]]
+      : [],
+  );
+}
+
+export function OneMore({ id, plan, table }: { id: number; plan: Plan; table: Table }) {
+  const [gear, setGear] = useState<string | null>(null);
+  const [job, setJob] = useState<Job>("background");
+  const [trouble, setTrouble] = useState<unknown>(null);
+  const things = unused(plan);
+  const chosen = things.find(([one]) => one === gear)?.[0] ?? things[0]?.[0];
+  const add = (thing: string) => {
+    setTrouble(null);
+    table.edit(async (p) => {
+      try {
+        return await api.light(p, thing, job);
+      } catch (error) {
+        setTrouble(error);
+        return p;
+      }
+    });
+  };
+  return (
+    <section aria-labelledby="one-more" className="mt-4">
+      <h3 id="one-more" className="subheading">
+        One more light
+      </h3>
+      {trouble !== null && <Trouble error={trouble} onRetry={() => setTrouble(null)} retryWords="Close" />}
+      {chosen === undefined ? (
+        <p className="text-faint text-sm">
+          Every light at hand is in use. <Link to={`/corners/${id}/shelf`}>Put another on the shelf</Link>.
+        </p>
+      ) : (
+        <div className="grid items-end gap-3 sm:grid-cols-[2fr_2fr_auto]">
+          <Choice label="From the shelf" value={chosen} options={things} onChange={setGear} />
+          <Choice label="As" value={job} options={JOBS} onChange={(to) => setJob(to as Job)} />
+          <button type="button" className="button" onClick={() => add(chosen)}>
+            Put it in
+          </button>
+        </div>
+      )}
+    </section>
+  );
+}
