@@ -46,7 +46,7 @@ export const readingsOf = (step: Step, readings: Reading[], layout: Layout): Rea
 const GROUPS: Partial<Record<Step, [string, string[]][]>> = {
   light: [
     ["Key", ["key"]],
-    ["Face", ["face"]],
+    ["Face", ["face", "power", "monitor"]],
     ["Behind", ["back", "background", "screen"]],
   ],
   shot: [

@@ -37,11 +37,15 @@ export function OneMore({ id, plan, table }: { id: number; plan: Plan; table: Ta
   const [trouble, setTrouble] = useState<unknown>(null);
   const things = unused(plan);
   const chosen = things.find(([one]) => one === gear)?.[0] ?? things[0]?.[0];
+  // A board gives only what it gets: it fills.
+  const board = chosen !== undefined && plan.brief.gear?.[chosen]?.kind === "reflector";
+  const jobs = JOBS.filter(([one]) => !board || one === "fill");
+  const as = board ? "fill" : job;
   const add = (thing: string) => {
     setTrouble(null);
     table.edit(async (p) => {
       try {
-        return await api.light(p, thing, job);
+        return await api.light(p, thing, as);
       } catch (error) {
         setTrouble(error);
         return p;
@@ -61,7 +65,7 @@ export function OneMore({ id, plan, table }: { id: number; plan: Plan; table: Ta
       ) : (
         <div className="grid items-end gap-3 sm:grid-cols-[2fr_2fr_auto]">
           <Choice label="From the shelf" value={chosen} options={things} onChange={setGear} />
-          <Choice label="As" value={job} options={JOBS} onChange={(to) => setJob(to as Job)} />
+          <Choice label="As" value={as} options={jobs} onChange={(to) => setJob(to as Job)} />
           <button type="button" className="button" onClick={() => add(chosen)}>
             Put it in
           </button>
