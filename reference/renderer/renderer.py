@@ -85,7 +85,7 @@ def scene(spec):
     return parts
 
 
-def measured(spec, point, normal, seed):
+def measured(spec, point, normal, seed, runs):
     parts = scene(spec)
     point, normal = np.array(point, float), np.array(normal, float)
     helper = [0.0, 0.0, 1.0] if abs(normal[2]) < 0.9 else [1.0, 0.0, 0.0]
@@ -108,16 +108,19 @@ def measured(spec, point, normal, seed):
     loaded = mi.load_dict(parts)
     integrator = mi.load_dict({"type": "path", "max_depth": 60 if spec["room"] else 3, "rr_depth": 12})
     values = []
-    for run in range(RUNS):
+    for run in range(runs):
         image = mi.render(loaded, integrator=integrator, seed=seed + run, spp=PATHS)
         values.append(float(np.array(image).ravel()[0]) * math.pi / CHIP_REFLECTANCE)
-    return float(np.mean(values)), float(np.std(values, ddof=1) / math.sqrt(RUNS))
+    return float(np.mean(values)), float(np.std(values, ddof=1) / math.sqrt(runs))
 
 
 EYES = [1.6, 1.2, 1.22]
 KEY = {"outline_m": polygon("octagon", 0.9, 0.9, [0.85, 2.0, 1.75], EYES), "luminance_cd_m2": 3000.0}
 PANEL = {"outline_m": polygon("rectangle", 0.6, 0.4, [2.5, 2.1, 1.5], EYES), "luminance_cd_m2": 2500.0}
 TALL = {"outline_m": polygon("rectangle", 0.3, 1.2, [0.5, 1.3, 1.3], EYES), "luminance_cd_m2": 1800.0}
+# Turned to the ceiling and to a wall near by: what they light lights the face.
+UP = {"outline_m": polygon("rectangle", 0.3, 0.3, [1.0, 1.9, 1.9], [1.1, 1.9, 2.45]), "luminance_cd_m2": 20000.0}
+ASIDE = {"outline_m": polygon("rectangle", 0.3, 0.2, [0.45, 1.5, 1.3], [0.0, 1.55, 1.4]), "luminance_cd_m2": 20000.0}
 TO_LENS, TO_KEY, FROM_KEY = [0.0, 1.0, 0.0], [-0.7071067811865476, 0.7071067811865476, 0.0], [0.7071067811865476, 0.7071067811865476, 0.0]
 
 
@@ -142,6 +145,8 @@ SCENES = [
     ("dark matt room", [KEY], [], room(0.3), [(EYES, TO_LENS), (EYES, FROM_KEY), ([1.6, 0.3, 1.2], TO_LENS)]),
     ("light matt room", [KEY], [], room(0.6), [(EYES, TO_LENS), (EYES, FROM_KEY), (EYES, [0.0, 0.0, 1.0])]),
     ("white ceiling, wooden floor", [KEY], [], room(0.65, 0.3, 0.8), [(EYES, TO_LENS), (EYES, FROM_KEY), (EYES, [0.0, 0.0, -1.0])]),
+    ("turned to the ceiling", [UP], [], room(0.65, 0.3, 0.8), [(EYES, TO_LENS), (EYES, TO_KEY), ([1.2, 1.7, 1.6], [0.0, 0.0, 1.0])]),
+    ("turned to a wall", [ASIDE], [], room(0.65, 0.3, 0.8), [(EYES, TO_LENS), (EYES, TO_KEY), ([0.9, 1.5, 1.2], [-1.0, 0.0, 0.0])]),
     ("two lamps in a white room", [KEY, PANEL], [], room(0.8, 0.2, 0.85), [(EYES, TO_LENS), (EYES, TO_KEY), (EYES, FROM_KEY)]),
 ]
 
@@ -151,7 +156,9 @@ if __name__ == "__main__":
         spec = {"name": name, "faces": faces, "boxes": boxes, "room": walls}
         points = []
         for k, (point, normal) in enumerate(meters):
-            mean, error = measured(spec, point, normal, seed=1000 * number + 100 * k)
+            # Light that comes only by walls takes more paths to tell.
+            runs = 3 * RUNS if name.startswith("turned") else RUNS
+            mean, error = measured(spec, point, normal, seed=1000 * number + 100 * k, runs=runs)
             points.append({"point_m": point, "normal": normal, "illuminance_lx": mean, "standard_error_lx": error})
         found.append(spec | {"points": points})
     print(json.dumps(found, indent=1))

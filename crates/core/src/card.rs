@@ -403,8 +403,8 @@ fn before(corner: &Corner<'_>) -> Vec<&'static str> {
 
 fn cautions(corner: &Corner<'_>, assessment: &Assessment) -> Vec<String> {
     let mut all = vec![
-        "Sandbags on the rear legs, legs fully spread, one leg under each arm; cables along the walls, taped where they cross a way; no lead into a lead, reels fully unwound.".to_owned(),
-        "Never paper, foam or cloth on a hot lamp. Do not stare into LEDs, nor into the sun, least of all through a lens; nothing flashes more than three times a second. Local electrical codes and a licensed electrician come before this card.".to_owned(),
+        "Sandbags on rear legs, legs spread wide, one under each arm; cables along the walls, taped at crossings; no lead into a lead, reels unwound.".to_owned(),
+        "No paper, foam or cloth on a hot lamp; no staring into LEDs or, through a lens, the sun; no flashing above three a second. Local electrical codes and a licensed electrician come before this card.".to_owned(),
     ];
     if corner.lights.iter().any(|l| l.light.dim < 0.995 && matches!(l.source, Source::Lamp(_))) {
         all.push(
@@ -413,7 +413,7 @@ fn cautions(corner: &Corner<'_>, assessment: &Assessment) -> Vec<String> {
     }
     let bare = |light: &LightAt<'_>| light.cloth.is_none() && light.face().luminance_cd_m2 > BLUE_LIGHT_CD_M2;
     if corner.lights.iter().any(|l| matches!(l.source, Source::Lamp(_)) && bare(l)) {
-        all.push("A bare lamp this bright has a risk group on its label: RG2 asks for care.".into());
+        all.push("Bare lamps: read the risk group on the label, RG2 asks for care.".into());
     }
     if corner.body.battery_wh.is_some() {
         all.push("Charge batteries attended, on a hard surface, never a swollen one.".into());

@@ -217,6 +217,8 @@ const KNOWN: &[Entry] = &[
     ("light.*.fills_lx", None, None),
     ("light.screen.evenness_stops", None, None),
     ("light.screen.level_stops", None, None),
+    ("light.screen.rim_stops", None, None),
+    ("light.screen.depth_m", None, None),
     ("daylight.*.azimuth_deg", None, None),
     ("sound.microphone.distance_m", Some(Aspect::Sound), Some((0.01, 20.0))),
     ("sound.microphone.gain_over_camera_db", Some(Aspect::Sound), None),

@@ -30,7 +30,8 @@ export function Drawing({ view, title, className = "", style, over, lamp = null 
         <Line key={index} stroke={stroke} />
       ))}
       {over?.strokes
-        .filter((stroke) => !stroke.thing || stroke.thing === lamp)
+        // Every lamp as large as the face sees it; lines of one.
+        .filter((stroke) => !stroke.thing || stroke.thing === lamp || stroke.ink === "cone")
         .map((stroke, index) => (
           <Line key={`over-${index}`} stroke={stroke} />
         ))}

@@ -15,13 +15,16 @@ use crate::light::detail::behind;
 use crate::light::face::Lit;
 use crate::light::highlight::highlights;
 use crate::plan::{
-    BackgroundSchool, Brief, FurnitureKind, Gear, Id, Layout, Light, Role, Shape, Support, SupportKind,
+    BackgroundSchool, Brief, FurnitureKind, Gear, Id, Layout, Light, Purpose, Role, Shape, Support,
+    SupportKind,
 };
 
 /// The background is lit where it would come out darker than this against the face, stops, and then to the level (-1 to
 /// -2.5: common practice, no source).
 const DARK_STOPS: f64 = -2.5;
 const LEVEL_STOPS: f64 = -1.5;
+/// A keyed screen gets so much light against the face, stops (level with it to a stop below: common practice, no source).
+const KEYED_STOPS: f64 = -0.5;
 /// Where a lamp for the wall stands: parts of the way to the wall, beyond the picture's edge, and heights, m.
 const ALONG: [f64; 4] = [0.7, 0.5, 0.85, 0.35];
 const ASIDE_M: [f64; 4] = [0.05, 0.2, 0.4, 0.7];
@@ -55,6 +58,17 @@ pub(super) fn place(
         let seen = behind(&Lit::of(&corner)?)?;
         Some((seen.reflectance * seen.behind_lx / (seen.skin * seen.face_lx)).log2() < DARK_STOPS)
     };
+    // A keyed screen is lit from both sides, whatever else.
+    if brief.purpose == Purpose::KeyedBackground {
+        for (hand, name) in [(side, "background"), (-side, "background-2")] {
+            let Some(lamp) = left.pop() else { return };
+            if let Some(light) = on_the_wall(brief, layout, stands, lamp, hand, |_| true) {
+                stands.take(&light.support);
+                layout.lights.insert(Id::from(name), light);
+            }
+        }
+        return;
+    }
     let coloured = brief.schools.background == BackgroundSchool::Coloured;
     if let Some(lamp) = left.pop().filter(|_| coloured || dark().unwrap_or(false))
         && let Some(light) = on_the_wall(brief, layout, stands, lamp, side, |_| true)
@@ -187,11 +201,22 @@ pub(super) fn balance(brief: &Brief, layout: &mut Layout, asked: impl Fn(&str) -
     let frozen = layout.clone();
     let Some(corner) = Corner::from_parts(brief, &frozen) else { return };
     let Some(lit) = Lit::of(&corner) else { return };
-    for light in corner.role(Role::Background).filter(|l| l.light.dim > 0.0 && asked(l.id)) {
-        let Some(seen) = behind(&lit) else { continue };
-        let own = lit.light_lx(light, seen.at_m, corner.to_lens());
-        let wanted = LEVEL_STOPS.exp2() * seen.skin * seen.face_lx / seen.reflectance;
-        let dim = light.light.dim * ((wanted - (seen.behind_lx - own)) / own.max(1e-9));
+    let on_it: Vec<&LightAt<'_>> =
+        corner.role(Role::Background).filter(|l| l.light.dim > 0.0 && asked(l.id)).collect();
+    let seen = behind(&lit);
+    let light_there =
+        |light: &LightAt<'_>| seen.map_or(0.0, |at| lit.light_lx(light, at.at_m, corner.to_lens()));
+    let together: f64 = on_it.iter().map(|light| light_there(light)).sum();
+    for light in on_it {
+        let Some(seen) = seen else { continue };
+        let keyed = brief.purpose == Purpose::KeyedBackground;
+        let wanted = if keyed {
+            KEYED_STOPS.exp2() * seen.face_lx
+        } else {
+            LEVEL_STOPS.exp2() * seen.skin * seen.face_lx / seen.reflectance
+        };
+        // All of them together bring what is wanted beyond the rest.
+        let dim = light.light.dim * ((wanted - (seen.behind_lx - together)) / together.max(1e-9));
         if let Some(light) = layout.lights.get_mut(light.id) {
             light.dim = dial(dim.clamp(0.02, 1.0));
         }

@@ -458,8 +458,8 @@ fn moved_light<'a>(corner: &'a Corner<'a>, light: &'a LightAt<'a>) -> Candidates
 
 /// A lamp out of the glasses by the smallest move: raised, then further aside.
 fn cleared<'a>(corner: &'a Corner<'a>, thing: &str) -> Candidates<'a> {
-    let found = crate::light::detail::mirrored(corner).into_iter().find(|m| m.light.id == thing);
-    let Some(light) = found.as_ref().and_then(|m| corner.lights.iter().find(|l| l.id == m.light.id)) else {
+    let found = crate::light::detail::mirrored(corner).into_iter().find(|m| m.id == thing);
+    let Some(light) = found.as_ref().and_then(|m| corner.lights.iter().find(|l| l.id == m.id)) else {
         return Box::new(std::iter::empty());
     };
     let (azimuth, elevation) = corner.light_angles_deg(light.position_m);

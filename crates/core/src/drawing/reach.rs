@@ -6,18 +6,20 @@ use serde::Serialize;
 use utoipa::ToSchema;
 
 use super::plan_view::turned;
-use super::{Ink, Stroke, Word, hull, stroke};
+use super::{Drawing, Ink, Stroke, View, Word, hull, stroke};
 use crate::corner::{Corner, LightAt, Source};
 use crate::geometry::{DVec2, DVec3, distance_to_edge, inside};
 use crate::light::apparent::apparent;
 use crate::light::cloth;
 use crate::light::placement::MARGIN_M;
-use crate::photometry::Face;
+use crate::photometry::{Emits, Face};
 
 /// Lines a stop apart, against what the lamp gives the eyes.
 const STOPS: [f64; 5] = [-2.0, -1.0, 0.0, 1.0, 2.0];
 /// The light is looked up every so often, m.
 const STEP_M: f64 = 0.08;
+/// Nearer to the plane of a lamp's face than this part of the way the light falls off a cliff.
+const GRAZING: f64 = 0.2;
 /// Shorter lines are left out, m.
 const SHORT_M: f64 = 0.15;
 /// Points round the patch of a lamp that is thrown back.
@@ -60,7 +62,8 @@ struct Cut<'a> {
     within: Box<dyn Fn(DVec2) -> bool + 'a>,
 }
 
-pub(super) fn draw(corner: &Corner<'_>, turns: u8) -> LightSheets {
+pub(super) fn draw(corner: &Corner<'_>, drawing: &Drawing) -> LightSheets {
+    let turns = drawing.quarter_turns;
     let eyes = corner.eyes_m;
     let [width, depth, height] = corner.room_m;
     let along = corner.to_lens();
@@ -91,10 +94,12 @@ pub(super) fn draw(corner: &Corner<'_>, turns: u8) -> LightSheets {
     ];
     for light in corner.lights.iter().filter(|l| matches!(l.source, Source::Lamp(_))) {
         let source = outline(corner, light);
-        for (sheet, cut, to) in [(0, &plan, &flat as &dyn Fn(DVec3) -> DVec2), (1, &side, &upright)] {
+        for (sheet, cut, to, view) in
+            [(0, &plan, &flat as &dyn Fn(DVec3) -> DVec2, &drawing.plan), (1, &side, &upright, &drawing.side)]
+        {
             let cone: Vec<DVec2> = source.iter().copied().chain([eyes]).map(to).collect();
             sheets[sheet].strokes.push(stroke(Ink::Cone, Some(light.id), true, hull(&cone)));
-            lines(corner, light, cut, &mut sheets[sheet]);
+            lines(corner, light, cut, view, &mut sheets[sheet]);
         }
     }
     let [plan, side] = sheets;
@@ -127,7 +132,7 @@ fn faces(light: &LightAt<'_>) -> Vec<Face> {
 }
 
 /// Lines of equal light of one lamp, on surfaces that face it, nothing standing between.
-fn lines(corner: &Corner<'_>, light: &LightAt<'_>, cut: &Cut<'_>, sheet: &mut LightSheet) {
+fn lines(corner: &Corner<'_>, light: &LightAt<'_>, cut: &Cut<'_>, view: &View, sheet: &mut LightSheet) {
     let faces = faces(light);
     let lux = |at: DVec3| -> f64 {
         faces.iter().map(|face| face.illuminance_lx(at, (face.middle - at).normalize_or_zero())).sum()
@@ -145,47 +150,90 @@ fn lines(corner: &Corner<'_>, light: &LightAt<'_>, cut: &Cut<'_>, sheet: &mut Li
         .map(|(c, r)| stops(c, r))
         .collect();
     let builder = ContourBuilder::new(columns, rows, true)
-        .x_origin(cut.low.x)
-        .y_origin(cut.low.y)
+        // It counts a value as the middle of its cell.
+        .x_origin(cut.low.x - STEP_M / 2.0)
+        .y_origin(cut.low.y - STEP_M / 2.0)
         .x_step(STEP_M)
         .y_step(STEP_M);
     let Ok(found) = builder.lines(&values, &STOPS) else { return };
+    // Not along the cliff where the lamp's dark side begins.
+    let lit = |p: DVec2| {
+        let at = (cut.room)(p);
+        let before = |face: &Face| {
+            let off = at - face.middle;
+            off.dot(face.normal) > STEP_M.max(GRAZING * off.length())
+        };
+        faces.iter().any(|face| face.emits != Emits::Forward || before(face))
+    };
+    let mut taken = written(view);
     for line in found {
-        let mut longest: (f64, DVec2) = (SHORT_M, DVec2::ZERO);
-        for run in line.geometry().0.iter().flat_map(|ring| within(&ring.0, cut)) {
+        let mut longest: (f64, Vec<DVec2>) = (SHORT_M, Vec::new());
+        for run in line.geometry().0.iter().flat_map(|ring| within(&ring.0, cut, &lit)) {
             let long: f64 = run.windows(2).map(|pair| (pair[1] - pair[0]).length()).sum();
             if long < SHORT_M {
                 continue;
             }
+            let points: Vec<DVec2> = run.into_iter().map(|p| (cut.sheet)(p)).collect();
             if long > longest.0 {
-                longest = (long, run[run.len() / 2]);
+                longest = (long, points.clone());
             }
-            let points = run.into_iter().map(|p| (cut.sheet)(p)).collect();
             sheet.strokes.push(stroke(Ink::Isolux, Some(light.id), false, points));
         }
-        if longest.0 > SHORT_M {
-            let stops = line.threshold();
-            let sign = if stops > 0.0 {
-                "+"
-            } else if stops < 0.0 {
-                "\u{2212}"
-            } else {
-                ""
+        let stops = line.threshold();
+        let sign = if stops > 0.0 {
+            "+"
+        } else if stops < 0.0 {
+            "\u{2212}"
+        } else {
+            ""
+        };
+        let text = format!("{sign}{}", stops.abs());
+        let size = view.text_size;
+        let half = DVec2::new(size * 0.4 * text.chars().count() as f64, size * 0.7);
+        // Where it covers nothing that is written; the middle of the line first. Else the line goes without.
+        let count = longest.1.len();
+        let free = (0..count).map(|i| longest.1[(count / 2 + i) % count]).find(|at| {
+            let beside = |(low, high): &(DVec2, DVec2)| {
+                (*at - half).cmpge(*high).any() || (*at + half).cmple(*low).any()
             };
-            let place = (cut.sheet)(longest.1);
-            let text = format!("{sign}{}", stops.abs());
-            let word = Word { text, at: [place.x, place.y], leader: None };
+            taken.iter().all(beside) && in_bounds(view, *at, half)
+        });
+        if let Some(at) = free {
+            taken.push((at - half, at + half));
+            let word = Word { text, at: [at.x, at.y + size * 0.3], leader: None };
             sheet.words.push(ReachWord { thing: light.id.to_owned(), word });
         }
     }
 }
 
+fn in_bounds(view: &View, at: DVec2, half: DVec2) -> bool {
+    let [left, top, right, bottom] = view.bounds;
+    at.x - half.x > left && at.x + half.x < right && at.y - half.y > top && at.y + half.y < bottom
+}
+
+/// Boxes of the marks and words of a view, as they stand on a screen.
+fn written(view: &View) -> Vec<(DVec2, DVec2)> {
+    let radius = DVec2::splat(view.mark_radius * 1.9);
+    let marks = view.marks.iter().map(|mark| DVec2::from_array(mark.at)).map(|at| (at - radius, at + radius));
+    let size = view.text_size;
+    let words = view.words.iter().map(|word| {
+        let at = DVec2::from_array(word.at);
+        let long = size * 0.62 * word.text.chars().count() as f64;
+        (at - DVec2::new(size * 0.3, size), at + DVec2::new(long, size * 0.4))
+    });
+    marks.chain(words).collect()
+}
+
 /// The parts of a line that lie in the room, the rim of what was looked at left out.
-fn within(ring: &[impl Into<[f64; 2]> + Copy], cut: &Cut<'_>) -> Vec<Vec<DVec2>> {
+fn within(
+    ring: &[impl Into<[f64; 2]> + Copy],
+    cut: &Cut<'_>,
+    lit: impl Fn(DVec2) -> bool,
+) -> Vec<Vec<DVec2>> {
     let mut runs = vec![Vec::new()];
     for point in ring {
         let point = DVec2::from_array((*point).into());
-        if (cut.within)(point) {
+        if (cut.within)(point) && lit(point) {
             if let Some(run) = runs.last_mut() {
                 run.push(point);
             }

@@ -10,7 +10,7 @@ use super::{AREA_FORMULA, penumbra_m};
 use crate::corner::{Corner, LightAt, Source};
 use crate::geometry::DVec3;
 use crate::person::given;
-use crate::plan::{GearPanel, WALL_NAMES};
+use crate::plan::{GearMonitor, GearPanel, OpeningKind, ScreenType, WALL_NAMES};
 use crate::reading::{From, Reading};
 
 /// From the edge of the nose to the cheek that it shades, m (common practice, no source).
@@ -22,17 +22,20 @@ const CATCH_MOST_DEG: f64 = 89.7;
 /// Images higher than this over the middle of the eye lie under the lid, mm (common practice, no source).
 const LID_MM: f64 = 4.0;
 
-/// A lamp mirrored in glasses.
+/// Something bright mirrored in glasses.
 pub struct Mirrored<'a> {
-    /// The lamp.
-    pub light: &'a LightAt<'a>,
+    /// Id of the lamp or the window; `screen`.
+    pub id: &'a str,
+    /// The lamp, if it is one.
+    pub light: Option<&'a LightAt<'a>>,
     /// Part of the lens that shows it.
     pub part: f64,
     /// Elevation from which on it is clear at this azimuth, degrees.
     pub clear_elevation_deg: Option<f64>,
 }
 
-/// Lamps as the glasses meet them, where glasses are worn; lamps behind the head are left out.
+/// Lamps, a screen that is watched and windows that shine as the glasses meet them, where glasses are worn; what is behind the
+/// head is left out.
 pub fn mirrored<'a>(corner: &'a Corner<'a>) -> Vec<Mirrored<'a>> {
     if !corner.brief.person.glasses {
         return Vec::new();
@@ -40,10 +43,12 @@ pub fn mirrored<'a>(corner: &'a Corner<'a>) -> Vec<Mirrored<'a>> {
     let glasses = Glasses::default();
     let (_, lens_up_deg) = corner.light_angles_deg(corner.view.position_m);
     let lamps = corner.lights.iter().filter(|l| matches!(l.source, Source::Lamp(_)));
+    let lamps = lamps.map(|light| (light.id, Some(light), seen(corner, light)));
     lamps
-        .map(|light| (light, seen(corner, light)))
-        .filter(|(_, seen)| seen.azimuth_deg.abs() < 90.0)
-        .map(|(light, seen)| {
+        .chain(screen(corner).map(|seen| ("screen", None, seen)))
+        .chain(panes(corner).map(|(id, seen)| (id, None, seen)))
+        .filter(|(_, _, seen)| seen.azimuth_deg.abs() < 90.0)
+        .map(|(id, light, seen)| {
             let (level, camera_m) = level(corner, seen);
             let part = glasses.glare_fraction(&level, camera_m);
             let clear_elevation_deg = if part > 0.0 {
@@ -51,9 +56,31 @@ pub fn mirrored<'a>(corner: &'a Corner<'a>) -> Vec<Mirrored<'a>> {
             } else {
                 None
             };
-            Mirrored { light, part, clear_elevation_deg }
+            Mirrored { id, light, part, clear_elevation_deg }
         })
         .collect()
+}
+
+/// The screen that is watched, as a disc of its area; neither a mirror nor a script glass, which the lens looks through.
+fn screen(corner: &Corner<'_>) -> Option<Seen> {
+    let shines = |gear: &GearMonitor| !matches!(gear.screen, ScreenType::Mirror | ScreenType::Script);
+    let (gear, middle_m) = corner.screen.filter(|(gear, _)| shines(gear))?;
+    let diameter_m = 2.0 * (gear.width().0 * gear.height_m() / std::f64::consts::PI).sqrt();
+    Some(as_seen(corner, &Apparent { middle_m, diameter_m, bounced: false }))
+}
+
+/// Windows that shine.
+fn panes<'a>(corner: &'a Corner<'a>) -> impl Iterator<Item = (&'a str, Seen)> {
+    let shine = corner.brief.windows_shine();
+    let windows =
+        corner.brief.room.openings.iter().filter(move |(_, o)| shine && o.kind == OpeningKind::Window);
+    windows.map(|(id, opening)| {
+        let corners = corner.opening_corners(opening);
+        let middle_m = corners.iter().sum::<DVec3>() / corners.len() as f64;
+        let (_, area_m2) = crate::photometry::face_normal(&corners);
+        let diameter_m = 2.0 * (area_m2 / std::f64::consts::PI).sqrt();
+        (id.0.as_str(), as_seen(corner, &Apparent { middle_m, diameter_m, bounced: false }))
+    })
 }
 
 /// Part of a lens of the glasses that shows a lamp; 0 of one behind the head.
@@ -97,7 +124,7 @@ pub(super) fn readings(lit: &Lit<'_>) -> Vec<Reading> {
     all.push(lean(lit));
     all.extend(background(lit));
     for found in mirrored(corner) {
-        let mut reading = Reading::new(format!("light.{}.glare_percent", found.light.id), 100.0 * found.part)
+        let mut reading = Reading::new(format!("light.{}.glare_percent", found.id), 100.0 * found.part)
             .by(
                 "part of 61 x 61 normals of the lens that mirror the lamp into the camera",
                 "law of reflection; pantoscopic tilt and wrap as in ISO 13666 (from memory)",
@@ -109,7 +136,7 @@ pub(super) fn readings(lit: &Lit<'_>) -> Vec<Reading> {
         if let Some(clear) = found.clear_elevation_deg {
             reading = reading.with("clear from this elevation on", clear, "\u{b0}", From::Computed);
         }
-        let name = crate::units::capital(&found.light.id.replace('-', " "));
+        let name = crate::units::capital(&found.id.replace('-', " "));
         reading.label = format!("{name} in the glasses").into();
         all.push(reading);
     }

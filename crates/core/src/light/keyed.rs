@@ -5,11 +5,13 @@ use super::AREA_FORMULA;
 use super::face::Lit;
 use crate::geometry::{DVec2, DVec3, bearing_vector};
 use crate::photometry::polygon_illuminance;
-use crate::plan::{Purpose, WALL_NAMES};
+use crate::plan::{Purpose, Role, WALL_NAMES};
 use crate::reading::{From, Reading};
 
 /// Places across and up the picture at which the screen is looked at.
 const GRID: [f64; 3] = [0.08, 0.5, 0.92];
+/// Lamps that light a screen evenly (common practice, no source).
+const LAMPS: f64 = 2.0;
 /// Reflectance of a chroma screen where none is told (common practice, no source).
 const CHROMA: f64 = 0.35;
 
@@ -77,7 +79,35 @@ pub(super) fn readings(lit: &Lit<'_>) -> Vec<Reading> {
     let face = lit.at_face().camera_lx;
     let luminance = reflectance * mean / std::f64::consts::PI;
     let spill = polygon_illuminance(luminance, &outline, corner.eyes_m, -corner.to_lens());
-    vec![
+    let rim: f64 = corner
+        .role(Role::Back)
+        .map(|back| {
+            let towards = (back.position_m - corner.eyes_m).normalize_or_zero();
+            lit.light_lx(back, corner.eyes_m, towards)
+        })
+        .sum();
+    let distance = (corner.eyes_m - on).length();
+    let eats = corner.backdrop.map_or(0.0, |(_, used)| used.hung.depth_m());
+    let lamps = corner.role(Role::Background).count() as f64;
+    let mut all = vec![
+        Reading::new("light.screen.depth_m", distance + eats)
+            .by("from the eyes to the screen + what holds it up", "1.5 m and more before a screen: common practice, no source")
+            .with("eyes to screen", distance, "m", From::Computed)
+            .with("behind it", eats, "m", From::Computed)
+            .with("lamps on the screen", lamps, "", From::Typed)
+            .with("lamps wanted", LAMPS, "", From::Computed)
+            .note("Two lamps on two stands, one beside each edge and half the screen's width before it, light it evenly: common practice, no source."),
+    ];
+    if rim > 0.0 && spill > 0.0 {
+        all.push(
+            Reading::new("light.screen.rim_stops", (rim / spill).log2())
+                .by("log2(back light on the hair / the screen's light on the back)", AREA_FORMULA)
+                .with("back light", rim, "lx", From::Computed)
+                .with("spill", spill, "lx", From::Computed)
+                .note("Two stops and more drown the colour: Fogon's own rule."),
+        );
+    }
+    all.extend([
         Reading::new("light.screen.evenness_stops", (most / least).log2() / 2.0)
             .by("log2(most / least) / 2 over 3 x 3 places in the picture", "a third of a stop either way: common practice, no source")
             .with("most", most, "lx", From::Computed)
@@ -92,5 +122,6 @@ pub(super) fn readings(lit: &Lit<'_>) -> Vec<Reading> {
             .with("spill", spill, "lx", From::Computed)
             .with("reflectance of the screen", reflectance, "", from)
             .note("Its colour on hair and shoulders. A back light two stops over it drowns it; more distance is better: common practice, no source."),
-    ]
+    ]);
+    all
 }

@@ -638,3 +638,136 @@ fn one_more_light_is_put_where_it_may_stand() {
     let over = value(&made, "light.practical.highlight_stops");
     assert!((0.8..1.7).contains(&over) || lamp.dim >= 0.99 || lamp.dim <= 0.011, "{over} at {}", lamp.dim);
 }
+
+/// Lines of equal light, read back into the room by each drawing's projection: on a surface that faces the lamp there is the
+/// light that the line says, against that at the eyes; the wedge is as wide as the reading; no word covers another.
+#[test]
+fn lines_of_equal_light_lie_where_the_light_is() {
+    use fogon_core::drawing::{Ink, draw, draw_light};
+    let plan = crate::support::demo();
+    let corner = Corner::of(&plan).unwrap();
+    let drawing = draw(&plan).unwrap();
+    let sheets = draw_light(&plan, &drawing).unwrap();
+    let facing = |id: &str, at: DVec3| {
+        let face = corner.lights.iter().find(|l| l.id == id).unwrap().face();
+        face.illuminance_lx(at, (face.middle - at).normalize())
+    };
+    for (sheet, view, level) in [(&sheets.plan, &drawing.plan, true), (&sheets.side, &drawing.side, false)] {
+        let projection = view.projection.unwrap();
+        let back = |[x, y]: [f64; 2]| {
+            let at = DVec3::from(projection.origin_m)
+                + DVec3::from(projection.right) * x
+                + DVec3::from(projection.down) * y;
+            if level { at.with_z(corner.eyes_m.z) } else { at }
+        };
+        let lines: Vec<_> = sheet.strokes.iter().filter(|s| s.ink == Ink::Isolux).collect();
+        assert!(lines.len() >= 4, "{}", lines.len());
+        for line in lines {
+            let id = line.thing.as_deref().unwrap();
+            let mut stops: Vec<f64> = line
+                .points
+                .iter()
+                .map(|p| (facing(id, back(*p)) / facing(id, corner.eyes_m)).log2())
+                .filter(|stops| stops.is_finite())
+                .collect();
+            stops.sort_by(f64::total_cmp);
+            let middle = stops[stops.len() / 2];
+            assert!((middle - middle.round()).abs() < 0.02, "{id}: {middle}");
+        }
+        let wedges: Vec<_> = sheet.strokes.iter().filter(|s| s.ink == Ink::Cone).collect();
+        assert_eq!(wedges.len(), 2, "of key and back light");
+        assert_eq!(sheet.strokes.iter().filter(|s| s.ink == Ink::KeepOut).count(), if level { 2 } else { 1 });
+        let boxes: Vec<[f64; 4]> = sheet
+            .words
+            .iter()
+            .filter(|w| w.thing == "key")
+            .map(|w| {
+                [
+                    w.word.at[0],
+                    w.word.at[1],
+                    view.text_size * w.word.text.chars().count() as f64 * 0.6,
+                    view.text_size,
+                ]
+            })
+            .collect();
+        assert!(boxes.len() >= 2);
+        for (i, a) in boxes.iter().enumerate() {
+            for b in &boxes[..i] {
+                assert!(
+                    (a[0] - b[0]).abs() > (a[2] + b[2]) / 2.0 - 1e-9 || (a[1] - b[1]).abs() > a[3] - 1e-9
+                );
+            }
+        }
+    }
+    // The picture's edge with its margin: 5 cm beside the ray to the edge, all the way.
+    let [right, left, ..] = corner.view.planes();
+    let projection = drawing.plan.projection.unwrap();
+    for line in sheets.plan.strokes.iter().filter(|s| s.ink == Ink::KeepOut) {
+        for [x, y] in &line.points {
+            let at = DVec3::from(projection.right) * *x + DVec3::from(projection.down) * *y;
+            let out = [&right, &left].map(|plane| plane.distance_m(at.with_z(corner.view.position_m.z)));
+            assert_close(out[0].max(out[1]), 0.05, 0.0, 3e-3, "margin");
+        }
+    }
+}
+
+/// A keyed screen gets two lamps where they are owned, one on each side, lit level with the face; what it takes of the room and
+/// the back light against its colour are told.
+#[test]
+fn a_keyed_screen_gets_its_lamps() {
+    let chroma = json!({ "kind": "backdrop", "label": "Chroma", "backdrop": "chroma", "mass_kg": 4, "width_m": 1.8, "height_m": 2.0, "reflectance": 0.3, "offers": ["wall"] });
+    let mut edits = vec![
+        ("/brief/purpose".to_owned(), json!("keyed-background")),
+        ("/brief/room/floor_m".to_owned(), json!([[0, 0], [4.4, 0], [4.4, 4.6], [0, 4.6]])),
+        ("/brief/gear/chroma".to_owned(), chroma),
+    ];
+    for number in 3..6 {
+        edits.push((format!("/brief/gear/stand-{number}"), stand_gear()));
+        edits.push((format!("/brief/gear/wash-{number}"), lamp_gear("rectangle", 0.2, 0.15, 400.0)));
+    }
+    let edits: Vec<(&str, Value)> = edits.iter().map(|(p, v)| (p.as_str(), v.clone())).collect();
+    let plan = demo_with(&edits);
+    let corner = Corner::of(&plan).unwrap();
+    let on_it: Vec<_> = corner.role(Role::Background).collect();
+    assert_eq!(on_it.len(), 2, "{:?}", plan.layout.lights.keys().collect::<Vec<_>>());
+    let depth = value(&plan, "light.screen.depth_m");
+    assert!(depth > corner.background_behind_m() - 0.05 && depth < corner.background_behind_m() + 0.6);
+    let level = value(&plan, "light.screen.level_stops");
+    let full = on_it.iter().all(|l| l.light.dim > 0.99);
+    assert!((-1.2..=0.3).contains(&level) || full, "{level}");
+    if corner.role(Role::Back).next().is_some() {
+        let told = reading(&plan, "light.screen.rim_stops").working;
+        let input = |name: &str| told.inputs.iter().find(|i| i.name == name).unwrap().value;
+        assert_close(
+            value(&plan, "light.screen.rim_stops"),
+            (input("back light") / input("spill")).log2(),
+            1e-9,
+            1e-9,
+            "rim",
+        );
+    }
+}
+
+/// Glasses mirror the screen that is watched as well as lamps: one below the lens is caught, a mirror is none.
+#[test]
+fn a_screen_shows_in_the_glasses() {
+    let with = |kind: &str| {
+        let gear =
+            json!({ "kind": "monitor", "label": "Screen", "mass_kg": 3, "screen": kind, "width_m": 0.5 });
+        let screen = json!({ "gear": "screen", "position_m": [2.0, 2.3, 0.95], "support": { "kind": "on" } });
+        plain_with(&[
+            ("/brief/gear/screen", gear),
+            ("/layout/screen", screen),
+            ("/brief/person/glasses", json!(true)),
+        ])
+    };
+    let shown = value(&with("laptop"), "light.screen.glare_percent");
+    assert!(shown > 5.0, "{shown}");
+    let told = without_moves(&with("laptop"))
+        .findings
+        .into_iter()
+        .find(|f| f.id == "light.screen.glare_percent")
+        .unwrap();
+    assert!(told.sentence.contains("screen") && told.advice.contains("brightness"));
+    assert!(without_moves(&with("mirror")).readings.iter().all(|r| r.id != "light.screen.glare_percent"));
+}

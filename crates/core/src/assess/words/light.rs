@@ -29,6 +29,7 @@ const SPILL_STOPS: f64 = -3.0;
 /// A cloth brighter in its middle by more, a coloured lamp or a screen that gives the face more, stops (common practice,
 /// no source).
 const HOT_SPOT_STOPS: f64 = 1.0;
+const RIM_STOPS: f64 = 2.0;
 const SPILL_FACE_STOPS: f64 = -4.0;
 const MONITOR_STOPS: f64 = -4.0;
 /// A closed room that becomes so much warmer is told, K. Fogon's own rule.
@@ -147,21 +148,23 @@ fn of_lights(corner: &Corner<'_>, readings: &[Reading]) -> Vec<Finding> {
 
 /// A lamp in the glasses, with the smallest move that clears it.
 fn glare(found: &Mirrored<'_>) -> Finding {
-    let name = found.light.id.replace('-', " ");
-    let way = match found.clear_elevation_deg {
-        Some(up) => format!("Raise it to {} degrees above the eyes", decimals(up.ceil(), 0)),
-        None => "Raise it".to_owned(),
+    let name = found.id.replace('-', " ");
+    let way = match (found.light, found.clear_elevation_deg) {
+        (Some(_), Some(up)) => format!("Raise it to {} degrees above the eyes", decimals(up.ceil(), 0)),
+        (Some(_), None) => "Raise it".to_owned(),
+        (None, _) if found.id == "screen" => "Turn its brightness down, or move it".to_owned(),
+        (None, _) => "Draw a curtain, or turn away from it".to_owned(),
     };
     Finding::new(
-        format!("light.{}.glare_percent", found.light.id),
+        format!("light.{}.glare_percent", found.id),
         Severity::Consider,
         format!("The {name} shows in {} % of a lens of your glasses.", decimals(100.0 * found.part, 0)),
     )
     .because(
-        "A lamp in the glasses hides the eyes.",
+        "What shines in the glasses hides the eyes.",
         "law of reflection at a tilted, curved lens; docs/workings/light.md",
     )
-    .on(format!("light.{}.glare_percent", found.light.id), Some(100.0 * found.part), "%")
+    .on(format!("light.{}.glare_percent", found.id), Some(100.0 * found.part), "%")
     .advise(format!("{way}; else further aside, tip the temples up by 2 to 3 mm, or turn the head."))
 }
 
@@ -302,6 +305,23 @@ fn from_readings(readings: &[Reading]) -> Vec<Finding> {
             .because("Tinted hair and shoulders key out with the screen.", source)
             .on("light.screen.spill_stops", Some(stops), "stops")
             .advise("Sit further from it, cover what the picture does not show, or add a back light."),
+        );
+    }
+    if let Some(stops) = value("light.screen.rim_stops").filter(|stops| *stops < RIM_STOPS)
+        && value("light.screen.spill_stops").is_some_and(|spill| spill > SPILL_STOPS)
+    {
+        all.push(
+            Finding::new(
+                "light.screen.rim_stops",
+                Severity::Consider,
+                format!(
+                    "The back light is {} stops over the screen's colour on your hair.",
+                    decimals(stops, 1)
+                ),
+            )
+            .because("Two stops drown it.", "Fogon's own rule")
+            .on("light.screen.rim_stops", Some(stops), "stops")
+            .advise("Raise the back light's dial, or sit further from the screen."),
         );
     }
     if value("light.key.catchlight_mm").is_some_and(|mm| mm <= 0.0) {
