@@ -402,18 +402,17 @@ fn before(corner: &Corner<'_>) -> Vec<&'static str> {
 }
 
 fn cautions(corner: &Corner<'_>, assessment: &Assessment) -> Vec<String> {
+    let bare = |light: &LightAt<'_>| light.cloth.is_none() && light.face().luminance_cd_m2 > BLUE_LIGHT_CD_M2;
+    let risk = corner.lights.iter().any(|l| matches!(l.source, Source::Lamp(_)) && bare(l));
+    let label = if risk { " (their label tells the risk group)" } else { "" };
     let mut all = vec![
-        "Sandbags on rear legs, legs spread wide, one under each arm; cables along the walls, taped at crossings; no lead into a lead, reels unwound.".to_owned(),
-        "No paper, foam or cloth on a hot lamp; no staring into LEDs or, through a lens, the sun; no flashing above three a second. Local electrical codes and a licensed electrician come before this card.".to_owned(),
+        "Sandbags on rear legs, legs wide, one under each arm; cables along walls, taped at crossings; no lead into a lead.".to_owned(),
+        format!("No paper, foam or cloth on a hot lamp; no staring into LEDs{label} or, through a lens, the sun; no flashing above three a second. Local electrical codes and a licensed electrician come before this card."),
     ];
     if corner.lights.iter().any(|l| l.light.dim < 0.995 && matches!(l.source, Source::Lamp(_))) {
         all.push(
             "Dimmed lamps can flicker: film a white wall at each dial setting and look for bands.".into(),
         );
-    }
-    let bare = |light: &LightAt<'_>| light.cloth.is_none() && light.face().luminance_cd_m2 > BLUE_LIGHT_CD_M2;
-    if corner.lights.iter().any(|l| matches!(l.source, Source::Lamp(_)) && bare(l)) {
-        all.push("Bare lamps: read the risk group on the label, RG2 asks for care.".into());
     }
     if corner.body.battery_wh.is_some() {
         all.push("Charge batteries attended, on a hard surface, never a swollen one.".into());
@@ -425,7 +424,8 @@ fn cautions(corner: &Corner<'_>, assessment: &Assessment) -> Vec<String> {
 
 fn assumed(corner: &Corner<'_>, assessment: &Assessment) -> Vec<String> {
     let mut all: Vec<String> = Vec::new();
-    for reading in &assessment.readings {
+    // What warms a room is no setting, and nobody measures its parts.
+    for reading in assessment.readings.iter().filter(|reading| reading.id != "room.heat.rise_k") {
         for input in &reading.working.inputs {
             // Conventions are not measured by anyone.
             let convention = input.name.contains("knock") || input.name.contains("confusion");
@@ -433,7 +433,10 @@ fn assumed(corner: &Corner<'_>, assessment: &Assessment) -> Vec<String> {
                 let value = if input.unit == "m" {
                     corner.brief.units.length(input.value)
                 } else {
-                    format!("{} {}", decimals(input.value, 2), input.unit)
+                    {
+                        let places = if input.value.abs() >= 100.0 { 0 } else { 2 };
+                        format!("{} {}", decimals(input.value, places), input.unit)
+                    }
                 };
                 let words = format!("{} {value}", input.name);
                 let words = words.trim().to_owned();
