@@ -28,6 +28,19 @@ const GELS = [
   ["cool-full", "full blue"],
 ] as const;
 
+/** Colours that a lamp may be set to instead of white, as CIE 1931 x and y: Fogon's own choice. */
+const COLOURS: readonly (readonly [string, string, number, number])[] = [
+  ["red", "red", 0.64, 0.33],
+  ["amber", "amber", 0.55, 0.42],
+  ["green", "green", 0.3, 0.6],
+  ["teal", "teal", 0.2, 0.35],
+  ["blue", "blue", 0.17, 0.1],
+  ["violet", "violet", 0.26, 0.12],
+];
+
+const colourOf = (colour: Light["colour"]) =>
+  colour ? (COLOURS.find(([, , x, y]) => x === colour.x && y === colour.y)?.[0] ?? "other") : "";
+
 export function LightBoxes({ handle, light, hands, units, still }: Props) {
   const seen = handle.from_eyes;
   if (!seen) return null;
@@ -123,6 +136,19 @@ export function LightBoxes({ handle, light, hands, units, still }: Props) {
           onCommit={(cct_k) => set({ cct_k })}
         />
       )}
+      <Choice
+        label="Colour set on it"
+        value={colourOf(light.colour)}
+        options={[
+          ["", "white"],
+          ...COLOURS.map(([id, words]) => [id, words] as const),
+          ...(colourOf(light.colour) === "other" ? [["other", "as in the file"] as const] : []),
+        ]}
+        onChange={(id) => {
+          const found = COLOURS.find(([one]) => one === id);
+          set({ colour: found ? { x: found[2], y: found[3] } : null });
+        }}
+      />
       <Choice
         label="Foil before it"
         value={light.gel ?? ""}
