@@ -193,7 +193,12 @@ fn face_readings(lit: &Lit<'_>) -> Vec<Reading> {
         .with("of it room bounce", lit.shadow_bounce_lx, "lx", From::Computed)
         .with("apart", (lit.lit_lx / lit.shadow_lx).log2(), "stops", From::Computed)
         .with("lit cheek against the lens", (lit.lit_lx / lit.camera_lx).log2(), "stops", From::Computed)
-        .with("shadow cheek against the lens", (lit.shadow_lx / lit.camera_lx).log2(), "stops", From::Computed)
+        .with(
+            "shadow cheek against the lens",
+            (lit.shadow_lx / lit.camera_lx).log2(),
+            "stops",
+            From::Computed,
+        )
         .with("mean reflectance", reflectance, "", from)
         .within(lit.lit_lx / lit.shadow_lx * 0.2);
     vec![illuminance, exposure, ratio]

@@ -202,7 +202,7 @@ impl<'a> Lit<'a> {
 
     /// From walls, floor and ceiling, lx.
     pub fn bounce_lx(&self, point: DVec3, normal: DVec3) -> f64 {
-        self.enclosure.seen_from(&self.glow, point).illuminance_lx(normal)
+        self.enclosure.illuminance_lx(&self.glow, point, normal)
     }
 
     /// Walls, floor and ceiling as the eyes see them.

@@ -48,7 +48,20 @@ pub fn mixture<'a>(lit: &Lit<'a>) -> Option<Mixture<'a>> {
         .map(|(light, lux)| (light, lux, light.cct_k()))
         .collect();
     let whole: f64 = all.iter().map(|(_, lux, _)| lux).sum();
-    let xy = mixed_xy(all.iter().map(|(light, lux, _)| (xy_of(light), *lux)))?;
+    // Lamps of one colour are looked up once.
+    let mut known: Vec<(f64, [f64; 2])> = Vec::new();
+    let mut colour = |light: &LightAt<'_>, cct_k: f64| {
+        let same = known.iter().find(|(k, _)| *k == cct_k && light.light.colour.is_none());
+        same.map(|(_, xy)| *xy).unwrap_or_else(|| {
+            let xy = xy_of(light);
+            if light.light.colour.is_none() {
+                known.push((cct_k, xy));
+            }
+            xy
+        })
+    };
+    let parts: Vec<_> = all.iter().map(|(light, lux, cct_k)| (colour(light, *cct_k), *lux)).collect();
+    let xy = mixed_xy(parts)?;
     let (cct_k, duv) = cct_duv(xy)?;
     let tints = all.into_iter().map(|(light, lux, cct_k)| Tint { light, cct_k, part: lux / whole }).collect();
     Some(Mixture { cct_k, duv, tints })

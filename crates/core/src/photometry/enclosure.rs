@@ -143,7 +143,15 @@ impl Enclosure {
         glow
     }
 
-    /// The room as a point sees it, for surfaces turned any way there.
+    /// Illuminance at a point on a surface of a unit normal, lx.
+    pub fn illuminance_lx(&self, glow: &Glow, point: DVec3, normal: DVec3) -> f64 {
+        let whole = self.patches.iter().zip(&glow.luminances_cd_m2).map(|(p, l)| (p.outline.as_slice(), *l));
+        let fine = glow.fine.iter().map(|piece| (piece.outline.as_slice(), piece.luminance_cd_m2));
+        let all = whole.chain(fine).filter(|(_, luminance)| *luminance > 0.0);
+        all.map(|(outline, luminance)| polygon_illuminance(luminance, outline, point, normal)).sum()
+    }
+
+    /// The room as a point sees it, for surfaces turned any way there: worth it for more than one.
     pub fn seen_from(&self, glow: &Glow, point: DVec3) -> Surroundings {
         let whole = self.patches.iter().zip(&glow.luminances_cd_m2).map(|(p, l)| (p.outline.as_slice(), *l));
         let fine = glow.fine.iter().map(|piece| (piece.outline.as_slice(), piece.luminance_cd_m2));

@@ -82,6 +82,10 @@ impl Source {
             return self.in_mirror(mirror, luminance, point, normal, blockers, but);
         }
         let seen = face.seen_from(point);
+        // Wholly under the horizon: no need to look at what stands between.
+        if seen.outline.iter().all(|corner| normal.dot(*corner - point) <= 0.0) {
+            return 0.0;
+        }
         let pieces = if face.emits == Emits::Forward {
             self.sheet.seen(point, blockers, [self.owner, but])
         } else {
