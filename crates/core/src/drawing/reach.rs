@@ -168,7 +168,7 @@ fn lines(corner: &Corner<'_>, light: &LightAt<'_>, cut: &Cut<'_>, view: &View, s
     let mut taken = written(view);
     for line in found {
         let mut longest: (f64, Vec<DVec2>) = (SHORT_M, Vec::new());
-        for run in line.geometry().0.iter().flat_map(|ring| within(&ring.0, cut, &lit)) {
+        for run in line.geometry().0.iter().flat_map(|ring| within(&ring.0, cut, lit)) {
             let long: f64 = run.windows(2).map(|pair| (pair[1] - pair[0]).length()).sum();
             if long < SHORT_M {
                 continue;

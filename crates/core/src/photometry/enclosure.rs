@@ -7,7 +7,7 @@ use super::{Face, polygon_illuminance};
 use crate::geometry::DVec3;
 
 /// Steps at most until the exchange adds up.
-const CLOSING_STEPS: usize = 60;
+const CLOSING_STEPS: usize = 200;
 /// A face whose middle is nearer to a patch's than the root of this many times the patch's area is close to it.
 const CLOSE: f64 = 2.25;
 /// Pieces of such a patch, a side.
