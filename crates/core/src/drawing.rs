@@ -185,9 +185,9 @@ fn stroke(ink: Ink, thing: Option<&str>, closed: bool, points: Vec<DVec2>) -> St
 }
 
 /// How far each lamp reaches, how large it is from the eyes, and the edge that it must stay out of, to lay over plan and
-/// side view of the same plan, beside what is written there. `None` where the plan does not resolve.
-pub fn draw_light(plan: &Plan, drawing: &Drawing) -> Option<LightSheets> {
-    Some(reach::draw(&Corner::of(plan)?, drawing))
+/// side view of the same plan, beside what is written there; less finely while a hand drags. `None` where the plan does not resolve.
+pub fn draw_light(plan: &Plan, drawing: &Drawing, finely: bool) -> Option<LightSheets> {
+    Some(reach::draw(&Corner::of(plan)?, drawing, finely))
 }
 
 /// What a second angle sees: room and furniture, and the person where it does not look down on a bench.

@@ -16,8 +16,9 @@ use crate::photometry::{Emits, Face};
 
 /// Lines a stop apart, against what the lamp gives the eyes.
 const STOPS: [f64; 5] = [-2.0, -1.0, 0.0, 1.0, 2.0];
-/// The light is looked up every so often, m.
+/// The light is looked up every so often, m; while a hand drags less often.
 const STEP_M: f64 = 0.08;
+const LIVE_STEP_M: f64 = 0.16;
 /// Nearer to the plane of a lamp's face than this part of the way the light falls off a cliff.
 const GRAZING: f64 = 0.2;
 /// Shorter lines are left out, m.
@@ -57,13 +58,15 @@ pub struct LightSheets {
 struct Cut<'a> {
     low: DVec2,
     high: DVec2,
+    step_m: f64,
     room: Box<dyn Fn(DVec2) -> DVec3 + 'a>,
     sheet: Box<dyn Fn(DVec2) -> DVec2 + 'a>,
     within: Box<dyn Fn(DVec2) -> bool + 'a>,
 }
 
-pub(super) fn draw(corner: &Corner<'_>, drawing: &Drawing) -> LightSheets {
+pub(super) fn draw(corner: &Corner<'_>, drawing: &Drawing, finely: bool) -> LightSheets {
     let turns = drawing.quarter_turns;
+    let step_m = if finely { STEP_M } else { LIVE_STEP_M };
     let eyes = corner.eyes_m;
     let [width, depth, height] = corner.room_m;
     let along = corner.to_lens();
@@ -72,6 +75,7 @@ pub(super) fn draw(corner: &Corner<'_>, drawing: &Drawing) -> LightSheets {
     let plan = Cut {
         low: DVec2::ZERO,
         high: DVec2::new(width, depth),
+        step_m,
         room: Box::new(move |p| p.extend(eyes.z)),
         sheet: Box::new(move |p| turned(p, turns)),
         within: Box::new(|p| inside(&corner.floor_m, p, 0.0)),
@@ -79,6 +83,7 @@ pub(super) fn draw(corner: &Corner<'_>, drawing: &Drawing) -> LightSheets {
     let side = Cut {
         low: DVec2::new(behind, 0.0),
         high: DVec2::new(ahead, height),
+        step_m,
         room: Box::new(move |p| (eyes + along * p.x).with_z(p.y)),
         sheet: Box::new(|p| DVec2::new(p.x, -p.y)),
         within: Box::new(move |p| {
@@ -142,8 +147,9 @@ fn lines(corner: &Corner<'_>, light: &LightAt<'_>, cut: &Cut<'_>, view: &View, s
         return;
     }
     let size = cut.high - cut.low;
-    let (columns, rows) = ((size.x / STEP_M).ceil() as usize + 1, (size.y / STEP_M).ceil() as usize + 1);
-    let at = |column: usize, row: usize| cut.low + DVec2::new(column as f64, row as f64) * STEP_M;
+    let (columns, rows) =
+        ((size.x / cut.step_m).ceil() as usize + 1, (size.y / cut.step_m).ceil() as usize + 1);
+    let at = |column: usize, row: usize| cut.low + DVec2::new(column as f64, row as f64) * cut.step_m;
     let stops = |column: usize, row: usize| (lux((cut.room)(at(column, row))) / reference).log2().max(-12.0);
     let values: Vec<f64> = (0..rows)
         .flat_map(|row| (0..columns).map(move |column| (column, row)))
@@ -151,17 +157,17 @@ fn lines(corner: &Corner<'_>, light: &LightAt<'_>, cut: &Cut<'_>, view: &View, s
         .collect();
     let builder = ContourBuilder::new(columns, rows, true)
         // It counts a value as the middle of its cell.
-        .x_origin(cut.low.x - STEP_M / 2.0)
-        .y_origin(cut.low.y - STEP_M / 2.0)
-        .x_step(STEP_M)
-        .y_step(STEP_M);
+        .x_origin(cut.low.x - cut.step_m / 2.0)
+        .y_origin(cut.low.y - cut.step_m / 2.0)
+        .x_step(cut.step_m)
+        .y_step(cut.step_m);
     let Ok(found) = builder.lines(&values, &STOPS) else { return };
     // Not along the cliff where the lamp's dark side begins.
     let lit = |p: DVec2| {
         let at = (cut.room)(p);
         let before = |face: &Face| {
             let off = at - face.middle;
-            off.dot(face.normal) > STEP_M.max(GRAZING * off.length())
+            off.dot(face.normal) > cut.step_m.max(GRAZING * off.length())
         };
         faces.iter().any(|face| face.emits != Emits::Forward || before(face))
     };

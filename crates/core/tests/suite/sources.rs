@@ -647,7 +647,7 @@ fn lines_of_equal_light_lie_where_the_light_is() {
     let plan = crate::support::demo();
     let corner = Corner::of(&plan).unwrap();
     let drawing = draw(&plan).unwrap();
-    let sheets = draw_light(&plan, &drawing).unwrap();
+    let sheets = draw_light(&plan, &drawing, true).unwrap();
     let facing = |id: &str, at: DVec3| {
         let face = corner.lights.iter().find(|l| l.id == id).unwrap().face();
         face.illuminance_lx(at, (face.middle - at).normalize())

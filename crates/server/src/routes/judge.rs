@@ -113,7 +113,7 @@ impl Drawn {
         let corner = Corner::of(plan);
         let face = corner.as_ref().and_then(face_seen);
         let asked = self.light.unwrap_or(false);
-        let light = if asked { draw_light(plan, &drawing) } else { None };
+        let light = if asked { draw_light(plan, &drawing, self.fixes.unwrap_or(true)) } else { None };
         let same_lamp = if asked && self.fixes.unwrap_or(true) { same_lamp(plan) } else { None };
         let corner = corner.filter(|_| self.chart.unwrap_or(false));
         let angles = if corner.is_some() { draw_angles(plan, style.frame_text_scale) } else { Vec::new() };
