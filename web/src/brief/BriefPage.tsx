@@ -6,6 +6,7 @@ import { useNavigate, useParams } from "react-router";
 import { api, Refused } from "../api/client";
 import { Shell } from "../ui/Shell";
 import { Trouble, Waiting } from "../ui/states";
+import type { Change } from "./change";
 import {
   briefOf,
   draftKey,
@@ -19,7 +20,7 @@ import {
 } from "./draft";
 import type { Problems } from "./reader";
 import { RoomSketch } from "./RoomSketch";
-import { fieldsOf, STEPS, StepFields, type Change } from "./steps";
+import { fieldsOf, STEPS, StepFields } from "./steps";
 
 export function BriefPage() {
   const { id } = useParams();

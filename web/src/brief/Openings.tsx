@@ -1,9 +1,9 @@
 // Doors and windows, one after another.
 import { Choice, TextField } from "../ui/fields";
+import type { Change } from "./change";
 import type { Draft } from "./draft";
 import { MOST_OPENINGS, newOpening, type OpeningDraft } from "./openings";
 import type { Problems } from "./reader";
-import type { Change } from "./steps";
 
 interface Props {
   draft: Draft;

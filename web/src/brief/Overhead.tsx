@@ -1,9 +1,9 @@
 // What hangs overhead: sloping parts of the ceiling, and beams.
 import { Choice, TextField } from "../ui/fields";
+import { freeId } from "../ui/ids";
+import type { Change } from "./change";
 import type { Draft } from "./draft";
-import { freeId } from "./ids";
 import type { Problems } from "./reader";
-import type { Change } from "./steps";
 import type { BeamDraft, SlopeDraft } from "./walls";
 
 interface Props {
@@ -12,6 +12,8 @@ interface Props {
   change: Change;
   walls: readonly (readonly [string, string])[];
 }
+
+const ids = (things: readonly { id: string }[]) => things.map((thing) => thing.id);
 
 export function Overhead({ draft, problems, change, walls }: Props) {
   const { slopes, beams } = draft;
@@ -97,7 +99,7 @@ export function Overhead({ draft, problems, change, walls }: Props) {
             change({
               slopes: [
                 ...slopes,
-                { id: freeId("slope", slopes), wall: "0", from: "", length: "", knee: "", run: "" },
+                { id: freeId("slope", ids(slopes)), wall: "0", from: "", length: "", knee: "", run: "" },
               ],
             })
           }
@@ -112,7 +114,7 @@ export function Overhead({ draft, problems, change, walls }: Props) {
               beams: [
                 ...beams,
                 {
-                  id: freeId("beam", beams),
+                  id: freeId("beam", ids(beams)),
                   fromX: "",
                   fromY: "",
                   toX: "",

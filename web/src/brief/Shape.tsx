@@ -5,9 +5,9 @@ import { useEffect } from "react";
 import { api, Refused, type Schemas } from "../api/client";
 import { Choice, TextField } from "../ui/fields";
 import { formatLength, type UnitSystem } from "../units/length";
+import type { Change } from "./change";
 import type { Draft } from "./draft";
 import type { Problems } from "./reader";
-import type { Change } from "./steps";
 import { firstLegs, legsRead, MOST_WALLS, wallNames, type LegDraft } from "./walls";
 
 interface Props {

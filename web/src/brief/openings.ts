@@ -1,7 +1,7 @@
 // Doors and windows as typed, and the openings they make.
 import type { Schemas } from "../api/client";
 import { editLength, type UnitSystem } from "../units/length";
-import { freeId } from "./ids";
+import { freeId } from "../ui/ids";
 import { within, type Reader } from "./reader";
 
 type Opening = Schemas["Opening"];
@@ -33,7 +33,10 @@ export function newOpening(
   const usual = door ? "1" : "3";
   const free = [usual, "0", "2", "1", "3"].find((wall) => taken.every((other) => other.wall !== wall));
   return {
-    id: freeId(kind, taken),
+    id: freeId(
+      kind,
+      taken.map((other) => other.id),
+    ),
     kind,
     wall: free ?? usual,
     from: text(door ? 0.1 : 0.8),

@@ -3,16 +3,16 @@ import { useQuery } from "@tanstack/react-query";
 
 import { api } from "../api/client";
 import { Choice, TextField, Tick } from "../ui/fields";
+import { freeId } from "../ui/ids";
 import type { UnitSystem } from "../units/length";
 import { FORMATS, type Draft, type FurnitureDraft } from "./draft";
-import { freeId } from "./ids";
+import type { Change } from "./change";
 import { Openings } from "./Openings";
-import type { OpeningDraft } from "./openings";
 import { Overhead } from "./Overhead";
 import { KINDS, newPiece, withKind } from "./pieces";
 import type { Problems } from "./reader";
 import { ShapeChoice, WalkRound } from "./Shape";
-import { wallNames, type BeamDraft, type LegDraft, type SlopeDraft } from "./walls";
+import { wallNames } from "./walls";
 
 export const STEPS = [
   {
@@ -31,17 +31,6 @@ export const STEPS = [
   },
   { title: "Money", lead: "What you could spend. Free moves come first anyway." },
 ] as const;
-
-export type Change = (patch: {
-  texts?: Record<string, string>;
-  furniture?: FurnitureDraft[];
-  openings?: OpeningDraft[];
-  legs?: LegDraft[];
-  floor?: Draft["floor"];
-  slopes?: SlopeDraft[];
-  beams?: BeamDraft[];
-  schools?: Record<string, string>;
-}) => void;
 
 const FIELDS: string[][] = [
   [
@@ -391,7 +380,18 @@ function FurnitureList({ draft, problems, change }: Omit<Props, "step">) {
     change({ furniture: draft.furniture.map((f, i) => (i === index ? { ...f, ...patch } : f)) });
   const units: UnitSystem = draft.texts.units === "imperial" ? "imperial" : "metric";
   const add = () =>
-    change({ furniture: [...draft.furniture, newPiece(freeId("piece", draft.furniture), units)] });
+    change({
+      furniture: [
+        ...draft.furniture,
+        newPiece(
+          freeId(
+            "piece",
+            draft.furniture.map((f) => f.id),
+          ),
+          units,
+        ),
+      ],
+    });
   return (
     <section className="mb-7">
       <h3 className="heading mb-2">Furniture</h3>

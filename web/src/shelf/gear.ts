@@ -1,5 +1,6 @@
 // Changes to what is at hand.
 import type { Gear, Plan } from "../api/client";
+import { freeId as free } from "../ui/ids";
 
 /** A thing put on the shelf, or some of its figures changed; a figure set to null is no longer told. */
 export function withGear(plan: Plan, id: string, change: Record<string, unknown>): Plan {
@@ -15,13 +16,7 @@ export function withoutGear(plan: Plan, id: string): Plan {
 }
 
 /** An id that nothing on the shelf has yet. */
-export function freeId(plan: Plan, stem: string): string {
-  const taken = plan.brief.gear ?? {};
-  if (!(stem in taken)) return stem;
-  let number = 2;
-  while (`${stem}-${number}` in taken) number += 1;
-  return `${stem}-${number}`;
-}
+export const freeId = (plan: Plan, stem: string): string => free(stem, Object.keys(plan.brief.gear ?? {}));
 
 /** Whether the layout, or how the corner stands today, names a thing. */
 export function inUse(plan: Plan, id: string): boolean {

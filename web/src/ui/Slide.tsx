@@ -19,12 +19,15 @@ export function Slide({ name, value, within, step, disabled, onSlide }: Props) {
     wanted.current = next;
     if (busy.current) return;
     busy.current = true;
-    while (wanted.current !== null) {
-      const now: number = wanted.current;
-      wanted.current = null;
-      await onSlide(now);
+    try {
+      while (wanted.current !== null) {
+        const now: number = wanted.current;
+        wanted.current = null;
+        await onSlide(now);
+      }
+    } finally {
+      busy.current = false;
     }
-    busy.current = false;
   };
   return (
     <input

@@ -3,7 +3,7 @@
 
 use super::cast::Named;
 use super::dial;
-use super::lights::{new_light, source_of};
+use super::lights::{carries, new_light, source_of};
 use super::stands::{Stands, bag_for, carried_by_nothing, set_up};
 use crate::assess::PRACTICAL_STOPS;
 use crate::assess::carry::rounded;
@@ -45,37 +45,41 @@ pub(super) fn place(
     side: f64,
 ) {
     let mut left: Vec<Named<'_>> = spare.to_vec();
-    let is_bulb = |(_, gear): &Named<'_>| gear.light().is_some_and(|lamp| lamp.shape == Shape::Bulb);
-    if let Some(at) = left.iter().position(is_bulb) {
-        let lamp = left[at];
-        if let Some(light) = practical(brief, layout, lamp) {
-            layout.lights.insert(Id::from("practical"), light);
-            left.remove(at);
+    let mut light_up = |layout: &mut Layout, lamp, name: &str, hand| {
+        if let Some(light) = on_the_wall(brief, layout, stands, (name, lamp), hand, |_| true) {
+            stands.take(&light.support);
+            layout.lights.insert(Id::from(name), light);
         }
-    }
-    let dark = || {
-        let corner = Corner::from_parts(brief, layout)?;
-        let seen = behind(&Lit::of(&corner)?)?;
-        Some((seen.reflectance * seen.behind_lx / (seen.skin * seen.face_lx)).log2() < DARK_STOPS)
     };
-    // A keyed screen is lit from both sides, whatever else.
+    // A keyed screen is lit from both sides, and nothing else is seen before it.
     if brief.purpose == Purpose::KeyedBackground {
         for (hand, name) in [(side, "background"), (-side, "background-2")] {
-            let Some(lamp) = left.pop() else { return };
-            if let Some(light) = on_the_wall(brief, layout, stands, lamp, hand, |_| true) {
-                stands.take(&light.support);
-                layout.lights.insert(Id::from(name), light);
+            if let Some(lamp) = left.pop() {
+                light_up(layout, lamp, name, hand);
             }
         }
         return;
     }
-    let coloured = brief.schools.background == BackgroundSchool::Coloured;
-    if let Some(lamp) = left.pop().filter(|_| coloured || dark().unwrap_or(false))
-        && let Some(light) = on_the_wall(brief, layout, stands, lamp, side, |_| true)
+    let is_bulb = |(_, gear): &Named<'_>| gear.light().is_some_and(|lamp| lamp.shape == Shape::Bulb);
+    if let Some(at) = left.iter().position(is_bulb)
+        && let Some(light) = practical(brief, layout, left[at])
     {
-        stands.take(&light.support);
-        layout.lights.insert(Id::from("background"), light);
+        layout.lights.insert(Id::from("practical"), light);
+        left.remove(at);
     }
+    let coloured = brief.schools.background == BackgroundSchool::Coloured;
+    if let Some(lamp) = left.pop()
+        && (coloured || is_dark(brief, layout))
+    {
+        light_up(layout, lamp, "background", side);
+    }
+}
+
+/// The wall behind comes out too dark against the face.
+fn is_dark(brief: &Brief, layout: &Layout) -> bool {
+    let corner = Corner::from_parts(brief, layout);
+    let seen = corner.as_ref().and_then(|corner| behind(&Lit::of(corner)?));
+    seen.is_some_and(|seen| seen.stops() < DARK_STOPS)
 }
 
 /// A lamp beside the picture that shines on the wall behind the person.
@@ -83,7 +87,7 @@ pub(super) fn on_the_wall(
     brief: &Brief,
     layout: &Layout,
     stands: &Stands<'_>,
-    (id, gear): Named<'_>,
+    (name, (id, gear)): (&str, Named<'_>),
     side: f64,
     fits: impl Fn(&Light) -> bool,
 ) -> Option<Light> {
@@ -99,7 +103,7 @@ pub(super) fn on_the_wall(
         .flat_map(|kind| stands.options("light", kind))
         .filter(|support| support.gear.is_some())
         .collect();
-    let right = DVec3::new(-away.y, away.x, 0.0) * -1.0;
+    let right = DVec3::new(away.y, -away.x, 0.0);
     let mut blank = new_light(id, Role::Background, carried_by_nothing(), brief);
     if brief.schools.background == BackgroundSchool::Coloured {
         blank.cct_k = farthest_k(gear, layout).or(blank.cct_k);
@@ -117,7 +121,7 @@ pub(super) fn on_the_wall(
                 blank.position_m = rounded(position);
                 blank.aim_m = Some(rounded(aim));
                 let at = LightAt {
-                    id: "background",
+                    id: name,
                     light: &blank,
                     source,
                     position_m: position,
@@ -130,20 +134,12 @@ pub(super) fn on_the_wall(
                 }
                 for support in options.iter().flat_map(|o| set_up(&corner, o, at.hold_m(), hand)) {
                     carry_light(&corner, &at, &support, &mut thing);
-                    let holds = corner.support_gear(&support).is_some_and(|stand| {
-                        (stand.height_min_m..=stand.height_max_m).contains(&height)
-                            && gear.common().mass_kg <= stand.payload_kg
-                    });
-                    if !holds || !rules.allows(&thing, &others) {
+                    let mut light = Light { support, ..blank.clone() };
+                    if !carries(&corner, &light, gear) || !rules.allows(&thing, &others) {
                         continue;
                     }
-                    let mut light = Light { support, ..blank.clone() };
-                    light.support.sandbag_kg = bag_for(
-                        brief,
-                        layout,
-                        |l| drop(l.lights.insert(Id::from("background"), light.clone())),
-                        "background",
-                    );
+                    let put = |l: &mut Layout| drop(l.lights.insert(Id::from(name), light.clone()));
+                    light.support.sandbag_kg = bag_for(brief, layout, put, name);
                     if fits(&light) {
                         return Some(light);
                     }
@@ -181,9 +177,9 @@ pub(super) fn practical(brief: &Brief, layout: &Layout, (id, gear): Named<'_>) -
             let behind = (corner.eyes_m - position).dot(corner.to_lens());
             let seen = corner.outline_in_picture(&[position])?.first().copied()?;
             let in_picture = (EDGE..=1.0 - EDGE).contains(&seen.x) && (EDGE..=1.0 - EDGE).contains(&seen.y);
-            (behind > 0.2 && in_picture && (seen.x - 0.5).abs() > MIDDLE).then_some((on, position, behind))
+            (behind > 0.2 && in_picture && (seen.x - 0.5).abs() > MIDDLE).then_some((on, position))
         });
-    found.find_map(|(on, position, _)| {
+    found.find_map(|(on, position)| {
         let support = Support { on: Some(on.clone()), ..carried_by_nothing() };
         let mut light = new_light(id, Role::Practical, support, brief);
         light.position_m = rounded(position);

@@ -75,7 +75,7 @@ pub fn with_light(plan: &Plan, gear_id: &Id, job: LampJob) -> Result<Plan, Probl
     }
     let named = brief.gear.get_key_value(gear_id).filter(|(_, gear)| {
         let lamp = gear.light().is_some();
-        let board = gear.reflector().is_some() && matches!(job, LampJob::Key | LampJob::Fill);
+        let board = gear.reflector().is_some() && job == LampJob::Fill;
         gear.at_hand() && (lamp || board)
     });
     let Some((id, gear)) = named else {
@@ -110,7 +110,7 @@ pub fn with_light(plan: &Plan, gear_id: &Id, job: LampJob) -> Result<Plan, Probl
             }
         }
         LampJob::Background => {
-            if let Some(light) = on_the_wall(brief, layout, &stands, (id, gear), -side, fits) {
+            if let Some(light) = on_the_wall(brief, layout, &stands, (&name.0, (id, gear)), -side, fits) {
                 made.layout.lights.insert(name.clone(), light);
             }
         }

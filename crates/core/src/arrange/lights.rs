@@ -139,7 +139,7 @@ fn try_on(
 }
 
 /// Height and payload of the stand.
-fn carries(corner: &Corner<'_>, light: &Light, gear: &Gear) -> bool {
+pub(super) fn carries(corner: &Corner<'_>, light: &Light, gear: &Gear) -> bool {
     corner.support_gear(&light.support).is_none_or(|stand| {
         let z = light.position_m.0[2];
         let arm = if light.support.kind == SupportKind::Boom { 1.0 } else { 0.0 };

@@ -369,8 +369,9 @@ impl<'a> Rules<'a> {
         if thing.kind != Kind::Light {
             return;
         }
-        let Some(head) = thing.parts.first() else { return };
-        let nearest = head.solid.distance_m(self.corner.eyes_m);
+        let heads = thing.parts.iter().filter(|part| part.what == "head");
+        let nearest =
+            heads.map(|head| head.solid.distance_m(self.corner.eyes_m)).fold(f64::INFINITY, f64::min);
         if nearest < NEAREST_M - 1e-6 {
             found.say("near", &thing.id, NEAREST_M - nearest, || {
                 (

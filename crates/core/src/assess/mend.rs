@@ -156,7 +156,7 @@ fn candidates<'a>(corner: &'a Corner<'a>, finding: &Finding) -> Candidates<'a> {
             Box::new(ceiling_off(corner).chain(moved_role(corner, Role::Key)))
         }
         ("light", Some(thing), Some("hot_spot_stops")) => lamp_back(corner, thing),
-        ("light", Some("power"), _) => opened(corner),
+        ("light", Some("power"), _) => other_aperture(corner, true),
         ("sound", Some("microphone"), _) => moved_thing(corner, "microphone"),
         _ => Box::new(std::iter::empty()),
     }
@@ -212,17 +212,6 @@ fn lamp_back<'a>(corner: &'a Corner<'a>, thing: &str) -> Candidates<'a> {
         cloth.ahead_m = millimetre(cloth.ahead_m * times);
         let behind = corner.brief.units.length(cloth.ahead_m);
         Some((format!("Move the lamp of the {label} to {behind} behind its cloth"), with_iso(corner, layout)))
-    }))
-}
-
-/// The lens opened, the least first.
-fn opened<'a>(corner: &'a Corner<'a>) -> Candidates<'a> {
-    let mut wider: Vec<f64> = apertures(corner).filter(|n| *n < corner.layout.camera.f_number).collect();
-    wider.sort_by(|a, b| b.total_cmp(a));
-    Box::new(wider.into_iter().map(move |n| {
-        let mut layout = corner.layout.clone();
-        layout.camera.f_number = n;
-        (format!("Set f/{n}"), with_iso(corner, layout))
     }))
 }
 

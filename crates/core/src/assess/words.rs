@@ -25,6 +25,10 @@ const PAYLOAD_TIMES: f64 = 1.5;
 /// Distance from a hot lamp to anything that burns, m (Fogon's own rule where the lamp is unmarked).
 const HOT_CLEAR_M: f64 = 1.0;
 
+/// A closed room that becomes so much warmer is told, K. Fogon's own rule.
+const WARM_K: f64 = 6.0;
+const HEAT_CAUTION: &str = "Drink, air the room, and stop when you feel unwell; nothing stands on or over a lamp's vents. Batteries are charged on a hard surface while someone is there, never when swollen.";
+
 pub(crate) use light::PRACTICAL_STOPS;
 
 const OVERHEAD_CAUTION: &str = "What falls from above can kill: fix into studs or joists, never into board alone; a second, short steel tether on everything overhead; nothing over the seat. Tenants ask first. A licensed builder decides.";
@@ -72,12 +76,30 @@ pub(super) fn findings(
     all.extend(hot_lamps(corner));
     all.extend(shot::notes(corner, readings));
     all.extend(lit.into_iter().flat_map(|lit| light::notes(lit, readings)));
+    all.extend(warmth(readings));
     all.extend(overhead(corner));
     all.extend(payloads(corner));
     all.sort_by_key(|f| f.severity);
     // Two breaches of one rule by one thing are one finding.
     all.dedup_by(|a, b| a.id == b.id);
     all
+}
+
+/// A closed room that lamps and a person warm.
+fn warmth(readings: &[Reading]) -> Option<Finding> {
+    let id = "room.heat.rise_k";
+    let rise = readings.iter().find(|r| r.id == id).and_then(|r| r.value).filter(|rise| *rise > WARM_K)?;
+    let words = format!("In the end lamps and you warm the closed room by about {} K.", decimals(rise, 0));
+    Some(
+        Finding::new(id, Severity::Consider, words)
+            .because(
+                "Sweat shows before you feel it, and cameras switch off when they are hot.",
+                "common practice, no source",
+            )
+            .on(id, Some(rise), "K")
+            .caution(HEAT_CAUTION)
+            .advise("Air the room between takes, and switch the lamps off while you are not recording."),
+    )
 }
 
 /// Stands and arms that carry what they may and little more.

@@ -4,7 +4,7 @@
 use super::{AngleAt, Corner, LightAt};
 use crate::geometry::{DVec2, DVec3, Solid, bearing_vector};
 use crate::person::HEAD_RADIUS_M;
-use crate::photometry::Face;
+use crate::photometry::{Face, axes};
 use crate::plan::{
     FurnitureKind, GearMicrophone, GearMonitor, Hung, Mounting, Opening, Role, ScreenType, Shape, Support,
     SupportKind, Swing,
@@ -381,8 +381,7 @@ fn lamp_heads(light: &LightAt<'_>) -> Vec<Solid> {
         if !matches!(shape, Shape::Disc | Shape::Ring | Shape::Bulb) {
             return Solid::slab(&face.outline, face.normal, depth_m);
         }
-        let across = DVec3::Z.cross(face.normal).try_normalize().unwrap_or(DVec3::X);
-        let up = face.normal.cross(across);
+        let (across, up) = axes(face.normal);
         let flat = crate::geometry::circle(DVec2::ZERO, width_m / 2.0);
         let outline: Vec<DVec3> = flat.iter().map(|p| middle + across * p.x + up * p.y).collect();
         Solid::slab(&outline, face.normal, depth_m)
@@ -410,8 +409,7 @@ fn lamp_heads(light: &LightAt<'_>) -> Vec<Solid> {
 /// The pieces of a ring's body.
 fn ring(light: &LightAt<'_>, outer_m: f64, inner_m: f64) -> Vec<Solid> {
     let normal = light.direction();
-    let across = DVec3::Z.cross(normal).try_normalize().unwrap_or(DVec3::X);
-    let up = normal.cross(across);
+    let (across, up) = axes(normal);
     let at = |radius: f64, step: usize| {
         let (sin, cos) = (step as f64 * std::f64::consts::TAU / RING_PIECES as f64).sin_cos();
         light.position_m + across * (radius * cos) + up * (radius * sin)

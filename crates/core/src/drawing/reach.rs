@@ -8,11 +8,11 @@ use utoipa::ToSchema;
 use super::plan_view::turned;
 use super::{Drawing, Ink, Stroke, View, Word, hull, stroke};
 use crate::corner::{Corner, LightAt, Source};
-use crate::geometry::{DVec2, DVec3, distance_to_edge, inside};
+use crate::geometry::{DVec2, DVec3, circle, distance_to_edge, inside};
 use crate::light::apparent::apparent;
 use crate::light::cloth;
 use crate::light::placement::MARGIN_M;
-use crate::photometry::{Emits, Face};
+use crate::photometry::{Emits, axes};
 
 /// Lines a stop apart, against what the lamp gives the eyes.
 const STOPS: [f64; 5] = [-2.0, -1.0, 0.0, 1.0, 2.0];
@@ -23,8 +23,6 @@ const LIVE_STEP_M: f64 = 0.16;
 const GRAZING: f64 = 0.2;
 /// Shorter lines are left out, m.
 const SHORT_M: f64 = 0.15;
-/// Points round the patch of a lamp that is thrown back.
-const ROUND: usize = 24;
 
 /// Shapes and words to lay over one drawing, in its coordinates.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
@@ -117,31 +115,15 @@ fn outline(corner: &Corner<'_>, light: &LightAt<'_>) -> Vec<DVec3> {
     if !seen.bounced {
         return light.dark_face().outline;
     }
-    let towards = (corner.eyes_m - seen.middle_m).normalize_or(DVec3::Z);
-    let across = towards.any_orthonormal_vector();
-    let up = towards.cross(across);
-    (0..ROUND)
-        .map(|i| DVec2::from_angle(i as f64 * std::f64::consts::TAU / ROUND as f64) * seen.diameter_m / 2.0)
-        .map(|p| seen.middle_m + across * p.x + up * p.y)
-        .collect()
-}
-
-/// The faces of a light that shine into the room.
-fn faces(light: &LightAt<'_>) -> Vec<Face> {
-    match light.cloth {
-        Some((gear, _)) => {
-            cloth::mean(&cloth::pieces(&light.dark_face(), &light.face(), gear), light).into_iter().collect()
-        }
-        None => vec![light.face()],
-    }
+    let (across, up) = axes((corner.eyes_m - seen.middle_m).normalize_or(DVec3::Z));
+    let flat = circle(DVec2::ZERO, seen.diameter_m / 2.0);
+    flat.iter().map(|p| seen.middle_m + across * p.x + up * p.y).collect()
 }
 
 /// Lines of equal light of one lamp, on surfaces that face it, nothing standing between.
 fn lines(corner: &Corner<'_>, light: &LightAt<'_>, cut: &Cut<'_>, view: &View, sheet: &mut LightSheet) {
-    let faces = faces(light);
-    let lux = |at: DVec3| -> f64 {
-        faces.iter().map(|face| face.illuminance_lx(at, (face.middle - at).normalize_or_zero())).sum()
-    };
+    let Some(face) = cloth::whole(light, &cloth::faces(light)) else { return };
+    let lux = |at: DVec3| face.illuminance_lx(at, (face.middle - at).normalize_or_zero());
     let reference = lux(corner.eyes_m);
     if reference <= 0.0 {
         return;
@@ -165,11 +147,8 @@ fn lines(corner: &Corner<'_>, light: &LightAt<'_>, cut: &Cut<'_>, view: &View, s
     // Not along the cliff where the lamp's dark side begins.
     let lit = |p: DVec2| {
         let at = (cut.room)(p);
-        let before = |face: &Face| {
-            let off = at - face.middle;
-            off.dot(face.normal) > cut.step_m.max(GRAZING * off.length())
-        };
-        faces.iter().any(|face| face.emits != Emits::Forward || before(face))
+        let off = at - face.middle;
+        face.emits != Emits::Forward || off.dot(face.normal) > cut.step_m.max(GRAZING * off.length())
     };
     let mut taken = written(view);
     for line in found {

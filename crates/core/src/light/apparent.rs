@@ -68,22 +68,26 @@ fn met(corner: &Corner<'_>, from: DVec3, along: DVec3) -> Option<DVec3> {
     (1..steps).find(|step| out(at(*step))).map(|step| at(step - 1))
 }
 
+/// The windows that shine, by id.
+pub fn windows<'a>(corner: &'a Corner<'a>) -> impl Iterator<Item = (&'a str, Apparent)> {
+    let shine = corner.brief.windows_shine();
+    let windows =
+        corner.brief.room.openings.iter().filter(move |(_, o)| shine && o.kind == OpeningKind::Window);
+    windows.map(|(id, opening)| {
+        let corners = corner.opening_corners(opening);
+        let middle_m = corners.iter().sum::<DVec3>() / corners.len() as f64;
+        let (_, area_m2) = crate::photometry::face_normal(&corners);
+        let diameter_m = 2.0 * (area_m2 / std::f64::consts::PI).sqrt();
+        (id.0.as_str(), Apparent { middle_m, diameter_m, bounced: false })
+    })
+}
+
 /// The key of a corner: the lamp of that role, else, where windows shine, the one that is largest as the face sees it.
 pub fn key<'a>(corner: &'a Corner<'a>) -> Option<Key<'a>> {
     if let Some(light) = corner.role(Role::Key).next() {
         return Some(Key { id: light.id, light: Some(light), seen: apparent(corner, light) });
     }
-    if !corner.brief.windows_shine() {
-        return None;
-    }
-    let windows = corner.brief.room.openings.iter().filter(|(_, o)| o.kind == OpeningKind::Window);
-    let seen = windows.map(|(id, opening)| {
-        let corners = corner.opening_corners(opening);
-        let middle_m = corners.iter().sum::<DVec3>() / corners.len() as f64;
-        let (_, area_m2) = crate::photometry::face_normal(&corners);
-        let diameter_m = 2.0 * (area_m2 / std::f64::consts::PI).sqrt();
-        Key { id: &id.0, light: None, seen: Apparent { middle_m, diameter_m, bounced: false } }
-    });
+    let seen = windows(corner).map(|(id, seen)| Key { id, light: None, seen });
     let ahead = seen.filter(|k| (k.seen.middle_m - corner.eyes_m).dot(corner.to_lens()) > 0.0);
     ahead.max_by(|a, b| {
         let size = |k: &Key<'_>| k.seen.diameter_m / k.seen.distance_m(corner);

@@ -29,10 +29,21 @@ pub fn pieces(cloth: &Face, lamp: &Face, gear: &GearPanel) -> Vec<Face> {
         .collect()
 }
 
-/// The whole cloth at its mean luminance, for what the room gets of it.
-pub fn mean(pieces: &[Face], light: &LightAt<'_>) -> Option<Face> {
-    let mean = pieces.iter().map(|p| p.luminance_cd_m2).sum::<f64>() / pieces.len().max(1) as f64;
-    (mean > 0.0).then(|| Face { luminance_cd_m2: mean, ..light.dark_face() })
+/// The faces of a lamp that the room sees: the pieces of its cloth, else its own.
+pub fn faces(light: &LightAt<'_>) -> Vec<Face> {
+    match light.cloth {
+        Some((gear, _)) => pieces(&light.dark_face(), &light.face(), gear),
+        None => vec![light.face()],
+    }
+}
+
+/// A lamp's faces as one, where it does not matter how a cloth is lit: the cloth at its mean luminance.
+pub fn whole(light: &LightAt<'_>, faces: &[Face]) -> Option<Face> {
+    if light.cloth.is_none() {
+        return faces.first().cloned();
+    }
+    let mean = faces.iter().map(|p| p.luminance_cd_m2).sum::<f64>() / faces.len().max(1) as f64;
+    Some(Face { luminance_cd_m2: mean, ..light.dark_face() })
 }
 
 /// How much brighter its brightest piece is than its darkest, stops.

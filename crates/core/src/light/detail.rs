@@ -1,7 +1,7 @@
 //! What the light does to this face, beyond what is scored: shadow of the nose, eye sockets, catchlight, glasses, leaning,
 //! the background.
 
-use super::apparent::{Apparent, Key, apparent, key};
+use super::apparent::{Apparent, Key, apparent, key, windows};
 use super::catchlight::catchlight;
 use super::face::Lit;
 use super::glasses::{Glasses, Seen};
@@ -10,7 +10,7 @@ use super::{AREA_FORMULA, penumbra_m};
 use crate::corner::{Corner, LightAt, Source};
 use crate::geometry::DVec3;
 use crate::person::given;
-use crate::plan::{GearMonitor, GearPanel, OpeningKind, ScreenType, WALL_NAMES};
+use crate::plan::{GearMonitor, GearPanel, ScreenType, WALL_NAMES};
 use crate::reading::{From, Reading};
 
 /// From the edge of the nose to the cheek that it shades, m (common practice, no source).
@@ -46,7 +46,7 @@ pub fn mirrored<'a>(corner: &'a Corner<'a>) -> Vec<Mirrored<'a>> {
     let lamps = lamps.map(|light| (light.id, Some(light), seen(corner, light)));
     lamps
         .chain(screen(corner).map(|seen| ("screen", None, seen)))
-        .chain(panes(corner).map(|(id, seen)| (id, None, seen)))
+        .chain(windows(corner).map(|(id, window)| (id, None, as_seen(corner, &window))))
         .filter(|(_, _, seen)| seen.azimuth_deg.abs() < 90.0)
         .map(|(id, light, seen)| {
             let (level, camera_m) = level(corner, seen);
@@ -67,20 +67,6 @@ fn screen(corner: &Corner<'_>) -> Option<Seen> {
     let (gear, middle_m) = corner.screen.filter(|(gear, _)| shines(gear))?;
     let diameter_m = 2.0 * (gear.width().0 * gear.height_m() / std::f64::consts::PI).sqrt();
     Some(as_seen(corner, &Apparent { middle_m, diameter_m, bounced: false }))
-}
-
-/// Windows that shine.
-fn panes<'a>(corner: &'a Corner<'a>) -> impl Iterator<Item = (&'a str, Seen)> {
-    let shine = corner.brief.windows_shine();
-    let windows =
-        corner.brief.room.openings.iter().filter(move |(_, o)| shine && o.kind == OpeningKind::Window);
-    windows.map(|(id, opening)| {
-        let corners = corner.opening_corners(opening);
-        let middle_m = corners.iter().sum::<DVec3>() / corners.len() as f64;
-        let (_, area_m2) = crate::photometry::face_normal(&corners);
-        let diameter_m = 2.0 * (area_m2 / std::f64::consts::PI).sqrt();
-        (id.0.as_str(), as_seen(corner, &Apparent { middle_m, diameter_m, bounced: false }))
-    })
 }
 
 /// Part of a lens of the glasses that shows a lamp; 0 of one behind the head.
@@ -123,7 +109,7 @@ pub(super) fn readings(lit: &Lit<'_>) -> Vec<Reading> {
     all.push(sockets(lit));
     all.push(lean(lit));
     all.extend(background(lit));
-    for found in mirrored(corner) {
+    for found in lit.mirrored() {
         let mut reading = Reading::new(format!("light.{}.glare_percent", found.id), 100.0 * found.part)
             .by(
                 "part of 61 x 61 normals of the lens that mirror the lamp into the camera",
@@ -224,8 +210,7 @@ fn sockets(lit: &Lit<'_>) -> Reading {
 fn cloths(corner: &Corner<'_>) -> Vec<Reading> {
     let lit = corner.lights.iter().filter_map(|light| Some((light, light.cloth?)));
     let reading = |(light, (cloth, ahead_m)): (&LightAt<'_>, (&GearPanel, f64))| {
-        let pieces = super::cloth::pieces(&light.dark_face(), &light.face(), cloth);
-        let stops = super::cloth::hot_spot_stops(&pieces);
+        let stops = super::cloth::hot_spot_stops(&super::cloth::faces(light));
         let mut reading = Reading::new(format!("light.{}.hot_spot_stops", light.id), stops)
             .by("log2(brightest / darkest of 8 x 8 pieces), L = tau E / pi", AREA_FORMULA)
             .with("lamp to cloth", ahead_m, "m", From::Typed)
@@ -280,8 +265,9 @@ fn lean(lit: &Lit<'_>) -> Reading {
 
 /// How bright the background comes out beside the face.
 fn background(lit: &Lit<'_>) -> Option<Reading> {
-    let Behind { behind_lx, face_lx, reflectance, from, skin, skin_from, .. } = behind(lit)?;
-    let reading = Reading::new("light.background.stops", (reflectance * behind_lx / (skin * face_lx)).log2())
+    let seen = behind(lit)?;
+    let Behind { behind_lx, face_lx, reflectance, from, skin, skin_from, .. } = seen;
+    let reading = Reading::new("light.background.stops", seen.stops())
         .by(
             "log2(rho E behind / (skin x E on the face))",
             "Lambert; -1 to -2.5 is liked: common practice, no source",
@@ -309,6 +295,13 @@ pub struct Behind {
     /// Reflectance of the skin.
     pub skin: f64,
     skin_from: From,
+}
+
+impl Behind {
+    /// How much brighter than the face it comes out, stops.
+    pub fn stops(&self) -> f64 {
+        (self.reflectance * self.behind_lx / (self.skin * self.face_lx)).log2()
+    }
 }
 
 /// `None` where there is nothing behind.

@@ -4,7 +4,9 @@
 use std::cell::OnceCell;
 use std::sync::Arc;
 
+use super::detail::Mirrored;
 use super::head::Facet;
+use super::tint::Mixture;
 use super::{apparent, bounce, cloth};
 use crate::corner::{Corner, Kind, LightAt, Source, bounds, things};
 use crate::geometry::{DVec2, DVec3};
@@ -56,6 +58,8 @@ pub struct Lit<'a> {
     each_lx: Vec<f64>,
     at_eyes: Surroundings,
     facets: OnceCell<Vec<Facet>>,
+    mirrored: OnceCell<Vec<Mirrored<'a>>>,
+    mixture: OnceCell<Option<Mixture<'a>>>,
 }
 
 impl<'a> Lit<'a> {
@@ -74,15 +78,9 @@ impl<'a> Lit<'a> {
             if !matches!(light.source, Source::Lamp(_)) {
                 continue;
             }
-            let lamp = light.face();
-            if let Some((cloth, _)) = light.cloth {
-                let pieces = cloth::pieces(&light.dark_face(), &lamp, cloth);
-                for_room.extend(cloth::mean(&pieces, light));
-                shining.extend(pieces.into_iter().map(|face| (number, Shining::new(face, owner(light)))));
-            } else {
-                for_room.push(lamp.clone());
-                shining.push((number, Shining::new(lamp, owner(light))));
-            }
+            let faces = cloth::faces(light);
+            for_room.extend(cloth::whole(light, &faces));
+            shining.extend(faces.into_iter().map(|face| (number, Shining::new(face, owner(light)))));
         }
         let first = corner.lights.len();
         for (number, window) in windows.into_iter().enumerate() {
@@ -113,7 +111,7 @@ impl<'a> Lit<'a> {
         }
         let enclosure = bounce::enclosure(corner.brief);
         let glow = enclosure.lit_by(for_room.iter());
-        let (facets, at_eyes) = (OnceCell::new(), enclosure.seen_from(&glow, corner.eyes_m));
+        let at_eyes = enclosure.seen_from(&glow, corner.eyes_m);
         let mut lit = Self {
             corner,
             shining,
@@ -123,7 +121,9 @@ impl<'a> Lit<'a> {
             at_face: FaceLight::DARK,
             each_lx: Vec::new(),
             at_eyes,
-            facets,
+            facets: OnceCell::new(),
+            mirrored: OnceCell::new(),
+            mixture: OnceCell::new(),
         };
         lit.each_lx = lit.each_lx(corner.eyes_m, corner.to_lens());
         lit.at_face = lit.towards_lens_and_cheeks();
@@ -141,6 +141,16 @@ impl<'a> Lit<'a> {
 
     pub(super) fn blockers(&self) -> &Blockers {
         &self.blockers
+    }
+
+    /// What shows in the glasses.
+    pub fn mirrored(&self) -> &[Mirrored<'a>] {
+        self.mirrored.get_or_init(|| super::detail::mirrored(self.corner))
+    }
+
+    /// What the lamps mix to on the face; `None` where no lamp shines.
+    pub fn mixture(&self) -> Option<&Mixture<'a>> {
+        self.mixture.get_or_init(|| super::tint::mixture(self)).as_ref()
     }
 
     /// The light on every part of the head, against that on a surface which faces the lens.

@@ -110,13 +110,7 @@ pub fn face_seen(corner: &Corner<'_>) -> Option<FaceSeen> {
 
 /// What a lamp would give the eyes if nothing stood between, lx.
 fn unhidden_lx(corner: &Corner<'_>, light: &LightAt<'_>, towards: DVec3) -> f64 {
-    match light.cloth {
-        Some((cloth, _)) => {
-            let pieces = super::cloth::pieces(&light.dark_face(), &light.face(), cloth);
-            pieces.iter().map(|piece| piece.illuminance_lx(corner.eyes_m, towards)).sum()
-        }
-        None => light.face().illuminance_lx(corner.eyes_m, towards),
-    }
+    super::cloth::faces(light).iter().map(|face| face.illuminance_lx(corner.eyes_m, towards)).sum()
 }
 
 /// A point, its normal, and whether the nose or the brow belongs to it and casts no shadow on it.

@@ -41,7 +41,7 @@ impl Mixture<'_> {
 
 /// The lamps' mixture on a surface at the eyes that faces the lens; the room is taken to throw their light back as it
 /// is, and lights for the background are left out. `None` where no lamp shines.
-pub fn mixture<'a>(lit: &Lit<'a>) -> Option<Mixture<'a>> {
+pub(super) fn mixture<'a>(lit: &Lit<'a>) -> Option<Mixture<'a>> {
     let all: Vec<(&LightAt<'_>, f64, f64)> = lit
         .lamps_lx()
         .filter(|(light, _)| !is_apart(light))
@@ -68,7 +68,7 @@ pub fn mixture<'a>(lit: &Lit<'a>) -> Option<Mixture<'a>> {
 }
 
 pub(super) fn readings(lit: &Lit<'_>) -> Vec<Reading> {
-    let Some(mixture) = mixture(lit) else { return Vec::new() };
+    let Some(mixture) = lit.mixture() else { return Vec::new() };
     let camera = &lit.corner().layout.camera;
     let source = "CIE 015 (from memory): tristimulus values add, kelvins do not";
     let mut cct = Reading::new("light.face.cct_k", mixture.cct_k)

@@ -143,28 +143,25 @@ impl Enclosure {
         glow
     }
 
-    /// Illuminance at a point on a surface of a unit normal, lx.
-    pub fn illuminance_lx(&self, glow: &Glow, point: DVec3, normal: DVec3) -> f64 {
+    /// Outlines of all that shines, with their luminances, cd/m2.
+    fn shining<'a>(&'a self, glow: &'a Glow) -> impl Iterator<Item = (&'a [DVec3], f64)> {
         let whole = self.patches.iter().zip(&glow.luminances_cd_m2).map(|(p, l)| (p.outline.as_slice(), *l));
         let fine = glow.fine.iter().map(|piece| (piece.outline.as_slice(), piece.luminance_cd_m2));
-        let all = whole.chain(fine).filter(|(_, luminance)| *luminance > 0.0);
-        all.map(|(outline, luminance)| polygon_illuminance(luminance, outline, point, normal)).sum()
+        whole.chain(fine).filter(|(_, luminance)| *luminance > 0.0)
+    }
+
+    /// Illuminance at a point on a surface of a unit normal, lx.
+    pub fn illuminance_lx(&self, glow: &Glow, point: DVec3, normal: DVec3) -> f64 {
+        self.shining(glow).map(|(outline, l)| polygon_illuminance(l, outline, point, normal)).sum()
     }
 
     /// The room as a point sees it, for surfaces turned any way there: worth it for more than one.
     pub fn seen_from(&self, glow: &Glow, point: DVec3) -> Surroundings {
-        let whole = self.patches.iter().zip(&glow.luminances_cd_m2).map(|(p, l)| (p.outline.as_slice(), *l));
-        let fine = glow.fine.iter().map(|piece| (piece.outline.as_slice(), piece.luminance_cd_m2));
-        let all = whole.chain(fine).filter(|(_, l)| *l > 0.0);
-        Surroundings {
-            point,
-            patches: all
-                .map(|(outline, luminance)| {
-                    let at: Vec<DVec3> = outline.iter().map(|c| *c - point).collect();
-                    Seen { vector: vector_lx(luminance, &at), at, luminance }
-                })
-                .collect(),
-        }
+        let seen = |(outline, luminance): (&[DVec3], f64)| {
+            let at: Vec<DVec3> = outline.iter().map(|c| *c - point).collect();
+            Seen { vector: vector_lx(luminance, &at), at, luminance }
+        };
+        Surroundings { patches: self.shining(glow).map(seen).collect() }
     }
 }
 
@@ -196,7 +193,6 @@ struct Seen {
 
 /// A room as seen from a point.
 pub struct Surroundings {
-    point: DVec3,
     patches: Vec<Seen>,
 }
 
@@ -216,11 +212,6 @@ impl Surroundings {
                 }
             })
             .sum()
-    }
-
-    /// The point.
-    pub fn point(&self) -> DVec3 {
-        self.point
     }
 }
 

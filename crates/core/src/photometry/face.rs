@@ -184,7 +184,7 @@ fn flux_of_unit(area_m2: f64, exponent: f64, emits: Emits) -> f64 {
 }
 
 /// To the viewer's right, level, and up, of a face with a normal: corners then go counter-clockwise.
-fn axes(normal: DVec3) -> (DVec3, DVec3) {
+pub fn axes(normal: DVec3) -> (DVec3, DVec3) {
     let across = DVec3::Z.cross(normal).try_normalize().unwrap_or(DVec3::X);
     (across, normal.cross(across))
 }

@@ -3,11 +3,11 @@
 use crate::colour::mired_shift;
 use crate::corner::Corner;
 use crate::finding::{Finding, Severity};
-use crate::light::detail::{Mirrored, mirrored};
+use crate::light::detail::Mirrored;
 use crate::light::face::Lit;
 use crate::light::highlight::{Bright, Highlight, highlights};
 use crate::light::power::{Change, Power, power};
-use crate::light::tint::{Mixture, mixture};
+use crate::light::tint::Mixture;
 use crate::plan::Gel;
 use crate::reading::Reading;
 use crate::units::{capital, decimals};
@@ -32,18 +32,15 @@ const HOT_SPOT_STOPS: f64 = 1.0;
 const RIM_STOPS: f64 = 2.0;
 const SPILL_FACE_STOPS: f64 = -4.0;
 const MONITOR_STOPS: f64 = -4.0;
-/// A closed room that becomes so much warmer is told, K. Fogon's own rule.
-const WARM_K: f64 = 6.0;
-const HEAT_CAUTION: &str = "Drink, air the room, and stop when you feel unwell; nothing stands on or over a lamp's vents. Batteries are charged on a hard surface while someone is there, never when swollen.";
 
 pub(super) fn notes(lit: &Lit<'_>, readings: &[Reading]) -> Vec<Finding> {
     let corner = lit.corner();
     let mut all: Vec<Finding> =
         highlights(corner, &lit.at_face()).iter().filter_map(|found| burnt_out(corner, found)).collect();
-    all.extend(mirrored(corner).iter().filter(|m| m.part > 0.0).map(glare));
-    if let Some(mixture) = mixture(lit) {
-        all.extend(mixed(&mixture));
-        all.extend(white_balance(corner, &mixture));
+    all.extend(lit.mirrored().iter().filter(|m| m.part > 0.0).map(glare));
+    if let Some(mixture) = lit.mixture() {
+        all.extend(mixed(mixture));
+        all.extend(white_balance(corner, mixture));
     }
     all.extend(power(lit).filter(|power| power.in_hand_stops < 0.0).map(|power| weak(corner, &power)));
     all.extend(from_readings(readings));
@@ -130,17 +127,6 @@ fn of_lights(corner: &Corner<'_>, readings: &[Reading]) -> Vec<Finding> {
                     .advise("Turn it to the wall, flag it, or move it further behind you."),
                 );
             }
-        } else if id == "room.heat.rise_k" && value > WARM_K {
-            all.push(
-                finding(format!(
-                    "In the end lamps and you warm the closed room by about {} K.",
-                    decimals(value, 0)
-                ))
-                .because("Sweat shows before you feel it, and cameras switch off when they are hot.", source)
-                .on(id.to_owned(), Some(value), "K")
-                .caution(HEAT_CAUTION)
-                .advise("Air the room between takes, and switch the lamps off while you are not recording."),
-            );
         }
     }
     all
