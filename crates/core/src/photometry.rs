@@ -42,11 +42,7 @@ pub fn face_normal(outline: &[DVec3]) -> (DVec3, f64) {
 /// Rushmeier and Winget 1989; Arvo 1995). The caller answers for the side that emits.
 pub fn polygon_illuminance(luminance_cd_m2: f64, outline: &[DVec3], point: DVec3, normal: DVec3) -> f64 {
     let Some(last) = outline.last() else { return 0.0 };
-    let edge = |a: DVec3, b: DVec3| {
-        let cross = a.cross(b);
-        let length = cross.length();
-        if length < 1e-14 { 0.0 } else { length.atan2(a.dot(b)) * normal.dot(cross) / length }
-    };
+    let edge = |a: DVec3, b: DVec3| normal.dot(edge_vector(a, b));
     let mut sum = 0.0;
     // The first and the last corner kept so far.
     let mut kept: Option<(DVec3, DVec3)> = None;
@@ -74,6 +70,20 @@ pub fn polygon_illuminance(luminance_cd_m2: f64, outline: &[DVec3], point: DVec3
         sum += edge(before, first);
     }
     luminance_cd_m2 / 2.0 * sum.abs()
+}
+
+/// Gamma g of an edge seen from the origin: the angle between its ends along the unit normal of both.
+fn edge_vector(a: DVec3, b: DVec3) -> DVec3 {
+    let cross = a.cross(b);
+    let (sine2, cosine) = (cross.length_squared(), a.dot(b));
+    // A short edge by the series of the arctangent, as good as the long way to 1e-11 and without its roots.
+    if cosine > 0.0 && sine2 < cosine * cosine / 16.0 {
+        let t2 = sine2 / (cosine * cosine);
+        let series = (0..8).rev().fold(0.0, |sum, n| 1.0 / f64::from(2 * n + 1) - t2 * sum);
+        return cross * (series / cosine);
+    }
+    let sine = sine2.sqrt();
+    if sine < 1e-14 { DVec3::ZERO } else { cross * (sine.atan2(cosine) / sine) }
 }
 
 /// Luminance of a lamp's face at full power, on its axis (`catalogue`).

@@ -2,8 +2,9 @@
 //! any light is linear in it, so that the exchange between patches is worked out once for a room.
 
 use std::f64::consts::PI;
+use std::ops::Range;
 
-use super::{Face, polygon_illuminance};
+use super::{Face, edge_vector, polygon_illuminance};
 use crate::geometry::DVec3;
 
 /// Steps at most until the exchange adds up.
@@ -157,11 +158,14 @@ impl Enclosure {
 
     /// The room as a point sees it, for surfaces turned any way there: worth it for more than one.
     pub fn seen_from(&self, glow: &Glow, point: DVec3) -> Surroundings {
+        let mut corners = Vec::with_capacity(4 * (self.patches.len() + glow.fine.len()));
         let seen = |(outline, luminance): (&[DVec3], f64)| {
-            let at: Vec<DVec3> = outline.iter().map(|c| *c - point).collect();
-            Seen { vector: vector_lx(luminance, &at), at, luminance }
+            let first = corners.len();
+            corners.extend(outline.iter().map(|c| *c - point));
+            Seen { vector: vector_lx(luminance, &corners[first..]), corners: first..corners.len(), luminance }
         };
-        Surroundings { patches: self.shining(glow).map(seen).collect() }
+        let patches = self.shining(glow).map(seen).collect();
+        Surroundings { patches, corners }
     }
 }
 
@@ -186,7 +190,7 @@ pub struct Piece {
 }
 
 struct Seen {
-    at: Vec<DVec3>,
+    corners: Range<usize>,
     vector: DVec3,
     luminance: f64,
 }
@@ -194,6 +198,8 @@ struct Seen {
 /// A room as seen from a point.
 pub struct Surroundings {
     patches: Vec<Seen>,
+    /// Corners of all patches from the point, m.
+    corners: Vec<DVec3>,
 }
 
 impl Surroundings {
@@ -202,13 +208,14 @@ impl Surroundings {
         self.patches
             .iter()
             .map(|patch| {
-                let over = patch.at.iter().filter(|corner| normal.dot(**corner) > 0.0).count();
+                let at = &self.corners[patch.corners.clone()];
+                let over = at.iter().filter(|corner| normal.dot(**corner) > 0.0).count();
                 if over == 0 {
                     0.0
-                } else if over == patch.at.len() {
+                } else if over == at.len() {
                     patch.vector.dot(normal).abs()
                 } else {
-                    polygon_illuminance(patch.luminance, &patch.at, DVec3::ZERO, normal)
+                    polygon_illuminance(patch.luminance, at, DVec3::ZERO, normal)
                 }
             })
             .sum()
@@ -219,13 +226,7 @@ impl Surroundings {
 /// illuminance.
 fn vector_lx(luminance_cd_m2: f64, outline: &[DVec3]) -> DVec3 {
     let edges = outline.iter().zip(outline.iter().cycle().skip(1));
-    let sum: DVec3 = edges
-        .map(|(a, b)| {
-            let cross = a.cross(*b);
-            let length = cross.length();
-            if length < 1e-14 { DVec3::ZERO } else { cross * (length.atan2(a.dot(*b)) / length) }
-        })
-        .sum();
+    let sum: DVec3 = edges.map(|(a, b)| edge_vector(*a, *b)).sum();
     sum * (luminance_cd_m2 / 2.0)
 }
 

@@ -112,22 +112,21 @@ impl Sheet {
         blockers: &Blockers,
         but: [Option<usize>; 2],
     ) -> Option<Vec<Vec<DVec3>>> {
-        let mut pieces = vec![self.outline.clone()];
-        let mut whole = true;
-        if !self.hole.is_empty() {
-            pieces = less(pieces, &self.hole);
-            whole = false;
-        }
+        // Cut only once something turns out to stand between: most faces are seen whole.
+        let mut cut: Option<Vec<Vec<DVec2>>> =
+            (!self.hole.is_empty()).then(|| less(vec![self.outline.clone()], &self.hole));
         for blocker in blockers.between(self.middle, self.radius_m, point, but) {
             let shadow = self.shadow(point, &blocker.corners);
             if shadow.len() >= 3 {
-                pieces = less(pieces, &shadow);
-                whole = false;
+                let left = less(cut.take().unwrap_or_else(|| vec![self.outline.clone()]), &shadow);
+                let gone = left.is_empty();
+                cut = Some(left);
+                if gone {
+                    break;
+                }
             }
         }
-        if whole {
-            return None;
-        }
+        let pieces = cut?;
         let back = |p: &DVec2| self.middle + self.across * p.x + self.up * p.y;
         Some(pieces.iter().map(|piece| piece.iter().map(back).collect()).collect())
     }
