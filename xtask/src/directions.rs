@@ -35,7 +35,8 @@ const LAYERS: &[&[&str]] = &[
 const CRATES: &[(&str, &[&str])] = &[
     ("core", &[]),
     ("handover", &["core"]),
-    ("server", &["core", "handover"]),
+    ("recording", &[]),
+    ("server", &["core", "handover", "recording"]),
     ("cli", &["core", "handover", "server"]),
     ("testkit", &[]),
 ];

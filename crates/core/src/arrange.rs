@@ -7,6 +7,7 @@ mod behind;
 mod cast;
 mod furnish;
 mod ground;
+mod hang;
 mod lamp;
 mod lights;
 mod obstacle;
@@ -14,6 +15,7 @@ mod screen;
 mod seats;
 mod settle;
 mod stands;
+mod variant;
 mod ways;
 mod why;
 
@@ -37,9 +39,11 @@ pub use angle::{AngleKind, with_angle};
 use furnish::Furnished;
 pub use furnish::replaced;
 pub use ground::{Depth, Gained, Ground, ground};
+pub use hang::with_treatment;
 pub use lamp::{LampJob, with_light};
 pub use obstacle::Obstacle;
 use seats::{Facing, Place};
+pub use variant::{Variant, varied};
 pub use why::{Placed, why};
 
 /// Proposals given at most.
@@ -447,6 +451,7 @@ pub(crate) fn bare_layout(shot: &Shot, gaze_deg: f64) -> Layout {
         backdrop: None,
         angles: Things::new(),
         furniture,
+        treatment: Things::new(),
     }
 }
 

@@ -123,11 +123,13 @@ pub fn readings(corner: &Corner<'_>) -> Vec<Reading> {
 
 fn lit_readings(corner: &Corner<'_>, lit: Option<&Lit<'_>>) -> Vec<Reading> {
     let mut all = scored_readings(corner, lit);
-    // Beside the others of the light.
-    let after = all.iter().rposition(|r| r.id.starts_with("light.")).map_or(all.len(), |at| at + 1);
-    let mut details = lit.map_or_else(Vec::new, crate::light::details);
-    set_measured(corner, &mut details);
-    all.splice(after..after, details);
+    // Each beside the others of its trade.
+    let light = lit.map_or_else(Vec::new, crate::light::details);
+    for (trade, mut details) in [("light.", light), ("sound.", crate::sound::details(corner))] {
+        let after = all.iter().rposition(|r| r.id.starts_with(trade)).map_or(all.len(), |at| at + 1);
+        set_measured(corner, &mut details);
+        all.splice(after..after, details);
+    }
     all
 }
 

@@ -121,6 +121,22 @@ pub fn calculations() -> Vec<Calculation> {
         entry::<face::CatchlightOf>(),
         entry::<sound::LevelAtDistance>(),
         entry::<sound::Reverberation>(),
+        entry::<sound::CriticalDistance>(),
+        entry::<sound::RoomModes>(),
+        entry::<sound::SchroederFrequency>(),
+        entry::<sound::DirectToReverberant>(),
+        entry::<sound::ClarityC50>(),
+        entry::<sound::SpeechTransmissionIndex>(),
+        entry::<sound::SumLevels>(),
+        entry::<sound::PolarPattern>(),
+        entry::<sound::CombNotch>(),
+        entry::<sound::BoomPosition>(),
+        entry::<sound::ImageSource>(),
+        entry::<sound::AbsorptionNeeded>(),
+        entry::<sound::PorousAbsorber>(),
+        entry::<sound::PreampGain>(),
+        entry::<sound::SyncDrift>(),
+        entry::<sound::ListeningTime>(),
         entry::<room::TapeMarkAt>(),
         entry::<room::StandTipping>(),
         entry::<room::CircuitLoad>(),
@@ -179,7 +195,10 @@ fn describe(root: &Value, schema: &Value, at: &str, fields: &mut Vec<Field>) {
             let range = describe_range(&item).unwrap_or_default();
             fields.push(Field { unit: unit_of(name), range, required, name: path });
         } else if inner["type"] == "object" {
+            let first = fields.len();
             describe(root, &inner, &path, fields);
+            // What belongs to something that need not be there need not be either.
+            fields[first..].iter_mut().for_each(|field| field.required &= required);
         } else {
             let range = describe_range(&inner).or_else(|| describe_choices(&inner)).unwrap_or_default();
             fields.push(Field { unit: unit_of(name), range, required, name: path });

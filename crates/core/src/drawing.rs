@@ -6,18 +6,20 @@ mod labels;
 mod plan_view;
 mod reach;
 mod side;
+mod voice;
 
 use serde::Serialize;
 use utoipa::ToSchema;
 
 use crate::corner::{Corner, Kind, Thing, things};
-use crate::geometry::{DVec2, hull};
+use crate::geometry::{DVec2, DVec3, hull};
 use crate::plan::{Plan, Point3};
 
 use labels::Label;
 use labels::MARK_RADIUS;
 pub use labels::{Mark, Word};
 pub use reach::{LightSheet, LightSheets};
+pub use voice::SoundSheets;
 
 /// Height of words on plan and side view, in parts of the room's longest side.
 const TEXT: f64 = 0.030;
@@ -54,6 +56,10 @@ pub enum Ink {
     Isolux,
     Cone,
     KeepOut,
+    Treatment,
+    Voice,
+    Echo,
+    Critical,
     Intruder,
     Guide,
     Centre,
@@ -188,6 +194,43 @@ fn stroke(ink: Ink, thing: Option<&str>, closed: bool, points: Vec<DVec2>) -> St
 /// side view of the same plan, beside what is written there; less finely while a hand drags. `None` where the plan does not resolve.
 pub fn draw_light(plan: &Plan, drawing: &Drawing, finely: bool) -> Option<LightSheets> {
     Some(reach::draw(&Corner::of(plan)?, drawing, finely))
+}
+
+/// How far what hangs on a wall is drawn to stand out, m.
+const HUNG_M: f64 = 0.06;
+
+/// What hangs or lies against the echo, where `shows` says that its surface is seen from the edge or from above.
+fn treatments(
+    corner: &Corner<'_>,
+    flat: impl Fn(DVec3) -> DVec2,
+    shows: impl Fn(DVec3) -> bool,
+    strokes: &mut Vec<Stroke>,
+) {
+    for (id, one) in &corner.layout.treatment {
+        let gear = corner.brief.gear.get(&one.gear).and_then(|gear| gear.treatment());
+        let (Some(gear), Some(plane)) = (gear, corner.brief.room.surface(&one.on.0)) else { continue };
+        if !shows(plane.normal) {
+            continue;
+        }
+        let size = one.size_m(gear);
+        let (along, up) = (plane.axes[0] * (size[0] / 2.0), plane.axes[1] * (size[1] / 2.0));
+        let corners: Vec<DVec2> = [(-1.0, -1.0), (1.0, -1.0), (1.0, 1.0), (-1.0, 1.0)]
+            .into_iter()
+            .flat_map(|(x, y)| {
+                let back = DVec3::from(one.position_m) + along * x + up * y;
+                [back, back + plane.normal * HUNG_M]
+            })
+            .map(&flat)
+            .collect();
+        let overhead = plane.normal.z < -0.5;
+        let ink = if overhead { Ink::Overhead } else { Ink::Treatment };
+        strokes.push(stroke(ink, Some(&id.0), true, hull(&corners)));
+    }
+}
+
+/// The ways of the voice, to lay over plan and side view of the same plan. `None` where the plan does not resolve.
+pub fn draw_sound(plan: &Plan, drawing: &Drawing) -> Option<SoundSheets> {
+    Some(voice::draw(&Corner::of(plan)?, drawing))
 }
 
 /// What a second angle sees: room and furniture, and the person where it does not look down on a bench.

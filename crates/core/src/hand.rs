@@ -4,6 +4,7 @@
 
 mod follow;
 mod handles;
+mod hung;
 mod resist;
 mod shoot;
 mod snap;
@@ -172,6 +173,9 @@ fn free(layout: Layout) -> Outcome {
 
 fn placed(before: &Plan, corner: &Corner<'_>, by: &Move) -> Outcome {
     let wanted = target(corner, by);
+    if before.layout.treatment.contains_key(&by.thing) {
+        return free(hung::placed(corner, &by.thing, wanted));
+    }
     if by.grip == Grip::Aim {
         let (at, snaps) = if by.snap { snap::aim(corner, by, wanted) } else { (wanted, Vec::new()) };
         return Outcome { layout: follow::aimed(corner, &by.thing.0, at), snaps, held: None };

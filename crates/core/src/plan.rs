@@ -17,21 +17,21 @@ use std::collections::BTreeMap;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-pub use brief::{Brief, Hair, Money, Person, Posture, Purpose, Recording, Today};
+pub use brief::{Brief, Effort, Hair, Money, Person, Posture, Purpose, Recording, Today};
 pub use gear::{
     BackdropType, Common, Gear, GearBackdrop, GearCamera, GearLens, GearLight, GearMicrophone, GearMonitor,
-    GearPanel, GearState, GearSupport, GearThing, Mounting, ScreenType, Shape,
+    GearPanel, GearState, GearSupport, GearThing, GearTreatment, Mounting, ScreenType, Shape,
 };
 pub use layout::{
     Angle, Backdrop, Camera, FurnitureAt, Hung, Layout, Light, Microphone, Orientation, Role, Screen, Seat,
-    Support, SupportKind,
+    Support, SupportKind, Treatment,
 };
 pub use modifier::{Chromaticity, Cloth, Gel, Modifier};
 pub use patch::{Fix, PatchStep, apply, change};
 pub use point::{Id, Point2, Point3, ReadingId};
 pub use room::{
-    Beam, Furniture, FurnitureKind, Look, Mains, Opening, OpeningKind, Room, Size3, Slope, Surface, Swing,
-    WALL_NAMES,
+    Beam, Furniture, FurnitureKind, Glazing, Look, Mains, Noise, NoiseKind, Opening, OpeningKind, Plane,
+    Room, Size3, Slope, Surface, Swing, WALL_NAMES,
 };
 pub use school::{
     Aperture, BackgroundSchool, CameraHeight, FrameRate, LensSchool, LightSchool, MicrophoneSchool,

@@ -222,7 +222,15 @@ const KNOWN: &[Entry] = &[
     ("daylight.*.azimuth_deg", None, None),
     ("sound.microphone.distance_m", Some(Aspect::Sound), Some((0.01, 20.0))),
     ("sound.microphone.gain_over_camera_db", Some(Aspect::Sound), None),
+    ("sound.microphone.direct_to_reverberant_db", None, None),
+    ("sound.microphone.clarity_c50_db", None, None),
+    ("sound.microphone.speech_transmission_index", None, None),
+    ("sound.microphone.snr_db", None, None),
+    ("sound.microphone.gain_db", None, None),
+    ("sound.microphone.desk_reflection_db", None, None),
     ("sound.room.rt_mid_s", Some(Aspect::Room), Some((0.05, 10.0))),
+    ("sound.room.noise_dba", None, Some((0.0, 110.0))),
+    ("sound.room.schroeder_hz", None, None),
 ];
 
 /// The glossary's word for each known reading, in the same order.

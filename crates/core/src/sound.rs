@@ -1,14 +1,85 @@
-//! The sound: how near the microphone is, what that buys, and how long the room rings.
+//! The sound: where the microphone goes, what the room does to the voice, what else is heard, and how it will sound.
 
+pub mod absorption;
+pub mod air;
+pub mod around;
+pub mod chart;
+pub mod choices;
+pub mod desk;
+pub mod field;
+pub mod gain;
+pub mod hear;
+pub mod images;
+pub mod impulse;
+pub mod intelligibility;
+pub mod level;
+pub mod loudness;
+pub mod modes;
+pub mod noise;
+pub mod pattern;
+pub mod pickup;
 pub mod placement;
+pub mod porous;
+pub mod record;
+pub mod reflections;
 pub mod reverberation;
+pub mod seen;
+pub mod spectrum;
+pub mod treatment;
+pub mod voice;
 
 use crate::corner::Corner;
+use crate::geometry::{DVec3, angle_between_deg, bearing_vector};
+use crate::plan::GearMicrophone;
 use crate::reading::{From, Reading};
 
-/// Level at another distance by the inverse square law for direct sound, dB.
-pub fn level_at_distance_db(level_db: f64, at_distance_m: f64, wanted_distance_m: f64) -> f64 {
-    level_db - 20.0 * (wanted_distance_m / at_distance_m).log10()
+use absorption::Absorption;
+use level::level_at_distance_db;
+use pickup::{Placed, Scene, pickup};
+
+/// Level of the voice at 1 m, dBA, and whether it was told.
+pub fn voice_1m_dba(corner: &Corner<'_>) -> (f64, From) {
+    let told = corner.brief.person.voice;
+    let from = if told.is_some() { From::Typed } else { From::Assumed };
+    (voice::level_1m_dba(told.unwrap_or_default()), from)
+}
+
+/// A microphone aimed at the mouth from a place.
+pub fn placed(
+    corner: &Corner<'_>,
+    absorption: &Absorption,
+    gear: &GearMicrophone,
+    capsule_m: DVec3,
+) -> Placed {
+    let off = capsule_m - corner.mouth_m;
+    let facing = bearing_vector(corner.layout.seat.bearing_deg);
+    let noises = around::together_dba(&around::heard(corner, absorption, gear, capsule_m));
+    Placed {
+        distance_m: off.length().max(0.02),
+        off_axis_deg: angle_between_deg(facing, off),
+        q: pattern::directivities(gear.pattern_a, gear.tube_m),
+        self_noise_dba: own_noise_dba(corner, gear),
+        noise_db: noise::STEADY_DB.map(|db| noises + db),
+    }
+}
+
+/// Noise of a microphone with its input, dBA: of the input where its figures are told.
+fn own_noise_dba(corner: &Corner<'_>, gear: &GearMicrophone) -> f64 {
+    let input = record::input(corner).and_then(|thing| thing.input_noise_dbu);
+    match (input, gear.sensitivity_mv_pa) {
+        (Some(noise_dbu), Some(sensitivity)) => {
+            level::sum_db([gear.self_noise_dba, noise::preamplifier_dba(noise_dbu, sensitivity)])
+        }
+        _ => gear.self_noise_dba,
+    }
+}
+
+/// The corner's voice, room and microphone; `None` without a microphone.
+pub fn scene(corner: &Corner<'_>) -> Option<(Scene, Placed)> {
+    let absorption = Absorption::of(corner);
+    let (gear, capsule) = corner.microphone?;
+    let scene = Scene::new(&absorption, voice_1m_dba(corner).0);
+    Some((scene, placed(corner, &absorption, gear, capsule)))
 }
 
 /// What the sound trade reads off a corner.
@@ -33,6 +104,136 @@ pub fn readings(corner: &Corner<'_>) -> Vec<Reading> {
                 .within(1.0),
         );
     }
-    all.push(reverberation::reading(corner));
+    all.push(reverberation::reading(&Absorption::computed(corner)));
     all
+}
+
+/// What is told of the sound and not scored.
+pub fn details(corner: &Corner<'_>) -> Vec<Reading> {
+    let absorption = Absorption::of(corner);
+    let times = absorption.rt60_s();
+    let room_from = if absorption.assumed { From::Assumed } else { From::Computed };
+    let mut all = vec![
+        Reading::new(
+            "sound.room.schroeder_hz",
+            modes::schroeder_frequency_hz(absorption.volume_m3, absorption::mid(times)),
+        )
+        .by("2000 sqrt(T / V)", "Schroeder 1996")
+        .with("volume", absorption.volume_m3, "m\u{b3}", From::Typed)
+        .with("reverberation time", absorption::mid(times), "s", room_from)
+        .note("Below this the room rings in single tones: figures there are indicative."),
+        room_noise(corner, &absorption),
+    ];
+    let Some((gear, capsule)) = corner.microphone else { return all };
+    let (voice_dba, voice_from) = voice_1m_dba(corner);
+    let scene = Scene::new(&absorption, voice_dba);
+    let at = placed(corner, &absorption, gear, capsule);
+    let got = pickup(&scene, &at);
+    let told = gear.common.told();
+    all.push(
+        Reading::new("sound.microphone.direct_to_reverberant_db", got.direct_to_reverberant_mid_db())
+            .by(
+                "20 lg(Dc / r) - what the mouth gives less to that side, Dc = sqrt(Qs Qm R / 16 pi); mean of 500 Hz to 2 kHz",
+                "Beranek; Kuttruff; directivity of the voice is Fogon's own model, good to 3 dB",
+            )
+            .with("critical distance on the mouth's axis", got.critical_distance_m, "m", room_from)
+            .with("distance", at.distance_m, "m", From::Computed)
+            .with("off the mouth's axis", at.off_axis_deg, "\u{b0}", From::Computed)
+            .with("directivity factor at 1 kHz", at.q[3], "", told)
+            .with("room constant", scene.room_constant_mid_m2(), "m\u{b2}", room_from)
+            .within(3.0)
+            .note(field::direct_words(got.direct_to_reverberant_mid_db())),
+    );
+    all.push(
+        Reading::new("sound.microphone.clarity_c50_db", got.c50_1k_db)
+            .by(
+                "10 lg((d + 1 - e) / e), e = exp(-0.05 x 6 ln 10 / T), at 1 kHz",
+                "ISO 3382-1, an exponential decay; 15 dB and more is good for a recorded voice: Fogon's own scale",
+            )
+            .with("reverberation time at 1 kHz", times[3], "s", room_from)
+            .with("direct over reverberant", got.direct_to_reverberant_db[3], "dB", From::Computed)
+            .within(3.0),
+    );
+    all.push(
+        Reading::new("sound.microphone.speech_transmission_index", got.sti)
+            .by(
+                "indirect method, male weights, no masking",
+                "IEC 60268-16:2011 (weights from memory); a recording should reach 0.75, aim for 0.85: Fogon's own rule",
+            )
+            .with("speech over noise", got.snr_dba, "dB", From::Computed)
+            .with("direct over reverberant", got.direct_to_reverberant_mid_db(), "dB", From::Computed)
+            .within(0.05)
+            .note(intelligibility::words(got.sti)),
+    );
+    let noises = around::heard(corner, &absorption, gear, capsule);
+    let mut snr = Reading::new("sound.microphone.snr_db", got.snr_dba)
+        .by(
+            "speech at the microphone less noise there, both A-weighted",
+            "direct and reverberant by Beranek; words common practice, no source",
+        )
+        .with("voice at 1 m", voice_dba, "dBA", voice_from)
+        .with("speech at the microphone", got.speech_dba, "dBA", From::Computed)
+        .with(
+            "noise with the microphone's own",
+            got.noise_dba,
+            "dBA",
+            noises.first().map_or(From::Assumed, |n| n.from),
+        )
+        .with("the microphone's own", at.self_noise_dba, "dBA", told)
+        .within(4.0);
+    if let Some(loudest) = noises.first() {
+        snr = snr.with("loudest noise there", loudest.level_dba, "dBA", loudest.from);
+    }
+    all.push(snr.note(noise::ratio_words(got.snr_dba)));
+    all.extend(record::gain_reading(corner, gear, &got));
+    if let Some(hit) = reflections::first(corner).iter().find(|r| r.is_furniture) {
+        all.push(desk_reading(corner, capsule, hit));
+    }
+    all
+}
+
+/// Noise of the room where the person sits.
+fn room_noise(corner: &Corner<'_>, absorption: &Absorption) -> Reading {
+    let round = GearMicrophone {
+        common: crate::plan::Common::default(),
+        mounting: crate::plan::Mounting::Desk,
+        pattern_a: 1.0,
+        tube_m: 0.0,
+        self_noise_dba: 0.0,
+        sensitivity_mv_pa: None,
+    };
+    let all = around::computed(corner, absorption, &round, corner.mouth_m);
+    let level = around::together_dba(&all);
+    let from = all.first().map_or(From::Assumed, |loudest| loudest.from);
+    let mut reading = Reading::new("sound.room.noise_dba", level)
+        .by(
+            "all noises where you sit, direct and by way of the room, added by energy",
+            "Beranek; ISO 16283-3 through windows; levels nobody told are usual ones: common figures, no source",
+        )
+        .within(4.0)
+        .note(noise::room_words(level));
+    if let Some(loudest) = all.first() {
+        reading = reading.with("loudest", loudest.level_dba, "dBA", loudest.from);
+    }
+    reading.from = from;
+    reading
+}
+
+/// What a desk does to the voice at the microphone.
+fn desk_reading(corner: &Corner<'_>, capsule: DVec3, hit: &reflections::Reflection) -> Reading {
+    let level = (capsule - corner.mouth_m).truncate().length();
+    let (mouth, above) = (corner.mouth_m.z - hit.point_m.z, capsule.z - hit.point_m.z);
+    let comb = desk::comb(mouth, above, level, desk::HARD, reverberation::SPEED_M_S);
+    let level_db = comb.reflection_rel_db.unwrap_or(0.0);
+    Reading::new("sound.microphone.desk_reflection_db", level_db)
+        .by("20 lg(0.95 d / e), d straight, e by way of the desk", "two rays (Everest); words are Fogon's own scale")
+        .with("mouth above the desk", mouth, "m", From::Computed)
+        .with("microphone above it", above, "m", From::Computed)
+        .with("lowest notch", comb.first_notch_hz.unwrap_or(0.0), "Hz", From::Computed)
+        .within(2.0)
+        .note(match desk::words(level_db) {
+            "hollow" => "Hollow: come nearer, lay a towel on the desk where the voice is thrown back, tilt or flush-mount the microphone, or boom from above.",
+            "slight" => "Slight: a towel on the desk where the voice is thrown back takes it away.",
+            _ => "Fine: the desk is hardly heard.",
+        })
 }

@@ -31,6 +31,7 @@ fn pen(ink: Ink) -> (&'static str, &'static str, f64, &'static str) {
         Ink::Microphone => ("#111", "#111", 0.3, ""),
         Ink::Screen => ("#fff", "#111", 0.3, "0.3 0.3"),
         Ink::Backdrop => ("#f4f4f4", "#444", 0.3, "1.5 0.4"),
+        Ink::Treatment => ("url(#dots)", "#333", 0.25, ""),
         Ink::Stand => ("#555", "none", 0.0, ""),
         Ink::Feet => ("none", "#777", 0.15, "0.5 0.5"),
         Ink::Arm => ("#555", "#555", 0.15, ""),
@@ -46,7 +47,10 @@ fn pen(ink: Ink) -> (&'static str, &'static str, f64, &'static str) {
         | Ink::HeadroomBand
         | Ink::Isolux
         | Ink::Cone
-        | Ink::KeepOut => ("none", "none", 0.0, ""),
+        | Ink::KeepOut
+        | Ink::Voice
+        | Ink::Echo
+        | Ink::Critical => ("none", "none", 0.0, ""),
         Ink::EyeLine => ("none", "#444", 0.18, "2 0.8"),
         Ink::Headroom => ("none", "#222", 0.3, ""),
     }

@@ -2,6 +2,7 @@
 
 mod corners;
 mod exports;
+mod hear;
 mod judge;
 mod live;
 mod reference;
@@ -55,6 +56,10 @@ fn described() -> OpenApiRouter<Shared> {
         .routes(routes!(judge::apply))
         .routes(routes!(judge::place))
         .routes(routes!(judge::walk))
+        .routes(routes!(hear::sound))
+        .routes(routes!(hear::picture))
+        .routes(routes!(hear::treatment))
+        .routes(routes!(hear::voice, hear::keep_voice, hear::forget_voice))
         .routes(routes!(reference::glossary))
         .routes(routes!(reference::schools))
         .routes(routes!(reference::catalogue))
@@ -84,30 +89,36 @@ impl<S: Send + Sync> FromRequest<S> for Body {
     type Rejection = Details;
 
     async fn from_request(request: axum::extract::Request, _: &S) -> Result<Self, Details> {
-        let mut body = request.into_body();
-        let (mut kept, mut seen) = (Vec::new(), 0);
-        while let Some(frame) = body.frame().await {
-            let broken = |_| {
-                let title = "The request broke off before it was complete.";
-                Details::new(StatusCode::BAD_REQUEST, "unreadable", title)
-            };
-            let Ok(data) = frame.map_err(broken)?.into_data() else { continue };
-            seen += data.len();
-            if seen <= BODY_BYTES {
-                kept.extend_from_slice(&data);
-            } else if seen > DROPPED_BYTES {
-                break;
-            }
-        }
-        if seen > BODY_BYTES {
-            return Err(Details::new(
-                StatusCode::PAYLOAD_TOO_LARGE,
-                "too_large",
-                "The document is larger than 1 MB, which is more than a plan can need.",
-            ));
-        }
-        Ok(Self(kept))
+        let words = "The document is larger than 1 MB, which is more than a plan can need.";
+        bytes_of(request, BODY_BYTES, words).await.map(Self)
     }
+}
+
+/// A body of at most so many bytes; of a larger one the rest is read and dropped.
+async fn bytes_of(
+    request: axum::extract::Request,
+    most_bytes: usize,
+    too_large: &str,
+) -> Result<Vec<u8>, Details> {
+    let mut body = request.into_body();
+    let (mut kept, mut seen) = (Vec::new(), 0);
+    while let Some(frame) = body.frame().await {
+        let broken = |_| {
+            let title = "The request broke off before it was complete.";
+            Details::new(StatusCode::BAD_REQUEST, "unreadable", title)
+        };
+        let Ok(data) = frame.map_err(broken)?.into_data() else { continue };
+        seen += data.len();
+        if seen <= most_bytes {
+            kept.extend_from_slice(&data);
+        } else if seen > most_bytes + DROPPED_BYTES {
+            break;
+        }
+    }
+    if seen > most_bytes {
+        return Err(Details::new(StatusCode::PAYLOAD_TOO_LARGE, "too_large", too_large));
+    }
+    Ok(kept)
 }
 
 /// Runs work that computes or waits for the disk off the threads that answer.

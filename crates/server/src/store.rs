@@ -35,6 +35,13 @@ const STEPS: &[M<'static>] = &[
         ALTER TABLE revision ADD COLUMN redo_to INTEGER;
         UPDATE revision SET undo_to = number - 1 WHERE number > 1;",
     ),
+    // The user's own dry voice, as the file it came in.
+    M::up(
+        "CREATE TABLE voice (
+        id INTEGER PRIMARY KEY CHECK (id = 1),
+        file BLOB NOT NULL
+    ) STRICT;",
+    ),
 ];
 const MIGRATIONS: Migrations<'static> = Migrations::from_slice(STEPS);
 
@@ -302,6 +309,31 @@ impl Store {
         let kept = put(&change, id, revision, document, undo_to, redo_to)?;
         change.commit()?;
         Ok(kept)
+    }
+
+    /// The user's own voice, as the file it came in.
+    ///
+    /// # Errors
+    /// SQLite refuses.
+    pub fn voice(&self) -> Result<Option<Vec<u8>>, StoreError> {
+        let connection = self.lock();
+        let file = connection.query_row("SELECT file FROM voice", [], |row| row.get(0)).optional()?;
+        Ok(file)
+    }
+
+    /// Keeps the user's own voice in place of any before it, or forgets it.
+    ///
+    /// # Errors
+    /// SQLite refuses.
+    pub fn keep_voice(&self, file: Option<&[u8]>) -> Result<(), StoreError> {
+        let connection = self.lock();
+        match file {
+            Some(file) => {
+                connection.execute("INSERT OR REPLACE INTO voice (id, file) VALUES (1, ?1)", [file])?
+            }
+            None => connection.execute("DELETE FROM voice", [])?,
+        };
+        Ok(())
     }
 
     /// Forgets a corner and its revisions.

@@ -262,6 +262,43 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/hear": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * A voice as this corner would record it, a WAV file of 24 bits at 48 kHz: at -23 LUFS where its peaks allow, its noise with
+         *     it. Headers tell by how much it was turned up, how loud it is now and its true peak
+         */
+        post: operations["sound"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/impulse": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a clap at the mouth would write at the microphone: its picture, its decay by band, its first reflections */
+        post: operations["picture"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/light": {
         parameters: {
             query?: never;
@@ -381,6 +418,42 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/treatment": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A plan with one more thing against the echo, in its best place */
+        post: operations["treatment"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/voice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The user's own voice, as kept */
+        get: operations["voice"];
+        /** Keeps a dry recording of the user's own voice, WAV or FLAC, 1 to 60 s, at most 20 MB, on this machine */
+        put: operations["keep_voice"];
+        post?: never;
+        /** Forgets the user's own voice */
+        delete: operations["forget_voice"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/walk": {
         parameters: {
             query?: never;
@@ -402,6 +475,56 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** @description What would bring the room to its target. */
+        Advice: {
+            /**
+             * Format: double
+             * @description Mean of 500 Hz and 1 kHz now, s.
+             */
+            rt_mid_s: number;
+            /** @description In words. */
+            words: string;
+            /**
+             * Format: double
+             * @description Where it should end, s.
+             */
+            target_s: number;
+            /**
+             * Format: double
+             * @description Absorption that is missing at 500 Hz, 1 kHz or 2 kHz, whichever lacks most, m2; 0 where the room is there.
+             */
+            missing_m2: number;
+            /** @description Each thing by itself. */
+            alone: components["schemas"]["Alone"][];
+            /** @description Cheap things first, one after the other, until the target is met. */
+            steps: components["schemas"]["Step"][];
+            /** @description Where to hang or lay it, first things first. */
+            places: components["schemas"]["Place"][];
+        };
+        /** @description One thing by itself. */
+        Alone: {
+            /** @description Row of the absorption table. */
+            material: string;
+            /** @description What it is. */
+            label: string;
+            /**
+             * Format: double
+             * @description Area of it that reaches the target, m2; null where the room has no such room for it.
+             */
+            area_m2?: number | null;
+            /**
+             * Format: double
+             * @description As much of it as would fit, m2.
+             */
+            most_m2: number;
+            /**
+             * Format: double
+             * @description What that much reaches, s.
+             */
+            reaches_s: number;
+            /** @description An estimate, good to 40 %. */
+            estimate: boolean;
+        };
         /** @description A second angle. */
         Angle: {
             /** @description Gear id of the body. */
@@ -796,6 +919,11 @@ export interface components {
             power_w?: number | null;
             /**
              * Format: double
+             * @description Level of its fan 1 m away, dBA; none if it is silent.
+             */
+            fan_noise_1m_dba?: number | null;
+            /**
+             * Format: double
              * @description Power factor (1).
              */
             power_factor?: number | null;
@@ -870,6 +998,61 @@ export interface components {
          * @enum {string}
          */
         Differs: "best" | "bearing" | "lens" | "rig";
+        /** @description Curves over distance. */
+        DistanceChart: {
+            /** @description Distances, m, each with its levels. */
+            points: components["schemas"]["DistancePoint"][];
+            /** @description Named distances. */
+            marks: components["schemas"]["DistanceMark"][];
+            /**
+             * Format: double
+             * @description Where direct and reverberant voice are alike, m.
+             */
+            critical_distance_m: number;
+            /**
+             * Format: double
+             * @description Where the microphone stands, m.
+             */
+            distance_m: number;
+        };
+        /** @description A named distance. */
+        DistanceMark: {
+            /**
+             * Format: double
+             * @description From the mouth, m.
+             */
+            distance_m: number;
+            /** @description In words. */
+            label: string;
+        };
+        /** @description Levels at a distance, dBA. */
+        DistancePoint: {
+            /**
+             * Format: double
+             * @description From the mouth, m.
+             */
+            distance_m: number;
+            /**
+             * Format: double
+             * @description Voice, straight.
+             */
+            direct_dba: number;
+            /**
+             * Format: double
+             * @description Voice by way of the room.
+             */
+            reverberant_dba: number;
+            /**
+             * Format: double
+             * @description Noise with the microphone's own.
+             */
+            noise_dba: number;
+            /**
+             * Format: double
+             * @description Speech transmission index.
+             */
+            sti: number;
+        };
         /** @description Plan, side view and frame of one corner. */
         Drawing: {
             /** @description From above, turned so that the lens axis runs nearest to horizontal. */
@@ -884,6 +1067,11 @@ export interface components {
              */
             quarter_turns: number;
         };
+        /**
+         * @description How loudly somebody speaks.
+         * @enum {string}
+         */
+        Effort: "relaxed" | "normal" | "raised" | "loud";
         /** @description A reading that a finding rests on. */
         Evidence: {
             /** @description Id of the reading, or a plain name. */
@@ -1105,6 +1293,9 @@ export interface components {
         }) | (components["schemas"]["GearBackdrop"] & {
             /** @enum {string} */
             kind: "backdrop";
+        }) | (components["schemas"]["GearTreatment"] & {
+            /** @enum {string} */
+            kind: "treatment";
         }) | (components["schemas"]["GearThing"] & {
             /** @enum {string} */
             kind: "power";
@@ -1444,6 +1635,51 @@ export interface components {
              * @description Writing speed that a card keeps up, MB/s.
              */
             write_mb_s?: number | null;
+            /**
+             * Format: double
+             * @description Noise of its microphone input, dBu, A-weighted (EIN).
+             */
+            input_noise_dbu?: number | null;
+            /**
+             * Format: double
+             * @description Level at its input that fills the scale at no gain, dBu.
+             */
+            full_scale_dbu?: number | null;
+            /**
+             * Format: double
+             * @description Most gain of its microphone input, dB.
+             */
+            gain_max_db?: number | null;
+        };
+        /** @description Something that takes sound out of the room: a panel, a curtain, blankets, a rug. */
+        GearTreatment: components["schemas"]["Common"] & {
+            /** @description Row of the absorption table, as `blanket_pleated`. */
+            material: string;
+            /**
+             * Format: double
+             * @description Width as it hangs or lies, m.
+             */
+            width_m: number;
+            /**
+             * Format: double
+             * @description Height as it hangs, or length as it lies, m.
+             */
+            height_m: number;
+            /**
+             * Format: double
+             * @description Thickness of a porous layer, m; with its flow resistivity its absorption is worked out in place of the row's.
+             */
+            thickness_m?: number | null;
+            /**
+             * Format: double
+             * @description Gap between it and the wall, m (0).
+             */
+            air_gap_m?: number | null;
+            /**
+             * Format: double
+             * @description Flow resistivity of a porous layer, Pa s/m2.
+             */
+            flow_resistivity_pa_s_m2?: number | null;
         };
         /**
          * @description A coloured foil that turns daylight into lamplight, or the other way, whole or in part (figures common practice, no
@@ -1451,6 +1687,11 @@ export interface components {
          * @enum {string}
          */
         Gel: "warm-full" | "warm-half" | "warm-quarter" | "cool-full" | "cool-half";
+        /**
+         * @description How a window is made, or left.
+         * @enum {string}
+         */
+        Glazing: "single" | "double" | "leaky" | "tilted";
         /**
          * @description What of a thing is moved.
          * @enum {string}
@@ -1494,6 +1735,15 @@ export interface components {
             /** @description Its height can be changed. */
             lifts: boolean;
         };
+        /** @description A corner, and in which way it is to be heard. */
+        HearIn: {
+            /** @description The corner. */
+            plan: components["schemas"]["Plan"];
+            /** @description What is other than planned (nothing). */
+            variant?: components["schemas"]["Variant"];
+            /** @description The user's own voice in place of the one that ships (no). */
+            own_voice?: boolean;
+        };
         /** @description Why a move stopped short. */
         Held: {
             /** @description The rule. */
@@ -1508,11 +1758,50 @@ export interface components {
         Hung: "stands" | "ceiling" | "wall";
         /** @description The id of a thing in a plan. */
         Id: string;
+        /** @description A first reflection in a response. */
+        ImpulseReflection: {
+            /** @description The surface, in words. */
+            words: string;
+            /**
+             * Format: double
+             * @description After the direct sound, ms.
+             */
+            delay_ms: number;
+            /**
+             * Format: double
+             * @description Against it, dB.
+             */
+            level_db: number;
+        };
+        /** @description What a clap at the mouth would write at the microphone. */
+        ImpulseSeen: {
+            /**
+             * Format: double
+             * @description Times after the direct sound of what is drawn: first and last, ms.
+             */
+            from_ms: number;
+            /** Format: double */
+            to_ms: number;
+            /** @description Largest value in each of as many equal stretches, against the direct sound, dB; null under -60. */
+            levels_db: (number | null)[];
+            /** @description Octave bands, Hz. */
+            bands_hz: number[];
+            /** @description Seconds of each point of the decays. */
+            decay_s: number[];
+            /** @description Level of what is still to come in each band, dB, band by band. */
+            decays_db: number[][];
+            /** @description Reverberation time by band, s. */
+            rt60_s: number[];
+            /** @description First reflections: their delay and their level against the direct sound. */
+            reflections: components["schemas"]["ImpulseReflection"][];
+            /** @description The room is a box, whose images are complete to 50 ms; another room is heard with single reflections and a tail. */
+            is_box: boolean;
+        };
         /**
          * @description What a shape is.
          * @enum {string}
          */
-        Ink: "wall" | "floor" | "window" | "door" | "swing" | "overhead" | "furniture" | "person" | "head" | "camera" | "light" | "board" | "microphone" | "screen" | "backdrop" | "stand" | "feet" | "arm" | "field" | "sharp" | "axis" | "aim" | "isolux" | "cone" | "keep-out" | "intruder" | "guide" | "centre" | "safe-area" | "vertical-cut" | "headroom-band" | "eye-line" | "headroom";
+        Ink: "wall" | "floor" | "window" | "door" | "swing" | "overhead" | "furniture" | "person" | "head" | "camera" | "light" | "board" | "microphone" | "screen" | "backdrop" | "stand" | "feet" | "arm" | "field" | "sharp" | "axis" | "aim" | "isolux" | "cone" | "keep-out" | "treatment" | "voice" | "echo" | "critical" | "intruder" | "guide" | "centre" | "safe-area" | "vertical-cut" | "headroom-band" | "eye-line" | "headroom";
         /** @description One input of a working. */
         Input: {
             /** @description Its name. */
@@ -1538,6 +1827,8 @@ export interface components {
             face?: components["schemas"]["FaceSeen"] | null;
             light?: components["schemas"]["LightSheets"] | null;
             same_lamp?: components["schemas"]["Fix"] | null;
+            sound?: components["schemas"]["SoundSeen"] | null;
+            sound_sheets?: components["schemas"]["SoundSheets"] | null;
             chart?: components["schemas"]["Chart"] | null;
             ground?: components["schemas"]["Ground"] | null;
             /** @description What second angles see, where the chart was asked for. */
@@ -1598,6 +1889,10 @@ export interface components {
             /** @description Furniture that has been moved. */
             furniture?: {
                 [key: string]: components["schemas"]["FurnitureAt"];
+            };
+            /** @description What hangs or lies in the room against its echo. */
+            treatment?: {
+                [key: string]: components["schemas"]["Treatment"];
             };
         };
         /** @description One wall of the walk. */
@@ -1751,6 +2046,49 @@ export interface components {
             /** @description Stays where it is: neither a hand, a fix, a free move nor another layout moves it. */
             locked?: boolean;
         };
+        /** @description A microphone of one school in this corner. */
+        MicrophoneChoice: {
+            /** @description How it is used. */
+            mounting: components["schemas"]["Mounting"];
+            /** @description What it is, in words. */
+            label: string;
+            /** @description Gear id of the one at hand; none of a usual one. */
+            gear?: string | null;
+            /** @description It is the plan's. */
+            chosen: boolean;
+            /** @description It shows in the picture there. */
+            in_picture: boolean;
+            /** @description Capsule, m. */
+            position_m: components["schemas"]["Point3"];
+            /**
+             * Format: double
+             * @description From the mouth, m.
+             */
+            distance_m: number;
+            /**
+             * Format: double
+             * @description Direct over reverberant voice, dB.
+             */
+            direct_to_reverberant_db: number;
+            /** @description That in words. */
+            direct_words: string;
+            /**
+             * Format: double
+             * @description Speech over noise, dB, A-weighted.
+             */
+            snr_db: number;
+            /** @description That in words. */
+            snr_words: string;
+            /**
+             * Format: double
+             * @description Speech transmission index.
+             */
+            sti: number;
+            /** @description That in words. */
+            sti_words: string;
+            /** @description What speaks for and against it, in one sentence (common practice, no source). */
+            remark: string;
+        };
         /** @enum {string} */
         MicrophoneSchool: "boom" | "lavalier" | "desk" | "in-shot";
         /** @description A kind of layout that this corner does not allow. */
@@ -1838,6 +2176,38 @@ export interface components {
         MovedOut: components["schemas"]["Moved"] & {
             judged: components["schemas"]["Judged"];
         };
+        /** @description Something that makes a noise. */
+        Noise: {
+            /** @description What it is. */
+            kind: components["schemas"]["NoiseKind"];
+            position_m?: components["schemas"]["Point3"] | null;
+            /**
+             * Format: double
+             * @description Level 1 m from it, dBA; of the street 2 m before the windows (usual for its kind).
+             */
+            level_1m_dba?: number | null;
+            /** @description It can be switched off, or carried out, for a take. */
+            can_stop?: boolean;
+        };
+        /**
+         * @description The usual noises.
+         * @enum {string}
+         */
+        NoiseKind: "computer" | "fan" | "fridge" | "ventilation" | "street" | "other";
+        /** @description A noise at the microphone. */
+        NoiseSeen: {
+            /** @description In words. */
+            what: string;
+            /**
+             * Format: double
+             * @description dBA.
+             */
+            level_dba: number;
+            /** @description How its level was come by. */
+            from: components["schemas"]["From"];
+            /** @description It can be stopped for a take. */
+            can_stop: boolean;
+        };
         /** @description How the camera stands now. */
         Now: {
             /**
@@ -1919,6 +2289,7 @@ export interface components {
              */
             height_m?: number | null;
             swing?: components["schemas"]["Swing"] | null;
+            glazing?: components["schemas"]["Glazing"] | null;
         };
         /**
          * @description Door or window.
@@ -1930,6 +2301,38 @@ export interface components {
          * @enum {string}
          */
         Orientation: "landscape" | "portrait";
+        /** @description What is kept of the user's own voice. */
+        OwnVoice: {
+            /**
+             * Format: double
+             * @description Length, s; null where none is kept.
+             */
+            seconds?: number | null;
+            /**
+             * Format: int32
+             * @description Sample rate of the file, Hz.
+             */
+            sample_rate_hz?: number | null;
+            /**
+             * Format: int32
+             * @description Channels of the file.
+             */
+            channels?: number | null;
+        };
+        /** @description Something that absorbs. */
+        PartSeen: {
+            /** @description In words. */
+            what: string;
+            /**
+             * Format: double
+             * @description Area, m2, where it rests on one.
+             */
+            area_m2?: number | null;
+            /** @description Absorption area by band, m2. */
+            absorption_m2: number[];
+            /** @description How it was come by. */
+            from: components["schemas"]["From"];
+        };
         /** @description One step of a patch, as RFC 6902. */
         PatchStep: {
             /** @description test, add, replace or remove. */
@@ -1939,6 +2342,11 @@ export interface components {
             /** @description The value, but for remove. */
             value?: unknown;
         };
+        /**
+         * @description Where the sound goes.
+         * @enum {string}
+         */
+        Path: "camera" | "recorder" | "computer";
         /** @description Who is filmed. */
         Person: {
             /**
@@ -1984,11 +2392,21 @@ export interface components {
              * @description Decimal visual acuity, with glasses if they are worn (1).
              */
             acuity?: number | null;
+            voice?: components["schemas"]["Effort"] | null;
             /**
              * Format: double
              * @description Width of a performer with arms and instrument, m (1.15).
              */
             instrument_width_m?: number | null;
+        };
+        /** @description A place that is worth covering. */
+        Place: {
+            /** @description The surface by name. */
+            surface: string;
+            /** @description In words, with what it is for. */
+            sentence: string;
+            /** @description Middle of what should be covered, m. */
+            position_m: components["schemas"]["Point3"];
         };
         /** @description One thing of a layout. */
         Placed: {
@@ -2155,6 +2573,27 @@ export interface components {
             /** @description How it came about. */
             working: components["schemas"]["Working"];
         };
+        /** @description The way of the sound into a file. */
+        Record: {
+            /** @description Where it goes. */
+            path: components["schemas"]["Path"];
+            /** @description Why, in one sentence. */
+            reason: string;
+            /** @description What to look at before every take, because it fails without a sound. */
+            before_each_take: string[];
+            /**
+             * Format: double
+             * @description How far picture and sound run apart over the session, ms; none where they share a clock.
+             */
+            drift_ms?: number | null;
+            /**
+             * Format: double
+             * @description The same in frames.
+             */
+            drift_frames?: number | null;
+            /** @description What that means, in words. */
+            drift_words?: string | null;
+        };
         /** @enum {string} */
         RecordSchool: "into-camera" | "separate";
         /** @description What is recorded and delivered, and for how long. */
@@ -2186,6 +2625,25 @@ export interface components {
              * @description Reading speed (150).
              */
             words_per_minute?: number | null;
+        };
+        /** @description A first reflection. */
+        ReflectionSeen: {
+            /** @description The surface by name, or the furniture's id. */
+            surface: string;
+            /** @description In words. */
+            words: string;
+            /** @description Where it is thrown back, m. */
+            point_m: components["schemas"]["Point3"];
+            /**
+             * Format: double
+             * @description After the direct sound, ms.
+             */
+            delay_ms: number;
+            /**
+             * Format: double
+             * @description Against the direct sound, dB.
+             */
+            level_db: number;
         };
         /** @description One refused field. */
         Refused: components["schemas"]["Problem"] & {
@@ -2235,6 +2693,10 @@ export interface components {
             /** @description What is known of the surfaces: `wall-0` and on, in the order of the corners, `floor`, `ceiling`. */
             surfaces?: {
                 [key: string]: components["schemas"]["Surface"];
+            };
+            /** @description What can be heard in the room when nobody speaks. */
+            noises?: {
+                [key: string]: components["schemas"]["Noise"];
             };
             /** @description The mains; missing values follow the unit system. */
             mains?: components["schemas"]["Mains"];
@@ -2402,6 +2864,51 @@ export interface components {
              */
             run_m: number;
         };
+        /** @description A corner's sound. */
+        SoundSeen: {
+            /** @description Mouth and capsule, m; no capsule without a microphone. */
+            mouth_m: components["schemas"]["Point3"];
+            capsule_m?: components["schemas"]["Point3"] | null;
+            /** @description Octave bands, Hz. */
+            bands_hz: number[];
+            /** @description Reverberation time by band, s. */
+            rt60_s: number[];
+            /** @description The band of best times, s. */
+            best_s: number[];
+            /** @description Still good, s. */
+            good_s: number[];
+            /** @description The mean in words. */
+            rt_words: string;
+            /** @description What the bands beside each other say; null where they are even. */
+            shape_words?: string | null;
+            /** @description Surfaces had to be assumed. */
+            assumed: boolean;
+            /** @description What absorbs, most at 500 Hz and 1 kHz first. */
+            parts: components["schemas"]["PartSeen"][];
+            /** @description First reflections at the microphone, shortest way first. */
+            reflections: components["schemas"]["ReflectionSeen"][];
+            /** @description Bare parallel surfaces between which a clap flutters, in words. */
+            flutter: string[];
+            /** @description Lowest modes of a rectangular room, Hz; empty of others. */
+            modes_hz: number[];
+            /** @description What the modes say, in words; empty where nothing stands out. */
+            modes_words: string[];
+            /** @description Noises at the microphone, loudest first. */
+            noises: components["schemas"]["NoiseSeen"][];
+            chart?: components["schemas"]["DistanceChart"] | null;
+            /** @description Microphones side by side. */
+            choices: components["schemas"]["MicrophoneChoice"][];
+            /** @description What would bring the room to its target. */
+            advice: components["schemas"]["Advice"];
+            record?: components["schemas"]["Record"] | null;
+        };
+        /** @description Shapes to lay over both drawings, in their coordinates. */
+        SoundSheets: {
+            /** @description Over the plan: walls. */
+            plan: components["schemas"]["Stroke"][];
+            /** @description Over the side view: ceiling, floor, desk, and the walls before and behind. */
+            side: components["schemas"]["Stroke"][];
+        };
         /** @enum {string} */
         SourceSchool: "big-soft" | "small-near";
         /** @enum {string} */
@@ -2523,6 +3030,13 @@ export interface components {
         Surface: {
             /** @description Id of a material of the absorption table, as `carpet_thin`. */
             material?: string | null;
+            /** @description What lies or hangs on a part of it, as `rug` or `curtain_heavy`: a row of the same table. */
+            cover_material?: string | null;
+            /**
+             * Format: double
+             * @description So much of it is covered, 0 to 1 (0.5).
+             */
+            cover_part?: number | null;
             /**
              * Format: double
              * @description Diffuse reflectance for light.
@@ -2575,12 +3089,51 @@ export interface components {
             furniture?: {
                 [key: string]: components["schemas"]["FurnitureAt"];
             } | null;
+            /** @description What hangs or lies against the echo. */
+            treatment?: {
+                [key: string]: components["schemas"]["Treatment"];
+            } | null;
+        };
+        /** @description Something against the echo, in its place. */
+        Treatment: {
+            /** @description Gear id. */
+            gear: components["schemas"]["Id"];
+            /** @description The surface it hangs or lies on: `wall-0` and on, `floor`, `ceiling`. */
+            on: components["schemas"]["Id"];
+            /** @description Its middle, on that surface, m. */
+            position_m: components["schemas"]["Point3"];
+            /** @description Turned by a quarter: its width runs up the wall, on the floor along the room's depth. */
+            turned?: boolean;
+            /** @description Stays where it is: neither a hand, a fix, a free move nor another layout moves it. */
+            locked?: boolean;
+        };
+        /** @description A plan, and what is to hang or lie in it. */
+        TreatmentIn: {
+            /** @description The plan. */
+            plan: components["schemas"]["Plan"];
+            /** @description Row of the absorption table. */
+            material: string;
+            /**
+             * Format: double
+             * @description Width as it hangs or lies, m.
+             */
+            width_m: number;
+            /**
+             * Format: double
+             * @description Height as it hangs, or length as it lies, m.
+             */
+            height_m: number;
         };
         /**
          * @description The unit system in which a person types and reads.
          * @enum {string}
          */
         UnitSystem: "metric" | "imperial";
+        /**
+         * @description What is other.
+         * @enum {string}
+         */
+        Variant: "planned" | "built-in" | "on-camera" | "boom" | "lavalier" | "desk" | "headset" | "bare" | "treated";
         /** @description Ready, or what stands in the way. */
         Verdict: {
             /** @description No stop and no fix. */
@@ -2758,6 +3311,8 @@ export interface operations {
                 chart?: boolean;
                 /** @description true adds lines of equal light and what the same key would do elsewhere */
                 light?: boolean;
+                /** @description true adds what is told of the sound */
+                sound?: boolean;
                 /** @description false leaves out the moves that mend findings */
                 fixes?: boolean;
             };
@@ -3251,6 +3806,84 @@ export interface operations {
             };
         };
     };
+    sound: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HearIn"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "audio/wav": number[];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+        };
+    };
+    picture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HearIn"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImpulseSeen"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+        };
+    };
     light: {
         parameters: {
             query?: never;
@@ -3314,6 +3947,8 @@ export interface operations {
                 chart?: boolean;
                 /** @description as in assess */
                 light?: boolean;
+                /** @description as in assess */
+                sound?: boolean;
                 /** @description as in assess */
                 fixes?: boolean;
             };
@@ -3442,6 +4077,112 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["School"][];
                 };
+            };
+        };
+    };
+    treatment: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TreatmentIn"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Plan"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+        };
+    };
+    voice: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnVoice"];
+                };
+            };
+        };
+    };
+    keep_voice: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": number[];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnVoice"];
+                };
+            };
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+        };
+    };
+    forget_voice: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

@@ -90,7 +90,13 @@ pub fn with_angle(plan: &Plan, kind: AngleKind) -> Result<Plan, Problem> {
 }
 
 pub(super) fn free_id(plan: &Plan, stem: &str) -> Id {
-    let taken = |id: &str| plan.layout.angles.contains_key(id) || plan.layout.lights.contains_key(id);
+    let layout = &plan.layout;
+    let taken = |id: &str| {
+        layout.angles.contains_key(id)
+            || layout.lights.contains_key(id)
+            || layout.treatment.contains_key(id)
+            || plan.brief.room.furniture.contains_key(id)
+    };
     (1..)
         .map(|n| if n == 1 { stem.to_owned() } else { format!("{stem}-{n}") })
         .find(|id| !taken(id))

@@ -5,7 +5,7 @@ use super::cast::{Cast, cast};
 use super::lights::{place_fill, place_light};
 use super::settle::settle;
 use super::stands::{Stands, bag_for, carried_by_nothing, column, fixed_camera, set_up};
-use super::{Shot, backdrop, bare_layout, behind, screen};
+use super::{Shot, backdrop, bare_layout, behind, hang, screen};
 use crate::assess::carry::{bag_kg, fill_bag, rounded};
 use crate::assess::legal::{Breach, Rules};
 use crate::assess::{Quick, quick};
@@ -140,6 +140,7 @@ fn one_side(brief: &Brief, mut layout: Layout, side: f64) -> Result<Furnished, V
         fill_bag(brief, &mut layout, "camera");
     }
     settle(brief, &mut layout);
+    hang::hang(brief, &mut layout);
     let corner = Corner::from_parts(brief, &layout).ok_or_else(Vec::new)?;
     let all = things(&corner);
     let breaches = Rules::new(&corner).all(&all);

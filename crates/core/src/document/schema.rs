@@ -11,13 +11,15 @@ pub trait Shape {
 }
 
 /// Most entries of each map of things: utoipa has no attribute for it, so these limits stand here.
-const MAP_SIZES: [(&str, usize); 7] = [
+const MAP_SIZES: [(&str, usize); 9] = [
     ("gear", 200),
     ("openings", 24),
     ("furniture", 40),
     ("surfaces", 14),
     ("lights", 12),
     ("angles", 3),
+    ("treatment", 24),
+    ("noises", 24),
     ("measured", 100),
 ];
 

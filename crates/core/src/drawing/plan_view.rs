@@ -42,6 +42,7 @@ pub(super) fn draw(corner: &Corner<'_>, all: &[Thing], turns: u8, text_m: f64) -
     field(corner, turns, &mut strokes);
     overhead(corner, turns, &mut strokes);
     walls(corner, turns, &mut strokes);
+    super::treatments(corner, flat, |_| true, &mut strokes);
     let order = |t: &Thing| match t.kind {
         Kind::Furniture => 0,
         Kind::Person => 1,
@@ -246,6 +247,15 @@ fn labels(corner: &Corner<'_>, turns: u8) -> Vec<Label> {
             text: angle.id.replace('-', " "),
             at: at(angle.view.position_m),
             ink: Ink::Camera,
+        });
+    }
+    for (id, one) in &corner.layout.treatment {
+        all.push(Label {
+            letter: "",
+            thing: Some(id.0.clone()),
+            text: id.0.replace('-', " "),
+            at: at(one.position_m.into()),
+            ink: Ink::Treatment,
         });
     }
     if let Some((gear, used)) = corner.backdrop {

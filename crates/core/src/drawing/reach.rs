@@ -92,8 +92,8 @@ pub(super) fn draw(corner: &Corner<'_>, drawing: &Drawing, finely: bool) -> Ligh
     let flat = |p: DVec3| turned(p.truncate(), turns);
     let upright = |p: DVec3| DVec2::new(along.dot(p - eyes).clamp(behind, ahead), -p.z);
     let mut sheets = [
-        LightSheet { strokes: keep_out_plan(corner, turns), words: Vec::new() },
-        LightSheet { strokes: keep_out_side(corner, behind), words: Vec::new() },
+        LightSheet { strokes: keep_out_plan(corner, turns, MARGIN_M), words: Vec::new() },
+        LightSheet { strokes: keep_out_side(corner, behind, MARGIN_M), words: Vec::new() },
     ];
     for light in corner.lights.iter().filter(|l| matches!(l.source, Source::Lamp(_))) {
         let source = outline(corner, light);
@@ -230,8 +230,8 @@ fn within(
     runs
 }
 
-/// The picture's left and right edge with the margin that lights keep.
-fn keep_out_plan(corner: &Corner<'_>, turns: u8) -> Vec<Stroke> {
+/// The picture's left and right edge with the margin that things keep.
+pub(super) fn keep_out_plan(corner: &Corner<'_>, turns: u8, margin_m: f64) -> Vec<Stroke> {
     let view = &corner.view;
     let origin = view.position_m.truncate();
     [-1.0, 1.0]
@@ -240,7 +240,7 @@ fn keep_out_plan(corner: &Corner<'_>, turns: u8) -> Vec<Stroke> {
             let edge =
                 (view.forward + view.right * (side * view.width_ratio / 2.0)).truncate().normalize_or_zero();
             let out = view.right.truncate().normalize_or_zero() * side;
-            let aside = (out - edge * out.dot(edge)).normalize_or_zero() * MARGIN_M;
+            let aside = (out - edge * out.dot(edge)).normalize_or_zero() * margin_m;
             let reach = distance_to_edge(&corner.floor_m, origin, edge);
             let points = [origin + aside, origin + aside + edge * reach].map(|p| turned(p, turns)).to_vec();
             stroke(Ink::KeepOut, None, false, points)
@@ -249,7 +249,7 @@ fn keep_out_plan(corner: &Corner<'_>, turns: u8) -> Vec<Stroke> {
 }
 
 /// The picture's upper edge with the margin, as far as the wall behind the person.
-fn keep_out_side(corner: &Corner<'_>, behind: f64) -> Vec<Stroke> {
+pub(super) fn keep_out_side(corner: &Corner<'_>, behind: f64, margin_m: f64) -> Vec<Stroke> {
     let view = &corner.view;
     let along = corner.to_lens();
     let flat = |p: DVec3| DVec2::new(along.dot(p - corner.eyes_m), p.z);
@@ -258,7 +258,7 @@ fn keep_out_side(corner: &Corner<'_>, behind: f64) -> Vec<Stroke> {
     if edge.x >= -1e-6 {
         return Vec::new();
     }
-    let up = edge.normalize_or_zero().perp() * -MARGIN_M;
+    let up = edge.normalize_or_zero().perp() * -margin_m;
     let up = if up.y < 0.0 { -up } else { up };
     let to_wall = (behind - origin.x) / edge.x;
     let height = corner.room_m[2];

@@ -33,6 +33,8 @@ pub(super) fn draw(corner: &Corner<'_>, all: &[Thing], text_m: f64) -> View {
     ] {
         strokes.push(stroke(Ink::Wall, None, true, piece));
     }
+    let shows = |normal: DVec3| normal.z.abs() > 0.5 || normal.dot(along).abs() > 0.7;
+    super::treatments(corner, flat, shows, &mut strokes);
     // Furniture first, so that it hides nobody; then furthest from the viewer, who stands at camera right.
     let across = corner.view.right;
     let depth = |t: &Thing| {

@@ -133,6 +133,13 @@ pub fn handles(plan: &Plan) -> Vec<Handle> {
             ..Handle::new("backdrop", "H", gear.common.label.clone(), at.into())
         });
     }
+    for (id, one) in &layout.treatment {
+        all.push(Handle {
+            locked: one.locked,
+            lifts: !matches!(one.on.0.as_str(), "floor" | "ceiling"),
+            ..Handle::new(&id.0, "", capital(&id.0.replace('-', " ")), one.position_m)
+        });
+    }
     for (id, piece) in &corner.brief.room.furniture {
         let (position, bearing_deg) = corner.furniture_at(id, piece);
         all.push(Handle {

@@ -52,6 +52,8 @@ enum Part {
     Light(Id),
     Microphone,
     Screen,
+    /// All that hangs or lies against the echo.
+    Treatment,
 }
 
 /// The score now and the moves, in order.
@@ -89,6 +91,7 @@ fn baseline_of(plan: &Plan) -> (Plan, Baseline) {
         backdrop: today.backdrop.clone(),
         angles: saved.angles.clone(),
         furniture: today.furniture.clone().unwrap_or_default(),
+        treatment: today.treatment.clone().unwrap_or_default(),
     };
     (Plan { layout, ..plan.clone() }, Baseline::Today)
 }
@@ -169,6 +172,9 @@ fn differing(a: &Layout, b: &Layout) -> Vec<Part> {
     if a.screen != b.screen {
         parts.push(Part::Screen);
     }
+    if a.treatment != b.treatment {
+        parts.push(Part::Treatment);
+    }
     // A corner has few parts; a bound keeps the count of subsets small whatever a file says.
     parts.truncate(7);
     parts
@@ -204,6 +210,7 @@ fn with_parts(from: &Layout, to: &Layout, parts: &[Part]) -> Layout {
             },
             Part::Microphone => layout.microphone = to.microphone.clone(),
             Part::Screen => layout.screen = to.screen.clone(),
+            Part::Treatment => layout.treatment = to.treatment.clone(),
         }
     }
     // Lamps moved or added change the light at the face: ISO follows, at no cost.
@@ -229,6 +236,15 @@ fn label_of(plan: &Plan, parts: &[Part]) -> String {
                 }
                 None => "put the screen away".to_owned(),
             },
+            Part::Treatment => {
+                let names: Vec<String> =
+                    plan.layout.treatment.keys().map(|id| id.0.replace('-', " ")).collect();
+                if names.is_empty() {
+                    "take down what hangs".to_owned()
+                } else {
+                    format!("hang or lay the {} as planned", names.join(", "))
+                }
+            }
             Part::Microphone => {
                 match corner.as_ref().and_then(|c| c.microphone.map(|(_, at)| (at - c.mouth_m).length())) {
                     Some(distance) => {

@@ -252,6 +252,7 @@ fn set_state(gear: &mut Gear, state: GearState) {
         Gear::Support(g) => &mut g.common,
         Gear::Monitor(g) => &mut g.common,
         Gear::Backdrop(g) => &mut g.common,
+        Gear::Treatment(g) => &mut g.common,
         Gear::Recorder(g)
         | Gear::Interface(g)
         | Gear::Power(g)

@@ -7,7 +7,7 @@ use utoipa::ToSchema;
 
 use super::{
     Backdrop, Camera, FurnitureAt, Gear, GearLens, Id, Light, LightSchool, Microphone, ReadingId, Room,
-    Schools, Screen, Seat, WindowSchool,
+    Schools, Screen, Seat, Treatment, WindowSchool,
 };
 use crate::reading::From;
 use crate::units::UnitSystem;
@@ -141,10 +141,28 @@ pub struct Person {
     #[serde(default, skip_serializing_if = "Option::is_none")]
     #[schema(minimum = 0.1, maximum = 2.0)]
     pub acuity: Option<f64>,
+    /// How loudly they speak (normal).
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub voice: Option<Effort>,
     /// Width of a performer with arms and instrument, m (1.15).
     #[serde(default, skip_serializing_if = "Option::is_none")]
     #[schema(minimum = 0.3, maximum = 4.0)]
     pub instrument_width_m: Option<f64>,
+}
+
+/// How loudly somebody speaks.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "kebab-case")]
+pub enum Effort {
+    /// As to somebody beside you.
+    Relaxed,
+    /// As in a conversation.
+    #[default]
+    Normal,
+    /// As to a group.
+    Raised,
+    /// As on a stage.
+    Loud,
 }
 
 /// Seated or standing.
@@ -221,4 +239,7 @@ pub struct Today {
     /// Furniture standing elsewhere than the room says.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub furniture: Option<BTreeMap<Id, FurnitureAt>>,
+    /// What hangs or lies against the echo.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub treatment: Option<BTreeMap<Id, Treatment>>,
 }

@@ -31,11 +31,9 @@ pub(super) fn plan(brief: &Brief, layout: Option<&Layout>) -> Result<(), Problem
         }
     }
     for (name, surface) in &brief.room.surfaces {
-        if let Some(material) = &surface.material
-            && crate::material::material(material).is_none()
-        {
-            let field = format!("brief.room.surfaces.{name}.material");
-            found.push(Problem::new(field, material, crate::material::material_names(), Code::BadChoice));
+        for (field, row) in [("material", &surface.material), ("cover_material", &surface.cover_material)] {
+            let field = format!("brief.room.surfaces.{name}.{field}");
+            found.extend(row.as_ref().and_then(|row| no_material(field, row)));
         }
     }
     if let Some(today) = &brief.today {
@@ -47,6 +45,9 @@ pub(super) fn plan(brief: &Brief, layout: Option<&Layout>) -> Result<(), Problem
             today.furniture.as_ref(),
         );
         uses.background(today.screen.as_ref(), today.backdrop.as_ref());
+        for (id, treatment) in today.treatment.iter().flatten() {
+            uses.treatment(&format!("treatment.{id}"), treatment);
+        }
     }
     if let Some(layout) = layout {
         let mut uses = Uses { brief, at: "layout", found: &mut found };
@@ -63,6 +64,9 @@ pub(super) fn plan(brief: &Brief, layout: Option<&Layout>) -> Result<(), Problem
             uses.support(&format!("angles.{id}.support"), &angle.support);
         }
         uses.background(layout.screen.as_ref(), layout.backdrop.as_ref());
+        for (id, treatment) in &layout.treatment {
+            uses.treatment(&format!("treatment.{id}"), treatment);
+        }
     }
     for (id, value) in &brief.measured {
         if !crate::reading::is_known(&id.0) {
@@ -94,6 +98,12 @@ pub(super) fn plan(brief: &Brief, layout: Option<&Layout>) -> Result<(), Problem
 
 fn unknown(field: &str, id: &Id, accepted: &str) -> Problem {
     Problem::new(field, id, accepted, Code::UnknownId)
+}
+
+/// What is wrong with the name of a row of the absorption table.
+fn no_material(field: String, row: &str) -> Option<Problem> {
+    let known = crate::material::material(row).is_some();
+    (!known).then(|| Problem::new(field, row, crate::material::material_names(), Code::BadChoice))
 }
 
 fn conflict(field: String, value: f64, accepted: String) -> Problem {
@@ -161,6 +171,18 @@ fn room(brief: &Brief, found: &mut Vec<Problem>) {
         if beam.drop_m > room.height_m - TAPE_M {
             let accepted = format!("less than the ceiling's {:.3} m", room.height_m);
             found.push(conflict(format!("{field}.drop_m"), beam.drop_m, accepted));
+        }
+    }
+    for (id, noise) in &room.noises {
+        let Some(at) = noise.position_m else { continue };
+        let field = format!("brief.room.noises.{id}.position_m");
+        let out = beyond_m(&room.outline(), DVec2::new(at.0[0], at.0[1]));
+        if out > 0.0 {
+            let accepted = format!("a place {out:.3} m farther inside, clear of the walls");
+            found.push(conflict(field, out, accepted));
+        } else if !(0.0..=room.height_m).contains(&at.0[2]) {
+            let accepted = format!("0 to {:.3} m, under the ceiling", room.height_m);
+            found.push(conflict(format!("{field}[2]"), at.0[2], accepted));
         }
     }
     for (id, piece) in &room.furniture {
@@ -294,6 +316,7 @@ fn gear(brief: &Brief, found: &mut Vec<Problem>) {
                     ));
                 }
             }
+            Gear::Treatment(g) => found.extend(no_material(format!("{field}.material"), &g.material)),
             Gear::Support(g) => {
                 ordered("height_min_m", g.height_min_m, "height_max_m", g.height_max_m, found)
             }
@@ -377,6 +400,25 @@ impl Uses<'_> {
         if let Some(screen) = screen {
             self.gear("screen.gear", &screen.gear, "a monitor", |g| g.monitor().is_some());
             self.support("screen.support", &screen.support);
+        }
+    }
+
+    fn treatment(&mut self, field: &str, treatment: &super::Treatment) {
+        let is_treatment = |g: &Gear| g.treatment().is_some();
+        self.gear(&format!("{field}.gear"), &treatment.gear, "something against the echo", is_treatment);
+        let room = &self.brief.room;
+        let at = self.at;
+        let Some(surface) = room.surface(&treatment.on.0) else {
+            let walls = room.floor_m.len().saturating_sub(1);
+            let accepted = format!("wall-0 to wall-{walls}, floor or ceiling");
+            self.found.push(unknown(&format!("{at}.{field}.on"), &treatment.on, &accepted));
+            return;
+        };
+        let Some(gear) = self.brief.gear.get(&treatment.gear).and_then(Gear::treatment) else { return };
+        let off = surface.overhang_m(treatment.position_m.into(), treatment.size_m(gear));
+        if off > 0.02 {
+            let accepted = format!("a place on {}, {off:.2} m from there", treatment.on);
+            self.found.push(conflict(format!("{at}.{field}.position_m"), off, accepted));
         }
     }
 

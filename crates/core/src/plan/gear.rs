@@ -20,6 +20,7 @@ pub enum Gear {
     Interface(GearThing),
     Monitor(GearMonitor),
     Backdrop(GearBackdrop),
+    Treatment(GearTreatment),
     Power(GearThing),
     Cable(GearThing),
     Card(GearThing),
@@ -52,6 +53,10 @@ pub struct Common {
     #[serde(default, skip_serializing_if = "Option::is_none")]
     #[schema(minimum = 0.0, maximum = 20_000.0)]
     pub power_w: Option<f64>,
+    /// Level of its fan 1 m away, dBA; none if it is silent.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(minimum = 0.0, maximum = 90.0)]
+    pub fan_noise_1m_dba: Option<f64>,
     /// Power factor (1).
     #[serde(default, skip_serializing_if = "Option::is_none")]
     #[schema(minimum = 0.1, maximum = 1.0)]
@@ -486,6 +491,46 @@ pub struct GearBackdrop {
     pub reflectance: Option<f64>,
 }
 
+/// Something that takes sound out of the room: a panel, a curtain, blankets, a rug.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct GearTreatment {
+    /// What every kind has.
+    #[serde(flatten)]
+    pub common: Common,
+    /// Row of the absorption table, as `blanket_pleated`.
+    pub material: String,
+    /// Width as it hangs or lies, m.
+    #[schema(minimum = 0.1, maximum = 10.0)]
+    pub width_m: f64,
+    /// Height as it hangs, or length as it lies, m.
+    #[schema(minimum = 0.1, maximum = 10.0)]
+    pub height_m: f64,
+    /// Thickness of a porous layer, m; with its flow resistivity its absorption is worked out in place of the row's.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(minimum = 0.005, maximum = 1.0)]
+    pub thickness_m: Option<f64>,
+    /// Gap between it and the wall, m (0).
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(minimum = 0.0, maximum = 2.0)]
+    pub air_gap_m: Option<f64>,
+    /// Flow resistivity of a porous layer, Pa s/m2.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(minimum = 1000.0, maximum = 100_000.0)]
+    pub flow_resistivity_pa_s_m2: Option<f64>,
+}
+
+impl GearTreatment {
+    /// Area as it hangs, m2.
+    pub fn area_m2(&self) -> f64 {
+        self.width_m * self.height_m
+    }
+
+    /// It lies on the floor rather than hangs.
+    pub fn lies(&self) -> bool {
+        matches!(self.material.as_str(), "rug" | "carpet_thin" | "carpet_on_felt")
+    }
+}
+
 /// Gear that matters by what it offers and needs.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct GearThing {
@@ -504,6 +549,18 @@ pub struct GearThing {
     #[serde(default, skip_serializing_if = "Option::is_none")]
     #[schema(minimum = 0.5, maximum = 20_000.0)]
     pub write_mb_s: Option<f64>,
+    /// Noise of its microphone input, dBu, A-weighted (EIN).
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(minimum = -140.0, maximum = -60.0)]
+    pub input_noise_dbu: Option<f64>,
+    /// Level at its input that fills the scale at no gain, dBu.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(minimum = -40.0, maximum = 40.0)]
+    pub full_scale_dbu: Option<f64>,
+    /// Most gain of its microphone input, dB.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(minimum = 0.0, maximum = 100.0)]
+    pub gain_max_db: Option<f64>,
 }
 
 impl Gear {
@@ -518,6 +575,7 @@ impl Gear {
             Gear::Support(g) => &g.common,
             Gear::Monitor(g) => &g.common,
             Gear::Backdrop(g) => &g.common,
+            Gear::Treatment(g) => &g.common,
             Gear::Recorder(g)
             | Gear::Interface(g)
             | Gear::Power(g)
@@ -559,6 +617,22 @@ impl Gear {
     /// The backdrop, if it is one.
     pub fn backdrop(&self) -> Option<&GearBackdrop> {
         if let Gear::Backdrop(g) = self { Some(g) } else { None }
+    }
+    /// What takes sound out of the room, if it does.
+    pub fn treatment(&self) -> Option<&GearTreatment> {
+        if let Gear::Treatment(g) = self { Some(g) } else { None }
+    }
+    /// Recorder, interface and other things, if it is one.
+    pub fn thing(&self) -> Option<&GearThing> {
+        match self {
+            Gear::Recorder(g)
+            | Gear::Interface(g)
+            | Gear::Power(g)
+            | Gear::Cable(g)
+            | Gear::Card(g)
+            | Gear::Accessory(g) => Some(g),
+            _ => None,
+        }
     }
     /// The support, if it is one.
     pub fn support(&self) -> Option<&GearSupport> {

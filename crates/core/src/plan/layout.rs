@@ -32,6 +32,9 @@ pub struct Layout {
     /// Furniture that has been moved.
     #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
     pub furniture: BTreeMap<Id, FurnitureAt>,
+    /// What hangs or lies in the room against its echo.
+    #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
+    pub treatment: BTreeMap<Id, Treatment>,
 }
 
 impl Layout {
@@ -68,6 +71,12 @@ impl Layout {
             && to.backdrop.as_ref().map(hung) != Some(hung(backdrop))
         {
             return Some("the backdrop".into());
+        }
+        let hangs = |t: &Treatment| (t.on.clone(), t.position_m, t.turned);
+        for (id, treated) in self.treatment.iter().filter(|(_, treated)| treated.locked) {
+            if to.treatment.get(id).map(hangs) != Some(hangs(treated)) {
+                return Some(format!("the {}", id.0.replace('-', " ")));
+            }
         }
         let at = |f: &FurnitureAt| (f.position_m, f.bearing_deg);
         for (id, piece) in self.furniture.iter().filter(|(_, piece)| piece.locked) {
@@ -316,6 +325,30 @@ pub struct Backdrop {
     /// Stays where it is: neither a hand, a fix, a free move nor another layout moves it.
     #[serde(default, skip_serializing_if = "std::ops::Not::not")]
     pub locked: bool,
+}
+
+/// Something against the echo, in its place.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct Treatment {
+    /// Gear id.
+    pub gear: Id,
+    /// The surface it hangs or lies on: `wall-0` and on, `floor`, `ceiling`.
+    pub on: Id,
+    /// Its middle, on that surface, m.
+    pub position_m: Point3,
+    /// Turned by a quarter: its width runs up the wall, on the floor along the room's depth.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub turned: bool,
+    /// Stays where it is: neither a hand, a fix, a free move nor another layout moves it.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub locked: bool,
+}
+
+impl Treatment {
+    /// Size across and up as it hangs, m.
+    pub fn size_m(&self, gear: &super::GearTreatment) -> [f64; 2] {
+        if self.turned { [gear.height_m, gear.width_m] } else { [gear.width_m, gear.height_m] }
+    }
 }
 
 /// A piece of furniture put elsewhere.

@@ -2,7 +2,7 @@
 
 use std::collections::BTreeMap;
 
-use glam::DVec2;
+use glam::{DVec2, DVec3};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -38,9 +38,90 @@ pub struct Room {
     /// What is known of the surfaces: `wall-0` and on, in the order of the corners, `floor`, `ceiling`.
     #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
     pub surfaces: BTreeMap<Id, Surface>,
+    /// What can be heard in the room when nobody speaks.
+    #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
+    pub noises: BTreeMap<Id, Noise>,
     /// The mains; missing values follow the unit system.
     #[serde(default)]
     pub mains: Mains,
+}
+
+/// Something that makes a noise.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct Noise {
+    /// What it is.
+    pub kind: NoiseKind,
+    /// Where it stands, m; the street comes through the windows.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub position_m: Option<Point3>,
+    /// Level 1 m from it, dBA; of the street 2 m before the windows (usual for its kind).
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(minimum = 0.0, maximum = 110.0)]
+    pub level_1m_dba: Option<f64>,
+    /// It can be switched off, or carried out, for a take.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub can_stop: bool,
+}
+
+/// The usual noises.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "kebab-case")]
+#[allow(missing_docs)]
+pub enum NoiseKind {
+    Computer,
+    Fan,
+    Fridge,
+    Ventilation,
+    Street,
+    Other,
+}
+
+impl NoiseKind {
+    /// Level usual for its kind, dBA (common figures, no source): at 1 m, of a street before the windows.
+    pub fn usual_dba(self) -> f64 {
+        match self {
+            NoiseKind::Computer => 30.0,
+            NoiseKind::Fan => 40.0,
+            NoiseKind::Fridge => 38.0,
+            NoiseKind::Ventilation => 31.0,
+            NoiseKind::Street => 60.0,
+            NoiseKind::Other => 35.0,
+        }
+    }
+}
+
+/// How a window is made, or left.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "kebab-case")]
+pub enum Glazing {
+    /// One pane.
+    Single,
+    /// Two panes.
+    Double,
+    /// It closes badly.
+    Leaky,
+    /// Tilted open.
+    Tilted,
+}
+
+impl Glazing {
+    /// How much less gets in, R'w, dB: the middle of the usual range (common figures, no source).
+    pub fn insulation_db(self) -> f64 {
+        match self {
+            Glazing::Single => 29.0,
+            Glazing::Double => 31.5,
+            Glazing::Leaky => 23.5,
+            Glazing::Tilted => 10.0,
+        }
+    }
+
+    /// Row of the absorption table.
+    pub fn material(self) -> &'static str {
+        match self {
+            Glazing::Single | Glazing::Leaky => "window_single",
+            Glazing::Double | Glazing::Tilted => "window_double_10mm",
+        }
+    }
 }
 
 /// A part of the ceiling that comes down to a wall.
@@ -105,6 +186,9 @@ pub struct Opening {
     /// How a door opens; hinges are named as seen from inside, facing the door (default in-left).
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub swing: Option<Swing>,
+    /// How a window is glazed (double).
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub glazing: Option<Glazing>,
 }
 
 /// Door or window.
@@ -190,6 +274,13 @@ pub struct Surface {
     /// Id of a material of the absorption table, as `carpet_thin`.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub material: Option<String>,
+    /// What lies or hangs on a part of it, as `rug` or `curtain_heavy`: a row of the same table.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub cover_material: Option<String>,
+    /// So much of it is covered, 0 to 1 (0.5).
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(minimum = 0.0, maximum = 1.0)]
+    pub cover_part: Option<f64>,
     /// Diffuse reflectance for light.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     #[schema(minimum = 0.0, maximum = 0.95)]
@@ -197,6 +288,14 @@ pub struct Surface {
     /// How it is done up (as it is).
     #[serde(default, skip_serializing_if = "is_plain")]
     pub look: Look,
+}
+
+impl Surface {
+    /// What covers a part of it, and how much.
+    pub fn cover(&self) -> Option<(&'static crate::material::Material, f64)> {
+        let row = crate::material::material(self.cover_material.as_deref()?)?;
+        Some((row, self.cover_part.unwrap_or(0.5)))
+    }
 }
 
 /// How a wall is done up.
@@ -363,6 +462,73 @@ impl Room {
         walls.push(("floor", floor));
         walls.push(("ceiling", ceiling));
         walls
+    }
+}
+
+/// A surface of the room on which things hang or lie, as a rectangle that holds it.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Plane {
+    /// Its corner: a wall's first corner on the floor, the room's on floor and ceiling, m.
+    pub corner_m: DVec3,
+    /// Unit vectors along and up (on floor and ceiling along the room's width and depth).
+    pub axes: [DVec3; 2],
+    /// Length and height, m.
+    pub size_m: [f64; 2],
+    /// Unit normal into the room.
+    pub normal: DVec3,
+}
+
+impl Plane {
+    /// Where a point lies on it, along and up, m.
+    pub fn flat_m(&self, point_m: DVec3) -> [f64; 2] {
+        self.axes.map(|axis| (point_m - self.corner_m).dot(axis))
+    }
+
+    /// The place nearest to a point at which a thing of a size lies wholly on it; its middle where it is too large.
+    pub fn nearest_m(&self, point_m: DVec3, size_m: [f64; 2]) -> DVec3 {
+        let at = self.flat_m(point_m);
+        let kept: [f64; 2] = std::array::from_fn(|axis| {
+            let half = size_m[axis] / 2.0;
+            if 2.0 * half >= self.size_m[axis] {
+                self.size_m[axis] / 2.0
+            } else {
+                at[axis].clamp(half, self.size_m[axis] - half)
+            }
+        });
+        self.corner_m + self.axes[0] * kept[0] + self.axes[1] * kept[1]
+    }
+
+    /// How far a thing of a size is from lying wholly on it, m.
+    pub fn overhang_m(&self, point_m: DVec3, size_m: [f64; 2]) -> f64 {
+        let moved = (self.nearest_m(point_m, size_m) - point_m).length();
+        let larger = size_m.iter().zip(self.size_m).map(|(size, own)| size - own).fold(0.0, f64::max);
+        moved.max(larger)
+    }
+}
+
+impl Room {
+    /// A wall, the floor or the ceiling as a plane, by name.
+    pub fn surface(&self, name: &str) -> Option<Plane> {
+        let [width, depth, height] = self.dimensions_m();
+        let flat =
+            |corner_m, normal| Plane { corner_m, axes: [DVec3::X, DVec3::Y], size_m: [width, depth], normal };
+        match name {
+            "floor" => Some(flat(DVec3::ZERO, DVec3::Z)),
+            "ceiling" => Some(flat(DVec3::Z * height, -DVec3::Z)),
+            _ => {
+                let wall = WALL_NAMES.iter().position(|other| *other == name)?;
+                let (start, end) = self.wall_m(wall)?;
+                let along = (end - start).normalize_or_zero();
+                // A slope that comes down to it takes from its height.
+                let height = self.ceiling_m((start + end) / 2.0 + along.perp() * 0.01);
+                Some(Plane {
+                    corner_m: start.extend(0.0),
+                    axes: [along.extend(0.0), DVec3::Z],
+                    size_m: [(end - start).length(), height],
+                    normal: along.perp().extend(0.0),
+                })
+            }
+        }
     }
 }
 

@@ -74,3 +74,23 @@ fn free_places(corner: &Corner<'_>, mounting: Mounting, hand: f64) -> Vec<DVec3>
     found.sort_by(|a, b| (*a - mouth).length().total_cmp(&(*b - mouth).length()));
     found
 }
+
+/// Nearest place above the picture to a mouth in it, in the vertical plane of the lens: its distance from the mouth and its
+/// height over the mouth, m. `None` of a mouth that is not in the picture.
+pub fn above_frame(
+    mouth_distance_m: f64,
+    mouth_over_lens_m: f64,
+    pitch_up_deg: f64,
+    half_field_deg: f64,
+    margin_m: f64,
+) -> Option<(f64, f64)> {
+    let (sine, cosine) = pitch_up_deg.to_radians().sin_cos();
+    let ahead = mouth_distance_m * cosine + mouth_over_lens_m * sine;
+    let up = mouth_over_lens_m * cosine - mouth_distance_m * sine;
+    let (half_sine, half_cosine) = half_field_deg.to_radians().sin_cos();
+    let below_top = ahead * half_sine - up * half_cosine;
+    let above_bottom = ahead * half_sine + up * half_cosine;
+    let distance = below_top + margin_m;
+    let rise = (pitch_up_deg + half_field_deg).to_radians().cos();
+    (ahead > 0.0 && below_top > 0.0 && above_bottom > 0.0).then_some((distance, distance * rise))
+}

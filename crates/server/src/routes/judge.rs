@@ -11,7 +11,9 @@ use fogon_core::assess::mend::same_lamp;
 use fogon_core::assess::{Assessment, evaluate, without_moves};
 use fogon_core::corner::Corner;
 use fogon_core::document;
-use fogon_core::drawing::{AngleSeen, Drawing, LightSheets, Style, draw_angles, draw_for, draw_light};
+use fogon_core::drawing::{
+    AngleSeen, Drawing, LightSheets, SoundSheets, Style, draw_angles, draw_for, draw_light, draw_sound,
+};
 use fogon_core::hand::{Handle, MoveIn, Moved, handles, moved};
 use fogon_core::light::head::{FaceSeen, face_seen};
 use fogon_core::money::{Changes, changes as what_to_change};
@@ -19,6 +21,7 @@ use fogon_core::plan::{BriefFile, Fix, Id, PatchStep, Plan, apply as apply_patch
 use fogon_core::problem::{Code, Problem, Problems};
 use fogon_core::room::{Walk, Walked, walked};
 use fogon_core::shot::chart::{Chart, chart};
+use fogon_core::sound::seen::SoundSeen;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -43,6 +46,12 @@ pub(crate) struct Judged {
     /// The same key put where it is softer, where the light and the moves were asked for and there is such a place.
     #[serde(skip_serializing_if = "Option::is_none")]
     same_lamp: Option<Fix>,
+    /// Everything of the sound, where it was asked for.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    sound: Option<SoundSeen>,
+    /// The ways of the voice, to lay over plan and side view, where the sound was asked for.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    sound_sheets: Option<SoundSheets>,
     /// The shot over distance, where it was asked for.
     #[serde(skip_serializing_if = "Option::is_none")]
     chart: Option<Chart>,
@@ -82,6 +91,8 @@ pub(crate) struct Drawn {
     chart: Option<bool>,
     /// Add lines of equal light and what the same key would do elsewhere (no).
     light: Option<bool>,
+    /// Add what is told of the sound (no).
+    sound: Option<bool>,
     /// Look for the moves that mend findings (yes); a hand that is still dragging does not wait for them.
     fixes: Option<bool>,
 }
@@ -115,6 +126,9 @@ impl Drawn {
         let asked = self.light.unwrap_or(false);
         let light = if asked { draw_light(plan, &drawing, self.fixes.unwrap_or(true)) } else { None };
         let same_lamp = if asked && self.fixes.unwrap_or(true) { same_lamp(plan) } else { None };
+        let heard = corner.as_ref().filter(|_| self.sound.unwrap_or(false));
+        let sound = heard.map(fogon_core::sound::seen::seen);
+        let sound_sheets = heard.and_then(|_| draw_sound(plan, &drawing));
         let corner = corner.filter(|_| self.chart.unwrap_or(false));
         let angles = if corner.is_some() { draw_angles(plan, style.frame_text_scale) } else { Vec::new() };
         let (chart, ground) = (corner.as_ref().map(chart), corner.as_ref().map(ground));
@@ -126,6 +140,8 @@ impl Drawn {
             face,
             light,
             same_lamp,
+            sound,
+            sound_sheets,
             chart,
             ground,
             angles,
@@ -148,6 +164,7 @@ pub(crate) struct PlanChange {
         ("quarter_turns" = Option<u8>, Query, description = "quarter turns of the plan, 0 to 3, instead of those that suit the camera"),
         ("chart" = Option<bool>, Query, description = "true adds the chart of the shot over distance and what the room gives"),
         ("light" = Option<bool>, Query, description = "true adds lines of equal light and what the same key would do elsewhere"),
+        ("sound" = Option<bool>, Query, description = "true adds what is told of the sound"),
         ("fixes" = Option<bool>, Query, description = "false leaves out the moves that mend findings")),
     responses((status = 200, body = Judged), (status = 422, body = Details, content_type = "application/problem+json")))]
 pub(crate) async fn assess(Query(drawn): Query<Drawn>, Body(bytes): Body) -> Result<Json<Judged>, Details> {
@@ -158,7 +175,7 @@ pub(crate) async fn assess(Query(drawn): Query<Drawn>, Body(bytes): Body) -> Res
 /// One thing moved by hand as far as the rules let it go, and the plan after it judged
 #[utoipa::path(post, path = "/api/v1/move", request_body = MoveIn,
     params(("text_scale" = Option<f64>, Query, description = "as in assess"), ("frame_text_scale" = Option<f64>, Query, description = "as in assess"),
-        ("quarter_turns" = Option<u8>, Query, description = "as in assess"), ("chart" = Option<bool>, Query, description = "as in assess"), ("light" = Option<bool>, Query, description = "as in assess"), ("fixes" = Option<bool>, Query, description = "as in assess")),
+        ("quarter_turns" = Option<u8>, Query, description = "as in assess"), ("chart" = Option<bool>, Query, description = "as in assess"), ("light" = Option<bool>, Query, description = "as in assess"), ("sound" = Option<bool>, Query, description = "as in assess"), ("fixes" = Option<bool>, Query, description = "as in assess")),
     responses((status = 200, body = MovedOut), (status = 422, body = Details, content_type = "application/problem+json")))]
 pub(crate) async fn move_by_hand(
     Query(drawn): Query<Drawn>,

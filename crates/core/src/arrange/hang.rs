@@ -1,0 +1,216 @@
+//! Hangs and lays what is at hand against the echo: rugs between person and microphone, the rest where the voice is thrown
+//! back first. How much it absorbs does not depend on where; how it sounds there does.
+
+use crate::assess::carry::rounded;
+use crate::corner::Corner;
+use crate::geometry::{DVec3, bearing_vector};
+use crate::plan::{
+    Brief, Common, Gear, GearState, GearTreatment, Id, Layout, Plan, Plane, Treatment, WALL_NAMES,
+};
+use crate::problem::{Code, Problem};
+use crate::sound::reflections;
+
+/// Things against the echo that a layout may hold.
+const MOST: usize = 24;
+/// Places along a wall are tried every so often, m.
+const STEP_M: f64 = 0.05;
+/// Things on a wall keep so far from each other, and from doors and windows, m (Fogon's own rule).
+const GAP_M: f64 = 0.03;
+
+/// A rectangle on a surface: low and high corner, m.
+type Taken = ([f64; 2], [f64; 2]);
+
+/// Puts every treatment at hand in its place; what finds none stays away.
+pub(super) fn hang(brief: &Brief, layout: &mut Layout) {
+    let mut at_hand: Vec<(&Id, &GearTreatment)> = brief
+        .gear
+        .iter()
+        .filter(|(_, gear)| gear.at_hand())
+        .filter_map(|(id, gear)| Some((id, Gear::treatment(gear)?)))
+        .collect();
+    if at_hand.is_empty() {
+        return;
+    }
+    // The largest first: what is small finds a place beside it.
+    at_hand.sort_by(|a, b| b.1.area_m2().total_cmp(&a.1.area_m2()));
+    let Some(corner) = Corner::from_parts(brief, layout) else { return };
+    let wanted = wanted(&corner);
+    let mut hung = layout.treatment.clone();
+    hung.retain(|_, one| one.locked);
+    for (id, gear) in at_hand {
+        if hung.values().any(|one| one.gear == *id) {
+            continue;
+        }
+        let found = if gear.lies() {
+            floor_place(&corner, gear)
+        } else {
+            wanted.iter().find_map(|(wall, at)| on_wall(brief, &hung, gear, wall, *at))
+        };
+        let Some((on, position_m)) = found else { continue };
+        let one =
+            Treatment { gear: id.clone(), on, position_m: rounded(position_m), turned: false, locked: false };
+        hung.insert(id.clone(), one);
+    }
+    layout.treatment = hung;
+}
+
+/// The plan with one more thing against the echo, in its best place; what is not on the shelf is put there as wanted and
+/// used as if it were.
+///
+/// # Errors
+/// No row of that name, sizes out of range, no room for more, or no wall on which it finds a place.
+pub fn with_treatment(plan: &Plan, material: &str, width_m: f64, height_m: f64) -> Result<Plan, Problem> {
+    let refused =
+        |value: String, accepted: &str| Problem::new("layout.treatment", value, accepted, Code::Conflict);
+    let row = crate::material::material(material).ok_or_else(|| {
+        Problem::new("material", material, crate::material::material_names(), Code::BadChoice)
+    })?;
+    for (field, size) in [("width_m", width_m), ("height_m", height_m)] {
+        if !(0.1..=10.0).contains(&size) {
+            return Err(Problem::new(field, size, "0.1 to 10", Code::OutOfRange));
+        }
+    }
+    if plan.layout.treatment.len() >= MOST {
+        return Err(refused("one more".into(), "at most 24 things against the echo"));
+    }
+    let mut next = plan.clone();
+    let stem = material.split('_').next().unwrap_or(material);
+    let name = super::angle::free_id(plan, stem);
+    let gear_id = free_gear(plan, stem);
+    let gear = GearTreatment {
+        common: Common {
+            label: row.label.into(),
+            figures_assumed: true,
+            state: GearState::Wanted,
+            ..Common::default()
+        },
+        material: material.into(),
+        width_m,
+        height_m,
+        thickness_m: None,
+        air_gap_m: None,
+        flow_resistivity_pa_s_m2: None,
+    };
+    next.brief.gear.insert(gear_id.clone(), Gear::Treatment(gear.clone()));
+    let corner = Corner::from_parts(&plan.brief, &plan.layout)
+        .ok_or_else(|| refused("the layout".into(), "a layout whose ids name gear"))?;
+    let found = if gear.lies() {
+        floor_place(&corner, &gear)
+    } else {
+        let walls = wanted(&corner);
+        walls.iter().find_map(|(wall, at)| on_wall(&next.brief, &plan.layout.treatment, &gear, wall, *at))
+    };
+    let Some((on, position_m)) = found else {
+        return Err(refused(
+            format!("{width_m:.2} by {height_m:.2} m"),
+            "a size for which a wall, clear of doors, windows and what hangs there, has room",
+        ));
+    };
+    let one = Treatment { gear: gear_id, on, position_m: rounded(position_m), turned: false, locked: false };
+    next.layout.treatment.insert(name, one);
+    next.check().map_err(|problems| {
+        problems.0.into_iter().next().unwrap_or_else(|| refused(material.into(), "a plan that holds"))
+    })?;
+    Ok(next)
+}
+
+/// An id that no gear has yet.
+fn free_gear(plan: &Plan, stem: &str) -> Id {
+    let taken = |id: &Id| plan.brief.gear.contains_key(id);
+    let numbered = (2..).map(|number| Id(format!("{stem}-{number}")));
+    let mut all = std::iter::once(Id::from(stem)).chain(numbered);
+    all.find(|id| !taken(id)).unwrap_or_else(|| Id::from(stem))
+}
+
+/// Walls in the order in which they are worth covering, with the middle of what should be covered: where the voice is
+/// aimed, where it is thrown to the microphone, the others.
+fn wanted(corner: &Corner<'_>) -> Vec<(&'static str, DVec3)> {
+    let room = &corner.brief.room;
+    let facing = bearing_vector(corner.layout.seat.bearing_deg);
+    let mut all: Vec<(&'static str, DVec3)> = Vec::new();
+    let mut keep = |wall: usize, at: DVec3| {
+        let name = WALL_NAMES[wall];
+        if !all.iter().any(|(other, _)| *other == name) {
+            all.push((name, at));
+        }
+    };
+    if let Some(wall) = room.wall_met(corner.mouth_m.truncate(), facing.truncate()) {
+        keep(wall, aimed_at(room.surface(WALL_NAMES[wall]), corner.mouth_m, facing));
+    }
+    for hit in reflections::first(corner) {
+        if let Some(wall) = WALL_NAMES.iter().position(|name| *name == hit.surface) {
+            keep(wall, hit.point_m);
+        }
+    }
+    for wall in 0..room.floor_m.len() {
+        keep(wall, corner.mouth_m);
+    }
+    all
+}
+
+/// Where a ray meets a plane.
+fn aimed_at(plane: Option<Plane>, from: DVec3, along: DVec3) -> DVec3 {
+    plane.map_or(from, |plane| {
+        from + along * ((plane.corner_m - from).dot(plane.normal) / along.dot(plane.normal))
+    })
+}
+
+/// Between the person and the microphone, as near to where the floor throws the voice as it lies wholly on it.
+fn floor_place(corner: &Corner<'_>, gear: &GearTreatment) -> Option<(Id, DVec3)> {
+    let floor = corner.brief.room.surface("floor")?;
+    let size = [gear.width_m, gear.height_m];
+    let hit = reflections::first(corner).into_iter().find(|hit| hit.surface == "floor");
+    let at = hit.map_or(corner.mouth_m.with_z(0.0), |hit| hit.point_m);
+    let place = floor.nearest_m(at, size);
+    (floor.overhang_m(place, size) < 1e-6).then(|| (Id::from("floor"), place))
+}
+
+/// The place on a wall nearest to the wanted one that is free of doors, windows and what hangs there.
+fn on_wall(
+    brief: &Brief,
+    hung: &crate::plan::Things<Treatment>,
+    gear: &GearTreatment,
+    wall: &str,
+    wanted: DVec3,
+) -> Option<(Id, DVec3)> {
+    let plane = brief.room.surface(wall)?;
+    let size = [gear.width_m, gear.height_m];
+    if size[0] > plane.size_m[0] || size[1] > plane.size_m[1] {
+        return None;
+    }
+    let taken = taken(brief, hung, wall, &plane);
+    let middle = plane.flat_m(plane.nearest_m(wanted, size));
+    let free = |at: [f64; 2]| {
+        let low: [f64; 2] = std::array::from_fn(|axis| at[axis] - size[axis] / 2.0);
+        let high: [f64; 2] = std::array::from_fn(|axis| at[axis] + size[axis] / 2.0);
+        let within = (0..2).all(|axis| low[axis] > -1e-6 && high[axis] < plane.size_m[axis] + 1e-6);
+        within
+            && taken.iter().all(|(from, to)| {
+                (0..2).any(|axis| high[axis] <= from[axis] - GAP_M || low[axis] >= to[axis] + GAP_M)
+            })
+    };
+    let steps = (plane.size_m[0] / STEP_M).ceil() as i32;
+    let offsets = (0..=steps).flat_map(|step| [step, -step]).map(|step| f64::from(step) * STEP_M);
+    // At the height of the mouth, else as low or as high as the wall allows.
+    let heights = [middle[1], size[1] / 2.0, plane.size_m[1] - size[1] / 2.0];
+    let places = offsets.flat_map(|off| heights.map(|height| [middle[0] + off, height]));
+    let at = places.into_iter().find(|at| free(*at))?;
+    Some((Id::from(wall), plane.corner_m + plane.axes[0] * at[0] + plane.axes[1] * at[1]))
+}
+
+/// What a wall already holds.
+fn taken(brief: &Brief, hung: &crate::plan::Things<Treatment>, wall: &str, plane: &Plane) -> Vec<Taken> {
+    let number = WALL_NAMES.iter().position(|name| *name == wall);
+    let openings = brief.room.openings.values().filter(|o| Some(usize::from(o.wall)) == number);
+    let holes = openings.map(|o| {
+        let low = o.sill_or_usual_m();
+        ([o.from_m, low], [o.from_m + o.width_m, low + o.height_or_usual_m()])
+    });
+    let things = hung.values().filter(|one| one.on.0 == wall).filter_map(|one| {
+        let size = one.size_m(brief.gear.get(&one.gear)?.treatment()?);
+        let at = plane.flat_m(one.position_m.into());
+        let corner = |side: f64| std::array::from_fn(|axis| at[axis] + side * size[axis] / 2.0);
+        Some((corner(-1.0), corner(1.0)))
+    });
+    holes.chain(things).collect()
+}

@@ -1,0 +1,34 @@
+//! How far to turn up the input.
+
+/// Peaks of speech over its mean level, dB (measured speech 12 to 20, common practice, no source).
+pub const CREST_DB: f64 = 18.0;
+/// Where the loudest words should peak, dBFS: the middle of -12 to -6 (common practice, no source).
+pub const TARGET_PEAK_DBFS: f64 = -9.0;
+/// More gain than this is noisy on many inputs, dB (common practice, no source).
+pub const MUCH_DB: f64 = 60.0;
+
+/// What an input has to give.
+#[derive(Debug, Clone, Copy, PartialEq, serde::Serialize)]
+pub struct Gain {
+    /// Level of the peaks at the microphone, dB re 20 uPa.
+    pub peak_spl_db: f64,
+    /// Voltage of the peaks at the microphone's output, dBu.
+    pub peak_output_dbu: f64,
+    /// Gain that brings them to the wanted level, dB.
+    pub gain_db: f64,
+}
+
+/// Gain from the level of speech at the microphone: dBu = SPL - 94 + 20 lg(V/Pa) + 2.2185, gain = target - (dBu - full
+/// scale).
+pub fn preamplifier(
+    speech_db: f64,
+    crest_db: f64,
+    sensitivity_mv_pa: f64,
+    full_scale_dbu: f64,
+    target_peak_dbfs: f64,
+) -> Gain {
+    let peak_spl_db = speech_db + crest_db;
+    let volts_db = 20.0 * (sensitivity_mv_pa / 1000.0).log10() - 20.0 * 0.774_596_669_241_483_4f64.log10();
+    let peak_output_dbu = peak_spl_db - 94.0 + volts_db;
+    Gain { peak_spl_db, peak_output_dbu, gain_db: target_peak_dbfs - (peak_output_dbu - full_scale_dbu) }
+}

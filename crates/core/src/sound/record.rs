@@ -1,0 +1,194 @@
+//! Where the sound is recorded, what the input has to give, and what can fail without being noticed.
+
+use serde::Serialize;
+use utoipa::ToSchema;
+
+use super::gain::{CREST_DB, Gain, MUCH_DB, TARGET_PEAK_DBFS, preamplifier};
+use super::pickup::Pickup;
+use crate::corner::Corner;
+use crate::plan::{Gear, GearMicrophone, GearThing, Mounting, RecordSchool};
+use crate::reading::{From, Reading};
+
+/// Level that fills the scale of an input nobody has figures of, dBu (common practice, no source).
+const FULL_SCALE_DBU: f64 = 4.0;
+/// Drift of two clocks where nobody has measured it, parts in a million (real ones 1 to 50: common practice, no source).
+const DRIFT_PPM: f64 = 20.0;
+/// A session where none is given, min.
+const SESSION_MIN: f64 = 30.0;
+
+/// Where the sound goes.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, ToSchema)]
+#[serde(rename_all = "kebab-case")]
+pub enum Path {
+    /// Into the camera, with the picture.
+    Camera,
+    /// Into a recorder of its own, joined by a clap.
+    Recorder,
+    /// Through an interface into a computer, joined by a clap.
+    Computer,
+}
+
+/// The way of the sound into a file.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct Record {
+    /// Where it goes.
+    pub path: Path,
+    /// Why, in one sentence.
+    pub reason: String,
+    /// What to look at before every take, because it fails without a sound.
+    pub before_each_take: Vec<String>,
+    /// How far picture and sound run apart over the session, ms; none where they share a clock.
+    pub drift_ms: Option<f64>,
+    /// The same in frames.
+    pub drift_frames: Option<f64>,
+    /// What that means, in words.
+    pub drift_words: Option<&'static str>,
+}
+
+/// How far two clocks run apart, ms and frames.
+pub fn drift(drift_ppm: f64, minutes: f64, frame_rate_hz: f64) -> (f64, f64) {
+    let seconds = drift_ppm * 1e-6 * minutes * 60.0;
+    (seconds * 1000.0, seconds * frame_rate_hz)
+}
+
+/// Recorder or interface at hand that takes the microphone.
+pub fn input<'a>(corner: &Corner<'a>) -> Option<&'a GearThing> {
+    let (gear, _) = corner.microphone?;
+    let needs = |tag: &str| gear.common.needs.iter().any(|need| need == tag);
+    let separate = corner.brief.schools.record == RecordSchool::Separate;
+    if !needs("xlr-input") && !separate {
+        return None;
+    }
+    let fits = |thing: &&GearThing| {
+        !needs("xlr-input") || thing.common.offers.iter().any(|offer| offer == "xlr-input")
+    };
+    let at_hand = || corner.brief.gear.values().filter(|g| g.at_hand());
+    let recorder = at_hand().filter(|g| matches!(g, Gear::Recorder(_))).filter_map(Gear::thing).find(fits);
+    let interface = at_hand().filter(|g| matches!(g, Gear::Interface(_))).filter_map(Gear::thing).find(fits);
+    if separate { recorder.or(interface) } else { interface.or(recorder) }
+}
+
+/// Where the sound of a corner is recorded.
+fn path(corner: &Corner<'_>) -> (Path, String) {
+    let chosen = input(corner);
+    let is_recorder = |thing: &GearThing| {
+        corner
+            .brief
+            .gear
+            .values()
+            .any(|g| matches!(g, Gear::Recorder(r) if r.common.label == thing.common.label))
+    };
+    match chosen {
+        Some(thing) if is_recorder(thing) => (
+            Path::Recorder,
+            format!("Into the {}: better inputs than a camera's, joined by a clap.", lower(thing)),
+        ),
+        Some(thing) => (
+            Path::Computer,
+            format!("Through the {} into a computer, joined to the picture by a clap.", lower(thing)),
+        ),
+        None => {
+            let why = if corner.brief.schools.record == RecordSchool::Separate {
+                "Into the camera: no recorder is at hand."
+            } else {
+                "Into the camera: one file, nothing to join."
+            };
+            (Path::Camera, why.into())
+        }
+    }
+}
+
+fn lower(thing: &GearThing) -> String {
+    let label = &thing.common.label;
+    label.split(',').next().unwrap_or(label).to_lowercase()
+}
+
+/// The way of the sound into a file; `None` without a microphone.
+pub fn record(corner: &Corner<'_>) -> Option<Record> {
+    let (gear, _) = corner.microphone?;
+    let (path, reason) = path(corner);
+    let apart = path != Path::Camera;
+    let minutes = corner.brief.recording.session_min.unwrap_or(SESSION_MIN);
+    let (ms, frames) = drift(DRIFT_PPM, minutes, corner.layout.camera.frame_rate_hz);
+    Some(Record {
+        path,
+        reason,
+        before_each_take: silent_failures(gear, path),
+        drift_ms: apart.then_some(ms),
+        drift_frames: apart.then_some(frames),
+        drift_words: apart.then(|| drift_words(frames)),
+    })
+}
+
+/// In words (Fogon's own scale, after EBU R 37, from memory: sound may be 40 ms early to 60 ms late).
+pub fn drift_words(frames: f64) -> &'static str {
+    match frames {
+        f if f <= 0.5 => "nothing to do",
+        f if f <= 1.0 => "check the lips at the end",
+        _ => "clap at the end as well, and stretch the sound to fit",
+    }
+}
+
+/// What fails without a sound, in the order in which it is looked at (common practice, no source).
+fn silent_failures(gear: &GearMicrophone, path: Path) -> Vec<String> {
+    let mut all: Vec<String> = Vec::new();
+    let mut say = |line: &str| all.push(line.into());
+    if gear.mounting != Mounting::BuiltIn {
+        say("Scratch the microphone: the meter of the input that records must jump.");
+        say("Plugs pushed home; the input menu set to this microphone.");
+    }
+    say("Automatic gain off; loudest sentence peaks at \u{2212}12 to \u{2212}6 dBFS.");
+    if matches!(gear.mounting, Mounting::Lavalier | Mounting::Headset)
+        || gear.common.needs.iter().any(|need| need == "battery")
+    {
+        say("Fresh cells; on, and not muted.");
+    }
+    if gear.mounting == Mounting::Lavalier {
+        say("Turn the head both ways: no rustle from cloth, hair or a chain; cable looped and taped.");
+    }
+    match path {
+        Path::Camera => say("Headphones on the camera, turned down first: your voice, no hum, no radio."),
+        Path::Recorder => {
+            say("Recorder running (counter moves), card free; the camera's own sound on, for the clap.")
+        }
+        Path::Computer => {
+            say("The program records from the interface, not from the computer's own microphone.")
+        }
+    }
+    if path != Path::Camera {
+        say("One clap at the mouth, in picture, at start and end.");
+    }
+    say(
+        "Phone to flight mode; fridge, fan and washing machine off \u{2013} and a note to turn them on again.",
+    );
+    all
+}
+
+/// Gain of the input for the loudest words, with its working; `None` where the sensitivity is not known.
+pub fn gain_reading(corner: &Corner<'_>, gear: &GearMicrophone, got: &Pickup) -> Option<Reading> {
+    let sensitivity = gear.sensitivity_mv_pa?;
+    let thing = input(corner);
+    let (full_scale, from) = thing
+        .and_then(|thing| Some((thing.full_scale_dbu?, thing.common.told())))
+        .unwrap_or((FULL_SCALE_DBU, From::Assumed));
+    let Gain { peak_spl_db, peak_output_dbu, gain_db } =
+        preamplifier(got.speech_db, CREST_DB, sensitivity, full_scale, TARGET_PEAK_DBFS);
+    let mut reading = Reading::new("sound.microphone.gain_db", gain_db)
+        .by(
+            "target - (SPL - 94 + 20 lg(V/Pa) + 2.2185 - full scale)",
+            "unit arithmetic; crest 18 dB is a planning figure",
+        )
+        .with("speech at the microphone", got.speech_db, "dB", From::Computed)
+        .with("its peaks", peak_spl_db, "dB", From::Computed)
+        .with("at the microphone's output", peak_output_dbu, "dBu", From::Computed)
+        .with("full scale of the input", full_scale, "dBu", from)
+        .with("wanted peak", TARGET_PEAK_DBFS, "dBFS", From::Assumed)
+        .within(6.0);
+    let most = thing.and_then(|thing| thing.gain_max_db).unwrap_or(MUCH_DB);
+    reading = reading.note(if gain_db > most {
+        "More than the input has: come nearer, or use a stronger preamplifier."
+    } else {
+        "Set it by the meter: the loudest sentence between \u{2212}12 and \u{2212}6 dBFS, automatic gain off."
+    });
+    Some(reading)
+}
