@@ -26,6 +26,9 @@ const wanted = [
   "Light",
   "Cloth",
   "Seat",
+  "Noise",
+  "GearTreatment",
+  "GearMicrophone",
 ];
 
 /** Properties of a schema, its allOf parts merged in. */

@@ -26,8 +26,7 @@ fn sound(criterion: &mut Criterion) {
     });
     criterion.bench_function("sound_seen", |b| b.iter(|| seen::seen(black_box(&corner)).choices.len()));
     let order_30 = || {
-        let images =
-            up_to_order(SIDES, DVec3::new(1.9, 1.1, 1.2), DVec3::new(1.7, 1.5, 1.55), black_box(30));
+        let images = up_to_order(SIDES, DVec3::new(1.9, 1.1, 1.2), DVec3::new(1.7, 1.5, 1.55), black_box(30));
         let factors = [ALPHA.map(|alpha| (1.0 - alpha).sqrt()); 6];
         of_images(&ways(&images, &factors, |_| None, [1.0; 6]), 343.0).samples.len()
     };

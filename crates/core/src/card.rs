@@ -394,6 +394,15 @@ fn before(corner: &Corner<'_>) -> Vec<&'static str> {
     } else {
         all.push("Focus locked on a stand-in at the seat mark; check leaning in and out.");
     }
+    // What fails without a sound, beyond what holds for every microphone.
+    if crate::sound::record::record(corner)
+        .is_some_and(|r| r.path != crate::sound::record::RecordPath::Camera)
+    {
+        all.push("Recorder running, the right input on its meter; one clap in the picture at start and end.");
+    }
+    if corner.microphone.is_some_and(|(gear, _)| gear.mounting == crate::plan::Mounting::Lavalier) {
+        all.push("Head turned both ways: no rustle of cloth, hair or chain; cable looped and taped.");
+    }
     if corner.brief.person.glasses {
         all.push("No lamp mirrored in the glasses: raise the key if there is.");
     }

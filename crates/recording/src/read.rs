@@ -82,6 +82,12 @@ pub fn read(bytes: &[u8]) -> Result<Recording, Unreadable> {
     if bytes.len() > MOST_BYTES {
         return Err(Unreadable::TooLarge(bytes.len()));
     }
+    // The decoders of hostile bytes may break down; that is the file's fault, and stays with it.
+    std::panic::catch_unwind(|| decoded(bytes))
+        .unwrap_or_else(|_| Err(Unreadable::NotARecording("its parts contradict each other".into())))
+}
+
+fn decoded(bytes: &[u8]) -> Result<Recording, Unreadable> {
     let refused = |why: String| Unreadable::NotARecording(why);
     let stream = MediaSourceStream::new(Box::new(Cursor::new(bytes.to_vec())), Default::default());
     let mut format = symphonia::default::get_probe()

@@ -28,8 +28,23 @@ export interface Drawn {
   chart?: boolean;
   /** Add lines of equal light and what the same key would do elsewhere. */
   light?: boolean;
+  /** Add what is told of the sound. */
+  sound?: boolean;
   /** false while a hand still drags: the moves that mend findings are not looked for. */
   fixes?: boolean;
+}
+
+/** A voice as a corner would record it. */
+export interface Heard {
+  wav: Blob;
+  /** Where the same can be downloaded from, for as long as the page lives. */
+  url: string;
+  /** Turned up by so much, dB. */
+  gainDb: number;
+  loudnessLufs: number;
+  levelDba: number;
+  snrDb: number;
+  sti: number;
 }
 
 /** A request the server did not accept, in words for people. */
@@ -139,6 +154,41 @@ export const api = {
   glossary: async () => accepted(await client.GET("/api/v1/glossary")),
   light: async (plan: Plan, gear: string, job: Schemas["LampJob"]) =>
     accepted(await client.POST("/api/v1/light", { body: { plan, gear, job } })),
+  hear: async (plan: Plan, variant: Schemas["Variant"], ownVoice: boolean): Promise<Heard> => {
+    const answer = await client.POST("/api/v1/hear", {
+      body: { plan, variant, own_voice: ownVoice },
+      parseAs: "blob",
+    });
+    const wav = accepted<unknown>(answer) as Blob;
+    const told = (name: string) => Number(answer.response.headers.get(`fogon-${name}`));
+    return {
+      wav,
+      url: URL.createObjectURL(wav),
+      gainDb: told("gain-db"),
+      loudnessLufs: told("loudness-lufs"),
+      levelDba: told("level-dba"),
+      snrDb: told("snr-db"),
+      sti: told("sti"),
+    };
+  },
+  impulse: async (plan: Plan, variant: Schemas["Variant"]) =>
+    accepted(await client.POST("/api/v1/impulse", { body: { plan, variant } })),
+  treatment: async (plan: Plan, material: string, widthM: number, heightM: number) =>
+    accepted(
+      await client.POST("/api/v1/treatment", {
+        body: { plan, material, width_m: widthM, height_m: heightM },
+      }),
+    ),
+  voice: async () => accepted(await client.GET("/api/v1/voice")),
+  keepVoice: async (file: Blob) =>
+    accepted(
+      await client.PUT("/api/v1/voice", {
+        body: file as unknown as number[],
+        bodySerializer: () => file,
+        headers: { "Content-Type": "application/octet-stream" },
+      }),
+    ),
+  forgetVoice: async () => accepted(await client.DELETE("/api/v1/voice")),
   angle: async (plan: Plan, kind: "overhead" | "side") =>
     accepted(await client.POST("/api/v1/angle", { body: { plan, kind } })),
   place: async (plan: Plan) => accepted(await client.POST("/api/v1/place", { body: plan })),

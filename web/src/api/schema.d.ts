@@ -475,56 +475,6 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
-        /** @description What would bring the room to its target. */
-        Advice: {
-            /**
-             * Format: double
-             * @description Mean of 500 Hz and 1 kHz now, s.
-             */
-            rt_mid_s: number;
-            /** @description In words. */
-            words: string;
-            /**
-             * Format: double
-             * @description Where it should end, s.
-             */
-            target_s: number;
-            /**
-             * Format: double
-             * @description Absorption that is missing at 500 Hz, 1 kHz or 2 kHz, whichever lacks most, m2; 0 where the room is there.
-             */
-            missing_m2: number;
-            /** @description Each thing by itself. */
-            alone: components["schemas"]["Alone"][];
-            /** @description Cheap things first, one after the other, until the target is met. */
-            steps: components["schemas"]["Step"][];
-            /** @description Where to hang or lay it, first things first. */
-            places: components["schemas"]["Place"][];
-        };
-        /** @description One thing by itself. */
-        Alone: {
-            /** @description Row of the absorption table. */
-            material: string;
-            /** @description What it is. */
-            label: string;
-            /**
-             * Format: double
-             * @description Area of it that reaches the target, m2; null where the room has no such room for it.
-             */
-            area_m2?: number | null;
-            /**
-             * Format: double
-             * @description As much of it as would fit, m2.
-             */
-            most_m2: number;
-            /**
-             * Format: double
-             * @description What that much reaches, s.
-             */
-            reaches_s: number;
-            /** @description An estimate, good to 40 %. */
-            estimate: boolean;
-        };
         /** @description A second angle. */
         Angle: {
             /** @description Gear id of the body. */
@@ -2342,11 +2292,6 @@ export interface components {
             /** @description The value, but for remove. */
             value?: unknown;
         };
-        /**
-         * @description Where the sound goes.
-         * @enum {string}
-         */
-        Path: "camera" | "recorder" | "computer";
         /** @description Who is filmed. */
         Person: {
             /**
@@ -2398,15 +2343,6 @@ export interface components {
              * @description Width of a performer with arms and instrument, m (1.15).
              */
             instrument_width_m?: number | null;
-        };
-        /** @description A place that is worth covering. */
-        Place: {
-            /** @description The surface by name. */
-            surface: string;
-            /** @description In words, with what it is for. */
-            sentence: string;
-            /** @description Middle of what should be covered, m. */
-            position_m: components["schemas"]["Point3"];
         };
         /** @description One thing of a layout. */
         Placed: {
@@ -2576,7 +2512,7 @@ export interface components {
         /** @description The way of the sound into a file. */
         Record: {
             /** @description Where it goes. */
-            path: components["schemas"]["Path"];
+            path: components["schemas"]["RecordPath"];
             /** @description Why, in one sentence. */
             reason: string;
             /** @description What to look at before every take, because it fails without a sound. */
@@ -2594,6 +2530,11 @@ export interface components {
             /** @description What that means, in words. */
             drift_words?: string | null;
         };
+        /**
+         * @description Where the sound goes.
+         * @enum {string}
+         */
+        RecordPath: "camera" | "recorder" | "computer";
         /** @enum {string} */
         RecordSchool: "into-camera" | "separate";
         /** @description What is recorded and delivered, and for how long. */
@@ -2899,7 +2840,7 @@ export interface components {
             /** @description Microphones side by side. */
             choices: components["schemas"]["MicrophoneChoice"][];
             /** @description What would bring the room to its target. */
-            advice: components["schemas"]["Advice"];
+            advice: components["schemas"]["TreatmentAdvice"];
             record?: components["schemas"]["Record"] | null;
         };
         /** @description Shapes to lay over both drawings, in their coordinates. */
@@ -3107,6 +3048,56 @@ export interface components {
             /** @description Stays where it is: neither a hand, a fix, a free move nor another layout moves it. */
             locked?: boolean;
         };
+        /** @description What would bring the room to its target. */
+        TreatmentAdvice: {
+            /**
+             * Format: double
+             * @description Mean of 500 Hz and 1 kHz now, s.
+             */
+            rt_mid_s: number;
+            /** @description In words. */
+            words: string;
+            /**
+             * Format: double
+             * @description Where it should end, s.
+             */
+            target_s: number;
+            /**
+             * Format: double
+             * @description Absorption that is missing at 500 Hz, 1 kHz or 2 kHz, whichever lacks most, m2; 0 where the room is there.
+             */
+            missing_m2: number;
+            /** @description Each thing by itself. */
+            alone: components["schemas"]["TreatmentAlone"][];
+            /** @description Cheap things first, one after the other, until the target is met. */
+            steps: components["schemas"]["TreatmentStep"][];
+            /** @description Where to hang or lay it, first things first. */
+            places: components["schemas"]["TreatmentPlace"][];
+        };
+        /** @description One thing by itself. */
+        TreatmentAlone: {
+            /** @description Row of the absorption table. */
+            material: string;
+            /** @description What it is. */
+            label: string;
+            /**
+             * Format: double
+             * @description Area of it that reaches the target, m2; null where the room has no such room for it.
+             */
+            area_m2?: number | null;
+            /**
+             * Format: double
+             * @description As much of it as would fit, m2.
+             */
+            most_m2: number;
+            /**
+             * Format: double
+             * @description What that much reaches, s.
+             */
+            reaches_s: number;
+            /** @description An estimate, good to 40 %. */
+            estimate: boolean;
+        };
         /** @description A plan, and what is to hang or lie in it. */
         TreatmentIn: {
             /** @description The plan. */
@@ -3123,6 +3114,47 @@ export interface components {
              * @description Height as it hangs, or length as it lies, m.
              */
             height_m: number;
+        };
+        /** @description A place that is worth covering. */
+        TreatmentPlace: {
+            /** @description The surface by name. */
+            surface: string;
+            /** @description In words, with what it is for. */
+            sentence: string;
+            /** @description Middle of what should be covered, m. */
+            position_m: components["schemas"]["Point3"];
+        };
+        /** @description One thing more. */
+        TreatmentStep: {
+            /** @description Row of the absorption table. */
+            material: string;
+            /** @description What it is. */
+            label: string;
+            /**
+             * Format: double
+             * @description So much of it, m2.
+             */
+            area_m2: number;
+            /**
+             * Format: double
+             * @description Reverberation time after it, s.
+             */
+            rt_mid_s: number;
+            /**
+             * Format: double
+             * @description What it took off, s.
+             */
+            gain_s: number;
+            /**
+             * Format: double
+             * @description Speech transmission index at the microphone after it; null without one.
+             */
+            sti?: number | null;
+            /**
+             * Format: double
+             * @description What it added to that.
+             */
+            sti_gain?: number | null;
         };
         /**
          * @description The unit system in which a person types and reads.

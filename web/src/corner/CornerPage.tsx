@@ -82,9 +82,17 @@ function useSheetRoom(corner: Corner) {
   return { narrow, middle, room, chartWidth: Math.max(picture, 300), scalesFor };
 }
 
+/** What a step asks for beside the judgement. */
+const WANTED: Partial<Record<Step, "chart" | "light" | "sound">> = {
+  light: "light",
+  sound: "sound",
+  shot: "chart",
+  room: "chart",
+};
+
 function Worktable({ corner, step, view }: { corner: Corner; step: Step | null; view: View | null }) {
   const { narrow, middle, room, chartWidth, scalesFor } = useSheetRoom(corner);
-  const wanted = step === "light" ? "light" : step === "shot" || step === "room" ? "chart" : null;
+  const wanted = step === null ? null : (WANTED[step] ?? null);
   const table = useWorktable(corner, scalesFor, wanted);
   const [selected, setSelected] = useState<string | null>(null);
   const navigate = useNavigate();
@@ -189,6 +197,8 @@ function Worktable({ corner, step, view }: { corner: Corner; step: Step | null; 
                 room’s corners. Drag a letter, or take it with Tab and move it with the arrow keys.
                 {step === "light" &&
                   " Round lines: light of the lamp in hand (else the key), a stop apart, 0 through your eyes; wedge: its size from there; dashed edge: what lights keep out of."}
+                {step === "sound" &&
+                  " Thick line: your voice to the microphone; thin lines: what walls, ceiling, floor and desk throw back first; dotted circle: within it you are louder than the room; dashed edge: what the microphone keeps out of; striped: what hangs or lies against the echo."}
               </p>
             </div>
             <div className="table-right">

@@ -14,6 +14,7 @@ import { Alternatives } from "./Alternatives";
 import { CameraSettings } from "./CameraSettings";
 import { Changes } from "./Changes";
 import { RoomPlace } from "../room/RoomPlace";
+import { SoundPlace, SoundRest } from "../sound/SoundPlace";
 import { ShotPlace } from "../shot/ShotPlace";
 import { withMeasured } from "./edits";
 import { Findings } from "./Findings";
@@ -27,7 +28,7 @@ import { Windows } from "./Windows";
 const SCHOOLS: Partial<Record<Step, string[]>> = {
   shot: ["placement", "lens", "aperture", "camera-height", "frame-rate", "monitor"],
   light: ["lights", "source", "window", "background"],
-  sound: ["microphone"],
+  sound: ["microphone", "record"],
   money: ["spending"],
 };
 
@@ -67,6 +68,7 @@ export function StepSheet({ step, corner, plan, judged, table, units, selected, 
       )}
       {step === "light" && <OneMore id={corner.id} plan={plan} table={table} />}
       {step === "shot" && <ShotPlace plan={plan} judged={judged} table={table} units={units} />}
+      {step === "sound" && <SoundPlace plan={plan} judged={judged} table={table} units={units} />}
       <Readings
         groups={groupsOf(step, readingsOf(step, readings, plan.layout))}
         units={units}
@@ -74,6 +76,7 @@ export function StepSheet({ step, corner, plan, judged, table, units, selected, 
       />
       {step === "you" && <PersonPlace plan={plan} table={table} />}
       {step === "shot" && <CameraSettings plan={plan} table={table} units={units} />}
+      {step === "sound" && <SoundRest plan={plan} judged={judged} table={table} units={units} />}
       {step === "day" && <Windows plan={plan} table={table} units={units} />}
       {step !== "light" && <Things handles={handles} {...things} />}
       <Schools ids={SCHOOLS[step] ?? []} plan={plan} table={table} />

@@ -20,7 +20,7 @@ export type State = "good" | "stop" | "fix" | "consider" | "open";
 export function stepOfThing(thing: string, layout: Layout): Step {
   if (thing === "person" || thing === "seat") return "you";
   if (thing === "camera" || thing === "screen" || layout.angles?.[thing]) return "shot";
-  if (thing === "microphone") return "sound";
+  if (thing === "microphone" || layout.treatment?.[thing]) return "sound";
   return layout.lights?.[thing] ? "light" : "room";
 }
 

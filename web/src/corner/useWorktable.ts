@@ -94,7 +94,11 @@ function notesOf({ snaps, held, dropped }: Moved, anyway: Note["anyway"] | null)
 /** How large words must be on the drawings that are shown now; before there are any, a guess. */
 export type ScalesFor = (judged: Judged | null) => { text: number; frame: number };
 
-export function useWorktable(corner: Corner, scalesFor: ScalesFor, wanted: "chart" | "light" | null) {
+export function useWorktable(
+  corner: Corner,
+  scalesFor: ScalesFor,
+  wanted: "chart" | "light" | "sound" | null,
+) {
   const queries = useQueryClient();
   const [plan, setPlan] = useState<Plan | null>(() => planOf(corner));
   const [judged, setJudged] = useState<Judged | null>(null);

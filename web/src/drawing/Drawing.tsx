@@ -13,9 +13,11 @@ interface Props {
   /** The light to lay over it, and the lamp whose light that is. */
   over?: Schemas["LightSheet"] | undefined;
   lamp?: string | null;
+  /** The ways of the voice, to lay over it. */
+  ways?: View["strokes"] | undefined;
 }
 
-export function Drawing({ view, title, className = "", style, over, lamp = null }: Props) {
+export function Drawing({ view, title, className = "", style, over, lamp = null, ways }: Props) {
   const [left = 0, top = 0, right = 1, bottom = 1] = view.bounds;
   const size = view.text_size;
   return (
@@ -35,6 +37,9 @@ export function Drawing({ view, title, className = "", style, over, lamp = null 
         .map((stroke, index) => (
           <Line key={`over-${index}`} stroke={stroke} />
         ))}
+      {ways?.map((stroke, index) => (
+        <Line key={`way-${index}`} stroke={stroke} />
+      ))}
       {over?.words
         .filter((word) => word.thing === lamp)
         .map((word, index) => (

@@ -36,10 +36,11 @@ export function Sheets({ judged, table, selected, onSelect, onTake, room }: Prop
   const lamp = selected !== null && lamps.includes(selected) ? selected : key;
   const draw = (view: View, box: number[], sheet: Sheet, title: string) => {
     const over = judged.light?.[sheet];
+    const ways = judged.sound_sheets?.[sheet];
     const size = span(box);
     return (
       <div className="sheet-drawing" style={{ width: size.width * scale, height: size.height * scale }}>
-        <Drawing view={{ ...view, bounds: box }} title={title} over={over} lamp={lamp} />
+        <Drawing view={{ ...view, bounds: box }} title={title} over={over} lamp={lamp} ways={ways} />
         <Grips
           view={view}
           bounds={box}

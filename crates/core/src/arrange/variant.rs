@@ -81,6 +81,9 @@ pub fn varied(plan: &Plan, variant: Variant) -> Result<Plan, Problem> {
             let accepted = "a microphone that finds a place in this corner";
             return Err(Problem::new("variant", format!("{variant:?}"), accepted, Code::Conflict));
         };
+        if place.chosen {
+            return Ok(other);
+        }
         let gear = place.gear.map_or_else(
             || {
                 let id = Id::from("usual-microphone");

@@ -2,6 +2,7 @@
 
 mod light;
 mod shot;
+mod sound;
 
 use std::borrow::Cow;
 
@@ -76,6 +77,7 @@ pub(super) fn findings(
     all.extend(hot_lamps(corner));
     all.extend(shot::notes(corner, readings));
     all.extend(lit.into_iter().flat_map(|lit| light::notes(lit, readings)));
+    all.extend(sound::notes(corner, readings));
     all.extend(warmth(readings));
     all.extend(overhead(corner));
     all.extend(payloads(corner));

@@ -8,12 +8,15 @@ use super::plan_view::turned;
 use super::reach::{keep_out_plan, keep_out_side};
 use super::{Drawing, Ink, Stroke, stroke};
 use crate::corner::{Corner, MICROPHONE_MARGIN_M};
-use crate::geometry::{DVec2, DVec3, circle, distance_to_edge, inside};
+use crate::geometry::{DVec2, DVec3, distance_to_edge, inside};
 use crate::sound::chart::critical_distance_m;
 use crate::sound::reflections;
 
 /// A surface that looks this much along the drawing's own axis is drawn there.
-const FACES: f64 = 0.7;
+const FACES: f64 = 0.9;
+
+/// Points of the circle.
+const ROUND: i32 = 72;
 
 /// Shapes to lay over both drawings, in their coordinates.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
@@ -35,7 +38,8 @@ pub(super) fn draw(corner: &Corner<'_>, drawing: &Drawing) -> SoundSheets {
     let mut side = keep_out_side(corner, behind, MICROPHONE_MARGIN_M);
     let Some((_, capsule)) = corner.microphone else { return SoundSheets { plan, side } };
     if let Some(radius) = critical_distance_m(corner) {
-        let round = circle(DVec2::ZERO, radius);
+        let step = std::f64::consts::TAU / f64::from(ROUND);
+        let round: Vec<DVec2> = (0..ROUND).map(|i| DVec2::from_angle(f64::from(i) * step) * radius).collect();
         let in_plan = |p: DVec2| mouth.truncate() + p;
         let on_side = |p: DVec2| DVec2::new(along.dot(mouth - eyes) + p.x, mouth.z + p.y);
         let within = |p: &DVec2| inside(&corner.floor_m, in_plan(*p), 0.0);
@@ -56,10 +60,10 @@ pub(super) fn draw(corner: &Corner<'_>, drawing: &Drawing) -> SoundSheets {
     for hit in reflections::first(corner) {
         let thing = Some(hit.surface.as_str());
         let way = [mouth, hit.point_m, capsule];
-        if hit.normal.z.abs() < FACES {
+        if hit.normal.z.abs() < 0.5 {
             plan.push(stroke(Ink::Echo, thing, false, way.map(flat).to_vec()));
         }
-        if hit.normal.z.abs() >= FACES || hit.normal.dot(along).abs() > FACES {
+        if hit.normal.z.abs() >= 0.5 || hit.normal.dot(along).abs() > FACES {
             side.push(stroke(Ink::Echo, thing, false, way.map(upright).to_vec()));
         }
     }

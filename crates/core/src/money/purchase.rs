@@ -289,6 +289,10 @@ fn role_of(layout: &Layout, id: &Id, gear: &Gear) -> Option<Option<String>> {
     if layout.backdrop.as_ref().is_some_and(|b| b.gear == *id) {
         return Some(Some("backdrop".into()));
     }
+    // Each thing against the echo is worth less beside another: one at a time.
+    if layout.treatment.values().any(|one| one.gear == *id) {
+        return Some(Some("treatment".into()));
+    }
     if gear.lens().is_some() && layout.camera.lens == *id {
         return Some(Some("lens".into()));
     }

@@ -19,7 +19,7 @@ const SESSION_MIN: f64 = 30.0;
 /// Where the sound goes.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, ToSchema)]
 #[serde(rename_all = "kebab-case")]
-pub enum Path {
+pub enum RecordPath {
     /// Into the camera, with the picture.
     Camera,
     /// Into a recorder of its own, joined by a clap.
@@ -32,7 +32,7 @@ pub enum Path {
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
 pub struct Record {
     /// Where it goes.
-    pub path: Path,
+    pub path: RecordPath,
     /// Why, in one sentence.
     pub reason: String,
     /// What to look at before every take, because it fails without a sound.
@@ -69,7 +69,7 @@ pub fn input<'a>(corner: &Corner<'a>) -> Option<&'a GearThing> {
 }
 
 /// Where the sound of a corner is recorded.
-fn path(corner: &Corner<'_>) -> (Path, String) {
+fn path(corner: &Corner<'_>) -> (RecordPath, String) {
     let chosen = input(corner);
     let is_recorder = |thing: &GearThing| {
         corner
@@ -80,11 +80,11 @@ fn path(corner: &Corner<'_>) -> (Path, String) {
     };
     match chosen {
         Some(thing) if is_recorder(thing) => (
-            Path::Recorder,
+            RecordPath::Recorder,
             format!("Into the {}: better inputs than a camera's, joined by a clap.", lower(thing)),
         ),
         Some(thing) => (
-            Path::Computer,
+            RecordPath::Computer,
             format!("Through the {} into a computer, joined to the picture by a clap.", lower(thing)),
         ),
         None => {
@@ -93,7 +93,7 @@ fn path(corner: &Corner<'_>) -> (Path, String) {
             } else {
                 "Into the camera: one file, nothing to join."
             };
-            (Path::Camera, why.into())
+            (RecordPath::Camera, why.into())
         }
     }
 }
@@ -107,7 +107,7 @@ fn lower(thing: &GearThing) -> String {
 pub fn record(corner: &Corner<'_>) -> Option<Record> {
     let (gear, _) = corner.microphone?;
     let (path, reason) = path(corner);
-    let apart = path != Path::Camera;
+    let apart = path != RecordPath::Camera;
     let minutes = corner.brief.recording.session_min.unwrap_or(SESSION_MIN);
     let (ms, frames) = drift(DRIFT_PPM, minutes, corner.layout.camera.frame_rate_hz);
     Some(Record {
@@ -130,7 +130,7 @@ pub fn drift_words(frames: f64) -> &'static str {
 }
 
 /// What fails without a sound, in the order in which it is looked at (common practice, no source).
-fn silent_failures(gear: &GearMicrophone, path: Path) -> Vec<String> {
+fn silent_failures(gear: &GearMicrophone, path: RecordPath) -> Vec<String> {
     let mut all: Vec<String> = Vec::new();
     let mut say = |line: &str| all.push(line.into());
     if gear.mounting != Mounting::BuiltIn {
@@ -147,15 +147,17 @@ fn silent_failures(gear: &GearMicrophone, path: Path) -> Vec<String> {
         say("Turn the head both ways: no rustle from cloth, hair or a chain; cable looped and taped.");
     }
     match path {
-        Path::Camera => say("Headphones on the camera, turned down first: your voice, no hum, no radio."),
-        Path::Recorder => {
+        RecordPath::Camera => {
+            say("Headphones on the camera, turned down first: your voice, no hum, no radio.")
+        }
+        RecordPath::Recorder => {
             say("Recorder running (counter moves), card free; the camera's own sound on, for the clap.")
         }
-        Path::Computer => {
+        RecordPath::Computer => {
             say("The program records from the interface, not from the computer's own microphone.")
         }
     }
-    if path != Path::Camera {
+    if path != RecordPath::Camera {
         say("One clap at the mouth, in picture, at start and end.");
     }
     say(

@@ -7,7 +7,7 @@ use super::absorption::{Absorption, surface_words};
 use super::chart::{DistanceChart, chart};
 use super::choices::{MicrophoneChoice, choices};
 use super::record::{Record, record};
-use super::treatment::{Advice, advice};
+use super::treatment::{TreatmentAdvice, advice};
 use super::{around, modes, reflections, reverberation};
 use crate::corner::Corner;
 use crate::material::{BANDS_HZ, Bands};
@@ -58,7 +58,7 @@ pub struct SoundSeen {
     /// Microphones side by side.
     pub choices: Vec<MicrophoneChoice>,
     /// What would bring the room to its target.
-    pub advice: Advice,
+    pub advice: TreatmentAdvice,
     /// The way of the sound into a file; null without a microphone.
     pub record: Option<Record>,
 }

@@ -33,7 +33,7 @@ const PATCH_M: f64 = 0.6;
 
 /// What would bring the room to its target.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
-pub struct Advice {
+pub struct TreatmentAdvice {
     /// Mean of 500 Hz and 1 kHz now, s.
     pub rt_mid_s: f64,
     /// In words.
@@ -43,16 +43,16 @@ pub struct Advice {
     /// Absorption that is missing at 500 Hz, 1 kHz or 2 kHz, whichever lacks most, m2; 0 where the room is there.
     pub missing_m2: f64,
     /// Each thing by itself.
-    pub alone: Vec<Alone>,
+    pub alone: Vec<TreatmentAlone>,
     /// Cheap things first, one after the other, until the target is met.
-    pub steps: Vec<Step>,
+    pub steps: Vec<TreatmentStep>,
     /// Where to hang or lay it, first things first.
-    pub places: Vec<Place>,
+    pub places: Vec<TreatmentPlace>,
 }
 
 /// One thing by itself.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
-pub struct Alone {
+pub struct TreatmentAlone {
     /// Row of the absorption table.
     pub material: String,
     /// What it is.
@@ -69,7 +69,7 @@ pub struct Alone {
 
 /// One thing more.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
-pub struct Step {
+pub struct TreatmentStep {
     /// Row of the absorption table.
     pub material: String,
     /// What it is.
@@ -88,7 +88,7 @@ pub struct Step {
 
 /// A place that is worth covering.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
-pub struct Place {
+pub struct TreatmentPlace {
     /// The surface by name.
     pub surface: String,
     /// In words, with what it is for.
@@ -184,7 +184,7 @@ impl Free {
 }
 
 /// What would bring a corner's room to its target, and where.
-pub fn advice(corner: &Corner<'_>) -> Advice {
+pub fn advice(corner: &Corner<'_>) -> TreatmentAdvice {
     let absorption = Absorption::of(corner);
     let target_s = BEST_S[1];
     let now = absorption.rt_mid_s();
@@ -211,7 +211,7 @@ pub fn advice(corner: &Corner<'_>) -> Advice {
                 })
                 .fold(0.0, f64::max);
             let used = needed.min(most_m2);
-            Some(Alone {
+            Some(TreatmentAlone {
                 material: row.id.into(),
                 label: label.into(),
                 area_m2: (needed <= most_m2).then_some(needed),
@@ -221,7 +221,7 @@ pub fn advice(corner: &Corner<'_>) -> Advice {
             })
         })
         .collect();
-    Advice {
+    TreatmentAdvice {
         rt_mid_s: now,
         words: words(now).into(),
         target_s,
@@ -233,7 +233,7 @@ pub fn advice(corner: &Corner<'_>) -> Advice {
 }
 
 /// One usual piece after another, cheapest kind first, each as often as it fits.
-fn steps(corner: &Corner<'_>, absorption: &Absorption, free: &Free, target_s: f64) -> Vec<Step> {
+fn steps(corner: &Corner<'_>, absorption: &Absorption, free: &Free, target_s: f64) -> Vec<TreatmentStep> {
     let microphone =
         corner.microphone.map(|(gear, capsule)| super::placed(corner, absorption, gear, capsule));
     let voice = super::voice_1m_dba(corner).0;
@@ -271,7 +271,7 @@ fn steps(corner: &Corner<'_>, absorption: &Absorption, free: &Free, target_s: f6
             continue;
         }
         let next_index = microphone.as_ref().map(|at| sti(&more, at));
-        found.push(Step {
+        found.push(TreatmentStep {
             material: id.into(),
             label: label.into(),
             area_m2: area,
@@ -286,14 +286,14 @@ fn steps(corner: &Corner<'_>, absorption: &Absorption, free: &Free, target_s: f6
 }
 
 /// Where the voice is thrown back first: before the mouth, over the head, at the sides; then what flutters.
-fn places(corner: &Corner<'_>) -> Vec<Place> {
+fn places(corner: &Corner<'_>) -> Vec<TreatmentPlace> {
     let room = &corner.brief.room;
-    let mut all: Vec<Place> = Vec::new();
+    let mut all: Vec<TreatmentPlace> = Vec::new();
     let mut keep = |surface: &str, at: DVec3, sentence: String| {
         if !all.iter().any(|place| place.surface == surface) {
             let plane = room.surface(surface);
             let at = plane.map_or(at, |plane| plane.nearest_m(at, [PATCH_M, PATCH_M]));
-            all.push(Place { surface: surface.into(), sentence, position_m: at.into() });
+            all.push(TreatmentPlace { surface: surface.into(), sentence, position_m: at.into() });
         }
     };
     let facing = crate::geometry::bearing_vector(corner.layout.seat.bearing_deg);

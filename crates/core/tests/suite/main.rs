@@ -3,7 +3,7 @@
 //! rule broken on purpose; `doors` swings and ways out; `fixes` every finding that a move can mend; `bands` the table of bands and weights;
 //! `view` the picture against an independent projection; `chart` the shot over distance; `seen` screens and what is behind; `ways` three layouts and their rigs;
 //! `schools` what each choice changes; `framing` the shot solved and read back; `patches` changes; `search` proposals and obstacles; `space` geometry by brute force; `picture` drawings against a projection
-//! written out here; `lighting`, `sources`, `sound`, `room` and `card` numbers worked by a second route; `checks` published values;
+//! written out here; `lighting`, `sources`, `sound`, `treatment`, `room` and `card` numbers worked by a second route; `checks` published values;
 //! `calculator` the contract of `calc`; `documents` good and bad files; `money` moves and purchases.
 
 // A helper of a test fails by panicking, as the test does.
@@ -37,5 +37,6 @@ mod sound;
 mod sources;
 mod space;
 mod support;
+mod treatment;
 mod view;
 mod ways;

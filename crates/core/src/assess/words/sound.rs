@@ -1,0 +1,137 @@
+//! Findings of the sound that no band makes: noise, a room that drowns the voice, a desk that answers, an input that is too
+//! weak, walls that flutter, clocks that run apart.
+
+use crate::corner::Corner;
+use crate::finding::{Finding, Severity};
+use crate::reading::Reading;
+use crate::sound::absorption::{Absorption, surface_words};
+use crate::sound::gain::MUCH_DB;
+use crate::sound::{around, record, reflections};
+use crate::units::{capital, decimals};
+
+/// Less voice over noise is told, dB (common practice, no source).
+const NOISY_DB: f64 = 25.0;
+/// A recording should reach this speech transmission index. Fogon's own rule, after IEC 60268-16.
+const CLEAR: f64 = 0.75;
+/// A desk's echo above this sounds hollow, dB. Fogon's own rule.
+const HOLLOW_DB: f64 = -10.0;
+/// Picture and sound that run farther apart show, frames. Fogon's own rule, after EBU R 37.
+const APART_FRAMES: f64 = 1.0;
+
+pub(super) fn notes(corner: &Corner<'_>, readings: &[Reading]) -> Vec<Finding> {
+    let value = |id: &str| readings.iter().find(|r| r.id == id).and_then(|r| r.value);
+    let source = "common practice, no source";
+    let mut all = Vec::new();
+    if let Some(snr) = value("sound.microphone.snr_db").filter(|snr| *snr < NOISY_DB) {
+        all.push(
+            Finding::new(
+                "sound.microphone.snr_db",
+                Severity::Consider,
+                format!("The voice is only {} dB over the noise.", decimals(snr, 0)),
+            )
+            .because("Below 25 dB noise is heard under the voice, and no filter takes it out clean.", source)
+            .on("sound.microphone.snr_db", Some(snr), "dB")
+            .advise(quieter(corner)),
+        );
+    }
+    if let Some(sti) = value("sound.microphone.speech_transmission_index").filter(|sti| *sti < CLEAR) {
+        all.push(
+            Finding::new(
+                "sound.microphone.speech_transmission_index",
+                Severity::Consider,
+                format!("Room and noise leave a speech transmission index of {}.", decimals(sti, 2)),
+            )
+            .because("Syllables run into each other; a recording should keep 0.75.", "IEC 60268-16:2011; the limit is Fogon's own rule")
+            .on("sound.microphone.speech_transmission_index", Some(sti), "")
+            .advise("Bring the microphone nearer, or hang something against the echo: the list below says what gains most."),
+        );
+    }
+    if let Some(echo) = value("sound.microphone.desk_reflection_db").filter(|echo| *echo > HOLLOW_DB) {
+        all.push(
+            Finding::new(
+                "sound.microphone.desk_reflection_db",
+                Severity::Consider,
+                format!("The desk throws the voice into the microphone, {} dB softer.", decimals(-echo, 0)),
+            )
+            .because(
+                "Both together sound hollow, as through a tube.",
+                "two rays (Everest); the limit is Fogon's own rule",
+            )
+            .on("sound.microphone.desk_reflection_db", Some(echo), "dB")
+            .advise("Come nearer, lay a towel where the desk answers, or boom the microphone from above."),
+        );
+    }
+    let most = record::input(corner).and_then(|thing| thing.gain_max_db).unwrap_or(MUCH_DB);
+    if let Some(gain) = value("sound.microphone.gain_db").filter(|gain| *gain > most) {
+        all.push(
+            Finding::new(
+                "sound.microphone.gain_db",
+                Severity::Consider,
+                format!("The input needs {} dB of gain; {} is much.", decimals(gain, 0), decimals(most, 0)),
+            )
+            .because("An input turned up so far adds its own hiss.", source)
+            .on("sound.microphone.gain_db", Some(gain), "dB")
+            .advise("Come nearer, or use a stronger or quieter preamplifier."),
+        );
+    }
+    all.extend(flutter(corner));
+    if let Some(record) = record::record(corner)
+        && let (Some(frames), Some(words)) =
+            (record.drift_frames.filter(|frames| *frames > APART_FRAMES), record.drift_words)
+    {
+        all.push(
+            Finding::new(
+                "sound.record.drift",
+                Severity::Consider,
+                format!("Over a session picture and sound run about {} frames apart.", decimals(frames, 1)),
+            )
+            .because("Two clocks differ by 1 to 50 parts in a million; 20 are taken.", source)
+            .advise(capital(&format!("{words}."))),
+        );
+    }
+    all
+}
+
+/// What would make the loudest noise softer.
+fn quieter(corner: &Corner<'_>) -> String {
+    let nearer = "bring the microphone nearer";
+    let Some((gear, capsule)) = corner.microphone else { return capital(&format!("{nearer}.")) };
+    let all = around::heard(corner, &Absorption::of(corner), gear, capsule);
+    let Some(loudest) = all.first() else { return capital(&format!("{nearer}.")) };
+    let level = decimals(loudest.level_dba, 0);
+    match (&*loudest.id, loudest.can_stop, loudest.is_lamp) {
+        ("", ..) => capital(&format!("{nearer}, or record at a quieter hour.")),
+        (_, true, _) => {
+            format!("Stop the {} for the take: {level} dBA of it reach the microphone.", loudest.what)
+        }
+        (_, _, true) => {
+            format!("Move the lamp with the {} away, or dim it until it stops: {level} dBA.", loudest.what)
+        }
+        _ => format!(
+            "Carry the {} out, put it behind something soft, or {nearer}: {level} dBA of it reach the microphone.",
+            loudest.what
+        ),
+    }
+}
+
+/// Bare walls across from each other, where the surfaces are known.
+fn flutter(corner: &Corner<'_>) -> Option<Finding> {
+    let absorption = Absorption::of(corner);
+    let (one, other, apart) = reflections::flutter(corner, &absorption)
+        .into_iter()
+        .find(|(one, _, _)| one != "floor" && !absorption.assumed)?;
+    let room = &corner.brief.room;
+    let (one, other) = (surface_words(room, &one), surface_words(room, &other));
+    Some(
+        Finding::new(
+            "sound.room.flutter",
+            Severity::Consider,
+            format!(
+                "A clap flutters between the {one} and the {other}, {} apart.",
+                corner.brief.units.length(apart)
+            ),
+        )
+        .because("Both are bare: sound goes to and fro between them and rings.", "common practice, no source")
+        .advise("Hang something on one of them, or stand a full bookcase there."),
+    )
+}
