@@ -7,8 +7,9 @@ use crate::assess::{Assessment, evaluate};
 use crate::corner::{Corner, Kind, LightAt, Source, base_of, bounds, is_worn, things};
 use crate::drawing::{Drawing, Style, draw_for};
 use crate::geometry::{DVec2, DVec3, Solid};
-use crate::plan::{Plan, Role, Support, SupportKind};
+use crate::plan::{Mounting, Plan, Role, Support, SupportKind};
 use crate::room::{CornerMark, corner_mark};
+use crate::sound::record::{RecordPath, record};
 use crate::units::{UnitSystem, capital, decimals, shutter};
 
 /// Words on paper are read at arm's length: this much larger than on the page.
@@ -375,8 +376,24 @@ fn microphone(corner: &Corner<'_>) -> String {
 }
 
 fn before(corner: &Corner<'_>) -> Vec<&'static str> {
+    // What fails without a sound, by where it is recorded.
+    let apart = record(corner).is_some_and(|record| record.path != RecordPath::Camera);
+    let worn = corner.microphone.is_some_and(|(gear, _)| gear.mounting == Mounting::Lavalier);
     let mut all = vec![
-        "Microphone plugged in, chosen as input, heard in headphones (turned down first).",
+        match (apart, worn) {
+            (false, false) => {
+                "Microphone plugged in, chosen as input, heard in headphones (turned down first)."
+            }
+            (false, true) => {
+                "Microphone chosen as input; in headphones (turned down first) no rustle as the head turns."
+            }
+            (true, false) => {
+                "It records: the meter jumps at a scratch; headphones turned down first; a clap at each end."
+            }
+            (true, true) => {
+                "It records: the meter jumps at a scratch, no rustle as the head turns; a clap at each end."
+            }
+        },
         "Loudest sentence peaks between \u{2212}12 and \u{2212}6 dBFS; automatic gain off.",
         "Battery and card outlast the session.",
     ];
@@ -393,15 +410,6 @@ fn before(corner: &Corner<'_>) -> Vec<&'static str> {
         all.push("Face tracking seen to hold while you lean in and out.");
     } else {
         all.push("Focus locked on a stand-in at the seat mark; check leaning in and out.");
-    }
-    // What fails without a sound, beyond what holds for every microphone.
-    if crate::sound::record::record(corner)
-        .is_some_and(|r| r.path != crate::sound::record::RecordPath::Camera)
-    {
-        all.push("Recorder running, the right input on its meter; one clap in the picture at start and end.");
-    }
-    if corner.microphone.is_some_and(|(gear, _)| gear.mounting == crate::plan::Mounting::Lavalier) {
-        all.push("Head turned both ways: no rustle of cloth, hair or chain; cable looped and taped.");
     }
     if corner.brief.person.glasses {
         all.push("No lamp mirrored in the glasses: raise the key if there is.");

@@ -193,5 +193,6 @@ export const api = {
     accepted(await client.POST("/api/v1/angle", { body: { plan, kind } })),
   place: async (plan: Plan) => accepted(await client.POST("/api/v1/place", { body: plan })),
   catalogue: async () => accepted(await client.GET("/api/v1/catalogue")),
+  materials: async () => accepted(await client.GET("/api/v1/materials")),
   schools: async () => accepted(await client.GET("/api/v1/schools")),
 };

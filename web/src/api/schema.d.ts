@@ -2529,6 +2529,13 @@ export interface components {
             drift_frames?: number | null;
             /** @description What that means, in words. */
             drift_words?: string | null;
+            /**
+             * Format: double
+             * @description Cable from the microphone to its input along the floor, m; none where there is none.
+             */
+            cable_m?: number | null;
+            /** @description That in words, with what such a cable may do. */
+            cable_words?: string | null;
         };
         /**
          * @description Where the sound goes.

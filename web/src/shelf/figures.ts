@@ -13,6 +13,7 @@ export const KINDS: readonly (readonly [Kind, string])[] = [
   ["support", "Stands and fixings"],
   ["monitor", "Screens and mirrors"],
   ["backdrop", "Backdrops"],
+  ["treatment", "Against the echo"],
   ["card", "Cards"],
   ["power", "Batteries and power"],
   ["recorder", "Recorders"],
@@ -35,6 +36,12 @@ interface Figure {
 const SIZE: Figure[] = [
   { field: "width_m", label: "Width", unit: "m", digits: 2 },
   { field: "height_m", label: "Height", unit: "m", digits: 2 },
+];
+
+const INPUT: Figure[] = [
+  { field: "input_noise_dbu", label: "Noise of the input", unit: "dBu", without: "not told", digits: 0 },
+  { field: "full_scale_dbu", label: "Full scale at no gain", unit: "dBu", without: "4" },
+  { field: "gain_max_db", label: "Most gain", unit: "dB", without: "60", digits: 0 },
 ];
 
 export const FIGURES: Partial<Record<Kind, { type: string; figures: Figure[] }>> = {
@@ -89,6 +96,14 @@ export const FIGURES: Partial<Record<Kind, { type: string; figures: Figure[] }>>
       { field: "flux_lm", label: "Lamp alone", unit: "lm", without: "not told", digits: 0 },
       { field: "modifier_efficiency", label: "Modifier lets out", unit: "of 1", without: "usual", digits: 2 },
       { field: "power_w", type: "Common", label: "Power", unit: "W", without: "not told", digits: 0 },
+      {
+        field: "fan_noise_1m_dba",
+        type: "Common",
+        label: "Its fan, at 1 m",
+        unit: "dBA",
+        without: "silent",
+        digits: 0,
+      },
     ],
   },
   reflector: {
@@ -101,6 +116,32 @@ export const FIGURES: Partial<Record<Kind, { type: string; figures: Figure[] }>>
     ],
   },
   backdrop: { type: "GearBackdrop", figures: SIZE },
+  treatment: {
+    type: "GearTreatment",
+    figures: [
+      ...SIZE,
+      { field: "thickness_m", label: "Thickness, if porous", unit: "m", without: "as the table", digits: 3 },
+      { field: "air_gap_m", label: "Gap behind it", unit: "m", without: "0", digits: 3 },
+      {
+        field: "flow_resistivity_pa_s_m2",
+        label: "Flow resistivity",
+        unit: "Pa s/m²",
+        without: "as the table",
+        digits: 0,
+      },
+    ],
+  },
+  microphone: {
+    type: "GearMicrophone",
+    figures: [
+      { field: "pattern_a", label: "Pattern: 1 round, 0.5 cardioid", unit: "", digits: 2 },
+      { field: "tube_m", label: "Tube", unit: "m", digits: 2 },
+      { field: "self_noise_dba", label: "Own noise", unit: "dBA", digits: 0 },
+      { field: "sensitivity_mv_pa", label: "Sensitivity", unit: "mV/Pa", without: "not told" },
+    ],
+  },
+  interface: { type: "GearThing", figures: INPUT },
+  recorder: { type: "GearThing", figures: INPUT },
   card: {
     type: "GearThing",
     figures: [
@@ -156,6 +197,8 @@ export function told(gear: Gear): string {
       return `carries ${fixed(gear.payload_kg, 0)} kg to ${fixed(gear.height_max_m, 1)} m`;
     case "microphone":
       return gear.mounting;
+    case "treatment":
+      return `${fixed(gear.width_m, 2)} × ${fixed(gear.height_m, 2)} m`;
     case "backdrop":
       return `${fixed(gear.width_m, 2)} m wide`;
     case "card":

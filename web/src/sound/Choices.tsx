@@ -8,11 +8,11 @@ export function Choices({ choices, units }: { choices: Schemas["MicrophoneChoice
       <h3 id="microphones" className="subheading">
         Microphones side by side, here
       </h3>
-      <table className="takes">
+      <table className="takes takes-words">
         <thead>
           <tr>
             <th>Where it would be</th>
-            <th>Mouth to it</th>
+            <th className="wide-only">Mouth to it</th>
             <th>Voice over room</th>
             <th>Over noise</th>
             <th>STI</th>
@@ -27,7 +27,7 @@ export function Choices({ choices, units }: { choices: Schemas["MicrophoneChoice
                 {choice.in_picture && <span className="text-faint"> – shows in the picture</span>}
                 <span className="text-faint block text-xs whitespace-normal">{choice.remark}</span>
               </td>
-              <td>{formatLength(choice.distance_m, units)}</td>
+              <td className="wide-only">{formatLength(choice.distance_m, units)}</td>
               <td>
                 {fixed(choice.direct_to_reverberant_db, 0)} dB
                 <span className="text-faint block text-xs">{choice.direct_words}</span>

@@ -44,7 +44,7 @@ export function Impulse({
       <details>
         <summary>How each band dies away, and what comes back first</summary>
         <Decays seen={seen} />
-        <table className="takes">
+        <table className="takes takes-words">
           <thead>
             <tr>
               <th>Comes back from</th>
@@ -151,22 +151,18 @@ function Decays({ seen }: { seen: Seen }) {
         const points = curve
           .map((db, i) => [seen.decay_s[i] ?? 0, db] as const)
           .filter(([s, db]) => s <= end && db >= LOWEST);
-        const last = points.at(-1);
+        const key = WIDTH - RIGHT - 66;
+        const row = TOP + 10 + 15 * band;
         return (
           <g key={seen.bands_hz[band]}>
             <polyline
               points={points.map(([s, db]) => `${fixed(x(s), 1)},${fixed(y(db), 1)}`).join(" ")}
               className={`decay decay-${String(band)}`}
             />
-            {last && (
-              <text
-                x={x(last[0]) + (band % 2 === 0 ? -4 : 4)}
-                y={y(last[1]) - 4 - 12 * (band % 3)}
-                textAnchor="middle"
-              >
-                {hertz(seen.bands_hz[band] ?? 0)}
-              </text>
-            )}
+            <line x1={key} x2={key + 26} y1={row} y2={row} className={`decay decay-${String(band)}`} />
+            <text x={key + 32} y={row + 4}>
+              {hertz(seen.bands_hz[band] ?? 0)}
+            </text>
           </g>
         );
       })}

@@ -11,6 +11,8 @@ import { Player, type Levels, type Side, type Take } from "./player";
 import { VoiceFile } from "./VoiceFile";
 
 type Variant = Schemas["Variant"];
+/** What B is: the corner in another way, or as it stood when it was held. */
+type Other = Variant | "held";
 
 const OTHERS: readonly (readonly [Variant, string])[] = [
   ["built-in", "a microphone built into the camera"],
@@ -46,7 +48,8 @@ function useHeard(plan: Plan, variant: Variant, ownVoice: boolean) {
 export function Listen({ plan: given, dragging }: { plan: Plan; dragging: boolean }) {
   const settled = useSettled(given, 400);
   const plan = dragging ? settled : given === settled ? given : settled;
-  const [other, setOther] = useState<Variant>("on-camera");
+  const [other, setOther] = useState<Other>("on-camera");
+  const [held, setHeld] = useState<Plan | null>(null);
   const [side, setSide] = useState<Side>("a");
   const [levels, setLevels] = useState<Levels>("matched");
   const [playing, setPlaying] = useState(false);
@@ -55,8 +58,9 @@ export function Listen({ plan: given, dragging }: { plan: Plan; dragging: boolea
   const voice = useQuery({ queryKey: ["voice"], queryFn: api.voice, staleTime: Infinity });
   const [own, setOwn] = useState(false);
   const isOwn = own && voice.data?.seconds != null;
+  const second: [Plan, Variant] = other === "held" ? [held ?? plan, "planned"] : [plan, other];
   // Worked out before anybody presses, so that sound comes at once.
-  const heard = { a: useHeard(plan, "planned", isOwn), b: useHeard(plan, other, isOwn) };
+  const heard = { a: useHeard(plan, "planned", isOwn), b: useHeard(...second, isOwn) };
   const [player] = useState(() => new Player(() => setPlaying(false)));
   const decoded = useRef(new WeakMap<Heard, AudioBuffer>());
   useEffect(() => () => player.close(), [player]);
@@ -90,7 +94,10 @@ export function Listen({ plan: given, dragging }: { plan: Plan; dragging: boolea
   useEffect(() => () => player.end(), [player, heard.a.data, heard.b.data]);
   const ready = heard.a.data !== undefined && (heard.b.data !== undefined || heard.b.isError);
   const shown = heard[side].data;
-  const name = (one: Side) => (one === "a" ? "as planned" : (OTHERS.find(([v]) => v === other)?.[1] ?? ""));
+  const others: readonly (readonly [Other, string])[] = held
+    ? [["held", "the corner as you held it"], ...OTHERS]
+    : OTHERS;
+  const name = (one: Side) => (one === "a" ? "as planned" : (others.find(([v]) => v === other)?.[1] ?? ""));
   return (
     <section aria-labelledby="listen" className="listen">
       <h3 id="listen" className="subheading">
@@ -132,18 +139,23 @@ export function Listen({ plan: given, dragging }: { plan: Plan; dragging: boolea
             <Choice
               label="B is"
               value={other}
-              options={OTHERS}
+              options={others}
               onChange={(to) => {
-                setOther(to as Variant);
+                setOther(to as Other);
                 hear("b");
               }}
             />
             <Choice
               label="Loudness"
+              help={
+                levels === "matched"
+                  ? "Louder always seems better: alike, the rest is heard."
+                  : "At one input gain: farther is softer."
+              }
               value={levels}
               options={[
-                ["matched", "made alike: louder always seems better"],
-                ["recorded", "as recorded, at one input gain"],
+                ["matched", "made equally loud"],
+                ["recorded", "as recorded"],
               ]}
               onChange={(to) => {
                 setLevels(to as Levels);
@@ -151,6 +163,19 @@ export function Listen({ plan: given, dragging }: { plan: Plan; dragging: boolea
               }}
             />
           </div>
+          <p className="mt-2 text-sm">
+            <button
+              type="button"
+              className="button button-small"
+              onClick={() => {
+                setHeld(plan);
+                setOther("held");
+              }}
+            >
+              {held ? "Hold it anew as B" : "Hold this as B"}
+            </button>{" "}
+            then move or change something: A is what is planned now.
+          </p>
           {heard.b.isError && (
             <Trouble error={heard.b.error} onRetry={() => void heard.b.refetch()} retryWords="Try again" />
           )}
@@ -165,7 +190,7 @@ export function Listen({ plan: given, dragging }: { plan: Plan; dragging: boolea
             }}
           />
           {shown && (
-            <p className="text-sm">
+            <p className="mb-3 text-sm">
               <a
                 className="button button-small"
                 href={shown.url}
@@ -175,7 +200,11 @@ export function Listen({ plan: given, dragging }: { plan: Plan; dragging: boolea
               </a>
             </p>
           )}
-          <Impulse plan={plan} variant={side === "a" ? "planned" : other} title={name(side)} />
+          <Impulse
+            plan={side === "a" ? plan : second[0]}
+            variant={side === "a" ? "planned" : second[1]}
+            title={name(side)}
+          />
         </>
       )}
     </section>

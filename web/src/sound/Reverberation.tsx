@@ -1,7 +1,9 @@
 // How long the room rings, band by band, against what is good, and what takes the sound out of it.
-import type { Schemas } from "../api/client";
+import type { Plan, Schemas } from "../api/client";
+import type { Table } from "../corner/useWorktable";
 import { fixed } from "../units/length";
 import { hertz } from "./Impulse";
+import { Surfaces } from "./Surfaces";
 
 type Seen = Schemas["SoundSeen"];
 
@@ -12,7 +14,7 @@ const RIGHT = 12;
 const TOP = 14;
 const BOTTOM = 26;
 
-export function Reverberation({ seen }: { seen: Seen }) {
+export function Reverberation({ seen, plan, table }: { seen: Seen; plan: Plan; table: Table }) {
   const { rt60_s: times, bands_hz: bands, good_s: good, best_s: best } = seen;
   const high = Math.max(0.6, Math.ceil(Math.max(...times) * 5) / 5);
   const y = (s: number) => TOP + (1 - s / high) * (HEIGHT - TOP - BOTTOM);
@@ -88,9 +90,10 @@ export function Reverberation({ seen }: { seen: Seen }) {
         Wide strip: good for a voice before a microphone, {fixed(good[0] ?? 0, 2)} to {fixed(good[1] ?? 0, 2)}{" "}
         s; inner strip: best.
       </p>
+      <Surfaces plan={plan} table={table} />
       <details>
         <summary>What takes the sound out of it</summary>
-        <table className="takes">
+        <table className="takes takes-words">
           <thead>
             <tr>
               <th>At 500 Hz and 1 kHz</th>

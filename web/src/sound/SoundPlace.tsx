@@ -32,7 +32,7 @@ export function SoundPlace({ plan, judged, table, units }: Props) {
         </section>
       )}
       <Choices choices={sound.choices} units={units} />
-      <Reverberation seen={sound} />
+      <Reverberation seen={sound} plan={plan} table={table} />
       <Treatment advice={sound.advice} plan={plan} table={table} />
     </>
   );
@@ -124,6 +124,7 @@ function RecordPath({ record }: { record: Schemas["Record"] }) {
           {fixed(record.drift_frames ?? 0, 1)} frames: {record.drift_words}.
         </p>
       )}
+      {record.cable_words && <p>{record.cable_words}</p>}
       <p className="mt-2 font-semibold">Before every take: this fails without a sound</p>
       <ol className="places">
         {record.before_each_take.map((line) => (

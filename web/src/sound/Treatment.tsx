@@ -80,13 +80,13 @@ export function Treatment({ advice, plan, table }: Props) {
         </p>
       )}
       {advice.steps.length > 0 && (
-        <table className="takes">
+        <table className="takes takes-words">
           <thead>
             <tr>
               <th>Cheap things first</th>
               <th>Then it rings</th>
               <th>Gains</th>
-              <th />
+              <td />
             </tr>
           </thead>
           <tbody>
@@ -123,7 +123,7 @@ export function Treatment({ advice, plan, table }: Props) {
       )}
       <details>
         <summary>Each thing by itself</summary>
-        <table className="takes">
+        <table className="takes takes-words">
           <thead>
             <tr>
               <th>What</th>

@@ -13,6 +13,11 @@ use crate::reading::{From, Reading};
 const FULL_SCALE_DBU: f64 = 4.0;
 /// Drift of two clocks where nobody has measured it, parts in a million (real ones 1 to 50: common practice, no source).
 const DRIFT_PPM: f64 = 20.0;
+/// A loop of cable at each end, m.
+const LOOP_M: f64 = 0.3;
+/// So far balanced and thin unbalanced leads carry a microphone without care, m (common practice, no source).
+const BALANCED_M: f64 = 30.0;
+const PLUG_M: f64 = 3.0;
 /// A session where none is given, min.
 const SESSION_MIN: f64 = 30.0;
 
@@ -43,6 +48,10 @@ pub struct Record {
     pub drift_frames: Option<f64>,
     /// What that means, in words.
     pub drift_words: Option<&'static str>,
+    /// Cable from the microphone to its input along the floor, m; none where there is none.
+    pub cable_m: Option<f64>,
+    /// That in words, with what such a cable may do.
+    pub cable_words: Option<String>,
 }
 
 /// How far two clocks run apart, ms and frames.
@@ -110,7 +119,10 @@ pub fn record(corner: &Corner<'_>) -> Option<Record> {
     let apart = path != RecordPath::Camera;
     let minutes = corner.brief.recording.session_min.unwrap_or(SESSION_MIN);
     let (ms, frames) = drift(DRIFT_PPM, minutes, corner.layout.camera.frame_rate_hz);
+    let cable_m = cable_m(corner, gear, path);
     Some(Record {
+        cable_m,
+        cable_words: cable_m.map(|m| cable_words(corner, gear, m)),
         path,
         reason,
         before_each_take: silent_failures(gear, path),
@@ -118,6 +130,40 @@ pub fn record(corner: &Corner<'_>) -> Option<Record> {
         drift_frames: apart.then_some(frames),
         drift_words: apart.then(|| drift_words(frames)),
     })
+}
+
+/// Down the stand, along the floor and up to the input, with a loop at each end, m; an interface or recorder lies on the floor by
+/// the camera (Fogon's own rule).
+fn cable_m(corner: &Corner<'_>, gear: &GearMicrophone, path: RecordPath) -> Option<f64> {
+    let wireless = gear.common.label.to_lowercase().contains("wireless");
+    if wireless || matches!(gear.mounting, Mounting::BuiltIn | Mounting::OnCamera) {
+        return None;
+    }
+    let (_, capsule) = corner.microphone?;
+    let used = corner.layout.microphone.as_ref()?;
+    let foot = used.support.base_m.map_or_else(|| capsule.truncate(), crate::geometry::DVec2::from);
+    let camera = corner.view.position_m;
+    let arm = (capsule.truncate() - foot).length();
+    let up = if path == RecordPath::Camera { camera.z } else { 0.0 };
+    Some(arm + capsule.z + (foot - camera.truncate()).length() + up + 2.0 * LOOP_M)
+}
+
+fn cable_words(corner: &Corner<'_>, gear: &GearMicrophone, cable_m: f64) -> String {
+    let balanced = gear.common.needs.iter().any(|need| need == "xlr-input");
+    let long = corner.brief.units.length(cable_m);
+    let most = if balanced { BALANCED_M } else { PLUG_M };
+    let word = if cable_m <= most {
+        format!("{} carry that without care", if balanced { "balanced leads" } else { "thin leads" })
+    } else {
+        format!(
+            "more than the {} that {} carry: use a balanced microphone, or a recorder beside you",
+            corner.brief.units.length(most),
+            if balanced { "balanced leads" } else { "thin leads" }
+        )
+    };
+    format!(
+        "Cable: {long} down the stand, along the floor and up again, a loop at each end; {word}. Cross mains leads at right angles, tape it down, none across the door."
+    )
 }
 
 /// In words (Fogon's own scale, after EBU R 37, from memory: sound may be 40 ms early to 60 ms late).

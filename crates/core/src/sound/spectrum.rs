@@ -1,6 +1,6 @@
 //! Long filters by Fourier transform: octave bands that add up to one, noise of a spectrum, convolution.
 
-use std::sync::Arc;
+use std::sync::{Arc, Mutex, OnceLock, PoisonError};
 
 use realfft::num_complex::Complex;
 use realfft::{ComplexToReal, RealFftPlanner, RealToComplex};
@@ -18,8 +18,11 @@ struct Pair {
 
 impl Pair {
     fn new(at_least: usize) -> Self {
+        // The planner keeps what it has worked out for a length: the same few come again and again.
+        static PLANNER: OnceLock<Mutex<RealFftPlanner<f32>>> = OnceLock::new();
+        let planner = PLANNER.get_or_init(|| Mutex::new(RealFftPlanner::new()));
+        let mut planner = planner.lock().unwrap_or_else(PoisonError::into_inner);
         let length = at_least.max(2).next_power_of_two();
-        let mut planner = RealFftPlanner::new();
         Self { length, forward: planner.plan_fft_forward(length), backward: planner.plan_fft_inverse(length) }
     }
 

@@ -312,6 +312,11 @@ fn the_way_into_a_file_is_told_with_what_fails_silently() {
         told.before_each_take.len() >= 4
             && told.before_each_take.iter().any(|line| line.contains("gain off"))
     );
+    // Down the stand, along the floor, up to the camera: longer than the straight line, not round the room.
+    let corner = Corner::of(&plan).unwrap();
+    let straight = (corner.microphone.unwrap().1 - corner.view.position_m).length();
+    let cable = told.cable_m.unwrap();
+    assert!(cable > straight + 1.0 && cable < straight + 6.0, "{cable} for {straight}");
     let mut apart = serde_json::to_value(&plan).unwrap();
     set(&mut apart, "/brief/schools/record", json!("separate"));
     set(&mut apart, "/brief/recording", json!({"session_min": 60}));
