@@ -89,6 +89,16 @@ const VIEWS: View[] = [
     dark: true,
     prepare: (page) => holdKey(page, -30, 60),
   },
+  {
+    name: "sound",
+    path: "/corners/1/sound",
+    size: DESK,
+    prepare: async (page) => {
+      await page.getByRole("button", { name: "Play" }).isEnabled();
+      await page.getByRole("heading", { name: "Hear it here" }).evaluate((e) => e.scrollIntoView());
+      await page.waitForTimeout(2500);
+    },
+  },
   { name: "money", path: "/corners/1/money", size: DESK },
   {
     name: "corner-phone",

@@ -112,3 +112,32 @@ test("a noise is added, heard at the microphone and taken away", async ({ page }
   await noises.getByRole("button", { name: "Take away" }).click();
   await expect.poll(async () => Number(await reading(page, "sound.microphone.snr_db"))).toBe(before);
 });
+
+test("surfaces and glass are told on the page, and a held corner stands beside the new one", async ({
+  page,
+}) => {
+  const id = await changedPlan(page, "Surfaces", () => undefined);
+  await page.goto(`/corners/${id}/sound`);
+  const rings = section(page, "How long the room rings");
+  await expect(rings).toContainText("Not every surface is told");
+  const listen = section(page, "Hear it here");
+  await listen.getByRole("button", { name: "Hold this as B" }).click();
+  await expect(listen.getByLabel("B is")).toHaveValue("held");
+  await rings.getByText("What walls, floor and ceiling are made of").click();
+  for (const name of ["Back wall", "Right wall", "Front wall", "Left wall", "Floor", "Ceiling"])
+    await rings.getByLabel(name, { exact: true }).selectOption("rendered_brick");
+  await expect(rings).not.toContainText("Not every surface is told");
+  await expect(rings).toContainText("Echoey");
+  const bare = Number(await reading(page, "sound.room.rt_mid_s"));
+  await rings.getByLabel("On a part of the floor").selectOption("carpet_on_felt");
+  await expect.poll(async () => Number(await reading(page, "sound.room.rt_mid_s"))).toBeLessThan(bare - 0.1);
+  await rings.getByLabel(/^Glass of the window/).selectOption("single");
+  // A is bare now, B as it was held.
+  const figures = listen.getByRole("table").filter({ hasText: "Voice over noise" });
+  const row = figures.getByRole("row").filter({ hasText: "Speech transmission index" });
+  await expect(async () => {
+    const [a, b] = (await row.getByRole("cell").allInnerTexts()).map(Number);
+    expect(a).toBeLessThan(b ?? 0);
+  }).toPass();
+  await expect(section(page, "Findings")).toContainText("A clap flutters");
+});

@@ -112,7 +112,6 @@ pub fn readings(corner: &Corner<'_>) -> Vec<Reading> {
 pub fn details(corner: &Corner<'_>) -> Vec<Reading> {
     let absorption = Absorption::of(corner);
     let times = absorption.rt60_s();
-    let room_from = if absorption.assumed { From::Assumed } else { From::Computed };
     let mut all = vec![
         Reading::new(
             "sound.room.schroeder_hz",
@@ -120,7 +119,7 @@ pub fn details(corner: &Corner<'_>) -> Vec<Reading> {
         )
         .by("2000 sqrt(T / V)", "Schroeder 1996")
         .with("volume", absorption.volume_m3, "m\u{b3}", From::Typed)
-        .with("reverberation time", absorption::mid(times), "s", room_from)
+        .with("reverberation time", absorption::mid(times), "s", From::Computed)
         .note("Below this the room rings in single tones: figures there are indicative."),
         room_noise(corner, &absorption),
     ];
@@ -136,11 +135,11 @@ pub fn details(corner: &Corner<'_>) -> Vec<Reading> {
                 "20 lg(Dc / r) - what the mouth gives less to that side, Dc = sqrt(Qs Qm R / 16 pi); mean of 500 Hz to 2 kHz",
                 "Beranek; Kuttruff; directivity of the voice is Fogon's own model, good to 3 dB",
             )
-            .with("critical distance on the mouth's axis", got.critical_distance_m, "m", room_from)
+            .with("critical distance on the mouth's axis", got.critical_distance_m, "m", From::Computed)
             .with("distance", at.distance_m, "m", From::Computed)
             .with("off the mouth's axis", at.off_axis_deg, "\u{b0}", From::Computed)
             .with("directivity factor at 1 kHz", at.q[3], "", told)
-            .with("room constant", scene.room_constant_mid_m2(), "m\u{b2}", room_from)
+            .with("room constant", scene.room_constant_mid_m2(), "m\u{b2}", From::Computed)
             .within(3.0)
             .note(field::direct_words(got.direct_to_reverberant_mid_db())),
     );
@@ -150,7 +149,7 @@ pub fn details(corner: &Corner<'_>) -> Vec<Reading> {
                 "10 lg((d + 1 - e) / e), e = exp(-0.05 x 6 ln 10 / T), at 1 kHz",
                 "ISO 3382-1, an exponential decay; 15 dB and more is good for a recorded voice: Fogon's own scale",
             )
-            .with("reverberation time at 1 kHz", times[3], "s", room_from)
+            .with("reverberation time at 1 kHz", times[3], "s", From::Computed)
             .with("direct over reverberant", got.direct_to_reverberant_db[3], "dB", From::Computed)
             .within(3.0),
     );
@@ -173,16 +172,11 @@ pub fn details(corner: &Corner<'_>) -> Vec<Reading> {
         )
         .with("voice at 1 m", voice_dba, "dBA", voice_from)
         .with("speech at the microphone", got.speech_dba, "dBA", From::Computed)
-        .with(
-            "noise with the microphone's own",
-            got.noise_dba,
-            "dBA",
-            noises.first().map_or(From::Assumed, |n| n.from),
-        )
+        .with("noise with the microphone's own", got.noise_dba, "dBA", From::Computed)
         .with("the microphone's own", at.self_noise_dba, "dBA", told)
         .within(4.0);
     if let Some(loudest) = noises.first() {
-        snr = snr.with("loudest noise there", loudest.level_dba, "dBA", loudest.from);
+        snr = snr.with("loudest noise there", loudest.level_dba, "dBA", From::Computed);
     }
     all.push(snr.note(noise::ratio_words(got.snr_dba)));
     all.extend(record::gain_reading(corner, gear, &got));
@@ -213,7 +207,7 @@ fn room_noise(corner: &Corner<'_>, absorption: &Absorption) -> Reading {
         .within(4.0)
         .note(noise::room_words(level));
     if let Some(loudest) = all.first() {
-        reading = reading.with("loudest", loudest.level_dba, "dBA", loudest.from);
+        reading = reading.with("loudest noise", loudest.level_dba, "dBA", loudest.from);
     }
     reading.from = from;
     reading

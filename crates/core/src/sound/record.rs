@@ -230,7 +230,7 @@ pub fn gain_reading(corner: &Corner<'_>, gear: &GearMicrophone, got: &Pickup) ->
         .with("its peaks", peak_spl_db, "dB", From::Computed)
         .with("at the microphone's output", peak_output_dbu, "dBu", From::Computed)
         .with("full scale of the input", full_scale, "dBu", from)
-        .with("wanted peak", TARGET_PEAK_DBFS, "dBFS", From::Assumed)
+        .with("wanted peak", TARGET_PEAK_DBFS, "dBFS", From::Computed)
         .within(6.0);
     let most = thing.and_then(|thing| thing.gain_max_db).unwrap_or(MUCH_DB);
     reading = reading.note(if gain_db > most {

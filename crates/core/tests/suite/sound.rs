@@ -557,3 +557,104 @@ fn noises_of_the_room_are_heard_at_the_microphone() {
     let measured = |dba: f64| snr(&[("/brief/measured", json!({"sound.room.noise_dba": dba}))]);
     assert_close(measured(40.0) - measured(43.0), 3.0, 0.0, 0.2, "measured noise");
 }
+
+/// The response that is heard against the formulas that are read: clarity at 1 kHz, decay in every octave and direct over
+/// reverberant sound, in the three demo rooms with six microphones each.
+#[test]
+fn the_response_that_is_heard_says_what_the_readings_say() {
+    use fogon_core::arrange::{Variant, propose, varied};
+    use fogon_core::plan::BriefFile;
+    use fogon_core::sound::spectrum::in_bands;
+    let briefs = [
+        include_str!("../../../../docs/examples/box-room.brief.json"),
+        include_str!("../../../../docs/examples/alcove.brief.json"),
+        include_str!("../../../../docs/examples/hallway.brief.json"),
+    ];
+    let ways = [Variant::Planned, Variant::BuiltIn, Variant::OnCamera, Variant::Lavalier, Variant::Desk];
+    for brief in briefs {
+        let file = BriefFile::read(brief.as_bytes()).unwrap();
+        let plan = propose(&file.name, &file.brief).proposals.into_iter().next().unwrap().plan;
+        let mut last: Option<(f64, f64)> = None;
+        for way in ways {
+            let plan = varied(&plan, way).unwrap();
+            let corner = Corner::of(&plan).unwrap();
+            let made = hear::impulse(&corner).unwrap();
+            let (scene, at) = fogon_core::sound::scene(&corner).unwrap();
+            let planned = pickup(&scene, &at);
+            let what = format!("{} {way:?}", plan.name);
+            let (response, direct) = (&made.response, made.response.direct_s);
+            let octaves = in_bands(&response.samples[response.index(direct - 0.002)..]);
+            let energy = |band: usize, from_s: f64, to_s: f64| {
+                let at = |s: f64| (((s + 0.002) * RATE_HZ) as usize).min(octaves[band].len());
+                octaves[band][at(from_s)..at(to_s)].iter().map(|s| f64::from(*s).powi(2)).sum::<f64>()
+            };
+            let clarity = 10.0 * (energy(3, -0.002, 0.05) / energy(3, 0.05, 4.0)).log10();
+            assert!((clarity - planned.c50_1k_db).abs() < 3.5, "{what}: {clarity} for {}", planned.c50_1k_db);
+            for band in 1..6 {
+                let squares = octaves[band].iter().map(|s| f64::from(*s).powi(2));
+                let curve = decay_db(squares);
+                let times: Vec<f64> = (0..curve.len()).map(|i| i as f64 / RATE_HZ).collect();
+                // From where the tail is all there is.
+                let start = curve[((0.07 * RATE_HZ) as usize).min(curve.len() - 1)].min(-5.0);
+                let time = decay_time_s(&times, &curve, start, start - 20.0).unwrap();
+                assert_close(time, made.rt60_s[band], 0.2, 0.03, &format!("{what}, band {band}"));
+            }
+            // From one microphone to the next the balance changes in what is heard as in what is read.
+            let ratio =
+                |band: usize| 10.0 * (energy(band, -0.002, 0.0015) / energy(band, 0.0015, 4.0)).log10();
+            let heard = (ratio(3) + ratio(4)) / 2.0;
+            let read = (planned.direct_to_reverberant_db[3] + planned.direct_to_reverberant_db[4]) / 2.0;
+            if let Some((heard_before, read_before)) = last {
+                let (a, b) = (heard - heard_before, read - read_before);
+                assert!((a - b).abs() < 5.0, "{what}: {a} in what is heard, {b} in what is read");
+            }
+            last = Some((heard, read));
+        }
+    }
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig::with_cases(48))]
+
+    /// In any room, also one that is no rectangle: a reflection leaves at the angle at which it came, lies on its surface and
+    /// inside the room, and no point near it on that surface gives a shorter way (Fermat).
+    #[test]
+    fn reflections_are_the_shortest_ways(
+        document in prop_oneof![fogon_testkit::any_brief(), fogon_testkit::any_shape()],
+        part in prop::array::uniform6(0.15f64..0.85),
+    ) {
+        let file = crate::support::brief(&document);
+        let plan = propose_or_plain(&file);
+        let corner = Corner::of(&plan).unwrap();
+        let room = &plan.brief.room;
+        let [width, depth, height] = room.dimensions_m();
+        let inside = |p: DVec3| {
+            fogon_core::geometry::inside(&room.outline(), p.truncate(), 0.0) && p.z < room.ceiling_m(p.truncate()) - 0.02
+        };
+        let a = DVec3::new(part[0] * width, part[1] * depth, part[2] * height);
+        let b = DVec3::new(part[3] * width, part[4] * depth, part[5] * height);
+        prop_assume!(inside(a) && inside(b) && (a - b).length() > 0.2);
+        let found = reflections::between(&corner, a, b);
+        prop_assert!(found.len() >= 2, "floor and some wall");
+        for hit in found {
+            let (leaves, comes) = ((hit.point_m - a).normalize(), (b - hit.point_m).normalize());
+            prop_assert!((leaves.dot(hit.normal) + comes.dot(hit.normal)).abs() < 1e-6);
+            prop_assert!((hit.path_m - (hit.point_m - a).length() - (b - hit.point_m).length()).abs() < 1e-9);
+            let side = hit.normal.any_orthonormal_vector();
+            for off in [side, -side, hit.normal.cross(side), side.cross(hit.normal)] {
+                let near = hit.point_m + off * 0.05;
+                prop_assert!((near - a).length() + (b - near).length() >= hit.path_m - 1e-9);
+            }
+            let just_inside = hit.point_m + hit.normal * 0.005;
+            prop_assert!(hit.is_furniture || fogon_core::geometry::inside(&room.outline(), just_inside.truncate(), 0.02));
+        }
+    }
+}
+
+/// The best plan of a brief; where nothing fits, the plain plan in its room.
+fn propose_or_plain(file: &fogon_core::plan::BriefFile) -> Plan {
+    let plain = plain_with(&[]);
+    let mut brief = plain.brief.clone();
+    brief.room = file.brief.room.clone();
+    Plan { brief, ..plain }
+}

@@ -362,3 +362,69 @@ fn the_way_into_a_file_is_told_with_what_fails_silently() {
         "{bought:?}"
     );
 }
+
+/// Noises, covers, things to hang and figures of inputs that make no sense are refused at their field; those that do are read
+/// back the same.
+#[test]
+fn what_contradicts_itself_is_refused_at_its_field() {
+    let plain = serde_json::to_value(demo()).unwrap();
+    let panel = json!({"kind": "treatment", "label": "Panel", "material": "panel_50mm", "width_m": 1.2, "height_m": 0.6});
+    for (pointer, bad, field) in [
+        (
+            "/brief/room/noises/fan",
+            json!({"kind": "fan", "position_m": [9.0, 1.0, 1.0]}),
+            "brief.room.noises.fan.position_m",
+        ),
+        (
+            "/brief/room/noises/fan",
+            json!({"kind": "fan", "position_m": [1.0, 1.0, 5.0]}),
+            "brief.room.noises.fan.position_m[2]",
+        ),
+        ("/brief/room/noises/fan", json!({"kind": "drum"}), "brief.room.noises.fan.kind"),
+        (
+            "/brief/room/noises/fan",
+            json!({"kind": "fan", "level_1m_dba": 140}),
+            "brief.room.noises.fan.level_1m_dba",
+        ),
+        (
+            "/brief/room/surfaces/floor/cover_material",
+            json!("moss"),
+            "brief.room.surfaces.floor.cover_material",
+        ),
+        ("/brief/room/surfaces/floor/cover_part", json!(1.5), "brief.room.surfaces.floor.cover_part"),
+        ("/brief/room/openings/window/glazing", json!("triple"), "brief.room.openings.window.glazing"),
+        ("/brief/person/voice", json!("shouted"), "brief.person.voice"),
+        (
+            "/brief/gear/wool",
+            json!({"kind": "treatment", "label": "P", "material": "moss", "width_m": 1, "height_m": 1}),
+            "brief.gear.wool.material",
+        ),
+        (
+            "/brief/gear/wool",
+            json!({"kind": "treatment", "label": "P", "material": "rug", "width_m": 0, "height_m": 1}),
+            "brief.gear.wool.width_m",
+        ),
+        (
+            "/layout/treatment/panel",
+            json!({"gear": "none", "on": "wall-0", "position_m": [1, 0, 1]}),
+            "layout.treatment.panel.gear",
+        ),
+    ] {
+        let mut spoilt = plain.clone();
+        set(&mut spoilt, pointer, bad);
+        let problems = Plan::read(spoilt.to_string().as_bytes()).unwrap_err();
+        assert!(problems.0.iter().any(|p| p.field == field), "{field}: {problems}");
+    }
+    let mut whole = plain;
+    set(&mut whole, "/brief/gear/wool", panel);
+    set(
+        &mut whole,
+        "/layout/treatment/panel",
+        json!({"gear": "wool", "on": "wall-2", "position_m": [1.0, 2.9, 1.4], "turned": true}),
+    );
+    set(&mut whole, "/brief/room/noises", json!({"road": {"kind": "street", "level_1m_dba": 62}}));
+    set(&mut whole, "/brief/person/voice", json!("raised"));
+    let plan = read(&whole);
+    assert_eq!(Plan::read(serde_json::to_string(&plan).unwrap().as_bytes()).unwrap(), plan);
+    check_hung(&plan);
+}
