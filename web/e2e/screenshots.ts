@@ -95,7 +95,8 @@ const VIEWS: View[] = [
     size: DESK,
     prepare: async (page) => {
       await page.getByRole("button", { name: "Play" }).isEnabled();
-      await page.getByRole("heading", { name: "Hear it here" }).evaluate((e) => e.scrollIntoView());
+      await page.getByText("How each band dies away").evaluate((e) => e.scrollIntoView({ block: "end" }));
+      await page.evaluate(() => window.scrollTo(0, 0));
       await page.waitForTimeout(2500);
     },
   },

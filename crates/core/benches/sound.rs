@@ -34,7 +34,7 @@ fn sound(criterion: &mut Criterion) {
     criterion.bench_function("images_of_order_30", |b| b.iter(order_30));
     criterion.bench_function("impulse", |b| b.iter(|| impulse(black_box(&corner))));
     let mut random = Gaussian::new(1);
-    let voice: Vec<f32> = (0..9 * 48_000).map(|_| (random.next() * 0.05) as f32).collect();
+    let voice: Vec<f32> = (0..9 * 48_000).map(|_| (random.draw() * 0.05) as f32).collect();
     assert!(hear(&corner, &voice).is_ok());
     criterion.bench_function("hear", |b| b.iter(|| hear(black_box(&corner), black_box(&voice))));
 }

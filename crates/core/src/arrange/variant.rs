@@ -90,7 +90,7 @@ pub fn varied(plan: &Plan, variant: Variant) -> Result<Plan, Problem> {
                 other.brief.gear.insert(id.clone(), Gear::Microphone(typical(mounting)));
                 id
             },
-            |id| Id(id),
+            Id,
         );
         other.layout.microphone = Some(Microphone {
             gear,

@@ -230,7 +230,7 @@ fn add_noise(samples: &mut [f32], placed: &super::pickup::Placed, offset_db: f64
     let levels: [f64; 7] =
         std::array::from_fn(|k| super::level::sum_db([placed.noise_db[k], own[k]]) + offset_db);
     let mut random = Gaussian::new(SEED + 1);
-    let white: Vec<f32> = (0..samples.len()).map(|_| random.next() as f32).collect();
+    let white: Vec<f32> = (0..samples.len()).map(|_| random.draw() as f32).collect();
     let shaped = spectrum::shaped(&white, |hz| {
         if hz < SPEECH_HZ[0] / 4.0 { 0.0 } else { spectrum::octave_factor(&levels, hz) }
     });

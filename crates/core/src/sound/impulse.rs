@@ -242,7 +242,7 @@ pub fn response(ways: &[Way], tail: &Tail, seed: u64) -> Response {
     let mut noise = Gaussian::new(seed);
     for (sample, lane) in lanes.iter_mut().enumerate() {
         let time_s = (sample as f64 - LEAD as f64) / RATE_HZ;
-        let value = noise.next();
+        let value = noise.draw();
         let fade = into(time_s);
         if fade <= 0.0 || time_s <= direct_s {
             continue;
@@ -327,7 +327,7 @@ impl Gaussian {
     }
 
     /// The next, of mean 0 and variance 1.
-    pub fn next(&mut self) -> f64 {
+    pub fn draw(&mut self) -> f64 {
         if let Some(spare) = self.spare.take() {
             return spare;
         }

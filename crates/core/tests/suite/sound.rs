@@ -436,7 +436,7 @@ fn what_is_heard_is_what_was_computed() {
     let corner = Corner::of(&plan).unwrap();
     // A dry stand-in for a voice: noise in syllables, with the spectrum of speech.
     let mut random = impulse::Gaussian::new(3);
-    let white: Vec<f32> = (0..4 * 48_000).map(|_| random.next() as f32).collect();
+    let white: Vec<f32> = (0..4 * 48_000).map(|_| random.draw() as f32).collect();
     let spoken = fogon_core::sound::spectrum::shaped(&white, |hz| {
         fogon_core::sound::spectrum::octave_factor(&voice::MALE_DB, hz)
     });
@@ -590,8 +590,8 @@ fn the_response_that_is_heard_says_what_the_readings_say() {
             };
             let clarity = 10.0 * (energy(3, -0.002, 0.05) / energy(3, 0.05, 4.0)).log10();
             assert!((clarity - planned.c50_1k_db).abs() < 3.5, "{what}: {clarity} for {}", planned.c50_1k_db);
-            for band in 1..6 {
-                let squares = octaves[band].iter().map(|s| f64::from(*s).powi(2));
+            for (band, octave) in octaves.iter().enumerate().skip(1) {
+                let squares = octave.iter().map(|s| f64::from(*s).powi(2));
                 let curve = decay_db(squares);
                 let times: Vec<f64> = (0..curve.len()).map(|i| i as f64 / RATE_HZ).collect();
                 // From where the tail is all there is.
