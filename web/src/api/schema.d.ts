@@ -2672,7 +2672,7 @@ export interface components {
             reason: string;
             /** @description Where the reason comes from. */
             source: string;
-            /** @description Readings that it changes; empty while it has no effect. */
+            /** @description Readings that it changes. */
             readings: string[];
         };
         /** @description A school at its best on this line. */
@@ -2825,6 +2825,18 @@ export interface components {
             best_s: number[];
             /** @description Still good, s. */
             good_s: number[];
+            /**
+             * @description What standards give for this volume, s: a control room (BS.1116-3) and a room for speech (DIN 18041 A3, stated from
+             *     30 m3 on); both from memory.
+             */
+            standards_s: number[];
+            /**
+             * Format: double
+             * @description Air in the room, m3.
+             */
+            volume_m3: number;
+            /** @description By Sabine instead, by band, s. */
+            sabine_s: number[];
             /** @description The mean in words. */
             rt_words: string;
             /** @description What the bands beside each other say; null where they are even. */

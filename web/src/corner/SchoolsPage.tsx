@@ -58,11 +58,7 @@ export function SchoolsPage({ plan, table, units }: { plan: Plan; table: Table; 
                       </span>
                     </div>
                     {effect && !effect.chosen && (
-                      <p className="text-sm">
-                        {school.readings.length === 0
-                          ? "Kept, and without effect yet."
-                          : words(effect, effects.data, units)}
-                      </p>
+                      <p className="text-sm">{words(effect, effects.data, units)}</p>
                     )}
                   </li>
                 );

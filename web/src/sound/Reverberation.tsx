@@ -88,7 +88,11 @@ export function Reverberation({ seen, plan, table }: { seen: Seen; plan: Plan; t
       </svg>
       <p className="text-faint text-sm">
         Wide strip: good for a voice before a microphone, {fixed(good[0] ?? 0, 2)} to {fixed(good[1] ?? 0, 2)}{" "}
-        s; inner strip: best.
+        s; inner strip: best. For {fixed(seen.volume_m3, 0)} m³ standards give{" "}
+        {fixed(seen.standards_s[0] ?? 0, 2)} s (control rooms, BS.1116-3) and{" "}
+        {fixed(seen.standards_s[1] ?? 0, 2)} s (speech, DIN 18041
+        {seen.volume_m3 < 30 ? ", stated from 30 m³ on" : ""}), both from memory. By Sabine instead:{" "}
+        {seen.sabine_s.map((s) => fixed(s, 2)).join(", ")} s.
       </p>
       <Surfaces plan={plan} table={table} />
       <details>

@@ -1,5 +1,4 @@
-//! The table of schools: where practitioners disagree, the default, and why. One entry per disagreement;
-//! those without effect yet are stored, and said to be so.
+//! The table of schools: where practitioners disagree, the default, and why. One entry per disagreement.
 
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -15,7 +14,7 @@ pub struct School {
     pub reason: &'static str,
     /// Where the reason comes from.
     pub source: &'static str,
-    /// Readings that it changes; empty while it has no effect.
+    /// Readings that it changes.
     pub readings: &'static [&'static str],
 }
 
@@ -130,8 +129,8 @@ schools! {
         changes ["light.face.illuminance_lx", "light.face.ratio"];
     /// Where the sound is recorded.
     record: RecordSchool = "record" { IntoCamera = "into-camera" "Into the camera", Separate = "separate" "Separate recorder and clap" }
-        because "One file needs no joining." from "common practice, no source"
-        changes [];
+        because "One file needs no joining; a recorder of its own has better inputs, and fails where nobody looks." from "common practice, no source"
+        changes ["sound.microphone.gain_db"];
     /// What the gear stands on.
     rig: RigSchool = "rig" { Separate = "separate" "Separate stands", Column = "column" "One rolling column", Fixed = "fixed" "Fixed to wall and ceiling" }
         because "Separate stands place freely." from "common practice, no source"

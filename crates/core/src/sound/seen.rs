@@ -35,6 +35,15 @@ pub struct SoundSeen {
     /// Still good, s.
     #[schema(value_type = Vec<f64>)]
     pub good_s: [f64; 2],
+    /// What standards give for this volume, s: a control room (BS.1116-3) and a room for speech (DIN 18041 A3, stated from
+    /// 30 m3 on); both from memory.
+    #[schema(value_type = Vec<f64>)]
+    pub standards_s: [f64; 2],
+    /// Air in the room, m3.
+    pub volume_m3: f64,
+    /// By Sabine instead, by band, s.
+    #[schema(value_type = Vec<f64>)]
+    pub sabine_s: Bands,
     /// The mean in words.
     pub rt_words: String,
     /// What the bands beside each other say; null where they are even.
@@ -147,6 +156,9 @@ pub fn seen(corner: &Corner<'_>) -> SoundSeen {
         rt60_s,
         best_s: reverberation::BEST_S,
         good_s: reverberation::GOOD_S,
+        standards_s: reverberation::targets_s(absorption.volume_m3),
+        volume_m3: absorption.volume_m3,
+        sabine_s: absorption.sabine_s(),
         rt_words: reverberation::words(absorption.rt_mid_s()).into(),
         shape_words: reverberation::shape_words(&rt60_s).map(str::to_owned),
         assumed: absorption.assumed,

@@ -37,8 +37,7 @@ fn the_table_is_complete_and_its_defaults_come_first() {
         assert_eq!(school.id, id);
         assert_eq!(school.choices.iter().map(|c| c.id).collect::<Vec<_>>(), choices, "{id}");
         assert!(!school.reason.is_empty() && !school.source.is_empty());
-        // Some are stored, without effect yet.
-        assert_eq!(school.readings.is_empty(), id == "record", "{id}");
+        assert!(!school.readings.is_empty(), "{id}");
         for choice in choices {
             let mut document = box_room();
             set(&mut document, "/brief/schools", json!({ id: choice }));
