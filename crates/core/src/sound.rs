@@ -5,6 +5,7 @@ pub mod air;
 pub mod around;
 pub mod chart;
 pub mod choices;
+pub mod clap;
 pub mod desk;
 pub mod field;
 pub mod gain;
@@ -36,6 +37,9 @@ use crate::reading::{From, Reading};
 use absorption::Absorption;
 use level::level_at_distance_db;
 use pickup::{Placed, Scene, pickup};
+
+/// A lift of low tones by more is told, dB (common practice, no source).
+const LIFT_DB: f64 = 3.0;
 
 /// Level of the voice at 1 m, dBA, and whether it was told.
 pub fn voice_1m_dba(corner: &Corner<'_>) -> (f64, From) {
@@ -75,11 +79,10 @@ fn own_noise_dba(corner: &Corner<'_>, gear: &GearMicrophone) -> f64 {
 }
 
 /// The corner's voice, room and microphone; `None` without a microphone.
-pub fn scene(corner: &Corner<'_>) -> Option<(Scene, Placed)> {
-    let absorption = Absorption::of(corner);
+pub fn scene(corner: &Corner<'_>, absorption: &Absorption) -> Option<(Scene, Placed)> {
     let (gear, capsule) = corner.microphone?;
-    let scene = Scene::new(&absorption, voice_1m_dba(corner).0);
-    Some((scene, placed(corner, &absorption, gear, capsule)))
+    let scene = Scene::new(absorption, voice_1m_dba(corner).0);
+    Some((scene, placed(corner, absorption, gear, capsule)))
 }
 
 /// What the sound trade reads off a corner.
@@ -93,7 +96,8 @@ pub fn readings(corner: &Corner<'_>) -> Vec<Reading> {
                 .by("straight line from the mouth to the capsule", "bands common practice, no source")
                 .with("microphone height", capsule.z, "m", From::Typed)
                 .with("mouth height", corner.mouth_m.z, "m", From::Computed)
-                .within(0.03),
+                .within(0.03)
+                .note(close_up(gear, distance)),
         );
         all.push(
             Reading::new("sound.microphone.gain_over_camera_db", level_at_distance_db(0.0, camera, distance))
@@ -106,6 +110,17 @@ pub fn readings(corner: &Corner<'_>) -> Vec<Reading> {
     }
     all.push(reverberation::reading(&Absorption::computed(corner)));
     all
+}
+
+/// Low tones that a directional microphone lifts near the mouth.
+fn close_up(gear: &GearMicrophone, distance_m: f64) -> String {
+    let speed = reverberation::SPEED_M_S;
+    let lift = pattern::proximity_db(gear.pattern_a, 100.0, distance_m, speed);
+    if lift < LIFT_DB {
+        return String::new();
+    }
+    let words = crate::units::decimals(lift, 0);
+    format!("So near, it lifts 100 Hz by {words} dB: switch its low cut on, 80 to 100 Hz.")
 }
 
 /// What is told of the sound and not scored.
@@ -195,6 +210,7 @@ fn room_noise(corner: &Corner<'_>, absorption: &Absorption) -> Reading {
         tube_m: 0.0,
         self_noise_dba: 0.0,
         sensitivity_mv_pa: None,
+        wireless: false,
     };
     let all = around::computed(corner, absorption, &round, corner.mouth_m);
     let level = around::together_dba(&all);

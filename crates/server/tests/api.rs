@@ -602,7 +602,7 @@ fn a_corner_is_heard_and_recordings_are_kept_within_bounds() {
     assert!(picture["is_box"] == true && picture["decays_db"].as_array().unwrap().len() == 6);
     assert!(picture["reflections"].as_array().unwrap().iter().all(|r| r["level_db"].as_f64().unwrap() < 0.0));
     let sound = server.post("/api/v1/assess?sound=true", &plan).json();
-    assert!(sound["sound"]["choices"].as_array().unwrap().len() == 6 && !sound["sound_sheets"].is_null());
+    assert!(sound["sound"]["choices"].as_array().unwrap().len() == 7 && !sound["sound_sheets"].is_null());
     assert!(server.post("/api/v1/assess", &plan).json()["sound"].is_null());
     let hung = json!({ "plan": plan, "material": "rug", "width_m": 1.2, "height_m": 0.9 });
     let hung = server.post("/api/v1/treatment", &hung);

@@ -1099,6 +1099,7 @@ export interface components {
             label: string;
             /** @description Absorption at 125, 250, 500, 1000, 2000 and 4000 Hz. */
             absorption: number[];
+            kind: components["schemas"]["Use"];
         };
         /** @description A change that can be applied, with what it does to the readings. */
         Fix: {
@@ -1479,6 +1480,8 @@ export interface components {
              * @description Sensitivity, mV/Pa.
              */
             sensitivity_mv_pa?: number | null;
+            /** @description No cable to its input. */
+            wireless?: boolean;
         };
         /** @description A screen, a mirror or a script glass. */
         GearMonitor: components["schemas"]["Common"] & {
@@ -1708,29 +1711,17 @@ export interface components {
         Hung: "stands" | "ceiling" | "wall";
         /** @description The id of a thing in a plan. */
         Id: string;
-        /** @description A first reflection in a response. */
-        ImpulseReflection: {
-            /** @description The surface, in words. */
-            words: string;
-            /**
-             * Format: double
-             * @description After the direct sound, ms.
-             */
-            delay_ms: number;
-            /**
-             * Format: double
-             * @description Against it, dB.
-             */
-            level_db: number;
-        };
-        /** @description What a clap at the mouth would write at the microphone. */
+        /** @description A response as a picture. */
         ImpulseSeen: {
             /**
              * Format: double
-             * @description Times after the direct sound of what is drawn: first and last, ms.
+             * @description First time that is drawn, after the direct sound, ms.
              */
             from_ms: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Last one, ms.
+             */
             to_ms: number;
             /** @description Largest value in each of as many equal stretches, against the direct sound, dB; null under -60. */
             levels_db: (number | null)[];
@@ -1742,8 +1733,8 @@ export interface components {
             decays_db: number[][];
             /** @description Reverberation time by band, s. */
             rt60_s: number[];
-            /** @description First reflections: their delay and their level against the direct sound. */
-            reflections: components["schemas"]["ImpulseReflection"][];
+            /** @description First reflections, shortest way first. */
+            reflections: components["schemas"]["ReflectionSeen"][];
             /** @description The room is a box, whose images are complete to 50 ms; another room is heard with single reflections and a tail. */
             is_box: boolean;
         };
@@ -1999,9 +1990,16 @@ export interface components {
         /** @description A microphone of one school in this corner. */
         MicrophoneChoice: {
             /** @description How it is used. */
-            mounting: components["schemas"]["Mounting"];
+            kind: components["schemas"]["MicrophoneKind"];
             /** @description What it is, in words. */
             label: string;
+            /** @description Its pattern, in words. */
+            pattern: string;
+            /**
+             * Format: double
+             * @description So many times as far as a round one it may stand for the same balance of voice and room, at 500 Hz and 1 kHz.
+             */
+            distance_factor: number;
             /** @description Gear id of the one at hand; none of a usual one. */
             gear?: string | null;
             /** @description It is the plan's. */
@@ -2039,6 +2037,11 @@ export interface components {
             /** @description What speaks for and against it, in one sentence (common practice, no source). */
             remark: string;
         };
+        /**
+         * @description A way to use a microphone.
+         * @enum {string}
+         */
+        MicrophoneKind: "built-in" | "on-camera" | "boom-shotgun" | "boom" | "lavalier" | "desk" | "headset";
         /** @enum {string} */
         MicrophoneSchool: "boom" | "lavalier" | "desk" | "in-shot";
         /** @description A kind of layout that this corner does not allow. */
@@ -3181,10 +3184,15 @@ export interface components {
          */
         UnitSystem: "metric" | "imperial";
         /**
+         * @description What a finish is used as.
+         * @enum {string}
+         */
+        Use: "surface" | "floor" | "cover" | "piece" | "opening";
+        /**
          * @description What is other.
          * @enum {string}
          */
-        Variant: "planned" | "built-in" | "on-camera" | "boom" | "lavalier" | "desk" | "headset" | "bare" | "treated";
+        Variant: "planned" | "built-in" | "on-camera" | "boom-shotgun" | "boom" | "lavalier" | "desk" | "headset" | "bare" | "treated";
         /** @description Ready, or what stands in the way. */
         Verdict: {
             /** @description No stop and no fix. */

@@ -20,12 +20,15 @@ export function Choices({ choices, units }: { choices: Schemas["MicrophoneChoice
         </thead>
         <tbody>
           {choices.map((choice) => (
-            <tr key={choice.mounting} aria-current={choice.chosen || undefined}>
+            <tr key={choice.kind} aria-current={choice.chosen || undefined}>
               <td>
                 <span className="font-semibold">{choice.label}</span>
                 {choice.chosen && <span className="text-faint"> – as planned</span>}
                 {choice.in_picture && <span className="text-faint"> – shows in the picture</span>}
-                <span className="text-faint block text-xs whitespace-normal">{choice.remark}</span>
+                <span className="text-faint block text-xs">
+                  {choice.pattern}, reaches {fixed(choice.distance_factor, 1)} times as far as a round one.{" "}
+                  {choice.remark}
+                </span>
               </td>
               <td className="wide-only">{formatLength(choice.distance_m, units)}</td>
               <td>

@@ -1,6 +1,7 @@
 // Voice, room and noise over the distance from the mouth: where the voice drowns in the room, and where people put microphones.
 import type { Schemas } from "../api/client";
 import { fixed, formatLength, type UnitSystem } from "../units/length";
+import { Grid } from "./Grid";
 
 type Data = Schemas["DistanceChart"];
 
@@ -49,22 +50,19 @@ export function DistanceChart({ chart, units }: { chart: Data; units: UnitSystem
         role="img"
         aria-label={`Levels over distance: the voice is as loud as the room at ${formatLength(chart.critical_distance_m, units)}; the microphone is ${formatLength(chart.distance_m, units)} from the mouth`}
       >
-        {Array.from({ length: (high - low) / step + 1 }, (_, i) => low + i * step).map((dba) => (
-          <g key={dba}>
-            <line x1={LEFT} x2={right} y1={y(dba)} y2={y(dba)} className="plot-line" />
-            <text x={LEFT - 6} y={y(dba) + 4} textAnchor="end">
-              {dba}
-            </text>
-          </g>
-        ))}
+        <Grid
+          left={LEFT}
+          right={right}
+          lines={Array.from({ length: (high - low) / step + 1 }, (_, i) => [
+            y(low + i * step),
+            String(low + i * step),
+          ])}
+          under={TICKS_M.filter(inside).map((m) => [x(m), formatLength(m, units)])}
+          foot={HEIGHT - 9}
+        />
         <text x={LEFT - 6} y={TOP - 14} textAnchor="end">
           dBA
         </text>
-        {TICKS_M.filter(inside).map((m) => (
-          <text key={m} x={x(m)} y={HEIGHT - 9} textAnchor="middle">
-            {formatLength(m, units)}
-          </text>
-        ))}
         {chart.marks
           .filter((mark) => inside(mark.distance_m))
           .map((mark, i) => (

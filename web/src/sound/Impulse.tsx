@@ -3,6 +3,7 @@ import { useQuery } from "@tanstack/react-query";
 
 import { api, type Plan, type Schemas } from "../api/client";
 import { fixed } from "../units/length";
+import { Grid } from "./Grid";
 
 type Seen = Schemas["ImpulseSeen"];
 
@@ -70,7 +71,6 @@ export function Impulse({
 function Picture({ seen }: { seen: Seen }) {
   const x = (ms: number) =>
     LEFT + ((ms - seen.from_ms) / (seen.to_ms - seen.from_ms)) * (WIDTH - LEFT - RIGHT);
-  const y = (db: number) => TOP + (db / LOWEST) * (HEIGHT - TOP - BOTTOM);
   const step = (seen.to_ms - seen.from_ms) / seen.levels_db.length;
   const lines = seen.levels_db
     .map((db, index) =>
@@ -87,19 +87,13 @@ function Picture({ seen }: { seen: Seen }) {
       role="img"
       aria-label={`Impulse response: ${String(seen.reflections.length)} first reflections within ${fixed(seen.to_ms, 0)} ms`}
     >
-      {[0, -20, -40, -60].map((db) => (
-        <g key={db}>
-          <line x1={LEFT} x2={WIDTH - RIGHT} y1={y(db)} y2={y(db)} className="plot-line" />
-          <text x={LEFT - 6} y={y(db) + 4} textAnchor="end">
-            {db === 0 ? "0 dB" : `−${String(-db)}`}
-          </text>
-        </g>
-      ))}
-      {[0, 20, 40, 60, 80, 100, 120].map((ms) => (
-        <text key={ms} x={x(ms)} y={HEIGHT - 8} textAnchor="middle">
-          {ms === 120 ? "" : ms === 0 ? "0 ms" : ms}
-        </text>
-      ))}
+      <Grid
+        left={LEFT}
+        right={WIDTH - RIGHT}
+        lines={LEVELS}
+        under={[0, 20, 40, 60, 80, 100].map((ms) => [x(ms), ms === 0 ? "0 ms" : String(ms)])}
+        foot={HEIGHT - 8}
+      />
       <path d={lines} className="impulse-line" />
       {named.map((r) => (
         <g key={r.words}>
@@ -112,6 +106,9 @@ function Picture({ seen }: { seen: Seen }) {
     </svg>
   );
 }
+
+const y = (db: number) => TOP + (db / LOWEST) * (HEIGHT - TOP - BOTTOM);
+const LEVELS = [0, -20, -40, -60].map((db) => [y(db), db === 0 ? "0 dB" : `−${String(-db)}`] as const);
 
 /** The loudest reflections whose names find room beside each other, earliest first. */
 function withRoom(seen: Seen): Seen["reflections"] {
@@ -131,7 +128,6 @@ function withRoom(seen: Seen): Seen["reflections"] {
 function Decays({ seen }: { seen: Seen }) {
   const end = Math.max(...seen.rt60_s) * 1.05;
   const x = (s: number) => LEFT + (s / end) * (WIDTH - LEFT - RIGHT);
-  const y = (db: number) => TOP + (db / LOWEST) * (HEIGHT - TOP - BOTTOM);
   return (
     <svg
       className="impulse-plot"
@@ -139,14 +135,13 @@ function Decays({ seen }: { seen: Seen }) {
       role="img"
       aria-label={`Decay by band: ${seen.bands_hz.map((hz, i) => `${String(hz)} hertz ${fixed(seen.rt60_s[i] ?? 0, 2)} seconds`).join(", ")}`}
     >
-      {[0, -20, -40, -60].map((db) => (
-        <g key={db}>
-          <line x1={LEFT} x2={WIDTH - RIGHT} y1={y(db)} y2={y(db)} className="plot-line" />
-          <text x={LEFT - 6} y={y(db) + 4} textAnchor="end">
-            {db === 0 ? "0 dB" : `−${String(-db)}`}
-          </text>
-        </g>
-      ))}
+      <Grid
+        left={LEFT}
+        right={WIDTH - RIGHT}
+        lines={LEVELS}
+        under={[0, 0.25, 0.5, 0.75].map((part) => [x(end * part), part === 0 ? "0 s" : fixed(end * part, 2)])}
+        foot={HEIGHT - 8}
+      />
       {seen.decays_db.map((curve, band) => {
         const points = curve
           .map((db, i) => [seen.decay_s[i] ?? 0, db] as const)
@@ -166,11 +161,6 @@ function Decays({ seen }: { seen: Seen }) {
           </g>
         );
       })}
-      {[0, 0.25, 0.5, 0.75, 1].map((part) => (
-        <text key={part} x={x(end * part)} y={HEIGHT - 8} textAnchor={part === 1 ? "end" : "middle"}>
-          {part === 0 ? "0 s" : fixed(end * part, 2)}
-        </text>
-      ))}
     </svg>
   );
 }

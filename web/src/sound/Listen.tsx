@@ -17,7 +17,8 @@ type Other = Variant | "held";
 const OTHERS: readonly (readonly [Variant, string])[] = [
   ["built-in", "a microphone built into the camera"],
   ["on-camera", "a short shotgun on the camera"],
-  ["boom", "a boom just out of the picture"],
+  ["boom-shotgun", "a short shotgun on a boom"],
+  ["boom", "a small condenser on a boom"],
   ["lavalier", "a lavalier on the chest"],
   ["desk", "a microphone on the desk"],
   ["headset", "a headset"],
@@ -45,9 +46,8 @@ function useHeard(plan: Plan, variant: Variant, ownVoice: boolean) {
   });
 }
 
-export function Listen({ plan: given, dragging }: { plan: Plan; dragging: boolean }) {
-  const settled = useSettled(given, 400);
-  const plan = dragging ? settled : given === settled ? given : settled;
+export function Listen({ plan: given }: { plan: Plan }) {
+  const plan = useSettled(given, 400);
   const [other, setOther] = useState<Other>("on-camera");
   const [held, setHeld] = useState<Plan | null>(null);
   const [side, setSide] = useState<Side>("a");

@@ -18,6 +18,8 @@ const KINDS: readonly (readonly [Noise["kind"], string, string])[] = [
   ["other", "Something else", "35"],
 ];
 
+const PLACES = ["From the left wall", "From the back wall", "Height"];
+
 interface Props {
   plan: Plan;
   heard: Schemas["NoiseSeen"][];
@@ -39,9 +41,8 @@ export function withNoise(plan: Plan, id: string, change: Partial<Noise> | null)
 export function Noises({ plan, heard, table, units }: Props) {
   const told = Object.entries(plan.brief.room.noises ?? {});
   const set = (id: string, change: Partial<Noise> | null) => table.edit((p) => withNoise(p, id, change));
-  const [width, depth] = [0, 1].map((axis) =>
-    Math.max(...plan.brief.room.floor_m.map((p) => p[axis] ?? 0)),
-  ) as [number, number];
+  const most = [0, 1].map((axis) => Math.max(...plan.brief.room.floor_m.map((p) => p[axis] ?? 0)));
+  most.push(plan.brief.room.height_m);
   return (
     <section aria-labelledby="noises">
       <h3 id="noises" className="subheading">
@@ -89,25 +90,29 @@ export function Noises({ plan, heard, table, units }: Props) {
                 step={1}
                 onCommit={(level) => set(id, { level_1m_dba: level })}
               />
-              {noise.kind !== "street" &&
-                (["From the left wall", "From the back wall", "Height"] as const).map((label, axis) => {
-                  const at = noise.position_m ?? [width / 2, depth / 2, 0.3];
-                  return (
-                    <LengthBox
-                      key={label}
-                      label={label}
-                      value={at[axis] ?? 0}
-                      units={units}
-                      within={[0, axis === 2 ? plan.brief.room.height_m : ([width, depth][axis] ?? 50)]}
-                      onCommit={(value) => {
-                        const next = [...at];
-                        next[axis] = value;
-                        set(id, { position_m: next });
-                      }}
-                    />
-                  );
-                })}
+              {noise.position_m?.map((metres, axis) => (
+                <LengthBox
+                  key={PLACES[axis]}
+                  label={PLACES[axis] ?? ""}
+                  value={metres}
+                  units={units}
+                  within={[0, most[axis] ?? 50]}
+                  onCommit={(value) => set(id, { position_m: noise.position_m?.with(axis, value) ?? null })}
+                />
+              ))}
             </div>
+            {noise.kind !== "street" && !noise.position_m && (
+              <p className="text-sm">
+                Taken as anywhere in the room.{" "}
+                <button
+                  type="button"
+                  className="button button-small"
+                  onClick={() => set(id, { position_m: [...plan.layout.seat.position_m, 0.3] })}
+                >
+                  Tell where it stands
+                </button>
+              </p>
+            )}
             <label className="flex items-center gap-2 text-sm">
               <input
                 type="checkbox"

@@ -2,6 +2,7 @@
 import type { Plan, Schemas } from "../api/client";
 import type { Table } from "../corner/useWorktable";
 import { fixed } from "../units/length";
+import { Grid } from "./Grid";
 import { hertz } from "./Impulse";
 import { Surfaces } from "./Surfaces";
 
@@ -55,14 +56,16 @@ export function Reverberation({ seen, plan, table }: { seen: Seen; plan: Plan; t
           height={y(best[0] ?? 0) - y(best[1] ?? 0)}
           className="rings-best"
         />
-        {Array.from({ length: Math.round(high / step) + 1 }, (_, i) => i * step).map((s) => (
-          <g key={s}>
-            <line x1={LEFT} x2={WIDTH - RIGHT} y1={y(s)} y2={y(s)} className="plot-line" />
-            <text x={LEFT - 6} y={y(s) + 4} textAnchor="end">
-              {s === 0 ? "0 s" : fixed(s, 1)}
-            </text>
-          </g>
-        ))}
+        <Grid
+          left={LEFT}
+          right={WIDTH - RIGHT}
+          lines={Array.from({ length: Math.round(high / step) + 1 }, (_, i) => [
+            y(i * step),
+            i === 0 ? "0 s" : fixed(i * step, 1),
+          ])}
+          under={bands.map((hz, i) => [LEFT + slot * (i + 0.5), `${hertz(hz)} Hz`])}
+          foot={HEIGHT - 8}
+        />
         {bands.map((hz, i) => (
           <g key={hz}>
             <rect
@@ -79,9 +82,6 @@ export function Reverberation({ seen, plan, table }: { seen: Seen; plan: Plan; t
               className="plot-name"
             >
               {fixed(times[i] ?? 0, 2)}
-            </text>
-            <text x={LEFT + slot * (i + 0.5)} y={HEIGHT - 8} textAnchor="middle">
-              {hertz(hz)} Hz
             </text>
           </g>
         ))}

@@ -1,6 +1,7 @@
 // The sound as a workplace: hear it, see why, and what would help.
 import type { Judged, Plan, Schemas } from "../api/client";
 import type { Table } from "../corner/useWorktable";
+import { Choice } from "../ui/fields";
 import { fixed, type UnitSystem } from "../units/length";
 import { Choices } from "./Choices";
 import { DistanceChart } from "./DistanceChart";
@@ -22,7 +23,7 @@ export function SoundPlace({ plan, judged, table, units }: Props) {
   if (!sound) return null;
   return (
     <>
-      {sound.capsule_m && <Listen plan={plan} dragging={table.dragging !== null} />}
+      {sound.capsule_m && <Listen plan={plan} />}
       {sound.chart && (
         <section aria-labelledby="nearer">
           <h3 id="nearer" className="subheading">
@@ -62,28 +63,17 @@ const VOICES = [
 function Voice({ plan, table }: { plan: Plan; table: Table }) {
   const told = plan.brief.person.voice;
   return (
-    <label className="block text-sm">
-      <span className="mb-1 block font-semibold">How you speak{told ? "" : " (assumed)"}</span>
-      <select
-        className="field"
-        value={told ?? "normal"}
-        onChange={(event) =>
-          table.edit((p) => ({
-            ...p,
-            brief: {
-              ...p.brief,
-              person: { ...p.brief.person, voice: event.target.value as Schemas["Effort"] },
-            },
-          }))
-        }
-      >
-        {VOICES.map(([key, words]) => (
-          <option key={key} value={key}>
-            {words}
-          </option>
-        ))}
-      </select>
-    </label>
+    <Choice
+      label={`How you speak${told ? "" : " (assumed)"}`}
+      value={told ?? "normal"}
+      options={VOICES}
+      onChange={(voice) =>
+        table.edit((p) => ({
+          ...p,
+          brief: { ...p.brief, person: { ...p.brief.person, voice: voice as Schemas["Effort"] } },
+        }))
+      }
+    />
   );
 }
 

@@ -16,31 +16,6 @@ const GLAZINGS = [
   ["tilted", "tilted open"],
 ] as const;
 
-/** Rows that lie or hang on something, rather than being it. */
-const COVERS = [
-  "rug",
-  "carpet_thin",
-  "carpet_on_felt",
-  "curtain_light",
-  "curtain_heavy",
-  "curtain_velour",
-  "blanket_flat",
-  "blanket_pleated",
-  "bookcase",
-  "panel_50mm",
-  "panel_100mm",
-  "foam_25",
-  "foam_50",
-];
-const NEVER_WHOLE = [
-  "bookcase",
-  "blanket_flat",
-  "blanket_pleated",
-  "window_single",
-  "window_double_10mm",
-  "door_solid",
-];
-
 export function Surfaces({ plan, table }: { plan: Plan; table: Table }) {
   const { data: rows = [] } = useQuery({
     queryKey: ["materials"],
@@ -54,10 +29,11 @@ export function Surfaces({ plan, table }: { plan: Plan; table: Table }) {
     ["floor", "Floor"] as const,
     ["ceiling", "Ceiling"] as const,
   ];
-  const whole = rows
-    .filter((row) => !NEVER_WHOLE.includes(row.id))
-    .map((row) => [row.id, row.label] as const);
-  const covers = rows.filter((row) => COVERS.includes(row.id)).map((row) => [row.id, row.label] as const);
+  // What a surface can be made of or covered with all over, and what lies or hangs on a part of it.
+  const of = (kinds: Schemas["Use"][]) =>
+    rows.filter((row) => kinds.includes(row.kind)).map((row) => [row.id, row.label] as const);
+  const whole = of(["surface", "floor", "cover"]);
+  const covers = of(["floor", "cover", "piece"]);
   const windows = Object.entries(room.openings ?? {}).filter(([, o]) => o.kind === "window");
   const glaze = (id: string, glazing: string) =>
     table.edit((p) => {

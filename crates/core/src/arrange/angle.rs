@@ -9,7 +9,8 @@ use crate::assess::legal::Rules;
 use crate::corner::{Corner, angle_thing, light_direction, things};
 use crate::geometry::DVec3;
 use crate::plan::{
-    Angle, Furniture, FurnitureKind, Gear, GearCamera, GearLens, Id, Plan, Support, SupportKind,
+    Angle, Brief, Furniture, FurnitureKind, Gear, GearCamera, GearLens, Id, Layout, Plan, Support,
+    SupportKind,
 };
 use crate::problem::{Code, Problem};
 use crate::shot::lens::distance_for_frame_m;
@@ -46,7 +47,7 @@ pub fn with_angle(plan: &Plan, kind: AngleKind) -> Result<Plan, Problem> {
     }
     let corner = Corner::of(plan).ok_or_else(|| refused("a layout whose ids name gear"))?;
     let stem = if kind == AngleKind::Overhead { "overhead" } else { "side-angle" };
-    let id = free_id(plan, stem);
+    let id = free_id(&plan.brief, &plan.layout, stem);
     let (body_id, body, lens_id, lens) =
         optics(&corner).ok_or_else(|| refused("a camera and a lens that fits it, at hand"))?;
     let blank = |position_m: DVec3, aim_m: DVec3, focal_length_mm: f64, support: Support| Angle {
@@ -89,18 +90,19 @@ pub fn with_angle(plan: &Plan, kind: AngleKind) -> Result<Plan, Problem> {
     Err(refused("a free place for it: move something out of the way, or use a wider lens"))
 }
 
-pub(super) fn free_id(plan: &Plan, stem: &str) -> Id {
-    let layout = &plan.layout;
-    let taken = |id: &str| {
+pub(super) fn free_id(brief: &Brief, layout: &Layout, stem: &str) -> Id {
+    numbered(stem, |id| {
         layout.angles.contains_key(id)
             || layout.lights.contains_key(id)
             || layout.treatment.contains_key(id)
-            || plan.brief.room.furniture.contains_key(id)
-    };
-    (1..)
-        .map(|n| if n == 1 { stem.to_owned() } else { format!("{stem}-{n}") })
-        .find(|id| !taken(id))
-        .map_or_else(|| Id(stem.to_owned()), Id)
+            || brief.room.furniture.contains_key(id)
+    })
+}
+
+/// A word, with a number from 2 on where it is taken.
+pub(super) fn numbered(stem: &str, taken: impl Fn(&Id) -> bool) -> Id {
+    let more = (2..).map(|number| Id(format!("{stem}-{number}")));
+    std::iter::once(Id::from(stem)).chain(more).find(|id| !taken(id)).unwrap_or_else(|| Id::from(stem))
 }
 
 /// Another camera at hand with a lens that fits it, else the main one, used again afterwards.

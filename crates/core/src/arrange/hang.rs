@@ -1,11 +1,12 @@
 //! Hangs and lays what is at hand against the echo: rugs between person and microphone, the rest where the voice is thrown
 //! back first. How much it absorbs does not depend on where; how it sounds there does.
 
+use super::angle::{free_id, numbered};
 use crate::assess::carry::rounded;
 use crate::corner::Corner;
-use crate::geometry::{DVec3, bearing_vector};
+use crate::geometry::DVec3;
 use crate::plan::{
-    Brief, Common, Gear, GearState, GearTreatment, Id, Layout, Plan, Plane, Treatment, WALL_NAMES,
+    Brief, Common, Gear, GearState, GearTreatment, Id, Layout, Plan, Plane, Things, Treatment, WALL_NAMES,
 };
 use crate::problem::{Code, Problem};
 use crate::sound::reflections;
@@ -34,24 +35,24 @@ pub(super) fn hang(brief: &Brief, layout: &mut Layout) {
     // The largest first: what is small finds a place beside it.
     at_hand.sort_by(|a, b| b.1.area_m2().total_cmp(&a.1.area_m2()));
     let Some(corner) = Corner::from_parts(brief, layout) else { return };
-    let wanted = wanted(&corner);
+    let wanted = Wanted::of(&corner);
     let mut hung = layout.treatment.clone();
-    hung.retain(|_, one| one.locked);
+    // What is held in place, and what a hand has put there without its being on the shelf, stays.
+    hung.retain(|_, one| one.locked || !brief.gear.get(&one.gear).is_some_and(Gear::at_hand));
     for (id, gear) in at_hand {
         if hung.values().any(|one| one.gear == *id) {
             continue;
         }
-        let found = if gear.lies() {
-            floor_place(&corner, gear)
-        } else {
-            wanted.iter().find_map(|(wall, at)| on_wall(brief, &hung, gear, wall, *at))
-        };
-        let Some((on, position_m)) = found else { continue };
-        let one =
-            Treatment { gear: id.clone(), on, position_m: rounded(position_m), turned: false, locked: false };
-        hung.insert(id.clone(), one);
+        let Some((on, at)) = wanted.place(brief, &hung, gear) else { continue };
+        // What it is called must be no other thing's name; the treatments that go are no hindrance.
+        let others = Layout { treatment: hung.clone(), ..layout.clone() };
+        hung.insert(free_id(brief, &others, &id.0), treatment(id, on, at));
     }
     layout.treatment = hung;
+}
+
+fn treatment(gear: &Id, on: Id, position_m: DVec3) -> Treatment {
+    Treatment { gear: gear.clone(), on, position_m: rounded(position_m), turned: false, locked: false }
 }
 
 /// The plan with one more thing against the echo, in its best place; what is not on the shelf is put there as wanted and
@@ -75,8 +76,8 @@ pub fn with_treatment(plan: &Plan, material: &str, width_m: f64, height_m: f64) 
     }
     let mut next = plan.clone();
     let stem = material.split('_').next().unwrap_or(material);
-    let name = super::angle::free_id(plan, stem);
-    let gear_id = free_gear(plan, stem);
+    let name = free_id(&plan.brief, &plan.layout, stem);
+    let gear_id = numbered(stem, |id| plan.brief.gear.contains_key(id));
     let gear = GearTreatment {
         common: Common {
             label: row.label.into(),
@@ -94,81 +95,64 @@ pub fn with_treatment(plan: &Plan, material: &str, width_m: f64, height_m: f64) 
     next.brief.gear.insert(gear_id.clone(), Gear::Treatment(gear.clone()));
     let corner = Corner::from_parts(&plan.brief, &plan.layout)
         .ok_or_else(|| refused("the layout".into(), "a layout whose ids name gear"))?;
-    let found = if gear.lies() {
-        floor_place(&corner, &gear)
-    } else {
-        let walls = wanted(&corner);
-        walls.iter().find_map(|(wall, at)| on_wall(&next.brief, &plan.layout.treatment, &gear, wall, *at))
-    };
-    let Some((on, position_m)) = found else {
+    let Some((on, at)) = Wanted::of(&corner).place(&next.brief, &plan.layout.treatment, &gear) else {
         return Err(refused(
             format!("{width_m:.2} by {height_m:.2} m"),
             "a size for which a wall, clear of doors, windows and what hangs there, has room",
         ));
     };
-    let one = Treatment { gear: gear_id, on, position_m: rounded(position_m), turned: false, locked: false };
-    next.layout.treatment.insert(name, one);
+    next.layout.treatment.insert(name, treatment(&gear_id, on, at));
     next.check().map_err(|problems| {
         problems.0.into_iter().next().unwrap_or_else(|| refused(material.into(), "a plan that holds"))
     })?;
     Ok(next)
 }
 
-/// An id that no gear has yet.
-fn free_gear(plan: &Plan, stem: &str) -> Id {
-    let taken = |id: &Id| plan.brief.gear.contains_key(id);
-    let numbered = (2..).map(|number| Id(format!("{stem}-{number}")));
-    let mut all = std::iter::once(Id::from(stem)).chain(numbered);
-    all.find(|id| !taken(id)).unwrap_or_else(|| Id::from(stem))
+/// Where things against the echo are worth most.
+struct Wanted {
+    /// Walls, with the middle of what should be covered: where the voice is aimed, where it is thrown to the microphone, the
+    /// others.
+    walls: Vec<(&'static str, DVec3)>,
+    /// Where the floor throws it, else under the mouth.
+    floor_m: DVec3,
+    floor: Option<Plane>,
 }
 
-/// Walls in the order in which they are worth covering, with the middle of what should be covered: where the voice is
-/// aimed, where it is thrown to the microphone, the others.
-fn wanted(corner: &Corner<'_>) -> Vec<(&'static str, DVec3)> {
-    let room = &corner.brief.room;
-    let facing = bearing_vector(corner.layout.seat.bearing_deg);
-    let mut all: Vec<(&'static str, DVec3)> = Vec::new();
-    let mut keep = |wall: usize, at: DVec3| {
-        let name = WALL_NAMES[wall];
-        if !all.iter().any(|(other, _)| *other == name) {
-            all.push((name, at));
+impl Wanted {
+    fn of(corner: &Corner<'_>) -> Self {
+        let room = &corner.brief.room;
+        let hits = reflections::first(corner);
+        let on = |name: &str| hits.iter().find(|hit| hit.surface == name).map(|hit| hit.point_m);
+        let mut walls: Vec<(&'static str, DVec3)> = reflections::aimed_at(corner).into_iter().collect();
+        let thrown = hits.iter().filter_map(|hit| {
+            let name = WALL_NAMES.iter().find(|name| **name == hit.surface)?;
+            Some((*name, hit.point_m))
+        });
+        let others = WALL_NAMES.iter().take(room.floor_m.len()).map(|name| (*name, corner.mouth_m));
+        for (name, at) in thrown.chain(others) {
+            if !walls.iter().any(|(other, _)| *other == name) {
+                walls.push((name, at));
+            }
         }
-    };
-    if let Some(wall) = room.wall_met(corner.mouth_m.truncate(), facing.truncate()) {
-        keep(wall, aimed_at(room.surface(WALL_NAMES[wall]), corner.mouth_m, facing));
+        let floor_m = on("floor").unwrap_or_else(|| corner.mouth_m.with_z(0.0));
+        Self { walls, floor_m, floor: room.surface("floor") }
     }
-    for hit in reflections::first(corner) {
-        if let Some(wall) = WALL_NAMES.iter().position(|name| *name == hit.surface) {
-            keep(wall, hit.point_m);
+
+    /// The best free place for a thing, beside what hangs already: its surface and middle.
+    fn place(&self, brief: &Brief, hung: &Things<Treatment>, gear: &GearTreatment) -> Option<(Id, DVec3)> {
+        if !gear.lies() {
+            return self.walls.iter().find_map(|(wall, at)| on_wall(brief, hung, gear, wall, *at));
         }
+        let (floor, size) = (self.floor?, [gear.width_m, gear.height_m]);
+        let at = floor.nearest_m(self.floor_m, size);
+        (floor.overhang_m(at, size) < 1e-6).then(|| (Id::from("floor"), at))
     }
-    for wall in 0..room.floor_m.len() {
-        keep(wall, corner.mouth_m);
-    }
-    all
-}
-
-/// Where a ray meets a plane.
-fn aimed_at(plane: Option<Plane>, from: DVec3, along: DVec3) -> DVec3 {
-    plane.map_or(from, |plane| {
-        from + along * ((plane.corner_m - from).dot(plane.normal) / along.dot(plane.normal))
-    })
-}
-
-/// Between the person and the microphone, as near to where the floor throws the voice as it lies wholly on it.
-fn floor_place(corner: &Corner<'_>, gear: &GearTreatment) -> Option<(Id, DVec3)> {
-    let floor = corner.brief.room.surface("floor")?;
-    let size = [gear.width_m, gear.height_m];
-    let hit = reflections::first(corner).into_iter().find(|hit| hit.surface == "floor");
-    let at = hit.map_or(corner.mouth_m.with_z(0.0), |hit| hit.point_m);
-    let place = floor.nearest_m(at, size);
-    (floor.overhang_m(place, size) < 1e-6).then(|| (Id::from("floor"), place))
 }
 
 /// The place on a wall nearest to the wanted one that is free of doors, windows and what hangs there.
 fn on_wall(
     brief: &Brief,
-    hung: &crate::plan::Things<Treatment>,
+    hung: &Things<Treatment>,
     gear: &GearTreatment,
     wall: &str,
     wanted: DVec3,
@@ -199,7 +183,7 @@ fn on_wall(
 }
 
 /// What a wall already holds.
-fn taken(brief: &Brief, hung: &crate::plan::Things<Treatment>, wall: &str, plane: &Plane) -> Vec<Taken> {
+fn taken(brief: &Brief, hung: &Things<Treatment>, wall: &str, plane: &Plane) -> Vec<Taken> {
     let number = WALL_NAMES.iter().position(|name| *name == wall);
     let openings = brief.room.openings.values().filter(|o| Some(usize::from(o.wall)) == number);
     let holes = openings.map(|o| {

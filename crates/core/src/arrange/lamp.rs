@@ -86,7 +86,7 @@ pub fn with_light(plan: &Plan, gear_id: &Id, job: LampJob) -> Result<Plan, Probl
     }
     let corner =
         Corner::of(plan).ok_or_else(|| refused("the layout", "a layout whose ids name gear".into()))?;
-    let name = free_id(plan, job.stem());
+    let name = free_id(&plan.brief, &plan.layout, job.stem());
     let mut stands = Stands::unused(brief, layout);
     let side = preferred_side(brief, layout);
     let role = job.role();

@@ -5,9 +5,10 @@ use utoipa::ToSchema;
 
 use super::hang::with_treatment;
 use crate::corner::Corner;
-use crate::plan::{Gear, Id, Microphone, Mounting, Plan, Support, SupportKind};
+use crate::plan::{Gear, Id, Microphone, Plan, Support, SupportKind};
 use crate::problem::{Code, Problem};
-use crate::sound::choices::{choices, typical};
+use crate::sound::absorption::Absorption;
+use crate::sound::choices::{MicrophoneKind, choices};
 use crate::sound::treatment::advice;
 
 /// What is other.
@@ -21,7 +22,9 @@ pub enum Variant {
     BuiltIn,
     /// One on the camera.
     OnCamera,
-    /// One on a boom, just out of the picture.
+    /// One with a short tube on a boom, just out of the picture.
+    BoomShotgun,
+    /// One without a tube there.
     Boom,
     /// One worn on the chest.
     Lavalier,
@@ -36,14 +39,15 @@ pub enum Variant {
 }
 
 impl Variant {
-    fn mounting(self) -> Option<Mounting> {
+    fn kind(self) -> Option<MicrophoneKind> {
         match self {
-            Variant::BuiltIn => Some(Mounting::BuiltIn),
-            Variant::OnCamera => Some(Mounting::OnCamera),
-            Variant::Boom => Some(Mounting::Boom),
-            Variant::Lavalier => Some(Mounting::Lavalier),
-            Variant::Desk => Some(Mounting::Desk),
-            Variant::Headset => Some(Mounting::Headset),
+            Variant::BuiltIn => Some(MicrophoneKind::BuiltIn),
+            Variant::OnCamera => Some(MicrophoneKind::OnCamera),
+            Variant::BoomShotgun => Some(MicrophoneKind::BoomShotgun),
+            Variant::Boom => Some(MicrophoneKind::Boom),
+            Variant::Lavalier => Some(MicrophoneKind::Lavalier),
+            Variant::Desk => Some(MicrophoneKind::Desk),
+            Variant::Headset => Some(MicrophoneKind::Headset),
             Variant::Planned | Variant::Bare | Variant::Treated => None,
         }
     }
@@ -59,7 +63,8 @@ pub fn varied(plan: &Plan, variant: Variant) -> Result<Plan, Problem> {
         other.layout.treatment.clear();
     }
     if variant == Variant::Treated {
-        let steps = Corner::of(plan).map_or_else(Vec::new, |corner| advice(&corner).steps);
+        let steps =
+            Corner::of(plan).map_or_else(Vec::new, |corner| advice(&corner, &Absorption::of(&corner)).steps);
         for step in steps {
             // As one piece, else as two: what finds no place on a wall is heard as if it were not there.
             let side = step.area_m2.sqrt().min(2.0);
@@ -72,11 +77,11 @@ pub fn varied(plan: &Plan, variant: Variant) -> Result<Plan, Problem> {
             other = next.unwrap_or(other);
         }
     }
-    if let Some(mounting) = variant.mounting() {
+    if let Some(kind) = variant.kind() {
         let corner = Corner::of(plan);
-        let place = corner
-            .as_ref()
-            .and_then(|corner| choices(corner).into_iter().find(|choice| choice.mounting == mounting));
+        let place = corner.as_ref().and_then(|corner| {
+            choices(corner, &Absorption::of(corner)).into_iter().find(|choice| choice.kind == kind)
+        });
         let Some(place) = place else {
             let accepted = "a microphone that finds a place in this corner";
             return Err(Problem::new("variant", format!("{variant:?}"), accepted, Code::Conflict));
@@ -87,7 +92,7 @@ pub fn varied(plan: &Plan, variant: Variant) -> Result<Plan, Problem> {
         let gear = place.gear.map_or_else(
             || {
                 let id = Id::from("usual-microphone");
-                other.brief.gear.insert(id.clone(), Gear::Microphone(typical(mounting)));
+                other.brief.gear.insert(id.clone(), Gear::Microphone(kind.typical()));
                 id
             },
             Id,

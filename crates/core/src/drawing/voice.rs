@@ -9,6 +9,7 @@ use super::reach::{keep_out_plan, keep_out_side};
 use super::{Drawing, Ink, Stroke, stroke};
 use crate::corner::{Corner, MICROPHONE_MARGIN_M};
 use crate::geometry::{DVec2, DVec3, distance_to_edge, inside};
+use crate::sound::absorption::Absorption;
 use crate::sound::chart::critical_distance_m;
 use crate::sound::reflections;
 
@@ -37,7 +38,8 @@ pub(super) fn draw(corner: &Corner<'_>, drawing: &Drawing) -> SoundSheets {
     let mut plan = keep_out_plan(corner, turns, MICROPHONE_MARGIN_M);
     let mut side = keep_out_side(corner, behind, MICROPHONE_MARGIN_M);
     let Some((_, capsule)) = corner.microphone else { return SoundSheets { plan, side } };
-    if let Some(radius) = critical_distance_m(corner) {
+    let scene = crate::sound::scene(corner, &Absorption::of(corner));
+    if let Some(radius) = scene.map(|(scene, at)| critical_distance_m(&scene, &at)) {
         let step = std::f64::consts::TAU / f64::from(ROUND);
         let round: Vec<DVec2> = (0..ROUND).map(|i| DVec2::from_angle(f64::from(i) * step) * radius).collect();
         let in_plan = |p: DVec2| mouth.truncate() + p;

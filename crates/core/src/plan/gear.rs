@@ -355,6 +355,9 @@ pub struct GearMicrophone {
     #[serde(default, skip_serializing_if = "Option::is_none")]
     #[schema(minimum = 0.1, maximum = 500.0)]
     pub sensitivity_mv_pa: Option<f64>,
+    /// No cable to its input.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub wireless: bool,
 }
 
 /// A stand, tripod, boom or clamp.
@@ -527,7 +530,7 @@ impl GearTreatment {
 
     /// It lies on the floor rather than hangs.
     pub fn lies(&self) -> bool {
-        matches!(self.material.as_str(), "rug" | "carpet_thin" | "carpet_on_felt")
+        crate::material::material(&self.material).is_some_and(|row| row.kind == crate::material::Use::Floor)
     }
 }
 

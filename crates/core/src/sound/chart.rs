@@ -53,11 +53,8 @@ pub struct DistanceMark {
 }
 
 /// The chart of a corner's microphone; `None` without one.
-pub fn chart(corner: &Corner<'_>) -> Option<DistanceChart> {
-    let absorption = Absorption::of(corner);
-    let (gear, capsule) = corner.microphone?;
-    let scene = Scene::new(&absorption, super::voice_1m_dba(corner).0);
-    let at = super::placed(corner, &absorption, gear, capsule);
+pub fn chart(corner: &Corner<'_>, absorption: &Absorption) -> Option<DistanceChart> {
+    let (scene, at) = super::scene(corner, absorption)?;
     let camera = (corner.view.position_m - corner.mouth_m).length();
     let to = TO_M.max(camera * 1.1);
     let points = (0..POINTS)
@@ -79,16 +76,15 @@ pub fn chart(corner: &Corner<'_>) -> Option<DistanceChart> {
     Some(DistanceChart {
         points,
         marks,
-        critical_distance_m: critical_distance_m(corner)?,
+        critical_distance_m: critical_distance_m(&scene, &at),
         distance_m: at.distance_m,
     })
 }
 
 /// Distance at which the voice straight and by way of the room are equally loud, A-weighted, in the direction of the
-/// microphone, m; `None` without one.
-pub fn critical_distance_m(corner: &Corner<'_>) -> Option<f64> {
-    let (scene, at) = super::scene(corner)?;
-    let got = pickup(&scene, &at);
+/// microphone, m.
+pub fn critical_distance_m(scene: &Scene, at: &Placed) -> f64 {
+    let got = pickup(scene, at);
     // Direct sound falls 20 dB for ten times the distance; the room's stays.
-    Some(at.distance_m * 10f64.powf((got.direct_dba - got.reverberant_dba) / 20.0))
+    at.distance_m * 10f64.powf((got.direct_dba - got.reverberant_dba) / 20.0)
 }

@@ -2,7 +2,7 @@
 
 use super::absorption::{Absorption, surface_words};
 use super::impulse::{self, Ends, Gaussian, RATE_HZ, Response, Tail, Way};
-use super::loudness::{integrated_lufs, true_peak_dbtp};
+use super::loudness::{integrated_lufs, matched_gains_db, true_peak_dbtp};
 use super::pickup::{Pickup, pickup};
 use super::reflections::{self, Reflection};
 use super::seen::ReflectionSeen;
@@ -30,12 +30,8 @@ const SIDE_NAMES: [&str; 6] = ["wall-3", "wall-1", "wall-0", "wall-2", "floor", 
 pub struct Impulse {
     /// The response.
     pub response: Response,
-    /// Length of the direct way, m.
-    pub direct_m: f64,
     /// First reflections, shortest way first.
-    pub reflections: Vec<Reflection>,
-    /// Level of each of them against the direct sound, dB, at 500 Hz to 2 kHz.
-    pub reflection_levels_db: Vec<f64>,
+    pub reflections: Vec<ReflectionSeen>,
     /// Reverberation time by band, s.
     pub rt60_s: Bands,
     /// The room is a box, whose images are complete to 50 ms; else single reflections and a tail.
@@ -49,9 +45,8 @@ pub fn impulse(corner: &Corner<'_>) -> Option<Impulse> {
     let absorption = Absorption::of(corner);
     let rt60_s = absorption.rt60_s();
     let ends = ends_of(corner, gear, capsule);
-    let (direct, single, reflections) = single_ways(corner, &absorption, &ends, capsule);
-    let levels = single.iter().map(|way| mid_db(&way.amplitude) - mid_db(&direct.amplitude));
-    let reflection_levels_db = levels.collect();
+    let (direct, single, found) = single_ways(corner, &absorption, &ends, capsule);
+    let reflections = told(corner, &direct, &single, &found);
     let is_box = room.is_rectangle() && room.slopes.is_empty();
     let mut tail = Tail::after_images(absorption.volume_m3, rt60_s, ends.mean());
     let mut ways = vec![direct];
@@ -63,7 +58,7 @@ pub fn impulse(corner: &Corner<'_>) -> Option<Impulse> {
         tail.from_s = 8.0 * absorption.volume_m3 / (absorption.surface_m2 * super::reverberation::SPEED_M_S);
     }
     let response = impulse::response(&ways, &tail, SEED);
-    Some(Impulse { response, direct_m: direct.length_m, reflections, reflection_levels_db, rt60_s, is_box })
+    Some(Impulse { response, reflections, rt60_s, is_box })
 }
 
 fn ends_of(corner: &Corner<'_>, gear: &GearMicrophone, capsule: DVec3) -> Ends {
@@ -105,21 +100,22 @@ fn single_ways(
 pub fn reflections_seen(corner: &Corner<'_>, absorption: &Absorption) -> Vec<ReflectionSeen> {
     let Some((gear, capsule)) = corner.microphone else { return Vec::new() };
     let (direct, single, found) = single_ways(corner, absorption, &ends_of(corner, gear, capsule), capsule);
-    found
-        .iter()
-        .zip(single)
-        .map(|(reflection, way)| ReflectionSeen {
-            surface: reflection.surface.clone(),
-            words: if reflection.is_furniture {
-                reflection.surface.replace('-', " ")
-            } else {
-                surface_words(&corner.brief.room, &reflection.surface)
-            },
-            point_m: reflection.point_m.into(),
-            delay_ms: reflection.delay_s(direct.length_m) * 1000.0,
-            level_db: mid_db(&way.amplitude) - mid_db(&direct.amplitude),
-        })
-        .collect()
+    told(corner, &direct, &single, &found)
+}
+
+fn told(corner: &Corner<'_>, direct: &Way, single: &[Way], found: &[Reflection]) -> Vec<ReflectionSeen> {
+    let of = |(reflection, way): (&Reflection, &Way)| ReflectionSeen {
+        surface: reflection.surface.clone(),
+        words: if reflection.is_furniture {
+            reflection.surface.replace('-', " ")
+        } else {
+            surface_words(&corner.brief.room, &reflection.surface)
+        },
+        point_m: reflection.point_m.into(),
+        delay_ms: reflection.delay_s(direct.length_m) * 1000.0,
+        level_db: mid_db(&way.amplitude) - mid_db(&direct.amplitude),
+    };
+    found.iter().zip(single).map(of).collect()
 }
 
 fn times(a: Bands, b: Bands) -> Bands {
@@ -204,7 +200,7 @@ pub enum Unheard {
 /// See [`Unheard`].
 pub fn hear(corner: &Corner<'_>, dry: &[f32]) -> Result<Heard, Unheard> {
     let found = impulse(corner).ok_or(Unheard::NoMicrophone)?;
-    let (scene, placed) = scene(corner).ok_or(Unheard::NoMicrophone)?;
+    let (scene, placed) = scene(corner, &Absorption::of(corner)).ok_or(Unheard::NoMicrophone)?;
     let pickup = pickup(&scene, &placed);
     integrated_lufs(&[dry], RATE_HZ).ok_or(Unheard::Silent)?;
     let response = &found.response.samples;
@@ -218,7 +214,8 @@ pub fn hear(corner: &Corner<'_>, dry: &[f32]) -> Result<Heard, Unheard> {
     add_noise(&mut samples, &placed, dry_level_db - scene.voice_1m_dba);
     let lufs = integrated_lufs(&[&samples], RATE_HZ).ok_or(Unheard::Silent)?;
     let peak = true_peak_dbtp(&samples).ok_or(Unheard::Silent)?;
-    let gain_db = (TARGET_LUFS - lufs).min(CEILING_DBTP - peak);
+    let (gains, _) = matched_gains_db(&[lufs], &[peak], TARGET_LUFS, CEILING_DBTP);
+    let gain_db = gains[0];
     let factor = 10f64.powf(gain_db / 20.0) as f32;
     samples.iter_mut().for_each(|s| *s *= factor);
     Ok(Heard { samples, gain_db, loudness_lufs: lufs + gain_db, true_peak_dbtp: peak + gain_db, pickup })

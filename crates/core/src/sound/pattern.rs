@@ -16,6 +16,19 @@ pub fn first_order(pattern_a: f64, angle_deg: f64) -> f64 {
     pattern_a + (1.0 - pattern_a) * angle_deg.to_radians().cos()
 }
 
+/// A pattern in words, nearest of the usual ones.
+pub fn words(pattern_a: f64, tube_m: f64) -> String {
+    let capsule = match pattern_a {
+        a if a >= 0.85 => "round",
+        a if a >= 0.6 => "subcardioid",
+        a if a >= 0.43 => "cardioid",
+        a if a >= 0.31 => "supercardioid",
+        a if a >= 0.12 => "hypercardioid",
+        _ => "figure of eight",
+    };
+    if tube_m > 0.0 { format!("{capsule} behind a short tube") } else { capsule.to_owned() }
+}
+
 /// Directivity factor of a first-order pattern: 1 / (a^2 + (1 - a)^2 / 3) (Eargle).
 pub fn directivity(pattern_a: f64) -> f64 {
     1.0 / (pattern_a.powi(2) + (1.0 - pattern_a).powi(2) / 3.0)

@@ -4,9 +4,9 @@ use super::absorption::Absorption;
 use super::field::{clarity_c50_db, critical_distance_m, direct_to_reverberant_db, reverberant_db};
 use super::intelligibility::{BandOfSpeech, speech_transmission_index};
 use super::level::{a_weighting_db, energy, sum_db};
+use super::noise;
 use super::noise::band_ratios_db;
 use super::voice::{SPEECH_HZ, SpeechBands, directivity, off_axis_db, spectrum_1m_db};
-use super::{noise, pattern};
 
 /// A voice, a room and its noise, ready for microphones.
 #[derive(Debug, Clone, PartialEq)]
@@ -129,9 +129,4 @@ pub fn pickup(scene: &Scene, at: &Placed) -> Pickup {
 /// Octave levels of noise that fills the room, as a microphone of these directivity factors hears it, dB.
 pub fn diffuse_db(noise_dba: f64, q: SpeechBands) -> SpeechBands {
     std::array::from_fn(|k| noise_dba + noise::STEADY_DB[k] - 10.0 * q[k].log10())
-}
-
-/// Directivity factors of a microphone that is aimed at the mouth; `over` a body that shades it none.
-pub fn directivities(gear: &crate::plan::GearMicrophone) -> SpeechBands {
-    pattern::directivities(gear.pattern_a, gear.tube_m)
 }

@@ -60,50 +60,49 @@ pub fn drift(drift_ppm: f64, minutes: f64, frame_rate_hz: f64) -> (f64, f64) {
     (seconds * 1000.0, seconds * frame_rate_hz)
 }
 
-/// Recorder or interface at hand that takes the microphone.
-pub fn input<'a>(corner: &Corner<'a>) -> Option<&'a GearThing> {
+/// Recorder or interface at hand that takes the microphone, and where the sound then goes.
+fn taken_by<'a>(corner: &Corner<'a>) -> Option<(&'a GearThing, RecordPath)> {
     let (gear, _) = corner.microphone?;
-    let needs = |tag: &str| gear.common.needs.iter().any(|need| need == tag);
+    let needs_xlr = gear.common.needs.iter().any(|need| need == "xlr-input");
     let separate = corner.brief.schools.record == RecordSchool::Separate;
-    if !needs("xlr-input") && !separate {
+    if !needs_xlr && !separate {
         return None;
     }
-    let fits = |thing: &&GearThing| {
-        !needs("xlr-input") || thing.common.offers.iter().any(|offer| offer == "xlr-input")
-    };
-    let at_hand = || corner.brief.gear.values().filter(|g| g.at_hand());
-    let recorder = at_hand().filter(|g| matches!(g, Gear::Recorder(_))).filter_map(Gear::thing).find(fits);
-    let interface = at_hand().filter(|g| matches!(g, Gear::Interface(_))).filter_map(Gear::thing).find(fits);
-    if separate { recorder.or(interface) } else { interface.or(recorder) }
+    let at_hand = corner.brief.gear.values().filter(|gear| gear.at_hand());
+    let mut fit = at_hand.filter_map(|gear| {
+        let found = match gear {
+            Gear::Recorder(thing) => (thing, RecordPath::Recorder),
+            Gear::Interface(thing) => (thing, RecordPath::Computer),
+            _ => return None,
+        };
+        (!needs_xlr || found.0.common.offers.iter().any(|offer| offer == "xlr-input")).then_some(found)
+    });
+    let first = fit.next()?;
+    // A recorder where it is wished for, else the interface.
+    let wished = if separate { RecordPath::Recorder } else { RecordPath::Computer };
+    Some(std::iter::once(first).chain(fit).find(|found| found.1 == wished).unwrap_or(first))
 }
 
-/// Where the sound of a corner is recorded.
+/// Recorder or interface at hand that takes the microphone.
+pub fn input<'a>(corner: &Corner<'a>) -> Option<&'a GearThing> {
+    taken_by(corner).map(|found| found.0)
+}
+
+/// Where the sound of a corner is recorded, and why.
 fn path(corner: &Corner<'_>) -> (RecordPath, String) {
-    let chosen = input(corner);
-    let is_recorder = |thing: &GearThing| {
-        corner
-            .brief
-            .gear
-            .values()
-            .any(|g| matches!(g, Gear::Recorder(r) if r.common.label == thing.common.label))
-    };
-    match chosen {
-        Some(thing) if is_recorder(thing) => (
-            RecordPath::Recorder,
-            format!("Into the {}: better inputs than a camera's, joined by a clap.", lower(thing)),
-        ),
-        Some(thing) => (
-            RecordPath::Computer,
-            format!("Through the {} into a computer, joined to the picture by a clap.", lower(thing)),
-        ),
-        None => {
-            let why = if corner.brief.schools.record == RecordSchool::Separate {
-                "Into the camera: no recorder is at hand."
+    let separate = corner.brief.schools.record == RecordSchool::Separate;
+    match taken_by(corner) {
+        Some((thing, path)) => {
+            let name = lower(thing);
+            let why = if path == RecordPath::Recorder {
+                format!("Into the {name}: better inputs than a camera's, joined by a clap.")
             } else {
-                "Into the camera: one file, nothing to join."
+                format!("Through the {name} into a computer, joined to the picture by a clap.")
             };
-            (RecordPath::Camera, why.into())
+            (path, why)
         }
+        None if separate => (RecordPath::Camera, "Into the camera: no recorder is at hand.".into()),
+        None => (RecordPath::Camera, "Into the camera: one file, nothing to join.".into()),
     }
 }
 
@@ -135,8 +134,7 @@ pub fn record(corner: &Corner<'_>) -> Option<Record> {
 /// Down the stand, along the floor and up to the input, with a loop at each end, m; an interface or recorder lies on the floor by
 /// the camera (Fogon's own rule).
 fn cable_m(corner: &Corner<'_>, gear: &GearMicrophone, path: RecordPath) -> Option<f64> {
-    let wireless = gear.common.label.to_lowercase().contains("wireless");
-    if wireless || matches!(gear.mounting, Mounting::BuiltIn | Mounting::OnCamera) {
+    if gear.wireless || matches!(gear.mounting, Mounting::BuiltIn | Mounting::OnCamera) {
         return None;
     }
     let (_, capsule) = corner.microphone?;
@@ -187,7 +185,7 @@ fn silent_failures(gear: &GearMicrophone, path: RecordPath) -> Vec<String> {
     if matches!(gear.mounting, Mounting::Lavalier | Mounting::Headset)
         || gear.common.needs.iter().any(|need| need == "battery")
     {
-        say("Fresh cells; on, and not muted.");
+        say("Fresh cells for one and a half times the session; on, and not muted.");
     }
     if gear.mounting == Mounting::Lavalier {
         say("Turn the head both ways: no rustle from cloth, hair or a chain; cable looped and taped.");

@@ -1,8 +1,8 @@
 //! First reflections: where on walls, ceiling, floor and desk the voice is thrown to the microphone, by mirror sources.
 
 use crate::corner::Corner;
-use crate::geometry::{DVec2, DVec3, inside};
-use crate::plan::FurnitureKind;
+use crate::geometry::{DVec2, DVec3, bearing_vector, inside};
+use crate::plan::{FurnitureKind, WALL_NAMES};
 
 /// A ceiling that climbs more than this is the side of a beam.
 const STEEP: f64 = 3.0;
@@ -42,6 +42,16 @@ pub fn mirrored(on: DVec3, normal: DVec3, source: DVec3, to: DVec3) -> Option<(D
     Some((point, (source - point).length() + (to - point).length()))
 }
 
+/// The wall that the voice is aimed at, by name, and where it meets it.
+pub fn aimed_at(corner: &Corner<'_>) -> Option<(&'static str, DVec3)> {
+    let room = &corner.brief.room;
+    let facing = bearing_vector(corner.layout.seat.bearing_deg);
+    let name = WALL_NAMES[room.wall_met(corner.mouth_m.truncate(), facing.truncate())?];
+    let plane = room.surface(name)?;
+    let ahead = (plane.corner_m - corner.mouth_m).dot(plane.normal) / facing.dot(plane.normal);
+    Some((name, corner.mouth_m + facing * ahead))
+}
+
 /// All first reflections from the mouth to the microphone, shortest way first.
 pub fn first(corner: &Corner<'_>) -> Vec<Reflection> {
     let Some((_, capsule)) = corner.microphone else { return Vec::new() };
@@ -62,7 +72,7 @@ pub fn between(corner: &Corner<'_>, source: DVec3, to: DVec3) -> Vec<Reflection>
                 all.push(Reflection { surface, is_furniture, point_m, normal, path_m });
             }
         };
-    for (wall, name) in crate::plan::WALL_NAMES.iter().enumerate().take(outline.len()) {
+    for (wall, name) in WALL_NAMES.iter().enumerate().take(outline.len()) {
         let Some((start, end)) = room.wall_m(wall) else { continue };
         let along = (end - start).normalize_or_zero();
         let inward = along.perp();
@@ -99,7 +109,7 @@ pub fn between(corner: &Corner<'_>, source: DVec3, to: DVec3) -> Vec<Reflection>
         let [width, depth, height] = piece.size_m.0;
         let (middle, bearing) = corner.furniture_at(id, piece);
         let top = middle.z + height;
-        let ahead = crate::geometry::bearing_vector(bearing).truncate();
+        let ahead = bearing_vector(bearing).truncate();
         let holds = |point: DVec3| {
             let off = point.truncate() - middle.truncate();
             off.dot(ahead).abs() <= depth / 2.0 && off.perp_dot(ahead).abs() <= width / 2.0
@@ -143,7 +153,7 @@ pub fn flutter(
             let apart = (b0 - a0).dot(across);
             let parallel = along.dot((b1 - b0).normalize_or_zero()) < -0.9999;
             let (low, high) = ((b1 - a0).dot(along).max(0.0), (b0 - a0).dot(along).min((a1 - a0).length()));
-            let names = [crate::plan::WALL_NAMES[a], crate::plan::WALL_NAMES[b]];
+            let names = [WALL_NAMES[a], WALL_NAMES[b]];
             if parallel && apart >= 1.0 && high - low > 0.5 && names.iter().all(|name| bare(name)) {
                 found.push((names[0].to_owned(), names[1].to_owned(), apart));
             }

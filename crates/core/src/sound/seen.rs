@@ -168,9 +168,9 @@ pub fn seen(corner: &Corner<'_>) -> SoundSeen {
         modes_hz,
         modes_words,
         noises,
-        chart: chart(corner),
-        choices: choices(corner),
-        advice: advice(corner),
+        chart: chart(corner, &absorption),
+        choices: choices(corner, &absorption),
+        advice: advice(corner, &absorption),
         record: record(corner),
     }
 }
@@ -195,6 +195,11 @@ fn told_modes(corner: &Corner<'_>) -> (Vec<f64>, Vec<String>) {
             )
         })
         .collect();
+    words.push(format!(
+        "Best not with the head in the middle: {} from the left wall, {} from the back wall.",
+        corner.brief.units.length(sides[0] / 2.0),
+        corner.brief.units.length(sides[1] / 2.0)
+    ));
     let at = [corner.mouth_m.x, corner.mouth_m.y];
     for axis in 0..2 {
         let part = at[axis] / sides[axis];

@@ -184,14 +184,13 @@ impl Free {
 }
 
 /// What would bring a corner's room to its target, and where.
-pub fn advice(corner: &Corner<'_>) -> TreatmentAdvice {
-    let absorption = Absorption::of(corner);
+pub fn advice(corner: &Corner<'_>, absorption: &Absorption) -> TreatmentAdvice {
     let target_s = BEST_S[1];
     let now = absorption.rt_mid_s();
     let lacks = |absorption: &Absorption| {
         (2..5).map(|band| missing_m2(absorption, band, target_s)).fold(0.0, f64::max)
     };
-    let free = free(corner, &absorption);
+    let free = free(corner, absorption);
     let rows = || THINGS.iter().filter_map(|(id, label, piece)| Some((material(id)?, *label, *piece)));
     let alone = rows()
         .filter_map(|(row, label, _)| {
@@ -203,7 +202,7 @@ pub fn advice(corner: &Corner<'_>) -> TreatmentAdvice {
             let needed = (2..5)
                 .map(|band| {
                     area_m2(
-                        missing_m2(&absorption, band, target_s),
+                        missing_m2(absorption, band, target_s),
                         row.absorption[band].min(0.99),
                         covered[band],
                     )
@@ -216,7 +215,7 @@ pub fn advice(corner: &Corner<'_>) -> TreatmentAdvice {
                 label: label.into(),
                 area_m2: (needed <= most_m2).then_some(needed),
                 most_m2,
-                reaches_s: with(&absorption, row.absorption, covered, used).rt_mid_s(),
+                reaches_s: with(absorption, row.absorption, covered, used).rt_mid_s(),
                 estimate: row.source == 'E',
             })
         })
@@ -225,10 +224,10 @@ pub fn advice(corner: &Corner<'_>) -> TreatmentAdvice {
         rt_mid_s: now,
         words: words(now).into(),
         target_s,
-        missing_m2: lacks(&absorption),
+        missing_m2: lacks(absorption),
         alone,
-        steps: steps(corner, &absorption, &free, target_s),
-        places: places(corner),
+        steps: steps(corner, absorption, &free, target_s),
+        places: places(corner, absorption),
     }
 }
 
@@ -286,7 +285,7 @@ fn steps(corner: &Corner<'_>, absorption: &Absorption, free: &Free, target_s: f6
 }
 
 /// Where the voice is thrown back first: before the mouth, over the head, at the sides; then what flutters.
-fn places(corner: &Corner<'_>) -> Vec<TreatmentPlace> {
+fn places(corner: &Corner<'_>, absorption: &Absorption) -> Vec<TreatmentPlace> {
     let room = &corner.brief.room;
     let mut all: Vec<TreatmentPlace> = Vec::new();
     let mut keep = |surface: &str, at: DVec3, sentence: String| {
@@ -296,19 +295,9 @@ fn places(corner: &Corner<'_>) -> Vec<TreatmentPlace> {
             all.push(TreatmentPlace { surface: surface.into(), sentence, position_m: at.into() });
         }
     };
-    let facing = crate::geometry::bearing_vector(corner.layout.seat.bearing_deg);
-    if let Some(wall) = room.wall_met(corner.mouth_m.truncate(), facing.truncate()) {
-        let name = WALL_NAMES[wall];
-        if let Some(plane) = room.surface(name) {
-            let way =
-                facing * ((plane.corner_m - corner.mouth_m).dot(plane.normal) / facing.dot(plane.normal));
-            let words = surface_words(room, name);
-            keep(
-                name,
-                corner.mouth_m + way,
-                format!("The {words}, behind the camera: the voice is aimed at it."),
-            );
-        }
+    if let Some((name, at)) = reflections::aimed_at(corner) {
+        let words = surface_words(room, name);
+        keep(name, at, format!("The {words}, behind the camera: the voice is aimed at it."));
     }
     let hits = reflections::first(corner);
     let mut ceiling_first: Vec<_> = hits.iter().filter(|hit| !hit.is_furniture).collect();
@@ -322,8 +311,7 @@ fn places(corner: &Corner<'_>) -> Vec<TreatmentPlace> {
         };
         keep(&hit.surface, hit.point_m, sentence);
     }
-    let absorption = Absorption::of(corner);
-    for (a, b, apart) in reflections::flutter(corner, &absorption) {
+    for (a, b, apart) in reflections::flutter(corner, absorption) {
         if let Some(plane) = room.surface(&a) {
             let (one, other) = (surface_words(room, &a), surface_words(room, &b));
             let sentence = format!(

@@ -11,7 +11,7 @@ use serde_json::json;
 
 use crate::support::{demo, plain_with, reading, value};
 
-fn to(thing: &str, at: [f64; 3]) -> Move {
+pub(crate) fn to(thing: &str, at: [f64; 3]) -> Move {
     Move {
         thing: Id::from(thing),
         grip: Grip::Place,

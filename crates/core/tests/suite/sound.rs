@@ -4,6 +4,7 @@
 use fogon_core::corner::Corner;
 use fogon_core::geometry::DVec3;
 use fogon_core::plan::Plan;
+use fogon_core::sound::absorption::Absorption;
 use fogon_core::sound::field::room_constant_m2;
 use fogon_core::sound::images::{first_arrivals, up_to_order, within};
 use fogon_core::sound::impulse::{self, RATE_HZ, Tail, decay_db, decay_time_s};
@@ -579,7 +580,7 @@ fn the_response_that_is_heard_says_what_the_readings_say() {
             let plan = varied(&plan, way).unwrap();
             let corner = Corner::of(&plan).unwrap();
             let made = hear::impulse(&corner).unwrap();
-            let (scene, at) = fogon_core::sound::scene(&corner).unwrap();
+            let (scene, at) = fogon_core::sound::scene(&corner, &Absorption::of(&corner)).unwrap();
             let planned = pickup(&scene, &at);
             let what = format!("{} {way:?}", plan.name);
             let (response, direct) = (&made.response, made.response.direct_s);

@@ -5,11 +5,11 @@ use fogon_core::arrange::{Variant, propose, varied, with_treatment};
 use fogon_core::corner::Corner;
 use fogon_core::drawing::{Ink, draw, draw_sound};
 use fogon_core::geometry::DVec3;
-use fogon_core::hand::{Grip, Move, Sheet, moved};
+use fogon_core::hand::moved;
 use fogon_core::material::material;
-use fogon_core::plan::{Mounting, Plan, Point3};
+use fogon_core::plan::Plan;
 use fogon_core::sound::absorption::Absorption;
-use fogon_core::sound::choices::choices;
+use fogon_core::sound::choices::{MicrophoneKind, choices};
 use fogon_core::sound::record::{RecordPath, record};
 use fogon_core::sound::reflections;
 use fogon_core::sound::seen::seen;
@@ -73,7 +73,7 @@ fn check_hung(plan: &Plan) {
 fn advice_holds_when_it_is_followed() {
     let plan = bare();
     let corner = Corner::of(&plan).unwrap();
-    let told = advice(&corner);
+    let told = advice(&corner, &Absorption::of(&corner));
     assert!(told.rt_mid_s > 0.8 && told.steps.len() >= 3, "{}", told.rt_mid_s);
     let mut now = plan.clone();
     for step in &told.steps {
@@ -101,7 +101,10 @@ fn advice_holds_when_it_is_followed() {
     let soft = ["wall-0", "wall-1", "wall-2", "wall-3", "floor", "ceiling"]
         .map(|name| (name.to_owned(), json!({ "material": "curtain_heavy" })));
     let soft = plain_with(&[("/brief/room/surfaces", Value::from_iter(soft))]);
-    let told = advice(&Corner::of(&soft).unwrap());
+    let told = {
+        let corner = Corner::of(&soft).unwrap();
+        advice(&corner, &Absorption::of(&corner))
+    };
     assert!(told.missing_m2 == 0.0 && told.steps.is_empty());
 }
 
@@ -152,18 +155,7 @@ fn a_hand_slides_it_along_and_round_the_walls() {
     let plan = with_treatment(&bare(), "blanket_pleated", 1.5, 1.2).unwrap();
     let id = plan.layout.treatment.keys().next().unwrap().clone();
     let to = |plan: &Plan, at: [f64; 3]| {
-        let by = Move {
-            thing: id.clone(),
-            grip: Grip::Place,
-            to_m: Some(Point3(at)),
-            from_eyes: None,
-            bearing_deg: None,
-            distance_m: None,
-            focal_length_mm: None,
-            sheet: Sheet::Plan,
-            snap: false,
-            anyway: false,
-        };
+        let by = crate::hand::to(&id.0, at);
         moved(plan, &by).unwrap().plan
     };
     for (at, wall, lies) in [
@@ -179,6 +171,16 @@ fn a_hand_slides_it_along_and_round_the_walls() {
         }
         check_hung(&next);
     }
+    // What a hand hung without owning it stays when lights and microphone are placed anew and something owned is hung.
+    let mut owning = serde_json::to_value(&plan).unwrap();
+    set(
+        &mut owning,
+        "/brief/gear/wool",
+        json!({"kind": "treatment", "label": "Wool", "material": "panel_50mm", "width_m": 1.2, "height_m": 0.6, "state": "owned"}),
+    );
+    let anew = fogon_core::arrange::replaced(&read(&owning)).unwrap();
+    assert!(anew.layout.treatment.contains_key(&id) && anew.layout.treatment.len() == 2);
+    check_hung(&anew);
     // Locked, it stays.
     let mut locked = serde_json::to_value(&plan).unwrap();
     set(&mut locked, &format!("/layout/treatment/{}/locked", id.0), json!(true));
@@ -230,20 +232,28 @@ proptest! {
 fn schools_of_microphones_stand_side_by_side() {
     let plan = demo();
     let corner = Corner::of(&plan).unwrap();
-    let all = choices(&corner);
-    assert_eq!(all.len(), 6);
+    let all = choices(&corner, &Absorption::of(&corner));
+    assert_eq!(all.len(), 7);
     assert_eq!(all.iter().filter(|choice| choice.chosen).count(), 1);
-    let of = |mounting: Mounting| all.iter().find(|choice| choice.mounting == mounting).unwrap();
+    let of = |kind: MicrophoneKind| all.iter().find(|choice| choice.kind == kind).unwrap();
     assert!(all.windows(2).all(|pair| pair[0].sti >= pair[1].sti));
-    assert!(of(Mounting::Headset).distance_m < of(Mounting::Lavalier).distance_m);
+    assert!(of(MicrophoneKind::Headset).distance_m < of(MicrophoneKind::Lavalier).distance_m);
     assert!(
-        of(Mounting::OnCamera).direct_to_reverberant_db < of(Mounting::Boom).direct_to_reverberant_db - 6.0
+        of(MicrophoneKind::OnCamera).direct_to_reverberant_db
+            < of(MicrophoneKind::Boom).direct_to_reverberant_db - 6.0
     );
-    assert!(of(Mounting::BuiltIn).sti < of(Mounting::Boom).sti && !of(Mounting::Boom).in_picture);
+    assert!(
+        of(MicrophoneKind::BuiltIn).sti < of(MicrophoneKind::Boom).sti
+            && !of(MicrophoneKind::Boom).in_picture
+    );
+    // The distance factors of Eargle's table: round 1, hypercardioid 2.
+    assert_close(of(MicrophoneKind::Lavalier).distance_factor, 1.0, 1e-9, 0.0, "round");
+    assert!((1.9..2.2).contains(&of(MicrophoneKind::Boom).distance_factor));
     for variant in [
         Variant::Planned,
         Variant::BuiltIn,
         Variant::OnCamera,
+        Variant::BoomShotgun,
         Variant::Boom,
         Variant::Lavalier,
         Variant::Desk,

@@ -1,5 +1,7 @@
 //! Hearing a corner: the response of its room, a voice through it, and the user's own voice, which never leaves the machine.
 
+use std::borrow::Cow;
+
 use axum::Json;
 use axum::extract::{FromRequest, Request, State};
 use axum::http::{HeaderName, HeaderValue, StatusCode, header};
@@ -7,24 +9,16 @@ use axum::response::{IntoResponse, Response};
 use fogon_core::arrange::{Variant, varied, with_treatment};
 use fogon_core::corner::Corner;
 use fogon_core::document;
-use fogon_core::material::BANDS_HZ;
 use fogon_core::plan::Plan;
 use fogon_core::problem::{Code, Problem, Problems};
-use fogon_core::sound::hear::{Unheard, hear, impulse};
-use fogon_core::sound::impulse::{RATE_HZ, decay_db};
-use fogon_core::sound::spectrum::in_bands;
+use fogon_core::sound::clap::{ImpulseSeen, clap};
+use fogon_core::sound::hear::{Unheard, hear};
 use fogon_recording::{Unreadable, dry_voice, read, wav_24_bit};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use super::{Body, Shared, blocking, bytes_of};
 use crate::problem::Details;
-
-/// Points of the picture of a response, and so far it is drawn, s.
-const PICTURE: usize = 600;
-const PICTURE_S: f64 = 0.12;
-/// Points of a decay.
-const DECAY: usize = 80;
 
 /// A corner, and in which way it is to be heard.
 #[derive(Serialize, Deserialize, ToSchema)]
@@ -40,39 +34,6 @@ pub(crate) struct HearIn {
 }
 
 fogon_core::shape!(HearIn, TreatmentIn);
-
-/// What a clap at the mouth would write at the microphone.
-#[derive(Serialize, ToSchema)]
-pub(crate) struct ImpulseSeen {
-    /// Times after the direct sound of what is drawn: first and last, ms.
-    from_ms: f64,
-    to_ms: f64,
-    /// Largest value in each of as many equal stretches, against the direct sound, dB; null under -60.
-    levels_db: Vec<Option<f64>>,
-    /// Octave bands, Hz.
-    bands_hz: [u32; 6],
-    /// Seconds of each point of the decays.
-    decay_s: Vec<f64>,
-    /// Level of what is still to come in each band, dB, band by band.
-    decays_db: Vec<Vec<f64>>,
-    /// Reverberation time by band, s.
-    rt60_s: [f64; 6],
-    /// First reflections: their delay and their level against the direct sound.
-    reflections: Vec<ImpulseReflection>,
-    /// The room is a box, whose images are complete to 50 ms; another room is heard with single reflections and a tail.
-    is_box: bool,
-}
-
-/// A first reflection in a response.
-#[derive(Serialize, ToSchema)]
-pub(crate) struct ImpulseReflection {
-    /// The surface, in words.
-    words: String,
-    /// After the direct sound, ms.
-    delay_ms: f64,
-    /// Against it, dB.
-    level_db: f64,
-}
 
 fn asked(bytes: &[u8]) -> Result<(Plan, bool), Details> {
     let asked: HearIn = document::from_value(document::parse(bytes).map_err(Problems::from)?)?;
@@ -104,9 +65,9 @@ pub(crate) async fn sound(State(store): State<Shared>, Body(bytes): Body) -> Res
         let (plan, own_voice) = asked(&bytes)?;
         let corner = Corner::of(&plan).ok_or_else(unresolved)?;
         let own = if own_voice { store.voice()? } else { None };
-        let voice = match &own {
-            Some(kept) => read(kept).map_err(unreadable)?.samples,
-            None => dry_voice().to_vec(),
+        let voice: Cow<'_, [f32]> = match &own {
+            Some(kept) => read(kept).map_err(unreadable)?.samples.into(),
+            None => dry_voice().into(),
         };
         let heard = hear(&corner, &voice).map_err(unheard)?;
         let mut response = wav_24_bit(&heard.samples).into_response();
@@ -137,52 +98,7 @@ pub(crate) async fn picture(Body(bytes): Body) -> Result<Json<ImpulseSeen>, Deta
     blocking(move || {
         let (plan, _) = asked(&bytes)?;
         let corner = Corner::of(&plan).ok_or_else(unresolved)?;
-        let made = impulse(&corner).ok_or_else(|| unheard(Unheard::NoMicrophone))?;
-        let response = &made.response;
-        let direct = response.direct_s;
-        let (from_s, to_s) = (-0.002, PICTURE_S);
-        let peak = |from_s: f64, to_s: f64| {
-            let from = response.index(direct + from_s);
-            let to = response.index(direct + to_s).max(from + 1).min(response.samples.len());
-            response.samples[from.min(to)..to].iter().fold(0.0f32, |most, s| most.max(s.abs()))
-        };
-        let loudest = f64::from(peak(-0.0005, 0.0005)).max(1e-12);
-        let step = (to_s - from_s) / PICTURE as f64;
-        let levels_db = (0..PICTURE)
-            .map(|i| {
-                let at = from_s + i as f64 * step;
-                let level = 20.0 * (f64::from(peak(at, at + step)) / loudest).log10();
-                (level > -60.0).then_some(level)
-            })
-            .collect();
-        let bands = in_bands(&response.samples[response.index(direct - 0.001)..]);
-        let length = bands[0].len();
-        let at = |point: usize| point * (length - 1) / (DECAY - 1);
-        let decays_db = bands
-            .iter()
-            .map(|band| {
-                let curve = decay_db(band.iter().map(|s| f64::from(*s).powi(2)));
-                (0..DECAY).map(|point| curve[at(point)].max(-90.0)).collect()
-            })
-            .collect();
-        let reflections = fogon_core::sound::hear::reflections_seen(
-            &corner,
-            &fogon_core::sound::absorption::Absorption::of(&corner),
-        )
-        .into_iter()
-        .map(|r| ImpulseReflection { words: r.words, delay_ms: r.delay_ms, level_db: r.level_db })
-        .collect();
-        Ok(Json(ImpulseSeen {
-            from_ms: from_s * 1000.0,
-            to_ms: to_s * 1000.0,
-            levels_db,
-            bands_hz: BANDS_HZ,
-            decay_s: (0..DECAY).map(|point| at(point) as f64 / RATE_HZ).collect(),
-            decays_db,
-            rt60_s: made.rt60_s,
-            reflections,
-            is_box: made.is_box,
-        }))
+        clap(&corner).map(Json).ok_or_else(|| unheard(Unheard::NoMicrophone))
     })
     .await
 }
@@ -260,7 +176,7 @@ pub(crate) async fn keep_voice(
     Upload(bytes): Upload,
 ) -> Result<Json<OwnVoice>, Details> {
     blocking(move || {
-        // A decoder that breaks down over a hostile file takes its own thread with it, not the server.
+        // Only what reads is kept.
         let kept = OwnVoice::of(Some(bytes.clone()))?;
         store.keep_voice(Some(&bytes))?;
         Ok(Json(kept))

@@ -5,7 +5,7 @@ use std::collections::BTreeMap;
 use axum::Json;
 use fogon_core::document::Shape;
 use fogon_core::glossary::{Term, terms};
-use fogon_core::material::MATERIALS;
+use fogon_core::material::{MATERIALS, Use};
 use fogon_core::plan::{Gear, Plan, School, all_schools};
 use serde::Serialize;
 use utoipa::ToSchema;
@@ -18,6 +18,7 @@ pub(crate) struct Finish {
     /// Absorption at 125, 250, 500, 1000, 2000 and 4000 Hz.
     #[schema(value_type = Vec<f64>)]
     absorption: [f64; 6],
+    kind: Use,
 }
 
 /// Where practitioners disagree
@@ -41,7 +42,8 @@ pub(crate) async fn catalogue() -> Json<BTreeMap<String, Gear>> {
 /// Surface finishes
 #[utoipa::path(get, path = "/api/v1/materials", responses((status = 200, body = Vec<Finish>)))]
 pub(crate) async fn materials() -> Json<Vec<Finish>> {
-    let finishes = MATERIALS.iter().map(|m| Finish { id: m.id, label: m.label, absorption: m.absorption });
+    let finishes =
+        MATERIALS.iter().map(|m| Finish { id: m.id, label: m.label, absorption: m.absorption, kind: m.kind });
     Json(finishes.collect())
 }
 

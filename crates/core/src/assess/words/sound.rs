@@ -21,6 +21,7 @@ const APART_FRAMES: f64 = 1.0;
 pub(super) fn notes(corner: &Corner<'_>, readings: &[Reading]) -> Vec<Finding> {
     let value = |id: &str| readings.iter().find(|r| r.id == id).and_then(|r| r.value);
     let source = "common practice, no source";
+    let absorption = Absorption::of(corner);
     let mut all = Vec::new();
     if let Some(snr) = value("sound.microphone.snr_db").filter(|snr| *snr < NOISY_DB) {
         all.push(
@@ -31,7 +32,7 @@ pub(super) fn notes(corner: &Corner<'_>, readings: &[Reading]) -> Vec<Finding> {
             )
             .because("Below 25 dB noise is heard under the voice, and no filter takes it out clean.", source)
             .on("sound.microphone.snr_db", Some(snr), "dB")
-            .advise(quieter(corner)),
+            .advise(quieter(corner, &absorption)),
         );
     }
     if let Some(sti) = value("sound.microphone.speech_transmission_index").filter(|sti| *sti < CLEAR) {
@@ -74,7 +75,7 @@ pub(super) fn notes(corner: &Corner<'_>, readings: &[Reading]) -> Vec<Finding> {
             .advise("Come nearer, or use a stronger or quieter preamplifier."),
         );
     }
-    all.extend(flutter(corner));
+    all.extend(flutter(corner, &absorption));
     if let Some(record) = record::record(corner)
         && let (Some(frames), Some(words)) =
             (record.drift_frames.filter(|frames| *frames > APART_FRAMES), record.drift_words)
@@ -93,10 +94,10 @@ pub(super) fn notes(corner: &Corner<'_>, readings: &[Reading]) -> Vec<Finding> {
 }
 
 /// What would make the loudest noise softer.
-fn quieter(corner: &Corner<'_>) -> String {
+fn quieter(corner: &Corner<'_>, absorption: &Absorption) -> String {
     let nearer = "bring the microphone nearer";
     let Some((gear, capsule)) = corner.microphone else { return capital(&format!("{nearer}.")) };
-    let all = around::heard(corner, &Absorption::of(corner), gear, capsule);
+    let all = around::heard(corner, absorption, gear, capsule);
     let Some(loudest) = all.first() else { return capital(&format!("{nearer}.")) };
     let level = decimals(loudest.level_dba, 0);
     match (&*loudest.id, loudest.can_stop, loudest.is_lamp) {
@@ -115,11 +116,12 @@ fn quieter(corner: &Corner<'_>) -> String {
 }
 
 /// Bare walls across from each other, where the surfaces are known.
-fn flutter(corner: &Corner<'_>) -> Option<Finding> {
-    let absorption = Absorption::of(corner);
-    let (one, other, apart) = reflections::flutter(corner, &absorption)
-        .into_iter()
-        .find(|(one, _, _)| one != "floor" && !absorption.assumed)?;
+fn flutter(corner: &Corner<'_>, absorption: &Absorption) -> Option<Finding> {
+    if absorption.assumed {
+        return None;
+    }
+    let pairs = reflections::flutter(corner, absorption);
+    let (one, other, apart) = pairs.into_iter().find(|(one, _, _)| one != "floor")?;
     let room = &corner.brief.room;
     let (one, other) = (surface_words(room, &one), surface_words(room, &other));
     Some(
