@@ -11,7 +11,7 @@ use fogon_core::card::card;
 use fogon_core::corner::Corner;
 use fogon_core::drawing::draw;
 use fogon_core::hand::{Grip, Move, Sheet, moved};
-use fogon_core::light::{self, face::Lit};
+use fogon_core::light::{self, LightReport};
 use fogon_core::money::changes;
 use fogon_core::plan::{BriefFile, Plan, Point3};
 use fogon_testkit::BOX_ROOM;
@@ -37,7 +37,7 @@ fn corner(criterion: &mut Criterion) {
     }
     let lit = |plan: &Plan| {
         let corner = Corner::of(plan).expect("the plan resolves");
-        let lit = Lit::of(&corner).expect("there is light");
+        let lit = LightReport::of(&corner).expect("there is light");
         (light::readings(&corner, Some(&lit)).len(), light::details(&lit).len())
     };
     assert!(lit(&lamps).1 >= 8, "the light is told");

@@ -11,6 +11,7 @@ mod hang;
 mod lamp;
 mod lights;
 mod obstacle;
+mod optics;
 mod screen;
 mod seats;
 mod settle;
@@ -25,15 +26,9 @@ use serde::Serialize;
 use utoipa::ToSchema;
 
 use crate::assess::Quick;
-use crate::assess::carry::{rounded, rounded_bearing, rounded_floor, set_pose};
+use crate::assess::carry::{rounded, rounded_bearing, rounded_floor};
 use crate::geometry::{DVec3, bearing_of, bearing_vector};
-use crate::person::landmarks_of;
-use crate::plan::{
-    Brief, Camera, Gear, GearCamera, GearLens, Id, Layout, LensSchool, Orientation, Plan, Seat, Support,
-    SupportKind, Things,
-};
-use crate::reading::trapezium;
-use crate::shot::framing::{self, Wanted};
+use crate::plan::{Brief, Layout, Plan, Seat, Things};
 
 pub use angle::{AngleKind, with_angle};
 use furnish::Furnished;
@@ -42,14 +37,13 @@ pub use ground::{Depth, Gained, Ground, ground};
 pub use hang::with_treatment;
 pub use lamp::{LampJob, with_light};
 pub use obstacle::Obstacle;
-use seats::{Facing, Place};
+use optics::{Optics, Shot, shots};
+use seats::Facing;
 pub use variant::{Variant, varied};
 pub use why::{Placed, why};
 
 /// Proposals given at most.
 const PROPOSALS: usize = 3;
-/// Focal lengths tried over a zoom's range.
-const FOCAL_STEPS: usize = 6;
 /// Candidates with a camera that are lit and judged, for each facing.
 const KEPT_A_FACING: usize = 5;
 /// Candidates of one facing whose seat and camera are legal that are given up on before the next facing.
@@ -57,10 +51,6 @@ const FAILED_A_FACING: usize = 6;
 
 /// Steps of the refinement, m along and across, and parts of the focal length.
 const REFINING_M: [f64; 2] = [0.10, 0.05];
-/// Candidates that do not fit are kept up to this many, to explain a failure by.
-const SHOTS_MOST: usize = 4000;
-/// A seat that gives way gives this much more than it must, so that rounding keeps it, m.
-const SLIDE_SLACK_M: f64 = 0.002;
 
 /// In what a layout differs from the best one.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, ToSchema)]
@@ -113,6 +103,8 @@ pub struct Proposals {
     pub missing: Vec<Missing>,
     /// If there are none: each rule that forbids the best candidate, by how much, and what would free it.
     pub obstacles: Vec<Obstacle>,
+    /// Measured readings that were set aside: they belong to another arrangement than these.
+    pub set_aside: Vec<String>,
 }
 
 /// A candidate that has been judged.
@@ -182,28 +174,35 @@ fn search(brief: &Brief, optics: &[Optics<'_>], facings: &[Facing], most: usize)
     found
 }
 
-/// Looks for the best legal layouts of a brief.
+/// Looks for the best legal layouts of a brief. What was measured of one arrangement is set aside: it says nothing of others.
 pub fn propose(name: &str, brief: &Brief) -> Proposals {
-    let obstacles = obstacle::missing_gear(brief);
+    let general = &*brief.of_any_layout();
+    let set_aside = brief.set_aside_in(general);
+    let none = |obstacles| Proposals {
+        proposals: Vec::new(),
+        missing: Vec::new(),
+        obstacles,
+        set_aside: Vec::new(),
+    };
+    let obstacles = obstacle::missing_gear(general);
     if !obstacles.is_empty() {
-        return Proposals { proposals: Vec::new(), missing: Vec::new(), obstacles };
+        return none(obstacles);
     }
-    let optics = Optics::all(brief);
-    let Searched { mut judged, failed } = search(brief, &optics, &seats::facings(brief), KEPT_A_FACING);
+    let optics = Optics::all(general);
+    let Searched { mut judged, failed } = search(general, &optics, &seats::facings(general), KEPT_A_FACING);
     if judged.is_empty() {
-        let obstacles = obstacle::explain(brief, &failed);
-        return Proposals { proposals: Vec::new(), missing: Vec::new(), obstacles };
+        return none(obstacle::explain(general, &failed));
     }
-    refine(brief, &optics, &mut judged[0]);
-    let (others, missing) = ways::others(brief, &judged);
+    refine(general, &optics, &mut judged[0]);
+    let (others, missing) = ways::others(general, &judged);
     let best = &judged[0];
     let mut proposals = vec![Proposal {
         differs: Differs::Best,
         title: format!("Facing {}", best.facing()),
-        reason: why::best(brief, &judged),
+        reason: why::best(general, &judged),
         score: best.quick.score,
         ready: best.is_ready(),
-        plan: Plan::new(name, brief.clone(), best.layout.clone()),
+        plan: Plan::new(name, general.clone(), best.layout.clone()),
     }];
     proposals.extend(others.into_iter().map(|way| Proposal {
         differs: way.differs,
@@ -213,7 +212,7 @@ pub fn propose(name: &str, brief: &Brief) -> Proposals {
         ready: way.judged.is_ready(),
         plan: Plan::new(name, way.brief, way.judged.layout),
     }));
-    Proposals { proposals, missing, obstacles: Vec::new() }
+    Proposals { proposals, missing, obstacles: Vec::new(), set_aside }
 }
 
 fn judge(brief: &Brief, shot: Shot) -> Result<Judged, furnish::Failed> {
@@ -222,7 +221,7 @@ fn judge(brief: &Brief, shot: Shot) -> Result<Judged, furnish::Failed> {
 }
 
 /// Small steps from the best candidate of the grid, as long as one of them is better: the seat along and across
-/// the facing, the focal length. The best of each round is taken.
+/// the facing, the focal length, then another lamp as the key. The best of each round is taken.
 fn refine(brief: &Brief, optics: &[Optics<'_>], best: &mut Judged) {
     let used =
         |o: &&Optics<'_>| *o.body_id == best.layout.camera.body && *o.lens_id == best.layout.camera.lens;
@@ -245,185 +244,18 @@ fn refine(brief: &Brief, optics: &[Optics<'_>], best: &mut Judged) {
             *best = next;
         }
     }
-}
-
-/// A camera that frames a person somewhere in the room, before anything else is placed.
-#[derive(Debug, Clone)]
-pub(crate) struct Shot {
-    pub(crate) facing: Facing,
-    pub(crate) place: Place,
-    pub(crate) camera: Camera,
-    /// Score of picture and background alone, to try the promising first.
-    pub(crate) promise: f64,
-    /// How far the lens goes beside the line from the eyes where they leave it, m.
-    pub(crate) aside_m: f64,
-    /// How far the camera is beyond where it may be, m; at most 0 when it fits.
-    pub(crate) lacking_m: f64,
-}
-
-/// A camera with a lens, and what it is to frame.
-struct Optics<'a> {
-    body_id: &'a Id,
-    body: &'a GearCamera,
-    lens_id: &'a Id,
-    lens: &'a GearLens,
-    want: Wanted,
-    image_height_mm: f64,
-    image_ratio: f64,
-    eye_m: f64,
-}
-
-impl<'a> Optics<'a> {
-    /// Every camera at hand with every lens at hand.
-    fn all(brief: &'a Brief) -> Vec<Self> {
-        let marks = landmarks_of(brief);
-        let at_hand = || brief.gear.iter().filter(|(_, g)| g.at_hand());
-        let mut all = Vec::new();
-        for (body_id, body) in at_hand().filter_map(|(id, g)| Some((id, g.camera()?))) {
-            for (lens_id, lens) in at_hand()
-                .filter_map(|(id, g)| Some((id, g.lens()?)))
-                .filter(|(_, lens)| brief.mounts(body_id, lens))
-            {
-                let (long, short) = body.active_area_mm();
-                let upright =
-                    framing::wanted(brief, &marks, long / short).orientation == Orientation::Portrait;
-                let (width, height) = if upright { (short, long) } else { (long, short) };
-                let want = framing::wanted(brief, &marks, width / height);
-                all.push(Self {
-                    body_id,
-                    body,
-                    lens_id,
-                    lens,
-                    want,
-                    image_height_mm: height,
-                    image_ratio: width / height,
-                    eye_m: marks.eye_m,
-                });
-            }
-        }
-        all
-    }
-
-    /// The shot of a person at a place by this camera at a focal length.
-    fn shot(&self, brief: &Brief, facing: &Facing, place: Place, focal_length_mm: f64) -> Shot {
-        let eyes = place.seat_m.extend(self.eye_m);
-        let pose =
-            framing::pose(brief, &self.want, focal_length_mm, self.image_height_mm, eyes, facing.bearing_deg);
-        let (lacking_m, _) =
-            crate::shot::fit::lacks_m(&brief.room, &pose, focal_length_mm, self.lens.nearest_focus_m);
-        let camera = self.camera(brief, &pose, focal_length_mm);
-        let promise = promise(brief, &camera, &place, eyes, &pose) - lacking_m.max(0.0) * 10.0;
-        let aside_m = self.want.aside_m(brief, self.want.gaze_deg, self.image_ratio).abs();
-        Shot { facing: facing.clone(), place, camera, promise, aside_m, lacking_m }
-    }
-
-    fn camera(&self, brief: &Brief, pose: &framing::Pose, focal_length_mm: f64) -> Camera {
-        let mains = crate::room::mains(brief).frequency_hz.0;
-        let frame_rate_hz = crate::shot::frame_rate_hz(brief, mains);
-        let mut camera = Camera {
-            body: self.body_id.clone(),
-            lens: self.lens_id.clone(),
-            position_m: crate::plan::Point3([0.0; 3]),
-            bearing_deg: 0.0,
-            tilt_deg: 0.0,
-            orientation: self.want.orientation,
-            focal_length_mm,
-            f_number: crate::shot::f_number(brief, self.body, self.lens, focal_length_mm),
-            shutter_s: crate::exposure::shutter_s(mains, frame_rate_hz),
-            iso: self.body.iso_min,
-            nd_stops: 0.0,
-            frame_rate_hz,
-            white_balance_k: 5600.0,
-            focus_distance_m: 1.0,
-            support: Support {
-                kind: SupportKind::Floor,
-                gear: None,
-                base_m: None,
-                on: None,
-                foot_radius_m: None,
-                sandbag_kg: 0.0,
-            },
-            locked: false,
-        };
-        set_pose(&mut camera, pose, focal_length_mm);
-        camera
-    }
-}
-
-/// Every seat and focal length for one facing. A camera that lacks less than a step of the grid gets that much
-/// from the seat, where there is room behind it.
-fn shots(brief: &Brief, optics: &[Optics<'_>], facing: &Facing) -> Vec<Shot> {
-    let places = seats::places(brief, facing);
-    let mut all = Vec::new();
-    for optics in optics {
-        for focal in focal_lengths(optics.lens.focal_min_mm, optics.lens.focal_max_mm) {
-            for place in &places {
-                let mut shot = optics.shot(brief, facing, place.clone(), focal);
-                if shot.lacking_m > 0.0
-                    && shot.lacking_m < seats::GRID_M
-                    && let Some(back) =
-                        seats::shifted(brief, facing, place, -shot.lacking_m - SLIDE_SLACK_M, 0.0)
-                {
-                    shot = optics.shot(brief, facing, back, focal);
-                }
-                if shot.lacking_m <= 0.0 || all.len() < SHOTS_MOST {
-                    all.push(shot);
-                }
-            }
+    // Which lamp does best as the key shows only in place.
+    let bare = Layout { lights: Things::new(), ..best.layout.clone() };
+    for (id, _) in cast::keys(brief, &bare).into_iter().take(furnish::KEYS_TRIED).skip(1) {
+        let other = judge(brief, Shot { key: Some(id.clone()), ..best.shot.clone() });
+        if let Some(other) = other.ok().filter(|other| other.order(best) == Ordering::Less) {
+            *best = other;
         }
     }
-    all
-}
-
-fn focal_lengths(low: f64, high: f64) -> Vec<f64> {
-    if high / low < 1.02 {
-        return vec![low];
-    }
-    let steps = FOCAL_STEPS - 1;
-    (0..=steps)
-        .map(|i| (low * (high / low).powf(i as f64 / steps as f64) * 10.0).round() / 10.0)
-        .map(|f| f.clamp(low, high))
-        .collect()
-}
-
-/// Picture and room scores by the same bands as the assessment, without building a corner.
-fn promise(brief: &Brief, camera: &Camera, place: &Place, eyes: DVec3, pose: &framing::Pose) -> f64 {
-    let score = |id: &str, value: f64| {
-        crate::assess::bands::band_of(id, brief, false).0.map_or(1.0, |band| trapezium(value, band))
-    };
-    let away = -bearing_vector(pose.bearing_deg + 180.0).truncate();
-    let behind = crate::corner::behind_m(&brief.room, &brief.room.outline(), eyes, away);
-    let width = camera.f_number;
-    let blur = brief
-        .gear
-        .get(&camera.body)
-        .and_then(Gear::camera)
-        .map(|body| {
-            let disc = crate::shot::lens::blur_disc_mm(
-                camera.focal_length_mm,
-                width,
-                pose.subject_distance_m,
-                pose.subject_distance_m + behind.max(0.01),
-            );
-            100.0 * disc / body.active_area_mm().0
-        })
-        .unwrap_or(0.0);
-    // Room to work in around the person: half the distance to the nearest wall counts a little.
-    let side = place.side_room_m.min(1.2) / 1.2;
-    let lens = if brief.schools.lens == LensSchool::FarAndLong {
-        score("shot.background.blur_percent", blur)
-    } else {
-        1.0
-    };
-    score("shot.camera.distance_m", pose.subject_distance_m) * 0.10
-        + lens * 0.05
-        + score("room.background_behind_m", behind) * 0.14
-        + side * 0.10
-        + behind.min(3.0) * 0.01
 }
 
 /// The layout with a seat and a camera only.
-pub(crate) fn bare_layout(shot: &Shot, gaze_deg: f64) -> Layout {
+fn bare_layout(shot: &Shot, gaze_deg: f64) -> Layout {
     let mut camera = shot.camera.clone();
     if gaze_deg != 0.0 {
         let across = bearing_vector(camera.bearing_deg + 90.0) * shot.aside_m * gaze_deg.signum();

@@ -7,17 +7,16 @@ pub mod choices;
 pub mod legal;
 pub mod mend;
 pub mod score;
-mod way;
 mod words;
 
 use serde::Serialize;
 use utoipa::ToSchema;
 
 use crate::corner::{Corner, Thing, things};
-use crate::finding::{Finding, Severity};
-use crate::light::face::Lit;
+use crate::finding::{Finding, Note, Severity};
+use crate::light::{LightField, LightReport};
 use crate::plan::{Brief, Layout, Plan};
-use crate::reading::{Aspect, From, Reading, Standing, standing, trapezium};
+use crate::reading::{Aspect, Origin, Reading, Standing, standing, trapezium};
 use legal::{Breach, Rules};
 
 pub(crate) use words::PRACTICAL_STOPS;
@@ -85,7 +84,7 @@ pub fn without_moves(plan: &Plan) -> Assessment {
 /// As [`without_moves`], from the two halves of a plan.
 fn of_layout(brief: &Brief, layout: &Layout) -> Assessment {
     let Some(corner) = Corner::from_parts(brief, layout) else { return unresolved() };
-    let lit = Lit::of(&corner);
+    let lit = LightReport::of(&corner);
     let readings = lit_readings(&corner, lit.as_ref());
     let all = things(&corner);
     let breaches = Rules::new(&corner).all(&all);
@@ -103,12 +102,19 @@ pub fn quick(brief: &Brief, layout: &Layout) -> Quick {
     let Some(corner) = Corner::from_parts(brief, layout) else {
         return Quick { stops: usize::MAX, fixes: usize::MAX, score: 0.0 };
     };
-    let readings = scored_readings(&corner, Lit::of(&corner).as_ref());
-    let stops = Rules::new(&corner).all(&things(&corner)).len() + usize::from(corner.microphone.is_none());
-    let fixes = readings.iter().filter(|r| words::severity_of(r) == Some(Severity::Fix)).count()
-        + words::fixes_beside_readings(&corner)
-        + words::unlit(&corner).iter().filter(|f| f.severity == Severity::Fix).count();
-    Quick { stops, fixes, score: score::layout_score(&readings, brief) }
+    let readings = scored_readings(&corner, LightField::of(&corner).as_ref());
+    let mut broken: Vec<_> =
+        Rules::new(&corner).all(&things(&corner)).into_iter().map(|b| (b.rule, b.thing)).collect();
+    broken.sort();
+    broken.dedup();
+    let beside = words::beside_readings(&corner);
+    let count = |severity: Severity| beside.iter().filter(|finding| finding.severity == severity).count();
+    let poor = readings.iter().filter(|r| words::severity_of(r) == Some(Severity::Fix)).count();
+    Quick {
+        stops: broken.len() + count(Severity::Stop),
+        fixes: poor + count(Severity::Fix),
+        score: score::layout_score(&readings, brief),
+    }
 }
 
 /// Broken rules of a corner.
@@ -118,15 +124,16 @@ pub fn breaches(corner: &Corner<'_>, all: &[Thing]) -> Vec<Breach> {
 
 /// All readings of a corner with measured values in place, bands and scores.
 pub fn readings(corner: &Corner<'_>) -> Vec<Reading> {
-    lit_readings(corner, Lit::of(corner).as_ref())
+    lit_readings(corner, LightReport::of(corner).as_ref())
 }
 
-fn lit_readings(corner: &Corner<'_>, lit: Option<&Lit<'_>>) -> Vec<Reading> {
-    let mut all = scored_readings(corner, lit);
+fn lit_readings(corner: &Corner<'_>, lit: Option<&LightReport<'_>>) -> Vec<Reading> {
+    let mut all = scored_readings(corner, lit.map(|lit| &**lit));
     // Each beside the others of its trade.
     let light = lit.map_or_else(Vec::new, crate::light::details);
     for (trade, mut details) in [("light.", light), ("sound.", crate::sound::details(corner))] {
-        let after = all.iter().rposition(|r| r.id.starts_with(trade)).map_or(all.len(), |at| at + 1);
+        let of_trade = |reading: &Reading| reading.id.quantity.id().starts_with(trade);
+        let after = all.iter().rposition(of_trade).map_or(all.len(), |at| at + 1);
         set_measured(corner, &mut details);
         all.splice(after..after, details);
     }
@@ -134,7 +141,7 @@ fn lit_readings(corner: &Corner<'_>, lit: Option<&Lit<'_>>) -> Vec<Reading> {
 }
 
 /// The readings that a score, a stop or a fix can hang on: a search asks for no more.
-fn scored_readings(corner: &Corner<'_>, lit: Option<&Lit<'_>>) -> Vec<Reading> {
+fn scored_readings(corner: &Corner<'_>, lit: Option<&LightField<'_>>) -> Vec<Reading> {
     let mut all = crate::person::readings(corner.brief);
     all.extend(crate::shot::readings(corner));
     all.extend(crate::light::readings(corner, lit));
@@ -147,21 +154,21 @@ fn scored_readings(corner: &Corner<'_>, lit: Option<&Lit<'_>>) -> Vec<Reading> {
 
 /// Measured values in place of computed ones, bands and scores.
 fn set_measured(corner: &Corner<'_>, all: &mut [Reading]) {
-    let tracked = corner.brief.person.face_tracking && corner.body.face_tracking;
+    let row = bands::Row::of(corner);
     for reading in all {
-        if let Some(measured) = corner.brief.measured.get(reading.id.as_ref()) {
+        if let Some(measured) = corner.brief.measured_value(reading.id.quantity) {
             let computed = reading.value.unwrap_or(f64::NAN);
             reading.working.inputs.push(crate::reading::Input {
                 name: "computed instead",
                 value: if computed.is_finite() { computed } else { 0.0 },
                 unit: reading.unit,
-                from: From::Computed,
+                from: Origin::Computed,
             });
-            reading.value = Some(*measured);
-            reading.from = From::Measured;
+            reading.value = Some(measured);
+            reading.from = Origin::Measured;
             reading.uncertainty = None;
         }
-        let (band, _) = bands::band_of(&reading.id, corner.brief, tracked);
+        let (band, _) = bands::band_of(reading.id.quantity, &row);
         reading.band = band;
         if let (Some(band), Some(value)) = (band, reading.value) {
             reading.standing = standing(value, band);
@@ -172,7 +179,7 @@ fn set_measured(corner: &Corner<'_>, all: &mut [Reading]) {
 
 fn verdict(findings: &[Finding]) -> Verdict {
     let because: Vec<String> =
-        findings.iter().filter(|f| f.severity != Severity::Consider).map(|f| f.id.clone()).collect();
+        findings.iter().filter(|f| f.severity != Severity::Consider).map(|f| f.id.to_string()).collect();
     let sentence = match because.len() {
         0 => "Ready: record.".to_owned(),
         1 => "Not ready: 1 thing stands in the way.".to_owned(),
@@ -183,7 +190,8 @@ fn verdict(findings: &[Finding]) -> Verdict {
 
 /// A plan whose ids do not resolve; `Plan::check` refuses such plans before they come here.
 fn unresolved() -> Assessment {
-    let finding = Finding::new("plan", Severity::Stop, "The layout names gear that the brief does not have.");
+    let finding =
+        Finding::new(Note::Unresolved, Severity::Stop, "The layout names gear that the brief does not have.");
     Assessment {
         verdict: verdict(std::slice::from_ref(&finding)),
         score: 0.0,

@@ -1,26 +1,41 @@
 //! The plan resolved: ids looked up, positions as vectors, the lens as a pinhole, and everything that takes
 //! up room as solids. Every trade, the drawings and the legal rules read this and nothing below it.
 
+mod carried;
+mod doors;
+mod figure;
+mod furniture;
+mod kit;
+mod lamp;
+mod placed;
 mod seen;
 mod shell;
+mod support;
 mod things;
 
-use crate::geometry::{DVec2, DVec3, Pinhole, bearing_of, bearing_vector, distance_to_edge};
+use crate::geometry::{DVec2, DVec3, Pinhole, bearing_of, bearing_vector, distance_to_edge, whole_steps};
 use crate::person::{Landmarks, landmarks_of};
 use crate::photometry::{Face, face_of};
 use crate::plan::{
     Angle, Backdrop, Brief, Common, Furniture, Gear, GearBackdrop, GearCamera, GearLens, GearLight,
-    GearMicrophone, GearMonitor, GearPanel, GearSupport, Gel, Id, Layout, Light, Look, Modifier, Orientation,
-    Plan, Role, Room, ScreenType, Shape, Support, WALL_NAMES,
+    GearMicrophone, GearMonitor, GearPanel, GearSupport, Gel, Id, Layout, Light, Look, Modifier, Named,
+    Orientation, Plan, Role, Room, ScreenType, Shape, Support, SupportKind, ThingId, WALL_NAMES, name_of,
 };
 
+pub use carried::Carried;
+pub use doors::door_swing;
+pub(crate) use figure::EXIT_M;
+pub use figure::{exit_spaces, head};
+pub use kit::{Kit, Link, Unmet, works};
+pub use lamp::{carry_light, is_of_the_house, lamp_offsets, light_head, light_thing};
+pub use placed::PlacedThing;
 pub use seen::shown;
 pub use shell::{Bound, bounds, is_blocked};
-pub use things::is_of_the_house;
-pub(crate) use things::{EXIT_M, base_of, foot_radius_m};
+pub use support::Stand;
+pub(crate) use support::{base_of, foot_radius_m};
+pub(crate) use things::BACKDROP_FOOT_M;
 pub use things::{
-    Kind, Part, Thing, angle_thing, backdrop_thing, carry_light, door_swing, exit_spaces, is_worn,
-    lamp_offsets, light_head, light_thing, microphone_thing, screen_thing, things,
+    Kind, Piece, Thing, What, angle_thing, backdrop_thing, is_worn, microphone_thing, screen_thing, things,
 };
 
 /// Behind the sensor: plugs, hands and screen, m.
@@ -36,7 +51,7 @@ const MOUTH_FORWARD_M: f64 = 0.02;
 #[derive(Debug, Clone, Copy)]
 pub struct LightAt<'a> {
     /// Its id in the layout.
-    pub id: &'a str,
+    pub id: &'a Id,
     /// As placed.
     pub light: &'a Light,
     /// A lamp, or a board.
@@ -134,7 +149,7 @@ impl LightAt<'_> {
 #[derive(Debug, Clone, Copy)]
 pub struct AngleAt<'a> {
     /// Its id in the layout.
-    pub id: &'a str,
+    pub id: &'a Id,
     /// As placed.
     pub angle: &'a Angle,
     /// Its body.
@@ -153,7 +168,7 @@ const OVERHEAD_DEG: f64 = 60.0;
 impl<'a> AngleAt<'a> {
     /// `None` where an id names no such gear, or what it looks at lies inside its focal length. Straight down, the
     /// picture's upper edge lies where the person, who faces `turn_deg`, looks to.
-    fn of(id: &'a str, angle: &'a Angle, body: &'a Gear, lens: &'a Gear, turn_deg: f64) -> Option<Self> {
+    fn of(id: &'a Id, angle: &'a Angle, body: &'a Gear, lens: &'a Gear, turn_deg: f64) -> Option<Self> {
         let (body, lens) = (body.camera()?, lens.lens()?);
         let position_m = DVec3::from(angle.position_m);
         let axis = DVec3::from(angle.aim_m) - position_m;
@@ -250,7 +265,7 @@ impl<'a> Corner<'a> {
                 _ => return None,
             };
             lights.push(LightAt {
-                id: &id.0,
+                id,
                 light,
                 source,
                 position_m: light.position_m.into(),
@@ -277,7 +292,7 @@ impl<'a> Corner<'a> {
         let angles: Option<Vec<_>> = layout
             .angles
             .iter()
-            .map(|(id, angle)| AngleAt::of(&id.0, angle, gear(&angle.body)?, gear(&angle.lens)?, turn_deg))
+            .map(|(id, angle)| AngleAt::of(id, angle, gear(&angle.body)?, gear(&angle.lens)?, turn_deg))
             .collect();
         Some(Self {
             brief,
@@ -298,6 +313,16 @@ impl<'a> Corner<'a> {
             floor_m: brief.room.outline(),
             room_m: brief.room.dimensions_m(),
         })
+    }
+
+    /// Name of a thing in ids and answers.
+    pub fn name(&self, thing: &ThingId) -> String {
+        name_of(self.brief, self.layout, thing)
+    }
+
+    /// A thing with its name.
+    pub fn named(&self, thing: ThingId) -> Named {
+        Named { name: self.name(&thing), id: thing }
     }
 
     /// Horizontal unit vector from the eyes to the lens.
@@ -356,6 +381,14 @@ impl<'a> Corner<'a> {
         self.lenses().find(|(_, lens)| has(lens))
     }
 
+    /// The screen hangs on the camera, on no stand or furniture of its own.
+    pub fn screen_is_on_camera(&self) -> bool {
+        self.layout
+            .screen
+            .as_ref()
+            .is_some_and(|used| used.support.kind == SupportKind::On && used.support.on.is_none())
+    }
+
     /// Light that a script glass keeps from the lens, stops.
     pub fn glass_stops(&self) -> f64 {
         match self.screen {
@@ -364,7 +397,12 @@ impl<'a> Corner<'a> {
         }
     }
 
-    /// Depth of the eyes along the optical axis, m.
+    /// From the lens straight to the eyes, as a tape measures it, m.
+    pub fn lens_to_eyes_m(&self) -> f64 {
+        (self.view.position_m - self.eyes_m).length()
+    }
+
+    /// Depth of the eyes along the optical axis, m: what framing and focus go by.
     pub fn subject_distance_m(&self) -> f64 {
         self.view.depth_m(self.eyes_m)
     }
@@ -399,7 +437,7 @@ pub fn behind_m(room: &Room, floor_m: &[DVec2], from: DVec3, direction: DVec2) -
     if room.slopes.is_empty() && room.beams.is_empty() {
         return wall;
     }
-    let steps = (wall / BEHIND_STEP_M).floor() as usize;
+    let steps = whole_steps(wall, BEHIND_STEP_M);
     (1..=steps)
         .map(|step| step as f64 * BEHIND_STEP_M)
         .find(|off| room.ceiling_m(from.truncate() + direction * *off) < from.z)

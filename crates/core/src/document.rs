@@ -22,7 +22,7 @@ pub const BYTES_MAX: usize = 1_000_000;
 /// Deepest nesting accepted.
 pub const DEPTH_MAX: usize = 32;
 
-/// Reads `T` from JSON text: syntax, then shape, then the type itself.
+/// Reads `T` from JSON text: syntax, then version, shape and type, then whether its values agree.
 ///
 /// # Errors
 /// All problems of the first kind met, in the order unknown fields, missing, type, range.
@@ -35,15 +35,32 @@ pub fn read<T: Shape + DeserializeOwned>(text: &[u8]) -> Result<T, Problems> {
 /// # Errors
 /// As [`read`].
 pub fn from_value<T: Shape + DeserializeOwned>(mut value: Value) -> Result<T, Problems> {
+    of_this_version(&value, "version")?;
+    of_this_version(&value["plan"], "plan.version")?;
     let problems = check(T::shape(), &value);
     if !problems.is_empty() {
         return Err(Problems(problems));
     }
     drop_nulls(&mut value);
-    serde_json::from_value(value).map_err(|error| {
+    let document: T = serde_json::from_value(value).map_err(|error| {
         // Everything the schema can say has been said: reaching this is a difference between type and schema.
-        Problem::new("document", error, "a document of the published schema", Code::WrongType).into()
-    })
+        Problem::new("document", error, "a document of the published schema", Code::WrongType)
+    })?;
+    document.agree()?;
+    Ok(document)
+}
+
+/// A file of a later version is refused as such, before its unknown fields are.
+fn of_this_version(value: &Value, field: &str) -> Result<(), Problem> {
+    match value["version"].as_f64() {
+        Some(version) if version > 1.0 => Err(Problem::new(
+            field,
+            version,
+            "1 (this file was written by a newer version of the program)",
+            Code::OutOfRange,
+        )),
+        _ => Ok(()),
+    }
 }
 
 /// A null optional field counts as absent.

@@ -11,9 +11,9 @@ mod voice;
 use serde::Serialize;
 use utoipa::ToSchema;
 
-use crate::corner::{Corner, Kind, Thing, things};
+use crate::corner::{Corner, Kind, Thing, What, things};
 use crate::geometry::{DVec2, DVec3, hull};
-use crate::plan::{Plan, Point3};
+use crate::plan::{Plan, Point3, ThingId};
 
 use labels::Label;
 use labels::MARK_RADIUS;
@@ -224,7 +224,8 @@ fn treatments(
             .collect();
         let overhead = plane.normal.z < -0.5;
         let ink = if overhead { Ink::Overhead } else { Ink::Treatment };
-        strokes.push(stroke(ink, Some(&id.0), true, hull(&corners)));
+        let name = corner.name(&ThingId::Treatment(id.clone()));
+        strokes.push(stroke(ink, Some(&name), true, hull(&corners)));
     }
 }
 
@@ -247,30 +248,33 @@ pub fn draw_angles(plan: &Plan, text_scale: f64) -> Vec<AngleSeen> {
     let Some(corner) = Corner::of(plan) else { return Vec::new() };
     let all = things(&corner);
     let seen = |angle: &crate::corner::AngleAt<'_>| {
+        let own = ThingId::Angle(angle.id.clone());
         let mut other = corner.clone();
         other.view = angle.view;
-        let own: Vec<Thing> = all.iter().filter(|thing| thing.id != angle.id).cloned().collect();
-        let view = frame::draw_other(&other, &own, angle.is_overhead(), FRAME_TEXT * text_scale);
-        AngleSeen { id: angle.id.to_owned(), view }
+        let others: Vec<Thing> = all.iter().filter(|thing| thing.id != own).cloned().collect();
+        let view = frame::draw_other(&other, &others, angle.is_overhead(), FRAME_TEXT * text_scale);
+        AngleSeen { id: corner.name(&own), view }
     };
     corner.angles.iter().map(seen).collect()
 }
 
-/// How a part of a thing is drawn.
-fn ink_of(thing: &Thing, what: &str) -> Ink {
-    match (thing.kind, what) {
-        (_, "feet") => Ink::Feet,
-        (_, "column") => Ink::Stand,
-        (_, "boom") => Ink::Arm,
-        (Kind::Person, "head") => Ink::Head,
-        (Kind::Person, _) => Ink::Person,
-        (Kind::Furniture, _) => Ink::Furniture,
-        (Kind::Camera, _) => Ink::Camera,
-        (Kind::Light, _) => Ink::Light,
-        (Kind::Microphone, _) => Ink::Microphone,
-        (Kind::Screen, _) => Ink::Screen,
-        (Kind::Backdrop, _) => Ink::Backdrop,
-        (Kind::Angle, _) => Ink::Camera,
+/// How a piece of a thing is drawn.
+fn ink_of(corner: &Corner<'_>, thing: &Thing, what: What) -> Ink {
+    match what {
+        What::Feet => Ink::Feet,
+        What::Column => Ink::Stand,
+        What::Boom => Ink::Arm,
+        What::Head if thing.kind == Kind::Person => Ink::Head,
+        // The body of a board is its frame, drawn as a lamp's body is.
+        What::Body if thing.kind == Kind::Light => Ink::Light,
+        What::Head
+        | What::Body
+        | What::Torso
+        | What::Legs
+        | What::Chair
+        | What::Top
+        | What::Leg
+        | What::Sheet => labels::ink_of(corner, &thing.id),
     }
 }
 

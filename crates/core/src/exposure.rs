@@ -71,6 +71,11 @@ pub fn iso_on_dial(iso: f64, iso_min: f64, iso_max: f64) -> f64 {
     nearest.unwrap_or(wanted)
 }
 
+/// The nearest white balance on a camera's dial, K: steps of 50.
+pub fn white_balance_on_dial(cct_k: f64) -> f64 {
+    ((cct_k / 50.0).round() * 50.0).clamp(1000.0, 25_000.0)
+}
+
 /// The nearest f-number engraved on lenses (third stops), within the lens's range.
 pub fn f_number_on_dial(f_number: f64, widest: f64, smallest: f64) -> f64 {
     let wanted = f_number.clamp(widest, smallest.max(widest));

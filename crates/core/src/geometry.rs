@@ -15,6 +15,16 @@ pub use pinhole::{Pinhole, Plane, binding_plane, nearest_outside_m};
 pub use solid::Solid;
 pub(crate) use solid::circle;
 
+/// Steps that any loop over a length takes at most.
+const STEPS_MOST: usize = 20_000;
+
+/// How many whole steps fit a length: none of a length that is no number, and never more than a loop can take, so that no
+/// number of a file keeps one busy.
+pub fn whole_steps(length: f64, step: f64) -> usize {
+    // The cast holds on to the ends of its range, and takes what is no number as 0.
+    ((length / step).floor() as usize).min(STEPS_MOST)
+}
+
 /// Horizontal unit vector of a bearing.
 pub fn bearing_vector(bearing_deg: f64) -> DVec3 {
     let (sin, cos) = bearing_deg.to_radians().sin_cos();

@@ -9,12 +9,15 @@ mod resist;
 mod shoot;
 mod snap;
 
+use std::ops::Deref;
+
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use crate::corner::Corner;
+use crate::finding::Rule;
 use crate::geometry::DVec3;
-use crate::plan::{Id, Layout, Plan, Point3};
+use crate::plan::{Layout, Plan, Point3, ThingId, thing_named};
 use crate::problem::{Code, Problem, Problems};
 
 pub use handles::{Handle, handles};
@@ -67,8 +70,9 @@ pub struct FromEyes {
 /// `focal_length_mm`.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct Move {
-    /// `seat`, `camera`, `microphone`, or the id of a light or a piece of furniture.
-    pub thing: Id,
+    /// The thing's name in answers: `seat`, `camera`, `microphone`, or the id of a light or a piece of furniture.
+    #[schema(pattern = "^[a-z0-9_-]{1,48}$")]
+    pub thing: String,
     /// What of it is moved.
     #[serde(default)]
     pub grip: Grip,
@@ -111,7 +115,7 @@ pub struct MoveIn {
     pub by: Move,
 }
 
-crate::shape!(MoveIn, Move);
+crate::shape!(MoveIn => |asked: &MoveIn| asked.plan.check(), Move);
 
 /// What came of a move.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
@@ -130,7 +134,7 @@ pub struct Moved {
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
 pub struct Held {
     /// The rule.
-    pub rule: String,
+    pub rule: Rule,
     /// What is in the way, in words with the amount.
     pub sentence: String,
 }
@@ -141,23 +145,35 @@ pub struct Held {
 /// A thing that does not exist, is locked or fixed, cannot be moved so; a place given twice or not at all.
 pub fn moved(before: &Plan, by: &Move) -> Result<Moved, Problems> {
     let corner = Corner::of(before).ok_or_else(|| refused("layout", "ids", "ids that name gear"))?;
-    check(before, by)?;
+    let by = &check(before, by)?;
     let after = if by.grip == Grip::Frame {
         free(follow::reframed(&corner))
     } else if matches!(by.grip, Grip::Shot | Grip::Zoom) {
         shoot::shot(before, &corner, by)
     } else if by.to_m.is_none() && by.from_eyes.is_none() {
-        let turned = follow::turned(&corner, by.thing.0.as_str(), by.bearing_deg.unwrap_or(0.0));
+        let turned = follow::turned(&corner, &by.thing, by.bearing_deg.unwrap_or(0.0));
         resist::turned(before, turned, by.anyway)
     } else {
         placed(before, &corner, by)
     };
     let plan = before.with_layout(after.layout);
     plan.check()?;
-    let measured = before.brief.measured.keys();
-    let dropped =
-        measured.filter(|id| !plan.brief.measured.contains_key(*id)).map(|id| id.0.clone()).collect();
+    let dropped = before.brief.set_aside_in(&plan.brief);
     Ok(Moved { plan, snaps: after.snaps, held: after.held, dropped })
+}
+
+/// A move with the thing that its name stands for.
+struct Grasp<'a> {
+    thing: ThingId,
+    by: &'a Move,
+}
+
+impl Deref for Grasp<'_> {
+    type Target = Move;
+
+    fn deref(&self) -> &Move {
+        self.by
+    }
 }
 
 /// A layout with what drew or held it.
@@ -171,14 +187,14 @@ fn free(layout: Layout) -> Outcome {
     Outcome { layout, snaps: Vec::new(), held: None }
 }
 
-fn placed(before: &Plan, corner: &Corner<'_>, by: &Move) -> Outcome {
+fn placed(before: &Plan, corner: &Corner<'_>, by: &Grasp<'_>) -> Outcome {
     let wanted = target(corner, by);
-    if before.layout.treatment.contains_key(&by.thing) {
-        return free(hung::placed(corner, &by.thing, wanted));
+    if let ThingId::Treatment(id) = &by.thing {
+        return free(hung::placed(corner, id, wanted));
     }
     if by.grip == Grip::Aim {
         let (at, snaps) = if by.snap { snap::aim(corner, by, wanted) } else { (wanted, Vec::new()) };
-        return Outcome { layout: follow::aimed(corner, &by.thing.0, at), snaps, held: None };
+        return Outcome { layout: follow::aimed(corner, &by.thing, at), snaps, held: None };
     }
     let (wanted, snaps) = if by.snap { snap::place(before, by, wanted) } else { (wanted, Vec::new()) };
     let mut after = resist::placed(before, by, wanted);
@@ -189,7 +205,7 @@ fn placed(before: &Plan, corner: &Corner<'_>, by: &Move) -> Outcome {
 }
 
 /// Where the hand wants the thing.
-fn target(corner: &Corner<'_>, by: &Move) -> DVec3 {
+fn target(corner: &Corner<'_>, by: &Grasp<'_>) -> DVec3 {
     match (by.from_eyes, by.to_m) {
         (Some(seen), _) => {
             corner.eyes_m
@@ -205,44 +221,45 @@ fn refused(field: &str, value: impl std::fmt::Display, accepted: &str) -> Proble
     Problem::new(field, value, accepted, Code::Conflict)
 }
 
-fn check(plan: &Plan, by: &Move) -> Result<(), Problem> {
-    let thing = by.thing.0.as_str();
+/// The thing that a move takes hold of, if it may be moved so.
+fn check<'a>(plan: &Plan, by: &'a Move) -> Result<Grasp<'a>, Problem> {
+    let name = by.thing.as_str();
     let all = handles(plan);
-    let Some(handle) = all.iter().find(|h| h.id == thing) else {
+    let held = thing_named(&plan.brief, &plan.layout, name)
+        .and_then(|thing| Some((all.iter().find(|handle| handle.id == name)?, thing)));
+    let Some((handle, thing)) = held else {
         return Err(Problem::new(
             "move.thing",
-            thing,
+            name,
             "seat, camera, microphone, or a light or piece of furniture of this plan",
             Code::UnknownId,
         ));
     };
     if handle.locked {
-        return Err(refused("move.thing", thing, "a thing that is not locked; unlock it first"));
+        return Err(refused("move.thing", name, "a thing that is not locked; unlock it first"));
     }
     if !handle.movable {
-        return Err(refused("move.thing", thing, "a thing that can be moved; this one is fixed to the room"));
+        return Err(refused("move.thing", name, "a thing that can be moved; this one is fixed to the room"));
     }
     let given = usize::from(by.to_m.is_some())
         + usize::from(by.from_eyes.is_some())
         + usize::from(by.bearing_deg.is_some());
-    let light = plan.layout.lights.contains_key(&by.thing);
+    let (camera, light) = (thing == ThingId::Camera, matches!(thing, ThingId::Light(_)));
     let allowed = match by.grip {
-        Grip::Frame => thing == "camera" && given == 0,
-        Grip::Shot => {
-            thing == "camera" && given == 0 && (by.distance_m.is_some() || by.focal_length_mm.is_some())
-        }
-        Grip::Zoom => thing == "camera" && by.to_m.is_some() && given == 1,
-        Grip::Aim => (thing == "camera" || light) && by.to_m.is_some() && given == 1,
+        Grip::Frame => camera && given == 0,
+        Grip::Shot => camera && given == 0 && (by.distance_m.is_some() || by.focal_length_mm.is_some()),
+        Grip::Zoom => camera && by.to_m.is_some() && given == 1,
+        Grip::Aim => (camera || light) && by.to_m.is_some() && given == 1,
         Grip::Foot => handle.foot_m.is_some() && by.to_m.is_some() && given == 1,
         Grip::Place if by.bearing_deg.is_some() => handle.bearing_deg.is_some() && given == 1,
-        Grip::Place => given == 1 && (by.from_eyes.is_none() || light || thing == "microphone"),
+        Grip::Place => given == 1 && (by.from_eyes.is_none() || light || thing == ThingId::Microphone),
     };
     if allowed {
-        Ok(())
+        Ok(Grasp { thing, by })
     } else {
         Err(refused(
             "move",
-            thing,
+            name,
             "one of to_m, from_eyes (lights, microphone) and bearing_deg (seat, furniture); an aim for camera and lights; a foot for what has a stand; a frame, a shot (distance_m, focal_length_mm) or a zoom (to_m) for the camera",
         ))
     }

@@ -6,23 +6,28 @@ pub mod catchlight;
 pub mod cloth;
 pub mod coloured;
 pub mod detail;
-pub mod face;
+pub mod field;
 pub mod glasses;
 pub mod head;
 pub mod highlight;
 mod keyed;
+pub mod mirrored;
 pub mod monitor;
 pub mod placement;
 pub mod power;
+pub mod report;
 pub mod tint;
 
 use crate::corner::{Corner, Source};
 use crate::exposure::{CALIBRATION, illuminance_needed_lx};
 use crate::geometry::angle_between_deg;
-use crate::plan::Role;
-use crate::reading::{From, Reading};
+use crate::plan::{Role, ThingId};
+use crate::reading::{Origin, Quantity, Reading};
 
-use face::{Lit, mean_reflectance};
+use field::mean_reflectance;
+
+pub use field::LightField;
+pub use report::LightReport;
 
 /// Added to half the diagonal field: a light nearer than this to the picture may flare (Fogon's own rule).
 pub const FLARE_MARGIN_DEG: f64 = 5.0;
@@ -83,56 +88,53 @@ pub fn flare_margin_deg(corner: &Corner<'_>, light_m: crate::geometry::DVec3) ->
 }
 
 /// What the light trade reads off a corner.
-pub fn readings(corner: &Corner<'_>, lit: Option<&Lit<'_>>) -> Vec<Reading> {
+pub fn readings(corner: &Corner<'_>, lit: Option<&LightField<'_>>) -> Vec<Reading> {
     let mut all = Vec::new();
     if let Some(key) = apparent::key(corner) {
         let (azimuth, elevation) = corner.light_angles_deg(key.seen.middle_m);
         let what = key_words(&key);
         all.push(
-            Reading::new("light.key.azimuth_deg", azimuth.abs())
+            Reading::new(Quantity::LightKeyAzimuthDeg, azimuth.abs())
                 .by(
                     "angle at the eyes between lens and key, seen from above",
                     "30 to 45 degrees: common practice, no source",
                 )
-                .with("azimuth, positive to camera right", azimuth, "\u{b0}", From::Computed)
+                .with("azimuth, positive to camera right", azimuth, "\u{b0}", Origin::Computed)
                 .within(2.0)
                 .note(what),
         );
         all.push(
-            Reading::new("light.key.elevation_deg", elevation)
+            Reading::new(Quantity::LightKeyElevationDeg, elevation)
                 .by("angle of the key above the eyes", "15 to 45 degrees: common practice, no source")
-                .with("key height", key.seen.middle_m.z, "m", From::Typed)
-                .with("eye height", corner.eyes_m.z, "m", From::Computed)
+                .with("key height", key.seen.middle_m.z, "m", Origin::Typed)
+                .with("eye height", corner.eyes_m.z, "m", Origin::Computed)
                 .within(2.0),
         );
         let distance = key.seen.distance_m(corner);
-        let told = key.light.map_or(From::Typed, |light| light.common().told());
+        let told = key.light.map_or(Origin::Typed, |light| light.common().told());
         all.push(
-            Reading::new("light.key.angular_size_deg", angular_size_deg(key.seen.diameter_m, distance))
+            Reading::new(Quantity::LightKeyAngularSizeDeg, angular_size_deg(key.seen.diameter_m, distance))
                 .by(
                     "2 atan(D / 2d), D of the disc of equal area",
                     "geometry; words soft and hard: Fogon's own rule",
                 )
                 .with("diameter of equal area", key.seen.diameter_m, "m", told)
-                .with("distance", distance, "m", From::Computed),
+                .with("distance", distance, "m", Origin::Computed),
         );
     }
     all.extend(lit.into_iter().flat_map(face_readings));
     for back in corner.role(Role::Back) {
+        // The back light is called so where it is the only one, whatever its id.
         let several = corner.role(Role::Back).count() > 1;
-        let id = if several {
-            format!("light.{}.flare_margin_deg", back.id)
-        } else {
-            "light.back.flare_margin_deg".into()
-        };
+        let name = if several { corner.name(&ThingId::Light(back.id.clone())) } else { "back".to_owned() };
         let half_diagonal = corner.view.fields_deg().2 / 2.0;
         all.push(
-            Reading::new(id, flare_margin_deg(corner, back.position_m))
+            Reading::of(Quantity::LightFlareMarginDeg, name, flare_margin_deg(corner, back.position_m))
                 .by(
                     "angle off the lens axis - half the diagonal field - 5",
                     "geometry; margin is Fogon's own rule",
                 )
-                .with("half the diagonal field", half_diagonal, "\u{b0}", From::Computed)
+                .with("half the diagonal field", half_diagonal, "\u{b0}", Origin::Computed)
                 .note("A hood or a flag between lamp and lens mends what a move cannot."),
         );
     }
@@ -150,10 +152,10 @@ fn key_words(key: &apparent::Key<'_>) -> &'static str {
 }
 
 /// What is told of the light and not scored.
-pub fn details(lit: &Lit<'_>) -> Vec<Reading> {
+pub fn details(lit: &LightReport<'_>) -> Vec<Reading> {
     let mut all = highlight::readings(lit.corner(), &lit.at_face());
     all.extend(detail::readings(lit));
-    all.extend(tint::readings(lit));
+    all.extend(lit.mixture().map_or_else(Vec::new, |mixture| tint::readings(lit.corner(), mixture)));
     all.extend(coloured::readings(lit));
     all.extend(power::readings(lit));
     all.extend(monitor::readings(lit));
@@ -161,43 +163,43 @@ pub fn details(lit: &Lit<'_>) -> Vec<Reading> {
     all
 }
 
-fn face_readings(lit: &Lit<'_>) -> Vec<Reading> {
+fn face_readings(lit: &LightField<'_>) -> Vec<Reading> {
     let corner = lit.corner();
     let lit = lit.at_face();
     let camera = &corner.layout.camera;
     let needed = needed_lx(corner);
     let (reflectance, assumed) = mean_reflectance(corner.brief);
-    let from = if assumed { From::Assumed } else { From::Typed };
-    let illuminance = Reading::new("light.face.illuminance_lx", lit.camera_lx)
+    let from = if assumed { Origin::Assumed } else { Origin::Typed };
+    let illuminance = Reading::new(Quantity::LightFaceIlluminanceLx, lit.camera_lx)
         .by("E = L/2 |sum of Gamma (n . g)| over the edges of what is seen of each face, + the room by radiosity", AREA_FORMULA)
-        .with("direct, towards the lens", lit.camera_lx - lit.bounce_lx, "lx", From::Computed)
-        .with("room bounce", lit.bounce_lx, "lx", From::Computed)
+        .with("direct, towards the lens", lit.camera_lx - lit.bounce_lx, "lx", Origin::Computed)
+        .with("room bounce", lit.bounce_lx, "lx", Origin::Computed)
         .with("mean reflectance", reflectance, "", from)
         .within(lit.camera_lx * 0.23)
         .note("On a surface at the eyes that faces the lens, past what stands in the light. Windows count under an overcast sky where they are the key, else as shut out. Good to 0.3 stop.");
-    let (towards_lens_lx, told) = face::towards_lens_lx(corner, &lit);
-    let exposure = Reading::new("light.face.exposure_stops", (towards_lens_lx / needed).log2())
+    let (towards_lens_lx, told) = field::towards_lens_lx(corner, &lit);
+    let exposure = Reading::new(Quantity::LightFaceExposureStops, (towards_lens_lx / needed).log2())
         .by("log2(E / (C N^2 2^ND / (t S)))", "ISO 2720:1974, C = 250 (from memory)")
         .with("light at the face", towards_lens_lx, "lx", told)
-        .with("light needed", needed, "lx", From::Computed)
-        .with("f-number", camera.f_number, "", From::Typed)
-        .with("shutter", camera.shutter_s, "s", From::Typed)
-        .with("ISO", camera.iso, "", From::Typed)
-        .with("neutral density", camera.nd_stops, "stops", From::Typed)
-        .with("script glass", corner.glass_stops(), "stops", From::Computed)
+        .with("light needed", needed, "lx", Origin::Computed)
+        .with("f-number", camera.f_number, "", Origin::Typed)
+        .with("shutter", camera.shutter_s, "s", Origin::Typed)
+        .with("ISO", camera.iso, "", Origin::Typed)
+        .with("neutral density", camera.nd_stops, "stops", Origin::Typed)
+        .with("script glass", corner.glass_stops(), "stops", Origin::Computed)
         .within(0.3);
-    let ratio = Reading::new("light.face.ratio", lit.lit_lx / lit.shadow_lx)
+    let ratio = Reading::new(Quantity::LightFaceRatio, lit.lit_lx / lit.shadow_lx)
         .by("all light on the cheek turned 45 degrees to the key / the other cheek", AREA_FORMULA)
-        .with("lit cheek", lit.lit_lx, "lx", From::Computed)
-        .with("shadow cheek", lit.shadow_lx, "lx", From::Computed)
-        .with("of it room bounce", lit.shadow_bounce_lx, "lx", From::Computed)
-        .with("apart", (lit.lit_lx / lit.shadow_lx).log2(), "stops", From::Computed)
-        .with("lit cheek against the lens", (lit.lit_lx / lit.camera_lx).log2(), "stops", From::Computed)
+        .with("lit cheek", lit.lit_lx, "lx", Origin::Computed)
+        .with("shadow cheek", lit.shadow_lx, "lx", Origin::Computed)
+        .with("of it room bounce", lit.shadow_bounce_lx, "lx", Origin::Computed)
+        .with("apart", (lit.lit_lx / lit.shadow_lx).log2(), "stops", Origin::Computed)
+        .with("lit cheek against the lens", (lit.lit_lx / lit.camera_lx).log2(), "stops", Origin::Computed)
         .with(
             "shadow cheek against the lens",
             (lit.shadow_lx / lit.camera_lx).log2(),
             "stops",
-            From::Computed,
+            Origin::Computed,
         )
         .with("mean reflectance", reflectance, "", from)
         .within(lit.lit_lx / lit.shadow_lx * 0.2);

@@ -5,7 +5,7 @@
 //! overrides.
 
 use crate::plan::{Brief, Person, Posture};
-use crate::reading::{From, Reading};
+use crate::reading::{Origin, Quantity, Reading};
 
 /// Seat height where none is given, m. Fogon's own rule.
 pub const SEAT_HEIGHT_M: f64 = 0.45;
@@ -62,12 +62,12 @@ pub fn landmarks(stature_m: f64, seat_height_m: Option<f64>) -> Landmarks {
 
 impl Person {
     /// Seat height and whether it was given; `None` standing.
-    pub fn seat_height(&self) -> Option<(f64, From)> {
+    pub fn seat_height(&self) -> Option<(f64, Origin)> {
         (self.posture == Posture::Seated).then(|| given(self.seat_height_m, SEAT_HEIGHT_M))
     }
 
     /// How far the head comes forward, and whether that was given.
-    pub fn lean(&self) -> (f64, From) {
+    pub fn lean(&self) -> (f64, Origin) {
         given(self.lean_m, LEAN_M)
     }
 
@@ -78,15 +78,16 @@ impl Person {
 }
 
 /// A value as typed, or the usual one marked as assumed.
-pub fn given(value: Option<f64>, usual: f64) -> (f64, From) {
-    value.map_or((usual, From::Assumed), |v| (v, From::Typed))
+pub fn given(value: Option<f64>, usual: f64) -> (f64, Origin) {
+    value.map_or((usual, Origin::Assumed), |v| (v, Origin::Typed))
 }
 
 /// The landmarks of this brief; a measured eye height shifts them all.
 pub fn landmarks_of(brief: &Brief) -> Landmarks {
     let person = &brief.person;
     let found = landmarks(person.stature_m, person.seat_height().map(|(height, _)| height));
-    let shift = brief.measured.get("person.eye.height_m").map_or(0.0, |measured| measured - found.eye_m);
+    let shift =
+        brief.measured_value(Quantity::PersonEyeHeightM).map_or(0.0, |measured| measured - found.eye_m);
     Landmarks {
         crown_m: found.crown_m + shift,
         eye_m: found.eye_m + shift,
@@ -104,12 +105,12 @@ pub fn landmarks_of(brief: &Brief) -> Landmarks {
 pub fn readings(brief: &Brief) -> Vec<Reading> {
     let person = &brief.person;
     let found = landmarks(person.stature_m, person.seat_height().map(|(height, _)| height));
-    let reading = Reading::new("person.eye.height_m", found.eye_m)
+    let reading = Reading::new(Quantity::PersonEyeHeightM, found.eye_m)
         .by(
             "seated: seat + (0.936 - 0.480) x stature; standing: 0.936 x stature",
             "Drillis and Contini 1966, in Winter, Biomechanics and Motor Control of Human Movement (from memory)",
         )
-        .with("stature", person.stature_m, "m", From::Typed)
+        .with("stature", person.stature_m, "m", Origin::Typed)
         .within(0.04)
         .note("People of one stature differ by about 4 cm: measure it and type it in.");
     vec![match person.seat_height() {

@@ -14,7 +14,7 @@ pub mod sky;
 mod source;
 
 pub use catalogue::{Known, beam_exponent, beam_flux_lm, known};
-pub use enclosure::{Enclosure, Glow, Patch, Piece, Surroundings};
+pub use enclosure::{Emitter, Enclosure, Glow, Patch, PatchPiece, Surroundings};
 pub use face::{Emits, Face, axes, shape_area_m2};
 pub use shadow::Blockers;
 pub use source::Source;

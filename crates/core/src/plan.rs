@@ -7,6 +7,7 @@ mod gear;
 mod layout;
 mod measured;
 mod modifier;
+mod part;
 mod patch;
 mod point;
 mod room;
@@ -18,6 +19,7 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 pub use brief::{Brief, Effort, Hair, Money, Person, Posture, Purpose, Recording, Today};
+pub use check::OUTSIDE_M;
 pub use gear::{
     BackdropType, Common, Gear, GearBackdrop, GearCamera, GearLens, GearLight, GearMicrophone, GearMonitor,
     GearPanel, GearState, GearSupport, GearThing, GearTreatment, Mounting, ScreenType, Shape,
@@ -27,6 +29,7 @@ pub use layout::{
     Support, SupportKind, Treatment,
 };
 pub use modifier::{Chromaticity, Cloth, Gel, Modifier};
+pub use part::{Named, Part, ThingId, name_of, thing_named};
 pub use patch::{Fix, PatchStep, apply, change};
 pub use point::{Id, Point2, Point3, ReadingId};
 pub use room::{
@@ -40,7 +43,7 @@ pub use school::{
 };
 
 use crate::document;
-use crate::problem::{Code, Problem, Problems};
+use crate::problem::Problems;
 
 /// The word in every plan file.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize, ToSchema)]
@@ -92,7 +95,7 @@ pub struct BriefFile {
     pub brief: Brief,
 }
 
-crate::shape!(Plan, BriefFile, Brief, Layout);
+crate::shape!(Plan => Plan::check, BriefFile => |file: &BriefFile| file.brief.check(), Brief => Brief::check, Layout);
 
 impl Plan {
     /// A plan from its parts.
@@ -105,9 +108,7 @@ impl Plan {
     /// # Errors
     /// Every problem of the first kind found, each naming its field.
     pub fn read(text: &[u8]) -> Result<Self, Problems> {
-        let plan: Plan = document::from_value(newest(document::parse(text)?)?)?;
-        plan.check()?;
-        Ok(plan)
+        document::read(text)
     }
 
     /// What the shape cannot say: sizes that contradict each other and ids that name nothing.
@@ -135,9 +136,7 @@ impl BriefFile {
     /// # Errors
     /// Every problem of the first kind found, each naming its field.
     pub fn read(text: &[u8]) -> Result<Self, Problems> {
-        let file: BriefFile = document::from_value(newest(document::parse(text)?)?)?;
-        file.brief.check()?;
-        Ok(file)
+        document::read(text)
     }
 }
 
@@ -148,19 +147,6 @@ impl Brief {
     /// All contradictions found.
     pub fn check(&self) -> Result<(), Problems> {
         check::plan(self, None)
-    }
-}
-
-/// A file of a later version is refused as such, before its unknown fields are.
-fn newest(value: serde_json::Value) -> Result<serde_json::Value, Problem> {
-    match value["version"].as_f64() {
-        Some(version) if version > 1.0 => Err(Problem::new(
-            "version",
-            version,
-            "1 (this file was written by a newer version of the program)",
-            Code::OutOfRange,
-        )),
-        _ => Ok(value),
     }
 }
 

@@ -11,12 +11,12 @@ mod walk;
 
 use crate::corner::Corner;
 use crate::photometry::power_w;
-use crate::reading::{From, Reading};
+use crate::reading::{Origin, Quantity, Reading};
 
 pub use floor::fixed;
 pub use heat::rise_k;
 pub use mains::{MainsAs, load_a, mains};
-pub use stands::{KNOCK_N, StandState, sandbags};
+pub use stands::{KNOCK_N, StandState, load_kg, sandbags};
 pub use tape::{CornerMark, FromCorner, TapeMark, corner_mark, tape_mark, worst_error_m};
 pub use tipping::{Tipping, stand_tipping};
 pub use walk::{Leg, Walk, Walked, walked};
@@ -26,32 +26,32 @@ pub fn readings(corner: &Corner<'_>) -> Vec<Reading> {
     let mut all =
         vec![background_behind(corner), mains_voltage(corner), mains_load(corner), heat::reading(corner)];
     all.extend(floor::readings(corner));
-    all.extend(sandbags(corner).iter().flat_map(stands::readings));
+    all.extend(sandbags(corner).iter().flat_map(|stand| stands::readings(corner, stand)));
     all
 }
 
 fn background_behind(corner: &Corner<'_>) -> Reading {
     let behind = corner.background_behind_m();
     let [width, depth, _] = corner.room_m;
-    Reading::new("room.background_behind_m", behind)
+    Reading::new(Quantity::RoomBackgroundBehindM, behind)
         .by("from the eyes away from the lens to the wall, or to a slope at their height", "geometry")
-        .with("room width", width, "m", From::Typed)
-        .with("room depth", depth, "m", From::Typed)
-        .with("eyes x", corner.eyes_m.x, "m", From::Typed)
-        .with("eyes y", corner.eyes_m.y, "m", From::Typed)
+        .with("room width", width, "m", Origin::Typed)
+        .with("room depth", depth, "m", Origin::Typed)
+        .with("eyes x", corner.eyes_m.x, "m", Origin::Typed)
+        .with("eyes y", corner.eyes_m.y, "m", Origin::Typed)
         .within(0.02)
 }
 
 fn mains_voltage(corner: &Corner<'_>) -> Reading {
     let (volts, from) = mains::mains_told(corner.brief).voltage_v;
-    let mut reading = Reading::new("room.mains.voltage_v", volts)
+    let mut reading = Reading::new(Quantity::RoomMainsVoltageV, volts)
         .by(
             "as given; else 230 V where lengths are metric, 120 V where imperial",
             "nominal voltages of IEC 60038 (from memory)",
         )
         .with("mains", volts, "V", from)
         .note("Read it off a meter at the outlet only if you know how to; never open an outlet.");
-    reading.from = if from == From::Assumed { From::Assumed } else { From::Typed };
+    reading.from = if from == Origin::Assumed { Origin::Assumed } else { Origin::Typed };
     reading
 }
 
@@ -60,7 +60,7 @@ pub(crate) fn mains_load(corner: &Corner<'_>) -> Reading {
     let mains = mains(corner.brief);
     let mut va = 0.0;
     let mut assumed = false;
-    let mut reading = Reading::new("room.mains.load_fraction", f64::NAN)
+    let mut reading = Reading::new(Quantity::RoomMainsLoadFraction, f64::NAN)
         .by(
             "sum(W / power factor) / V / breaker A",
             "circuit arithmetic; at most 0.8 for continuous load: NFPA 70 (NEC) 210.20(A) from memory; local code rules",
@@ -74,7 +74,7 @@ pub(crate) fn mains_load(corner: &Corner<'_>) -> Reading {
             va += watts / factor;
             assumed |= guessed;
             reading =
-                reading.with("lamp", watts, "W", if guessed { From::Assumed } else { lamp.common.told() });
+                reading.with("lamp", watts, "W", if guessed { Origin::Assumed } else { lamp.common.told() });
         }
     }
     if let Some(watts) = corner.body.common.power_w {

@@ -32,7 +32,7 @@ pub mod voice;
 use crate::corner::Corner;
 use crate::geometry::{DVec3, angle_between_deg, bearing_vector};
 use crate::plan::GearMicrophone;
-use crate::reading::{From, Reading};
+use crate::reading::{Origin, Quantity, Reading};
 
 use absorption::Absorption;
 use level::level_at_distance_db;
@@ -42,9 +42,9 @@ use pickup::{Placed, Scene, pickup};
 const LIFT_DB: f64 = 3.0;
 
 /// Level of the voice at 1 m, dBA, and whether it was told.
-pub fn voice_1m_dba(corner: &Corner<'_>) -> (f64, From) {
+pub fn voice_1m_dba(corner: &Corner<'_>) -> (f64, Origin) {
     let told = corner.brief.person.voice;
-    let from = if told.is_some() { From::Typed } else { From::Assumed };
+    let from = if told.is_some() { Origin::Typed } else { Origin::Assumed };
     (voice::level_1m_dba(told.unwrap_or_default()), from)
 }
 
@@ -92,20 +92,23 @@ pub fn readings(corner: &Corner<'_>) -> Vec<Reading> {
         let distance = (capsule - corner.mouth_m).length().max(0.02);
         let camera = (corner.view.position_m - corner.mouth_m).length();
         all.push(
-            Reading::new("sound.microphone.distance_m", distance)
+            Reading::new(Quantity::SoundMicrophoneDistanceM, distance)
                 .by("straight line from the mouth to the capsule", "bands common practice, no source")
-                .with("microphone height", capsule.z, "m", From::Typed)
-                .with("mouth height", corner.mouth_m.z, "m", From::Computed)
+                .with("microphone height", capsule.z, "m", Origin::Typed)
+                .with("mouth height", corner.mouth_m.z, "m", Origin::Computed)
                 .within(0.03)
                 .note(close_up(gear, distance)),
         );
         all.push(
-            Reading::new("sound.microphone.gain_over_camera_db", level_at_distance_db(0.0, camera, distance))
-                .by("20 lg(camera distance / microphone distance)", "inverse square law, direct sound only")
-                .with("mouth to camera", camera, "m", From::Computed)
-                .with("mouth to microphone", distance, "m", From::Computed)
-                .with("self-noise", gear.self_noise_dba, "dBA", gear.common.told())
-                .within(1.0),
+            Reading::new(
+                Quantity::SoundMicrophoneGainOverCameraDb,
+                level_at_distance_db(0.0, camera, distance),
+            )
+            .by("20 lg(camera distance / microphone distance)", "inverse square law, direct sound only")
+            .with("mouth to camera", camera, "m", Origin::Computed)
+            .with("mouth to microphone", distance, "m", Origin::Computed)
+            .with("self-noise", gear.self_noise_dba, "dBA", gear.common.told())
+            .within(1.0),
         );
     }
     all.push(reverberation::reading(&Absorption::computed(corner)));
@@ -129,12 +132,12 @@ pub fn details(corner: &Corner<'_>) -> Vec<Reading> {
     let times = absorption.rt60_s();
     let mut all = vec![
         Reading::new(
-            "sound.room.schroeder_hz",
+            Quantity::SoundRoomSchroederHz,
             modes::schroeder_frequency_hz(absorption.volume_m3, absorption::mid(times)),
         )
         .by("2000 sqrt(T / V)", "Schroeder 1996")
-        .with("volume", absorption.volume_m3, "m\u{b3}", From::Typed)
-        .with("reverberation time", absorption::mid(times), "s", From::Computed)
+        .with("volume", absorption.volume_m3, "m\u{b3}", Origin::Typed)
+        .with("reverberation time", absorption::mid(times), "s", Origin::Computed)
         .note("Below this the room rings in single tones: figures there are indicative."),
         room_noise(corner, &absorption),
     ];
@@ -145,56 +148,56 @@ pub fn details(corner: &Corner<'_>) -> Vec<Reading> {
     let got = pickup(&scene, &at);
     let told = gear.common.told();
     all.push(
-        Reading::new("sound.microphone.direct_to_reverberant_db", got.direct_to_reverberant_mid_db())
+        Reading::new(Quantity::SoundMicrophoneDirectToReverberantDb, got.direct_to_reverberant_mid_db())
             .by(
                 "20 lg(Dc / r) - what the mouth gives less to that side, Dc = sqrt(Qs Qm R / 16 pi); mean of 500 Hz to 2 kHz",
                 "Beranek; Kuttruff; directivity of the voice is Fogon's own model, good to 3 dB",
             )
-            .with("critical distance on the mouth's axis", got.critical_distance_m, "m", From::Computed)
-            .with("distance", at.distance_m, "m", From::Computed)
-            .with("off the mouth's axis", at.off_axis_deg, "\u{b0}", From::Computed)
+            .with("critical distance on the mouth's axis", got.critical_distance_m, "m", Origin::Computed)
+            .with("distance", at.distance_m, "m", Origin::Computed)
+            .with("off the mouth's axis", at.off_axis_deg, "\u{b0}", Origin::Computed)
             .with("directivity factor at 1 kHz", at.q[3], "", told)
-            .with("room constant", scene.room_constant_mid_m2(), "m\u{b2}", From::Computed)
+            .with("room constant", scene.room_constant_mid_m2(), "m\u{b2}", Origin::Computed)
             .within(3.0)
             .note(field::direct_words(got.direct_to_reverberant_mid_db())),
     );
     all.push(
-        Reading::new("sound.microphone.clarity_c50_db", got.c50_1k_db)
+        Reading::new(Quantity::SoundMicrophoneClarityC50Db, got.c50_1k_db)
             .by(
                 "10 lg((d + 1 - e) / e), e = exp(-0.05 x 6 ln 10 / T), at 1 kHz",
                 "ISO 3382-1, an exponential decay; 15 dB and more is good for a recorded voice: Fogon's own scale",
             )
-            .with("reverberation time at 1 kHz", times[3], "s", From::Computed)
-            .with("direct over reverberant", got.direct_to_reverberant_db[3], "dB", From::Computed)
+            .with("reverberation time at 1 kHz", times[3], "s", Origin::Computed)
+            .with("direct over reverberant", got.direct_to_reverberant_db[3], "dB", Origin::Computed)
             .within(3.0),
     );
     all.push(
-        Reading::new("sound.microphone.speech_transmission_index", got.sti)
+        Reading::new(Quantity::SoundMicrophoneSpeechTransmissionIndex, got.sti)
             .by(
                 "indirect method, male weights, no masking",
                 "IEC 60268-16:2011 (weights from memory); a recording should reach 0.75, aim for 0.85: Fogon's own rule",
             )
-            .with("speech over noise", got.snr_dba, "dB", From::Computed)
-            .with("direct over reverberant", got.direct_to_reverberant_mid_db(), "dB", From::Computed)
+            .with("speech over noise", got.snr_dba, "dB", Origin::Computed)
+            .with("direct over reverberant", got.direct_to_reverberant_mid_db(), "dB", Origin::Computed)
             .within(0.05)
             .note(intelligibility::words(got.sti)),
     );
     let noises = around::heard(corner, &absorption, gear, capsule);
-    let mut snr = Reading::new("sound.microphone.snr_db", got.snr_dba)
+    let mut snr = Reading::new(Quantity::SoundMicrophoneSnrDb, got.snr_dba)
         .by(
             "speech at the microphone less noise there, both A-weighted",
             "direct and reverberant by Beranek; words common practice, no source",
         )
         .with("voice at 1 m", voice_dba, "dBA", voice_from)
-        .with("speech at the microphone", got.speech_dba, "dBA", From::Computed)
-        .with("noise with the microphone's own", got.noise_dba, "dBA", From::Computed)
+        .with("speech at the microphone", got.speech_dba, "dBA", Origin::Computed)
+        .with("noise with the microphone's own", got.noise_dba, "dBA", Origin::Computed)
         .with("the microphone's own", at.self_noise_dba, "dBA", told)
         .within(4.0);
     if let Some(loudest) = noises.first() {
-        snr = snr.with("loudest noise there", loudest.level_dba, "dBA", From::Computed);
+        snr = snr.with("loudest noise there", loudest.level_dba, "dBA", Origin::Computed);
     }
     all.push(snr.note(noise::ratio_words(got.snr_dba)));
-    all.extend(record::gain_reading(corner, gear, &got));
+    all.extend(gain::gain_reading(corner, gear, &got));
     if let Some(hit) = reflections::first(corner).iter().find(|r| r.is_furniture) {
         all.push(desk_reading(corner, capsule, hit));
     }
@@ -214,8 +217,8 @@ fn room_noise(corner: &Corner<'_>, absorption: &Absorption) -> Reading {
     };
     let all = around::computed(corner, absorption, &round, corner.mouth_m);
     let level = around::together_dba(&all);
-    let from = all.first().map_or(From::Assumed, |loudest| loudest.from);
-    let mut reading = Reading::new("sound.room.noise_dba", level)
+    let from = all.first().map_or(Origin::Assumed, |loudest| loudest.from);
+    let mut reading = Reading::new(Quantity::SoundRoomNoiseDba, level)
         .by(
             "all noises where you sit, direct and by way of the room, added by energy",
             "Beranek; ISO 16283-3 through windows; levels nobody told are usual ones: common figures, no source",
@@ -235,11 +238,11 @@ fn desk_reading(corner: &Corner<'_>, capsule: DVec3, hit: &reflections::Reflecti
     let (mouth, above) = (corner.mouth_m.z - hit.point_m.z, capsule.z - hit.point_m.z);
     let comb = desk::comb(mouth, above, level, desk::HARD, reverberation::SPEED_M_S);
     let level_db = comb.reflection_rel_db.unwrap_or(0.0);
-    Reading::new("sound.microphone.desk_reflection_db", level_db)
+    Reading::new(Quantity::SoundMicrophoneDeskReflectionDb, level_db)
         .by("20 lg(0.95 d / e), d straight, e by way of the desk", "two rays (Everest); words are Fogon's own scale")
-        .with("mouth above the desk", mouth, "m", From::Computed)
-        .with("microphone above it", above, "m", From::Computed)
-        .with("lowest notch", comb.first_notch_hz.unwrap_or(0.0), "Hz", From::Computed)
+        .with("mouth above the desk", mouth, "m", Origin::Computed)
+        .with("microphone above it", above, "m", Origin::Computed)
+        .with("lowest notch", comb.first_notch_hz.unwrap_or(0.0), "Hz", Origin::Computed)
         .within(2.0)
         .note(match desk::words(level_db) {
             "hollow" => "Hollow: come nearer, lay a towel on the desk where the voice is thrown back, tilt or flush-mount the microphone, or boom from above.",

@@ -7,6 +7,42 @@ use utoipa::ToSchema;
 /// Metres in one inch, exact by definition (international yard and pound agreement, 1959).
 pub const INCH_M: f64 = 0.0254;
 
+/// Metres in a foot and kilograms in a pound, exact by the same agreement.
+pub const FOOT_M: f64 = 0.3048;
+const POUND_KG: f64 = 0.453_592_37;
+
+/// How much of something is lacking, with its unit.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub enum Amount {
+    /// m.
+    Length(f64),
+    /// kg.
+    Mass(f64),
+    /// Of the whole, 0 to 1 and more.
+    Part(f64),
+    /// Not told by a number.
+    Unmeasured,
+}
+
+impl Amount {
+    /// The number alone, 0 where there is none: amounts of one rule are compared by it.
+    pub fn value(self) -> f64 {
+        match self {
+            Amount::Length(value) | Amount::Mass(value) | Amount::Part(value) => value,
+            Amount::Unmeasured => 0.0,
+        }
+    }
+
+    /// Its unit in answers.
+    pub fn unit(self) -> &'static str {
+        match self {
+            Amount::Length(_) => "m",
+            Amount::Mass(_) => "kg",
+            Amount::Part(_) | Amount::Unmeasured => "",
+        }
+    }
+}
+
 /// The unit system in which a person types and reads.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize, ToSchema)]
 #[serde(rename_all = "kebab-case")]
@@ -33,6 +69,47 @@ impl UnitSystem {
         match self {
             UnitSystem::Metric => format!("{} cm", decimals(cm, usize::from(cm < 9.95))),
             UnitSystem::Imperial => feet_and_inches(metres.abs()),
+        }
+    }
+
+    /// A mass as people speak of it: `2.5 kg`, `5.5 lb`.
+    pub fn mass(self, kilograms: f64) -> String {
+        match self {
+            UnitSystem::Metric => format!("{} kg", decimals(kilograms, 1)),
+            UnitSystem::Imperial => format!("{} lb", decimals(kilograms / POUND_KG, 1)),
+        }
+    }
+
+    /// An area: `7.2 m\u{b2}`, `78 sq ft`.
+    pub fn area(self, square_metres: f64) -> String {
+        match self {
+            UnitSystem::Metric => format!("{} m\u{b2}", decimals(square_metres, 1)),
+            UnitSystem::Imperial => format!("{} sq ft", decimals(square_metres / FOOT_M.powi(2), 0)),
+        }
+    }
+
+    /// A difference of temperature: `6 K`, `11 \u{b0}F`.
+    pub fn warmer(self, kelvins: f64) -> String {
+        match self {
+            UnitSystem::Metric => format!("{} K", decimals(kelvins, 0)),
+            UnitSystem::Imperial => format!("{} \u{b0}F", decimals(kelvins * 1.8, 0)),
+        }
+    }
+
+    /// A value with its unit as people of this system read it. What the trade tells in millimetres everywhere (lenses and
+    /// sensors) stays so.
+    pub fn told(self, value: f64, unit: &str, digits: usize) -> String {
+        match (self, unit) {
+            (_, "m") => self.length(value),
+            (UnitSystem::Imperial, "kg") => self.mass(value),
+            (UnitSystem::Imperial, "m\u{b2}") => self.area(value),
+            (UnitSystem::Imperial, "m\u{b3}") => {
+                format!("{} cu ft", decimals(value / FOOT_M.powi(3), 0))
+            }
+            (UnitSystem::Imperial, "cm") => self.length(value / 100.0),
+            (_, "") => decimals(value, digits),
+            (_, "\u{b0}" | "%") => format!("{}{unit}", decimals(value, digits)),
+            _ => format!("{} {unit}", decimals(value, digits)),
         }
     }
 

@@ -1,6 +1,7 @@
 //! Errors as RFC 9457 problem details, in plain words; one table of status codes.
 
 use axum::Json;
+use axum::extract::rejection::{PathRejection, QueryRejection};
 use axum::http::{HeaderValue, StatusCode, header};
 use axum::response::{IntoResponse, Response};
 use fogon_core::problem::{Problem, Problems};
@@ -44,6 +45,18 @@ impl Details {
 
     pub(crate) fn not_found(what: &str) -> Self {
         Self::new(StatusCode::NOT_FOUND, "not_found", format!("There is no such {what}."))
+    }
+}
+
+impl From<QueryRejection> for Details {
+    fn from(rejection: QueryRejection) -> Self {
+        Self::new(StatusCode::BAD_REQUEST, "bad_choice", format!("{}.", rejection.body_text()))
+    }
+}
+
+impl From<PathRejection> for Details {
+    fn from(_: PathRejection) -> Self {
+        Self::not_found("address")
     }
 }
 

@@ -10,10 +10,12 @@ mod reference;
 use std::sync::Arc;
 
 use axum::Router;
-use axum::extract::FromRequest;
+use axum::extract::{FromRequest, FromRequestParts};
 use axum::http::StatusCode;
 use axum::response::IntoResponse;
+use fogon_core::document::{self, Shape};
 use http_body_util::BodyExt;
+use serde::de::DeserializeOwned;
 use utoipa::OpenApi;
 use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
@@ -81,7 +83,29 @@ pub fn openapi() -> utoipa::openapi::OpenApi {
     described().split_for_parts().1
 }
 
-/// The body as bytes; the only way in. Too large a body is refused in our own words, after the rest of it has
+/// A document sent as JSON, held against its schema and against itself: the one way in for everything that is judged.
+pub(crate) struct Sent<T>(pub(crate) T);
+
+impl<S: Send + Sync, T: Shape + DeserializeOwned + Send + 'static> FromRequest<S> for Sent<T> {
+    type Rejection = Details;
+
+    async fn from_request(request: axum::extract::Request, state: &S) -> Result<Self, Details> {
+        let Body(bytes) = Body::from_request(request, state).await?;
+        blocking(move || Ok(Self(document::read(&bytes)?))).await
+    }
+}
+
+/// What stands behind the question mark, refused in our own words.
+#[derive(FromRequestParts)]
+#[from_request(via(axum::extract::Query), rejection(Details))]
+pub(crate) struct Query<T>(pub(crate) T);
+
+/// What stands in the address, refused in our own words.
+#[derive(FromRequestParts)]
+#[from_request(via(axum::extract::Path), rejection(Details))]
+pub(crate) struct Path<T>(pub(crate) T);
+
+/// The body as bytes. Too large a body is refused in our own words, after the rest of it has
 /// been read and dropped, so that a browser that is still sending hears the answer.
 pub(crate) struct Body(pub(crate) Vec<u8>);
 

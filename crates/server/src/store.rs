@@ -73,6 +73,26 @@ pub struct Kept {
     pub document: Document,
 }
 
+/// A corner in the list: as kept, or as a row that this version cannot read.
+#[derive(Debug, Clone)]
+pub enum Entry {
+    /// It reads.
+    Kept(Box<Kept>),
+    /// It does not; it is kept as it is.
+    Unreadable {
+        /// Id for good.
+        id: i64,
+        /// The revision kept now.
+        revision: i64,
+        /// When it was last saved, ms since 1970.
+        updated_ms: i64,
+        /// The name it was saved under.
+        name: String,
+        /// Why it does not read, in words.
+        why: String,
+    },
+}
+
 /// One step through the states of a corner.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub enum Step {
@@ -186,7 +206,9 @@ impl Store {
     /// # Errors
     /// SQLite refuses.
     pub fn seed(&self, briefs: &[BriefFile]) -> Result<(), StoreError> {
-        if self.all()?.is_empty() {
+        let some: bool =
+            self.lock().query_row("SELECT EXISTS (SELECT 1 FROM corner)", [], |row| row.get(0))?;
+        if !some {
             for brief in briefs {
                 let document =
                     Document { name: brief.name.clone(), brief: brief.brief.clone(), layout: None };
@@ -199,13 +221,35 @@ impl Store {
     /// All corners, the last saved first.
     ///
     /// # Errors
-    /// SQLite refuses, or a document does not read.
-    pub fn all(&self) -> Result<Vec<Kept>, StoreError> {
-        let connection = self.lock();
-        let mut query =
-            connection.prepare_cached(&format!("{KEPT} ORDER BY c.updated_ms DESC, c.id DESC"))?;
-        let rows: Result<Vec<_>, _> = query.query_map([], raw)?.collect();
-        rows?.into_iter().map(read).collect()
+    /// SQLite refuses.
+    pub fn all(&self) -> Result<Vec<Entry>, StoreError> {
+        let rows: Vec<Raw> = {
+            let connection = self.lock();
+            let mut query =
+                connection.prepare_cached(&format!("{KEPT} ORDER BY c.updated_ms DESC, c.id DESC"))?;
+            query.query_map([], raw)?.collect::<Result<_, _>>()?
+        };
+        let entry = |row: Raw| {
+            let (id, revision, updated_ms, name) = (row.id, row.revision, row.updated_ms, row.name.clone());
+            match read(row) {
+                Ok(kept) => Entry::Kept(Box::new(kept)),
+                Err(error) => Entry::Unreadable { id, revision, updated_ms, name, why: error.to_string() },
+            }
+        };
+        Ok(rows.into_iter().map(entry).collect())
+    }
+
+    /// The document of a corner as it lies in the database, with the corner's name, whether or not it reads.
+    ///
+    /// # Errors
+    /// [`StoreError::Missing`], or SQLite refuses.
+    pub fn raw(&self, id: i64) -> Result<(String, String), StoreError> {
+        let found = self
+            .lock()
+            .prepare_cached("SELECT name, document FROM corner WHERE id = ?1")?
+            .query_row([id], |row| Ok((row.get(0)?, row.get(1)?)))
+            .optional()?;
+        found.ok_or(StoreError::Missing)
     }
 
     /// One corner.
@@ -364,16 +408,34 @@ pub struct Saved {
 
 /// Corners with where undo and redo lead from their last revision.
 const KEPT: &str =
-    "SELECT c.id, c.revision, c.updated_ms, c.document, r.undo_to IS NOT NULL, r.redo_to IS NOT NULL
+    "SELECT c.id, c.revision, c.updated_ms, c.name, c.document, r.undo_to IS NOT NULL, r.redo_to IS NOT NULL
     FROM corner c JOIN revision r ON r.corner = c.id AND r.number = c.revision";
 
-type Raw = (i64, i64, i64, String, bool, bool);
-
-fn raw(row: &rusqlite::Row<'_>) -> rusqlite::Result<Raw> {
-    Ok((row.get(0)?, row.get(1)?, row.get(2)?, row.get(3)?, row.get(4)?, row.get(5)?))
+/// A row of [`KEPT`].
+struct Raw {
+    id: i64,
+    revision: i64,
+    updated_ms: i64,
+    name: String,
+    text: String,
+    can_undo: bool,
+    can_redo: bool,
 }
 
-fn read((id, revision, updated_ms, text, can_undo, can_redo): Raw) -> Result<Kept, StoreError> {
+fn raw(row: &rusqlite::Row<'_>) -> rusqlite::Result<Raw> {
+    Ok(Raw {
+        id: row.get(0)?,
+        revision: row.get(1)?,
+        updated_ms: row.get(2)?,
+        name: row.get(3)?,
+        text: row.get(4)?,
+        can_undo: row.get(5)?,
+        can_redo: row.get(6)?,
+    })
+}
+
+fn read(row: Raw) -> Result<Kept, StoreError> {
+    let Raw { id, revision, updated_ms, text, can_undo, can_redo, .. } = row;
     Ok(Kept { id, revision, updated_ms, can_undo, can_redo, document: stored(&text)? })
 }
 
@@ -510,7 +572,7 @@ mod tests {
         store.seed(std::slice::from_ref(&brief)).unwrap();
         let all = store.all().unwrap();
         assert_eq!(all.len(), 1);
-        assert!(all[0].document.layout.is_some(), "it is laid out");
+        assert!(matches!(&all[0], Entry::Kept(kept) if kept.document.layout.is_some()), "it is laid out");
     }
 
     #[test]
@@ -519,9 +581,9 @@ mod tests {
         let ids: Vec<i64> = ["a", "b", "c"].map(|n| store.create(&named(n)).unwrap().id).to_vec();
         std::thread::sleep(std::time::Duration::from_millis(3));
         store.save(ids[0], 1, &named("a again")).unwrap();
-        let names: Vec<String> = store.all().unwrap().into_iter().map(|k| k.document.name).collect();
-        assert_eq!(names[0], "a again");
-        assert_eq!(names.len(), 3);
+        let all = store.all().unwrap();
+        assert!(matches!(&all[0], Entry::Kept(kept) if kept.document.name == "a again"));
+        assert_eq!(all.len(), 3);
     }
 
     /// A row that this version cannot read is said to be so; it is neither dropped nor overwritten.
@@ -538,6 +600,19 @@ mod tests {
             .query_row("SELECT document FROM corner WHERE id = ?1", [id], |row| row.get(0))
             .unwrap();
         assert_eq!(kept, newer);
+        // It takes nothing else with it: the others are listed, a demo starts, and what lies there can be saved.
+        store.create(&named("other")).unwrap();
+        let all = store.all().unwrap();
+        assert!(matches!(&all[0], Entry::Kept(kept) if kept.document.name == "other"));
+        assert!(
+            matches!(&all[1], Entry::Unreadable { name, why, .. } if name == "fine" && why.contains("newer")),
+            "{all:?}"
+        );
+        store.seed(&[BriefFile::read(BRIEF.as_bytes()).unwrap()]).unwrap();
+        assert_eq!(store.all().unwrap().len(), 2);
+        assert_eq!(store.raw(id).unwrap(), ("fine".to_owned(), newer.to_owned()));
+        store.delete(id, 1).unwrap();
+        assert_eq!(store.all().unwrap().len(), 1);
     }
 
     #[test]

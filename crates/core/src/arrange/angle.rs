@@ -10,7 +10,7 @@ use crate::corner::{Corner, angle_thing, light_direction, things};
 use crate::geometry::DVec3;
 use crate::plan::{
     Angle, Brief, Furniture, FurnitureKind, Gear, GearCamera, GearLens, Id, Layout, Plan, Support,
-    SupportKind,
+    SupportKind, ThingId,
 };
 use crate::problem::{Code, Problem};
 use crate::shot::lens::distance_for_frame_m;
@@ -74,16 +74,16 @@ pub fn with_angle(plan: &Plan, kind: AngleKind) -> Result<Plan, Problem> {
         for support in supports(&corner, &stands, kind, position) {
             let mut trial = plan.clone();
             trial.layout.angles.insert(id.clone(), blank(position, aim, focal, support));
-            fill_bag(&plan.brief, &mut trial.layout, &id.0);
+            fill_bag(&plan.brief, &mut trial.layout, &ThingId::Angle(id.clone()));
             let fits = Corner::of(&trial).is_some_and(|tried| {
-                tried.angles.iter().filter(|angle| angle.id == id.0).all(|angle| {
+                tried.angles.iter().filter(|angle| *angle.id == id).all(|angle| {
                     let image = crate::corner::image_distance_mm(focal, angle.distance_m).unwrap_or(0.0);
                     angle.distance_m + image / 1000.0 >= lens.nearest_focus_m
                         && rules.allows(&angle_thing(&tried, angle), &others)
                 })
             });
             if fits {
-                return Ok(trial);
+                return Ok(plan.with_layout(trial.layout));
             }
         }
     }
@@ -183,14 +183,7 @@ fn supports(corner: &Corner<'_>, stands: &Stands<'_>, kind: AngleKind, at: DVec3
             all.extend(supports_for(corner, &option, at, corner.eyes_m.truncate(), 1.0));
         }
         // Nothing owned: from the ceiling, which takes no floor.
-        all.push(Support {
-            kind: SupportKind::Ceiling,
-            gear: None,
-            base_m: None,
-            on: None,
-            foot_radius_m: None,
-            sandbag_kg: 0.0,
-        });
+        all.push(Support::new(SupportKind::Ceiling));
         return all;
     }
     stands

@@ -1,10 +1,10 @@
 //! Where a backdrop goes: behind the person, as far as the room lets it.
 
-use crate::assess::carry::{rounded_bearing, rounded_floor};
+use crate::assess::carry::{fill_bag, rounded_bearing, rounded_floor};
 use crate::assess::legal::Rules;
 use crate::corner::{Corner, backdrop_thing, things};
-use crate::geometry::bearing_of;
-use crate::plan::{Backdrop, BackdropType, Brief, Hung, Layout, Look, Purpose};
+use crate::geometry::{bearing_of, whole_steps};
+use crate::plan::{Backdrop, BackdropType, Brief, Hung, Layout, Look, Purpose, ThingId};
 
 /// A backdrop is tried in steps from the wall, m; a keyed one stays so far from the person that its colour does not
 /// spill, a plain one so far that no shadow falls on it (common practice, no source).
@@ -44,14 +44,17 @@ pub(super) fn place(brief: &Brief, layout: &mut Layout) {
     let away = -corner.to_lens().truncate();
     let farthest = corner.wall_behind_m() - hung.depth_m();
     let nearest = if brief.purpose == Purpose::KeyedBackground { KEYED_LEAST_M } else { PLAIN_LEAST_M };
-    let steps = ((farthest - nearest) / BACKDROP_STEP_M).floor().max(-1.0) as i32;
-    for step in 0..=steps {
-        let at = corner.eyes_m.truncate() + away * (farthest - f64::from(step) * BACKDROP_STEP_M);
+    if farthest < nearest {
+        return;
+    }
+    for step in 0..=whole_steps(farthest - nearest, BACKDROP_STEP_M) {
+        let at = corner.eyes_m.truncate() + away * (farthest - step as f64 * BACKDROP_STEP_M);
         let placed = Backdrop {
             gear: id.clone(),
             position_m: rounded_floor(at),
             bearing_deg: rounded_bearing(bearing_of(corner.to_lens())),
             hung,
+            sandbag_kg: 0.0,
             locked: false,
         };
         let mut trial = frozen.clone();
@@ -60,6 +63,7 @@ pub(super) fn place(brief: &Brief, layout: &mut Layout) {
         let fits = backdrop_thing(&tried).is_some_and(|thing| Rules::new(&tried).allows(&thing, &others));
         if fits {
             layout.backdrop = Some(placed);
+            fill_bag(brief, layout, &ThingId::Backdrop);
             return;
         }
     }

@@ -1,22 +1,23 @@
 //! Lights for the background out of the lamps that are left: one on the wall behind the person where it comes out too dark
 //! or is wanted in another colour, and a practical lamp on a piece of furniture that the picture shows.
 
-use super::cast::Named;
+use super::angle::free_id;
+use super::cast::AtHand;
 use super::dial;
 use super::lights::{carries, new_light, source_of};
-use super::stands::{Stands, bag_for, carried_by_nothing, set_up};
+use super::stands::{Stands, bag_for, set_up};
 use crate::assess::PRACTICAL_STOPS;
 use crate::assess::carry::rounded;
 use crate::assess::legal::Rules;
 use crate::colour::mired_shift;
 use crate::corner::{Corner, LightAt, carry_light, light_head, things};
 use crate::geometry::DVec3;
+use crate::light::LightField;
 use crate::light::detail::behind;
-use crate::light::face::Lit;
 use crate::light::highlight::highlights;
 use crate::plan::{
     BackgroundSchool, Brief, FurnitureKind, Gear, Id, Layout, Light, Purpose, Role, Shape, Support,
-    SupportKind,
+    SupportKind, ThingId,
 };
 
 /// The background is lit where it would come out darker than this against the face, stops, and then to the level (-1 to
@@ -41,44 +42,45 @@ pub(super) fn place(
     brief: &Brief,
     layout: &mut Layout,
     stands: &mut Stands<'_>,
-    spare: &[Named<'_>],
+    spare: &[AtHand<'_>],
     side: f64,
 ) {
-    let mut left: Vec<Named<'_>> = spare.to_vec();
-    let mut light_up = |layout: &mut Layout, lamp, name: &str, hand| {
-        if let Some(light) = on_the_wall(brief, layout, stands, (name, lamp), hand, |_| true) {
+    let mut left: Vec<AtHand<'_>> = spare.to_vec();
+    let mut light_up = |layout: &mut Layout, lamp, hand| {
+        let name = free_id(brief, layout, "background");
+        if let Some(light) = on_the_wall(brief, layout, stands, (&name, lamp), hand, |_| true) {
             stands.take(&light.support);
-            layout.lights.insert(Id::from(name), light);
+            layout.lights.insert(name, light);
         }
     };
     // A keyed screen is lit from both sides, and nothing else is seen before it.
     if brief.purpose == Purpose::KeyedBackground {
-        for (hand, name) in [(side, "background"), (-side, "background-2")] {
+        for hand in [side, -side] {
             if let Some(lamp) = left.pop() {
-                light_up(layout, lamp, name, hand);
+                light_up(layout, lamp, hand);
             }
         }
         return;
     }
-    let is_bulb = |(_, gear): &Named<'_>| gear.light().is_some_and(|lamp| lamp.shape == Shape::Bulb);
+    let is_bulb = |(_, gear): &AtHand<'_>| gear.light().is_some_and(|lamp| lamp.shape == Shape::Bulb);
     if let Some(at) = left.iter().position(is_bulb)
         && let Some(light) = practical(brief, layout, left[at])
     {
-        layout.lights.insert(Id::from("practical"), light);
+        layout.lights.insert(free_id(brief, layout, "practical"), light);
         left.remove(at);
     }
     let coloured = brief.schools.background == BackgroundSchool::Coloured;
     if let Some(lamp) = left.pop()
         && (coloured || is_dark(brief, layout))
     {
-        light_up(layout, lamp, "background", side);
+        light_up(layout, lamp, side);
     }
 }
 
 /// The wall behind comes out too dark against the face.
 fn is_dark(brief: &Brief, layout: &Layout) -> bool {
     let corner = Corner::from_parts(brief, layout);
-    let seen = corner.as_ref().and_then(|corner| behind(&Lit::of(corner)?));
+    let seen = corner.as_ref().and_then(|corner| behind(&LightField::of(corner)?));
     seen.is_some_and(|seen| seen.stops() < DARK_STOPS)
 }
 
@@ -87,7 +89,7 @@ pub(super) fn on_the_wall(
     brief: &Brief,
     layout: &Layout,
     stands: &Stands<'_>,
-    (name, (id, gear)): (&str, Named<'_>),
+    (name, (id, gear)): (&Id, AtHand<'_>),
     side: f64,
     fits: impl Fn(&Light) -> bool,
 ) -> Option<Light> {
@@ -104,7 +106,7 @@ pub(super) fn on_the_wall(
         .filter(|support| support.gear.is_some())
         .collect();
     let right = DVec3::new(away.y, -away.x, 0.0);
-    let mut blank = new_light(id, Role::Background, carried_by_nothing(), brief);
+    let mut blank = new_light(id, Role::Background, Support::none(), brief);
     if brief.schools.background == BackgroundSchool::Coloured {
         blank.cct_k = farthest_k(gear, layout).or(blank.cct_k);
     }
@@ -138,8 +140,9 @@ pub(super) fn on_the_wall(
                     if !carries(&corner, &light, gear) || !rules.allows(&thing, &others) {
                         continue;
                     }
-                    let put = |l: &mut Layout| drop(l.lights.insert(Id::from(name), light.clone()));
-                    light.support.sandbag_kg = bag_for(brief, layout, put, name);
+                    let put = |l: &mut Layout| drop(l.lights.insert(name.clone(), light.clone()));
+                    let own = ThingId::Light(name.clone());
+                    light.support.sandbag_kg = bag_for(brief, layout, put, &own);
                     if fits(&light) {
                         return Some(light);
                     }
@@ -159,7 +162,7 @@ fn farthest_k(gear: &Gear, layout: &Layout) -> Option<f64> {
 }
 
 /// A bulb on a piece of furniture between the person and the wall that the picture shows, beside the head.
-pub(super) fn practical(brief: &Brief, layout: &Layout, (id, gear): Named<'_>) -> Option<Light> {
+pub(super) fn practical(brief: &Brief, layout: &Layout, (id, gear): AtHand<'_>) -> Option<Light> {
     let corner = Corner::from_parts(brief, layout)?;
     let broken = Rules::new(&corner).all(&things(&corner)).len();
     let lamp = gear.light()?;
@@ -180,7 +183,7 @@ pub(super) fn practical(brief: &Brief, layout: &Layout, (id, gear): Named<'_>) -
             (behind > 0.2 && in_picture && (seen.x - 0.5).abs() > MIDDLE).then_some((on, position))
         });
     found.find_map(|(on, position)| {
-        let support = Support { on: Some(on.clone()), ..carried_by_nothing() };
+        let support = Support { on: Some(on.clone()), ..Support::none() };
         let mut light = new_light(id, Role::Practical, support, brief);
         light.position_m = rounded(position);
         light.aim_m = Some(rounded(corner.eyes_m));
@@ -193,10 +196,10 @@ pub(super) fn practical(brief: &Brief, layout: &Layout, (id, gear): Named<'_>) -
 }
 
 /// Dials of the lights for the background that are asked for, once the face has its light.
-pub(super) fn balance(brief: &Brief, layout: &mut Layout, asked: impl Fn(&str) -> bool) {
+pub(super) fn balance(brief: &Brief, layout: &mut Layout, asked: impl Fn(&Id) -> bool) {
     let frozen = layout.clone();
     let Some(corner) = Corner::from_parts(brief, &frozen) else { return };
-    let Some(lit) = Lit::of(&corner) else { return };
+    let Some(lit) = LightField::of(&corner) else { return };
     let on_it: Vec<&LightAt<'_>> =
         corner.role(Role::Background).filter(|l| l.light.dim > 0.0 && asked(l.id)).collect();
     let seen = behind(&lit);
@@ -219,7 +222,7 @@ pub(super) fn balance(brief: &Brief, layout: &mut Layout, asked: impl Fn(&str) -
     }
     let seen = highlights(&corner, &lit.at_face());
     for light in corner.role(Role::Practical).filter(|l| asked(l.id)) {
-        let Some(found) = seen.iter().find(|h| h.id == light.id) else { continue };
+        let Some(found) = seen.iter().find(|h| h.id == ThingId::Light(light.id.clone())) else { continue };
         if let Some(light) = layout.lights.get_mut(light.id) {
             light.dim = dial((light.dim * (PRACTICAL_STOPS - found.over_face_stops).exp2()).clamp(0.01, 1.0));
         }

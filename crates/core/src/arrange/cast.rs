@@ -1,47 +1,73 @@
-//! What is used for which job: the lamps, boards and microphones at hand, by the school of light and of microphone.
+//! What is used for which job: the lamps, boards and microphones at hand, by the schools of light, source and microphone.
+//! Gear that lacks an input, a cable or power comes after gear that works.
 
+use crate::corner::works;
 use crate::photometry::flux_lm;
 use crate::plan::{
-    Brief, Gear, GearMicrophone, Id, LightSchool, MicrophoneSchool, Mounting, OpeningKind, Shape,
+    Brief, Gear, GearLight, GearMicrophone, Id, Layout, LightSchool, MicrophoneSchool, Mounting, OpeningKind,
+    Shape, SourceSchool,
 };
 
 /// A thing at hand with its id.
-pub(super) type Named<'a> = (&'a Id, &'a Gear);
+pub(super) type AtHand<'a> = (&'a Id, &'a Gear);
 
 /// What is used for which job.
 pub(super) struct Cast<'a> {
-    pub(super) key: Option<Named<'a>>,
-    pub(super) fill: Option<Named<'a>>,
-    pub(super) back: Option<Named<'a>>,
+    pub(super) fill: Option<AtHand<'a>>,
+    pub(super) back: Option<AtHand<'a>>,
     /// Lamps that are left for the background.
-    pub(super) spare: Vec<Named<'a>>,
-    pub(super) microphones: Vec<(&'a Id, &'a GearMicrophone)>,
+    pub(super) spare: Vec<AtHand<'a>>,
 }
 
 /// A board counts as one from this reflectance on; darker ones take light away.
 const BOARD: f64 = 0.4;
 
-pub(super) fn cast(brief: &Brief) -> Cast<'_> {
-    let at_hand = || brief.gear.iter().filter(|(_, g)| g.at_hand());
-    let mut lamps: Vec<(&Id, &Gear, f64)> =
-        at_hand().filter_map(|(id, gear)| gear.light().map(|g| (id, gear, flux_lm(g)))).collect();
-    lamps.sort_by(|a, b| b.2.total_cmp(&a.2).then(a.0.cmp(b.0)));
-    let mut lamps: Vec<Named<'_>> = lamps.into_iter().map(|(id, gear, _)| (id, gear)).collect();
-    let school = brief.schools.lights;
-    let is_ring = |(_, gear): &Named<'_>| gear.light().is_some_and(|lamp| lamp.shape == Shape::Ring);
+/// Lamps at hand that a layout does not use yet, in the order in which the school of source wants them as the key: under
+/// large and soft the largest first, else the one that gives most light.
+pub(super) fn keys<'a>(brief: &'a Brief, layout: &Layout) -> Vec<AtHand<'a>> {
     let by_window = brief.windows_shine()
         && brief.room.openings.values().any(|opening| opening.kind == OpeningKind::Window);
-    let key = match school {
-        LightSchool::WindowOnly => None,
-        _ if by_window => None,
-        LightSchool::Ring => lamps.iter().position(is_ring).map(|at| lamps.remove(at)),
-        _ => (!lamps.is_empty()).then(|| lamps.remove(0)),
-    };
-    if school == LightSchool::WindowOnly {
-        lamps.clear();
+    let school = brief.schools.lights;
+    if school == LightSchool::WindowOnly || by_window {
+        return Vec::new();
     }
-    let board = at_hand()
-        .find(|(_, g)| g.reflector().is_some_and(|r| r.reflectance > BOARD && r.transmittance.is_none()));
+    let mut all: Vec<(AtHand<'a>, f64)> = lamps(brief, layout)
+        .filter(|(_, _, lamp)| school != LightSchool::Ring || lamp.shape == Shape::Ring)
+        .map(|(id, gear, lamp)| ((id, gear), wanted(brief, lamp)))
+        .collect();
+    let lacks = |id: &Id| !works(brief, id);
+    all.sort_by(|a, b| lacks(a.0.0).cmp(&lacks(b.0.0)).then(b.1.total_cmp(&a.1)).then(a.0.0.cmp(b.0.0)));
+    all.into_iter().map(|(lamp, _)| lamp).collect()
+}
+
+/// How much the school of source wants a lamp as the key: more is better.
+fn wanted(brief: &Brief, lamp: &GearLight) -> f64 {
+    match brief.schools.source {
+        SourceSchool::BigSoft => lamp.width_m * lamp.height_m,
+        SourceSchool::SmallNear => flux_lm(lamp),
+    }
+}
+
+fn lamps<'a>(brief: &'a Brief, layout: &Layout) -> impl Iterator<Item = (&'a Id, &'a Gear, &'a GearLight)> {
+    let used: Vec<Id> = layout.lights.values().map(|light| light.gear.clone()).collect();
+    let at_hand = brief.gear.iter().filter(|(_, gear)| gear.at_hand());
+    at_hand.filter(move |(id, _)| !used.contains(id)).filter_map(|(id, gear)| Some((id, gear, gear.light()?)))
+}
+
+/// What does the other jobs beside a key.
+pub(super) fn cast<'a>(brief: &'a Brief, layout: &Layout, key: Option<&Id>) -> Cast<'a> {
+    let school = brief.schools.lights;
+    let mut left: Vec<(AtHand<'a>, f64)> = lamps(brief, layout)
+        .filter(|(id, ..)| Some(*id) != key && school != LightSchool::WindowOnly)
+        .map(|(id, gear, lamp)| ((id, gear), flux_lm(lamp)))
+        .collect();
+    left.sort_by(|a, b| b.1.total_cmp(&a.1).then(a.0.0.cmp(b.0.0)));
+    let mut lamps: Vec<AtHand<'a>> = left.into_iter().map(|(lamp, _)| lamp).collect();
+    let in_use = |id: &Id| layout.lights.values().any(|light| light.gear == *id);
+    let board = brief.gear.iter().find(|(id, gear)| {
+        let reflects = gear.reflector().is_some_and(|r| r.reflectance > BOARD && r.transmittance.is_none());
+        gear.at_hand() && reflects && !in_use(id)
+    });
     let wants_back = school == LightSchool::ThreePoint && !lamps.is_empty();
     let back = if wants_back && (board.is_some() || lamps.len() > 1) { lamps.pop() } else { None };
     let fill = match school {
@@ -50,11 +76,11 @@ pub(super) fn cast(brief: &Brief) -> Cast<'_> {
         _ => board.or_else(|| lamps.first().copied()),
     };
     lamps.retain(|(id, _)| fill.is_none_or(|(used, _)| used != *id));
-    Cast { key, fill, back, spare: lamps, microphones: microphones(brief) }
+    Cast { fill, back, spare: lamps }
 }
 
-/// Every microphone at hand, the one that the school wants first.
-fn microphones(brief: &Brief) -> Vec<(&Id, &GearMicrophone)> {
+/// Every microphone at hand: those that can be recorded before those that cannot, then by the school.
+pub(super) fn microphones(brief: &Brief) -> Vec<(&Id, &GearMicrophone)> {
     let wanted = match brief.schools.microphone {
         MicrophoneSchool::Boom => [Mounting::Boom, Mounting::Lavalier, Mounting::Desk],
         MicrophoneSchool::Lavalier => [Mounting::Lavalier, Mounting::Headset, Mounting::Boom],
@@ -71,6 +97,6 @@ fn microphones(brief: &Brief) -> Vec<(&Id, &GearMicrophone)> {
     };
     let at_hand = brief.gear.iter().filter(|(_, g)| g.at_hand());
     let mut all: Vec<_> = at_hand.filter_map(|(id, g)| g.microphone().map(|m| (id, m))).collect();
-    all.sort_by_key(|(id, m)| (rank(m.mounting), (*id).clone()));
+    all.sort_by_key(|(id, m)| (!works(brief, id), rank(m.mounting), (*id).clone()));
     all
 }

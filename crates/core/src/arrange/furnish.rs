@@ -1,22 +1,25 @@
 //! Puts lights and microphone around a seat and a camera: each at its best legal place, the supports that are
 //! owned shared out, then exposure, dials and sandbags.
 
-use super::cast::{Cast, cast};
+use super::angle::free_id;
+use super::cast::{cast, keys, microphones};
 use super::lights::{place_fill, place_light};
 use super::settle::settle;
-use super::stands::{Stands, bag_for, carried_by_nothing, column, fixed_camera, set_up};
+use super::stands::{Stands, bag_for, column, fixed_camera, set_up};
 use super::{Shot, backdrop, bare_layout, behind, hang, screen};
-use crate::assess::carry::{bag_kg, fill_bag, rounded};
+use crate::assess::carry::{fill_bag, rounded};
 use crate::assess::legal::{Breach, Rules};
 use crate::assess::{Quick, quick};
-use crate::corner::{Corner, is_worn, microphone_thing, things};
+use crate::corner::{Corner, What, is_worn, microphone_thing, things};
+use crate::finding::Rule;
 use crate::geometry::{DVec3, distance_to_edge, signed_area_m2};
 use crate::plan::{
     Brief, Gear, Id, Layout, Microphone, Mounting, OpeningKind, Plan, RigSchool, Role, Support, SupportKind,
-    Things,
+    ThingId,
 };
 use crate::shot::framing;
 use crate::sound::placement::places as microphone_places;
+use crate::units::Amount;
 
 /// A complete legal layout.
 pub(crate) struct Furnished {
@@ -41,13 +44,13 @@ pub(crate) fn furnish(brief: &Brief, shot: &Shot) -> Result<Furnished, Failed> {
         let sentence =
             format!("The camera lacks {} of room to frame this shot.", brief.units.gap(shot.lacking_m));
         return Err(failed(
-            vec![Breach {
-                rule: "camera",
-                thing: "camera".into(),
-                lacking: shot.lacking_m,
+            vec![Breach::new(
+                Rule::Camera,
+                ThingId::Camera,
+                Amount::Length(shot.lacking_m),
                 sentence,
-                frees: "Use a shorter focal length, or give the corner that much more depth.".into(),
-            }],
+                "Use a shorter focal length, or give the corner that much more depth.",
+            )],
             true,
         ));
     }
@@ -61,7 +64,7 @@ pub(crate) fn furnish(brief: &Brief, shot: &Shot) -> Result<Furnished, Failed> {
     let mut best: Option<Furnished> = None;
     let mut fallen = None;
     for side in [preferred, -preferred] {
-        match one_side(brief, bare_layout(shot, gaze_deg * side), side) {
+        match one_side(brief, bare_layout(shot, gaze_deg * side), side, shot.key.as_ref()) {
             Ok(found) => {
                 let better = best.as_ref().is_none_or(|b| {
                     (found.quick.stops, found.quick.fixes) < (b.quick.stops, b.quick.fixes)
@@ -111,33 +114,56 @@ pub(super) fn preferred_side(brief: &Brief, layout: &Layout) -> f64 {
 
 /// What seat, desk and camera alone break.
 fn bare_breaches(brief: &Brief, mut layout: Layout) -> Vec<Breach> {
-    camera_support(brief, &mut layout, &mut Stands::all(brief));
+    let mut stands = Stands::beside(brief, &layout);
+    camera_support(brief, &mut layout, &mut stands);
     Corner::from_parts(brief, &layout)
         .map_or_else(Vec::new, |corner| Rules::new(&corner).all(&things(&corner)))
 }
 
-/// Fills a layout of seat and camera: microphone, key on the given side, back light and fill.
-fn one_side(brief: &Brief, mut layout: Layout, side: f64) -> Result<Furnished, Vec<Breach>> {
-    let mut stands = Stands::all(brief);
+/// Fills a layout of seat, camera and whatever is held in place: microphone, key on the given side, back light and fill.
+/// The key is the lamp that is asked for, else the first that the school of source wants and that finds a place.
+fn one_side(
+    brief: &Brief,
+    mut layout: Layout,
+    side: f64,
+    key: Option<&Id>,
+) -> Result<Furnished, Vec<Breach>> {
+    let mut stands = Stands::beside(brief, &layout);
     camera_support(brief, &mut layout, &mut stands);
-    let cast = cast(brief);
-    backdrop::place(brief, &mut layout);
-    place_microphone(brief, &mut layout, &mut stands, &cast, -side)?;
-    if let Some((id, gear)) = cast.key {
-        place_light(brief, &mut layout, &mut stands, ("key", id, gear), Role::Key, side, |_| true);
+    if layout.backdrop.is_none() {
+        backdrop::place(brief, &mut layout);
     }
+    if layout.microphone.is_none() {
+        place_microphone(brief, &mut layout, &mut stands, -side)?;
+    }
+    let has = |layout: &Layout, role: Role| layout.lights.values().any(|light| light.role == role);
+    let mut wanted = keys(brief, &layout);
+    wanted.retain(|(id, _)| key.is_none_or(|key| key == *id));
+    let mut used = wanted.first().map(|(id, _)| *id);
+    if !has(&layout, Role::Key) {
+        let name = free_id(brief, &layout, "key");
+        let placed = wanted.iter().take(KEYS_TRIED).find(|(id, gear)| {
+            place_light(brief, &mut layout, &mut stands, (&name, id, gear), Role::Key, side, |_| true);
+            layout.lights.contains_key(&name)
+        });
+        used = placed.map(|(id, _)| *id).or(used);
+    }
+    let cast = cast(brief, &layout, used);
     // The back light before the fill: it needs the arm.
-    if let Some((id, gear)) = cast.back {
-        place_light(brief, &mut layout, &mut stands, ("back", id, gear), Role::Back, -side, |_| true);
+    if let Some((id, gear)) = cast.back.filter(|_| !has(&layout, Role::Back)) {
+        let name = free_id(brief, &layout, "back");
+        place_light(brief, &mut layout, &mut stands, (&name, id, gear), Role::Back, -side, |_| true);
     }
-    if let Some((id, gear)) = cast.fill {
+    if let Some((id, gear)) = cast.fill.filter(|_| !has(&layout, Role::Fill)) {
         place_fill(brief, &mut layout, &mut stands, (id, gear), -side);
     }
     behind::place(brief, &mut layout, &mut stands, &cast.spare, -side);
-    screen::place(brief, &mut layout, &stands);
+    if layout.screen.is_none() {
+        screen::place(brief, &mut layout, &stands);
+    }
     if stands.column.is_some() {
         // With everything on it the column needs another bag than with the camera alone.
-        fill_bag(brief, &mut layout, "camera");
+        fill_bag(brief, &mut layout, &ThingId::Camera);
     }
     settle(brief, &mut layout);
     hang::hang(brief, &mut layout);
@@ -149,8 +175,8 @@ fn one_side(brief: &Brief, mut layout: Layout, side: f64) -> Result<Furnished, V
     }
     let covered: f64 = all
         .iter()
-        .flat_map(|t| &t.parts)
-        .filter(|p| p.what == "feet")
+        .flat_map(|t| &t.pieces)
+        .filter(|p| p.what == What::Feet)
         .map(|p| {
             let (low, high) = p.solid.bounds();
             std::f64::consts::FRAC_PI_4 * (high.x - low.x) * (high.y - low.y)
@@ -168,6 +194,14 @@ fn camera_support(brief: &Brief, layout: &mut Layout, stands: &mut Stands<'_>) {
         .filter_map(|id| brief.gear.get(*id))
         .map(|g| g.common().mass_kg)
         .sum();
+    if layout.camera.locked {
+        let held = layout.camera.support.clone();
+        stands.take(&held);
+        if brief.schools.rig == RigSchool::Column && held.kind == SupportKind::Boom {
+            stands.column = Some(held);
+        }
+        return;
+    }
     let fits = |id: &Id| {
         brief
             .gear
@@ -188,7 +222,7 @@ fn camera_support(brief: &Brief, layout: &mut Layout, stands: &mut Stands<'_>) {
         layout.camera.support = column.clone();
         stands.take(&column);
         stands.column = Some(column);
-        fill_bag(brief, layout, "camera");
+        fill_bag(brief, layout, &ThingId::Camera);
         return;
     }
     // A stand made for cameras before one made for anything.
@@ -198,26 +232,23 @@ fn camera_support(brief: &Brief, layout: &mut Layout, stands: &mut Stands<'_>) {
     let chosen = free.iter().find(|id| fits(id) && made_for(id)).or_else(|| free.iter().find(|id| fits(id)));
     layout.camera.support.gear = chosen.cloned();
     stands.take(&layout.camera.support.clone());
-    let bag = Corner::from_parts(brief, layout).and_then(|c| {
-        crate::room::sandbags(&c).into_iter().find(|s| s.thing == "camera").map(|s| bag_kg(s.needed_kg))
-    });
-    layout.camera.support.sandbag_kg = bag.unwrap_or(0.0);
+    fill_bag(brief, layout, &ThingId::Camera);
 }
 
 fn place_microphone(
     brief: &Brief,
     layout: &mut Layout,
     stands: &mut Stands<'_>,
-    cast: &Cast<'_>,
     hand: f64,
 ) -> Result<(), Vec<Breach>> {
-    if cast.microphones.is_empty() {
+    let at_hand = microphones(brief);
+    if at_hand.is_empty() {
         return Ok(());
     }
     let frozen = layout.clone();
     let corner = Corner::from_parts(brief, &frozen).ok_or_else(Vec::new)?;
     let others = things(&corner);
-    for (id, gear) in &cast.microphones {
+    for (id, gear) in &at_hand {
         for place in microphone_places(&corner, gear, hand) {
             let put = |support: Support| Microphone {
                 gear: (*id).clone(),
@@ -226,7 +257,7 @@ fn place_microphone(
                 locked: false,
             };
             if is_worn(gear.mounting) {
-                layout.microphone = Some(put(carried_by_nothing()));
+                layout.microphone = Some(put(Support::none()));
                 return Ok(());
             }
             let mut trial = corner.clone();
@@ -235,28 +266,27 @@ fn place_microphone(
             let fits =
                 |support: &Support| rules.allows(&microphone_thing(&trial, gear, place, support), &others);
             // The capsule alone first: most places fall to the room or the picture.
-            if !fits(&carried_by_nothing()) {
+            if !fits(&Support::none()) {
                 continue;
             }
             for mut support in microphone_supports(&corner, stands, gear.mounting, place, hand) {
                 if fits(&support) {
                     stands.take(&support);
                     let in_layout = |l: &mut Layout| l.microphone = Some(put(support.clone()));
-                    support.sandbag_kg = bag_for(brief, &frozen, in_layout, "microphone");
+                    support.sandbag_kg = bag_for(brief, &frozen, in_layout, &ThingId::Microphone);
                     layout.microphone = Some(put(support));
                     return Ok(());
                 }
             }
         }
     }
-    Err(vec![Breach {
-        rule: "picture",
-        thing: "microphone".into(),
-        lacking: 0.0,
-        sentence: "No microphone owned finds a place outside the picture with a free line to the mouth."
-            .into(),
-        frees: "Use a worn microphone, allow the microphone in the picture, or tighten the shot.".into(),
-    }])
+    Err(vec![Breach::new(
+        Rule::Picture,
+        ThingId::Microphone,
+        Amount::Unmeasured,
+        "No microphone owned finds a place outside the picture with a free line to the mouth.",
+        "Use a worn microphone, allow the microphone in the picture, or tighten the shot.",
+    )])
 }
 
 fn microphone_supports(
@@ -281,7 +311,7 @@ fn microphone_supports(
                 && hold.z > top
                 && hold.z < top + 0.6
             {
-                all.push(Support { on: Some(id.clone()), ..carried_by_nothing() });
+                all.push(Support { on: Some(id.clone()), ..Support::none() });
             }
         }
     }
@@ -293,29 +323,39 @@ fn microphone_supports(
     all
 }
 
-/// The same seat, camera and furniture with everything else placed anew for other gear; `None` where nothing
-/// legal is found.
+/// The same seat, camera and furniture with everything else that is not held in place set up anew for other gear, without
+/// what was measured of things that have gone elsewhere; `None` where nothing legal is found.
 pub fn replaced(plan: &Plan) -> Option<Plan> {
-    let brief = &plan.brief;
+    // What was measured of the arrangement that goes must not judge those that come.
+    let brief = &*plan.brief.of_any_layout();
     let corner = Corner::of(plan)?;
-    let bare = Layout {
-        lights: Things::new(),
-        microphone: None,
-        screen: None,
-        backdrop: None,
-        ..plan.layout.clone()
-    };
+    let mut bare = plan.layout.clone();
+    bare.lights.retain(|_, light| light.locked);
+    bare.microphone = bare.microphone.filter(|used| used.locked);
+    bare.screen = bare.screen.filter(|used| used.locked);
+    bare.backdrop = bare.backdrop.filter(|used| used.locked);
     let preferred = preferred_side(brief, &bare);
     let key_side =
         corner.role(Role::Key).next().map_or(preferred, |k| corner.light_angles_deg(k.position_m).0.signum());
     let rank = |f: &Furnished| (f.quick.stops, f.quick.fixes, -f.quick.score);
-    let mut best: Option<Furnished> = None;
-    for side in [key_side, -key_side] {
-        if let Ok(found) = one_side(brief, bare.clone(), side)
-            && best.as_ref().is_none_or(|b| rank(&found) < rank(b))
+    let mut best: Option<(Furnished, f64)> = None;
+    let offer = |side: f64, key: Option<&Id>, best: &mut Option<(Furnished, f64)>| {
+        if let Ok(found) = one_side(brief, bare.clone(), side, key)
+            && best.as_ref().is_none_or(|(b, _)| rank(&found) < rank(b))
         {
-            best = Some(found);
+            *best = Some((found, side));
         }
+    };
+    for side in [key_side, -key_side] {
+        offer(side, None, &mut best);
     }
-    best.map(|found| Plan { layout: found.layout, ..plan.clone() })
+    // Which lamp does best as the key shows only in place.
+    let better_side = best.as_ref().map_or(key_side, |(_, side)| *side);
+    for (id, _) in keys(brief, &bare).into_iter().take(KEYS_TRIED).skip(1) {
+        offer(better_side, Some(id), &mut best);
+    }
+    best.map(|(found, _)| plan.with_layout(found.layout))
 }
+
+/// Lamps that are tried as the key.
+pub(super) const KEYS_TRIED: usize = 3;

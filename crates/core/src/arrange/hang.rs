@@ -4,7 +4,7 @@
 use super::angle::{free_id, numbered};
 use crate::assess::carry::rounded;
 use crate::corner::Corner;
-use crate::geometry::DVec3;
+use crate::geometry::{DVec3, whole_steps};
 use crate::plan::{
     Brief, Common, Gear, GearState, GearTreatment, Id, Layout, Plan, Plane, Things, Treatment, WALL_NAMES,
 };
@@ -74,7 +74,7 @@ pub fn with_treatment(plan: &Plan, material: &str, width_m: f64, height_m: f64) 
     if plan.layout.treatment.len() >= MOST {
         return Err(refused("one more".into(), "at most 24 things against the echo"));
     }
-    let mut next = plan.clone();
+    let mut brief = plan.brief.clone();
     let stem = material.split('_').next().unwrap_or(material);
     let name = free_id(&plan.brief, &plan.layout, stem);
     let gear_id = numbered(stem, |id| plan.brief.gear.contains_key(id));
@@ -92,16 +92,18 @@ pub fn with_treatment(plan: &Plan, material: &str, width_m: f64, height_m: f64) 
         air_gap_m: None,
         flow_resistivity_pa_s_m2: None,
     };
-    next.brief.gear.insert(gear_id.clone(), Gear::Treatment(gear.clone()));
+    brief.gear.insert(gear_id.clone(), Gear::Treatment(gear.clone()));
     let corner = Corner::from_parts(&plan.brief, &plan.layout)
         .ok_or_else(|| refused("the layout".into(), "a layout whose ids name gear"))?;
-    let Some((on, at)) = Wanted::of(&corner).place(&next.brief, &plan.layout.treatment, &gear) else {
+    let Some((on, at)) = Wanted::of(&corner).place(&brief, &plan.layout.treatment, &gear) else {
         return Err(refused(
-            format!("{width_m:.2} by {height_m:.2} m"),
+            format!("{} by {}", plan.brief.units.length(width_m), plan.brief.units.length(height_m)),
             "a size for which a wall, clear of doors, windows and what hangs there, has room",
         ));
     };
-    next.layout.treatment.insert(name, treatment(&gear_id, on, at));
+    let mut layout = plan.layout.clone();
+    layout.treatment.insert(name, treatment(&gear_id, on, at));
+    let next = Plan { brief, ..plan.clone() }.with_layout(layout);
     next.check().map_err(|problems| {
         problems.0.into_iter().next().unwrap_or_else(|| refused(material.into(), "a plan that holds"))
     })?;
@@ -173,8 +175,8 @@ fn on_wall(
                 (0..2).any(|axis| high[axis] <= from[axis] - GAP_M || low[axis] >= to[axis] + GAP_M)
             })
     };
-    let steps = (plane.size_m[0] / STEP_M).ceil() as i32;
-    let offsets = (0..=steps).flat_map(|step| [step, -step]).map(|step| f64::from(step) * STEP_M);
+    let steps = whole_steps(plane.size_m[0], STEP_M) + 1;
+    let offsets = (0..=steps).map(|step| step as f64 * STEP_M).flat_map(|off| [off, -off]);
     // At the height of the mouth, else as low or as high as the wall allows.
     let heights = [middle[1], size[1] / 2.0, plane.size_m[1] - size[1] / 2.0];
     let places = offsets.flat_map(|off| heights.map(|height| [middle[0] + off, height]));

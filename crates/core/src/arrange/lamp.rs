@@ -8,12 +8,12 @@ use super::behind::{balance, on_the_wall, practical};
 use super::furnish::preferred_side;
 use super::lights::{new_light, place_light, would_fit};
 use super::settle::balance_back;
-use super::stands::{Stands, carried_by_nothing};
+use super::stands::{Stands};
 use crate::assess::carry::{fill_bag, rounded};
 use crate::assess::legal::Rules;
 use crate::corner::{Corner, things};
 use crate::geometry::{DVec2, DVec3, beyond_m};
-use crate::plan::{Gear, Id, Light, Plan, Role, Support, SupportKind};
+use crate::plan::{Gear, Id, Light, Plan, Role, Support, SupportKind, ThingId};
 use crate::problem::{Code, Problem};
 
 /// Lights that a layout may hold.
@@ -103,14 +103,14 @@ pub fn with_light(plan: &Plan, gear_id: &Id, job: LampJob) -> Result<Plan, Probl
         LampJob::Key | LampJob::Fill | LampJob::Back => {
             let side = if job == LampJob::Key { side } else { -side };
             for side in [side, -side] {
-                place_light(brief, &mut made.layout, &mut stands, (&name.0, id, gear), role, side, fits);
+                place_light(brief, &mut made.layout, &mut stands, (&name, id, gear), role, side, fits);
                 if made.layout.lights.contains_key(&name) {
                     break;
                 }
             }
         }
         LampJob::Background => {
-            if let Some(light) = on_the_wall(brief, layout, &stands, (&name.0, (id, gear)), -side, fits) {
+            if let Some(light) = on_the_wall(brief, layout, &stands, (&name, (id, gear)), -side, fits) {
                 made.layout.lights.insert(name.clone(), light);
             }
         }
@@ -132,11 +132,11 @@ pub fn with_light(plan: &Plan, gear_id: &Id, job: LampJob) -> Result<Plan, Probl
         let words = instead.map_or_else(String::new, |words| format!("; {words}"));
         return Err(refused(&gear_id.0, format!("a corner with a free place for it{words}")));
     }
-    let is_new = |id: &str| id == name.0;
+    let is_new = |id: &Id| *id == name;
     balance_back(brief, &mut made.layout, is_new);
     balance(brief, &mut made.layout, is_new);
-    fill_bag(brief, &mut made.layout, &name.0);
-    Ok(made)
+    fill_bag(brief, &mut made.layout, &ThingId::Light(name));
+    Ok(plan.with_layout(made.layout))
 }
 
 /// A lamp of the house: in the middle of the ceiling, shining down.
@@ -144,7 +144,7 @@ fn at_the_ceiling(corner: &Corner<'_>, id: &Id, gear: &Gear, plan: &Plan) -> Lig
     let middle = middle(&corner.floor_m);
     let depth = gear.light().map_or(0.1, |lamp| lamp.depth_m);
     let at: DVec3 = middle.extend(plan.brief.room.ceiling_m(middle) - depth - 0.005);
-    let support = Support { kind: SupportKind::Ceiling, ..carried_by_nothing() };
+    let support = Support { kind: SupportKind::Ceiling, ..Support::none() };
     let mut light = new_light(id, Role::Practical, support, &plan.brief);
     light.position_m = rounded(at);
     light.aim_m = Some(rounded(at - DVec3::Z));

@@ -1,19 +1,22 @@
 //! Puts key, fill and back light at the first legal of their places, on what is owned to carry them; and tells what would
 //! fit where nothing owned does.
 
-use super::cast::Named;
+use super::angle::free_id;
+use super::cast::AtHand;
 use super::dial;
-use super::stands::{Stands, bag_for, carried_by_nothing, set_up};
+use super::stands::{Stands, bag_for, set_up};
 use crate::assess::carry::rounded;
 use crate::assess::legal::Rules;
 use crate::corner::{Corner, LightAt, Source, Thing, carry_light, light_head, things};
 use crate::geometry::DVec3;
-use crate::light::detail::glare;
-use crate::light::face::at_face;
+use crate::light::field::at_face;
 use crate::light::flare_margin_deg;
+use crate::light::mirrored::glare;
 use crate::light::placement::places as light_places;
 use crate::light::power::wanted_ratio;
-use crate::plan::{Brief, Gear, Id, Layout, Light, LightSchool, RigSchool, Role, Support, SupportKind};
+use crate::plan::{
+    Brief, Gear, Id, Layout, Light, LightSchool, RigSchool, Role, Support, SupportKind, ThingId,
+};
 
 /// Legal tries for one thing before it is given up.
 const TRIES: usize = 900;
@@ -52,7 +55,7 @@ fn try_places(
     brief: &Brief,
     layout: &Layout,
     stands: &Stands<'_>,
-    (name, id, gear): (&str, &Id, &Gear),
+    (name, id, gear): (&Id, &Id, &Gear),
     role: Role,
     side: f64,
     accept: impl FnMut(&Light) -> bool,
@@ -69,7 +72,7 @@ fn try_places(
     let mut rounds = if role == Role::Back { vec![boom, floor] } else { vec![floor, boom] };
     rounds.insert(0, rig);
     if ring {
-        rounds = vec![(true, vec![carried_by_nothing()])];
+        rounds = vec![(true, vec![Support::none()])];
     } else if rounds.iter().any(owned) {
         rounds.retain(owned);
     } else {
@@ -83,7 +86,7 @@ fn try_on(
     brief: &Brief,
     layout: &Layout,
     rounds: &[(bool, Vec<Support>)],
-    (name, id, gear): (&str, &Id, &Gear),
+    (name, id, gear): (&Id, &Id, &Gear),
     role: Role,
     side: f64,
     mut accept: impl FnMut(&Light) -> bool,
@@ -92,7 +95,8 @@ fn try_on(
     let rules = Rules::new(&corner);
     let others: Vec<Thing> = things(&corner);
     let source = source_of(gear)?;
-    let blank = new_light(id, role, carried_by_nothing(), brief);
+    let blank = new_light(id, role, Support::none(), brief);
+    let own = ThingId::Light(name.clone());
     let probe = LightAt {
         id: name,
         light: &blank,
@@ -128,7 +132,7 @@ fn try_on(
                     continue;
                 }
                 light.support.sandbag_kg =
-                    bag_for(brief, layout, |l| drop(l.lights.insert(Id::from(name), light.clone())), name);
+                    bag_for(brief, layout, |l| drop(l.lights.insert(name.clone(), light.clone())), &own);
                 if accept(&light) {
                     return Some(light);
                 }
@@ -153,7 +157,7 @@ pub(super) fn place_light(
     brief: &Brief,
     layout: &mut Layout,
     stands: &mut Stands<'_>,
-    lamp: (&str, &Id, &Gear),
+    lamp: (&Id, &Id, &Gear),
     role: Role,
     side: f64,
     fits: impl Fn(&Light) -> bool,
@@ -179,7 +183,7 @@ pub(super) fn place_light(
         let accept = |light: &Light| accept(light) && fits(light);
         if let Some(light) = try_places(brief, &frozen, stands, lamp, role, side, accept) {
             stands.take(&light.support);
-            layout.lights.insert(Id::from(lamp.0), light);
+            layout.lights.insert(lamp.0.clone(), light);
             return;
         }
     }
@@ -190,17 +194,18 @@ pub(super) fn place_light(
 pub(super) fn would_fit(
     brief: &Brief,
     layout: &Layout,
-    lamp: Named<'_>,
+    lamp: AtHand<'_>,
     role: Role,
     side: f64,
 ) -> Option<String> {
     let stands = Stands::unused(brief, layout);
+    let trial = Id::from("trial");
     let fits = |brief: &Brief, gear: &Gear, rounds: &[(bool, Vec<Support>)]| {
-        [side, -side].into_iter().any(|side| {
-            try_on(brief, layout, rounds, ("trial", lamp.0, gear), role, side, |_| true).is_some()
-        })
+        [side, -side]
+            .into_iter()
+            .any(|side| try_on(brief, layout, rounds, (&trial, lamp.0, gear), role, side, |_| true).is_some())
     };
-    let by = |kind: SupportKind| Support { kind, ..carried_by_nothing() };
+    let by = |kind: SupportKind| Support { kind, ..Support::none() };
     for (kind, words) in [
         (SupportKind::Boom, "on an arm it would fit"),
         (SupportKind::Ceiling, "hung from the ceiling it would fit"),
@@ -244,14 +249,15 @@ pub(super) fn place_fill(
     if (frozen.lights.is_empty() && !brief.windows_shine()) || off_without < RATIO_GAIN_STOPS {
         return;
     }
+    let name = free_id(brief, layout, "fill");
     let lit_with = |light: &Light| {
         let mut trial = frozen.clone();
-        trial.lights.insert(Id::from("fill"), light.clone());
+        trial.lights.insert(name.clone(), light.clone());
         Corner::from_parts(brief, &trial).map(|c| at_face(&c))
     };
     let mut best: Option<(f64, Light)> = None;
     let mut seen = 0;
-    let _ = try_places(brief, &frozen, stands, ("fill", id, gear), Role::Fill, side, |light| {
+    let _ = try_places(brief, &frozen, stands, (&name, id, gear), Role::Fill, side, |light| {
         seen += 1;
         let mut light = light.clone();
         let Some(full) = lit_with(&light) else { return false };
@@ -273,6 +279,6 @@ pub(super) fn place_fill(
     });
     if let Some((_, light)) = best.filter(|(off, _)| off.abs() < off_without - RATIO_GAIN_STOPS) {
         stands.take(&light.support);
-        layout.lights.insert(Id::from("fill"), light);
+        layout.lights.insert(name, light);
     }
 }

@@ -4,17 +4,20 @@ use serde::Serialize;
 use utoipa::ToSchema;
 
 use super::furnish::Failed;
+use crate::finding::Rule;
 use crate::plan::{Brief, Gear};
 
 /// One reason why no layout is legal.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
 pub struct Obstacle {
-    /// The rule: room, collision, door, exit, way, camera, picture, sight, near, support, mains, gear.
-    pub rule: String,
+    /// The rule.
+    pub rule: Rule,
     /// The facing of the best candidate.
     pub facing: String,
-    /// How much is lacking, m (kg for supports); 0 where it is not a length.
+    /// How much is lacking; 0 where no number tells it.
     pub lacking: f64,
+    /// The unit of that number, empty where there is none.
+    pub unit: &'static str,
     /// In words, with the amount.
     pub sentence: String,
     /// What would free it.
@@ -27,9 +30,10 @@ pub(super) fn missing_gear(brief: &Brief) -> Vec<Obstacle> {
     let mut all = Vec::new();
     let mut say = |what: &str, frees: &str| {
         all.push(Obstacle {
-            rule: "gear".into(),
+            rule: Rule::Gear,
             facing: String::new(),
             lacking: 0.0,
+            unit: "",
             sentence: format!("No {what} is owned."),
             frees: frees.into(),
         });
@@ -45,16 +49,17 @@ pub(super) fn missing_gear(brief: &Brief) -> Vec<Obstacle> {
 
 /// The breaches of the candidate that came nearest, one obstacle for each rule.
 pub(super) fn explain(brief: &Brief, failed: &[Failed]) -> Vec<Obstacle> {
-    let total = |f: &Failed| f.breaches.iter().map(|b| b.lacking.max(0.01)).sum::<f64>();
+    let total = |f: &Failed| f.breaches.iter().map(|b| b.lacking.value().max(0.01)).sum::<f64>();
     let nearest = failed
         .iter()
         .filter(|f| !f.breaches.is_empty())
         .min_by(|a, b| a.breaches.len().cmp(&b.breaches.len()).then(total(a).total_cmp(&total(b))));
     let Some(nearest) = nearest else {
         return vec![Obstacle {
-            rule: "room".into(),
+            rule: Rule::Room,
             facing: String::new(),
             lacking: 0.0,
+            unit: "",
             sentence: "There is no place for the chair in this room.".into(),
             frees: "Take furniture out, or mark the desk as free to move.".into(),
         }];
@@ -65,9 +70,10 @@ pub(super) fn explain(brief: &Brief, failed: &[Failed]) -> Vec<Obstacle> {
             continue;
         }
         all.push(Obstacle {
-            rule: breach.rule.into(),
+            rule: breach.rule,
             facing: nearest.facing.clone(),
-            lacking: breach.lacking,
+            lacking: breach.lacking.value(),
+            unit: breach.lacking.unit(),
             sentence: breach.sentence.clone(),
             frees: breach.frees.clone(),
         });

@@ -1,11 +1,13 @@
 //! Where the person's screen goes, and what it stands on.
 
-use super::stands::{Stands, bag_for, carried_by_nothing};
+use super::stands::{Stands, bag_for};
 use crate::assess::carry::{fill_bag, rounded, supports_for};
 use crate::assess::legal::Rules;
 use crate::corner::{Corner, screen_thing, things};
 use crate::geometry::{DVec3, bearing_vector};
-use crate::plan::{Brief, GearMonitor, Layout, MonitorSchool, Screen, ScreenType, Support, SupportKind};
+use crate::plan::{
+    Brief, GearMonitor, Layout, MonitorSchool, Screen, ScreenType, Support, SupportKind, ThingId,
+};
 use crate::shot::seeing;
 
 /// Feet of a low table or stand for a screen where none is told, m. Fogon's own rule.
@@ -42,10 +44,10 @@ pub(super) fn place(brief: &Brief, layout: &mut Layout, stands: &Stands<'_>) {
             let put =
                 |support| Screen { gear: id.clone(), position_m: rounded(place), support, locked: false };
             let in_layout = |l: &mut Layout| l.screen = Some(put(support.clone()));
-            support.sandbag_kg = bag_for(brief, &frozen, in_layout, "screen");
+            support.sandbag_kg = bag_for(brief, &frozen, in_layout, &ThingId::Screen);
             layout.screen = Some(put(support));
             // It weighs on the camera's tripod.
-            fill_bag(brief, layout, "camera");
+            fill_bag(brief, layout, &ThingId::Camera);
             return;
         }
     }
@@ -54,7 +56,7 @@ pub(super) fn place(brief: &Brief, layout: &mut Layout, stands: &Stands<'_>) {
 /// On the camera where it is light enough to hang there, else on furniture below it, else on a stand.
 fn supports(corner: &Corner<'_>, stands: &Stands<'_>, gear: &GearMonitor, place: DVec3) -> Vec<Support> {
     if matches!(gear.screen, ScreenType::Field | ScreenType::Phone | ScreenType::Script) {
-        return vec![carried_by_nothing()];
+        return vec![Support::none()];
     }
     let under = place - DVec3::Z * (gear.height_m() / 2.0);
     let below = corner.brief.room.furniture.iter().filter(|(id, piece)| {
@@ -67,7 +69,7 @@ fn supports(corner: &Corner<'_>, stands: &Stands<'_>, gear: &GearMonitor, place:
             && (top - 0.02..top + 0.6).contains(&under.z)
     });
     let mut all: Vec<Support> =
-        below.map(|(id, _)| Support { on: Some(id.clone()), ..carried_by_nothing() }).collect();
+        below.map(|(id, _)| Support { on: Some(id.clone()), ..Support::none() }).collect();
     for mut option in stands.options("screen", SupportKind::Floor) {
         if option.gear.is_none() {
             option.foot_radius_m = Some(SCREEN_FOOT_M);

@@ -1,7 +1,7 @@
 //! Where a person could sit: eight facings, and for each the places that the room and the desk allow.
 
 use crate::geometry::{
-    DVec2, bearing_of, bearing_vector, distance_to_edge, hull, inside, is_outer_corner, wrap_180,
+    DVec2, bearing_of, bearing_vector, distance_to_edge, hull, inside, is_outer_corner, whole_steps, wrap_180,
 };
 use crate::plan::{Brief, Furniture, FurnitureAt, FurnitureKind, Id, OpeningKind, Point3};
 
@@ -161,7 +161,7 @@ pub(crate) fn places(brief: &Brief, facing: &Facing) -> Vec<Place> {
         _ => {
             let [width, depth, _] = brief.room.dimensions_m();
             let mut all = Vec::new();
-            let steps = |side: f64| ((side - 2.0 * WALL_M) / GRID_M).floor().max(0.0) as usize;
+            let steps = |side: f64| whole_steps(side - 2.0 * WALL_M, GRID_M);
             let (nx, ny) = (steps(width), steps(depth));
             let hand = first_side(brief);
             for i in 0..=nx {

@@ -3,7 +3,7 @@
 use super::dial;
 use crate::corner::{Corner, LightAt};
 use crate::exposure::{CALIBRATION, iso_on_dial};
-use crate::light::face::at_face;
+use crate::light::field::at_face;
 use crate::plan::{Brief, Gear, Id, Layout, Role};
 
 /// Dials, ISO and white balance: the key at full, the back light level with it, ISO from the light at the face,
@@ -51,7 +51,7 @@ pub(crate) fn settle(brief: &Brief, layout: &mut Layout) {
 }
 
 /// The back light as bright on the hair as the key on the face (-1 to +1 stop: common practice, no source).
-pub(super) fn balance_back(brief: &Brief, layout: &mut Layout, asked: impl Fn(&str) -> bool) {
+pub(super) fn balance_back(brief: &Brief, layout: &mut Layout, asked: impl Fn(&Id) -> bool) {
     let frozen = layout.clone();
     let Some(corner) = Corner::from_parts(brief, &frozen) else { return };
     let towards = |light: &LightAt<'_>| {
@@ -60,7 +60,7 @@ pub(super) fn balance_back(brief: &Brief, layout: &mut Layout, asked: impl Fn(&s
     let Some(key) = corner.role(Role::Key).next().map(towards) else { return };
     for back in corner.role(Role::Back).filter(|l| asked(l.id)) {
         let full = towards(back) / back.light.dim.max(0.01);
-        if let Some(light) = layout.lights.get_mut(&Id::from(back.id)) {
+        if let Some(light) = layout.lights.get_mut(back.id) {
             light.dim = dial(key / full.max(1.0));
         }
     }

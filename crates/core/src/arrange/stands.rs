@@ -5,7 +5,7 @@ use crate::assess::carry::{bag_kg, fill_bag, rounded_floor, supports_for};
 use crate::assess::legal::Rules;
 use crate::corner::{Corner, things};
 use crate::geometry::{DVec2, DVec3, bearing_vector};
-use crate::plan::{Brief, GearSupport, Id, Layout, Point2, RigSchool, Support, SupportKind};
+use crate::plan::{Brief, GearSupport, Id, Layout, Point2, RigSchool, Support, SupportKind, ThingId};
 
 /// Where a rolling column stands: behind the lens and to its right, m, the first that fits.
 const COLUMN_M: [(f64, f64); 5] = [(0.20, 0.0), (0.10, 0.22), (0.10, -0.22), (0.0, 0.30), (0.0, -0.30)];
@@ -18,22 +18,16 @@ pub(super) struct Stands<'a> {
 }
 
 impl<'a> Stands<'a> {
-    /// Every support at hand.
-    pub(super) fn all(brief: &'a Brief) -> Self {
-        Self { brief, used: Vec::new(), column: None }
+    /// The supports that a layout leaves for a camera that is not held in place, and for everything that comes after it.
+    pub(super) fn beside(brief: &'a Brief, layout: &Layout) -> Self {
+        let mut free = Self::unused(brief, layout);
+        free.used.retain(|id| layout.camera.locked || layout.camera.support.gear.as_ref() != Some(id));
+        free
     }
 
     /// The supports that a layout leaves unused.
     pub(super) fn unused(brief: &'a Brief, layout: &Layout) -> Self {
-        let others = [
-            Some(&layout.camera.support),
-            layout.microphone.as_ref().map(|used| &used.support),
-            layout.screen.as_ref().map(|used| &used.support),
-        ];
-        let lights = layout.lights.values().map(|light| &light.support);
-        let angles = layout.angles.values().map(|angle| &angle.support);
-        let used = others.into_iter().flatten().chain(lights).chain(angles);
-        Self { brief, used: used.filter_map(|support| support.gear.clone()).collect(), column: None }
+        Self { brief, used: layout.supports_in_use().cloned().collect(), column: None }
     }
 
     /// Unused supports for a purpose (`camera`, `light`, `microphone`), with or without an arm, weakest first.
@@ -117,7 +111,7 @@ pub(super) fn has_rig(brief: &Brief, rig: RigSchool) -> bool {
 }
 
 fn stand(kind: SupportKind, gear: Option<Id>, base_m: Option<Point2>) -> Support {
-    Support { kind, gear, base_m, on: None, foot_radius_m: None, sandbag_kg: 0.0 }
+    Support { gear, base_m, ..Support::new(kind) }
 }
 
 /// Ways to set up a support for a thing held at `hold`: one whose foot stands already reaches or does not.
@@ -130,10 +124,6 @@ pub(super) fn set_up(corner: &Corner<'_>, option: &Support, hold: DVec3, hand: f
         }
         None => supports_for(corner, option, hold, corner.eyes_m.truncate(), hand),
     }
-}
-
-pub(super) fn carried_by_nothing() -> Support {
-    stand(SupportKind::On, None, None)
 }
 
 /// A fixing for the camera where it is in nothing's way; the first that reaches where there is always something.
@@ -150,9 +140,9 @@ pub(super) fn fixed_camera(brief: &Brief, layout: &Layout, stands: &Stands<'_>) 
 fn camera_stands(brief: &Brief, layout: &Layout, support: &Support) -> bool {
     let mut trial = layout.clone();
     trial.camera.support = support.clone();
-    fill_bag(brief, &mut trial, "camera");
+    fill_bag(brief, &mut trial, &ThingId::Camera);
     Corner::from_parts(brief, &trial).is_some_and(|corner| {
-        Rules::new(&corner).all(&things(&corner)).iter().all(|breach| breach.thing != "camera")
+        Rules::new(&corner).all(&things(&corner)).iter().all(|breach| breach.thing != ThingId::Camera)
     })
 }
 
@@ -175,12 +165,12 @@ pub(super) fn column(brief: &Brief, layout: &Layout, mass_kg: f64) -> Option<Sup
 }
 
 /// The bag a thing's stand needs once it is in the layout.
-pub(super) fn bag_for(brief: &Brief, layout: &Layout, put: impl FnOnce(&mut Layout), thing: &str) -> f64 {
+pub(super) fn bag_for(brief: &Brief, layout: &Layout, put: impl FnOnce(&mut Layout), thing: &ThingId) -> f64 {
     let mut trial = layout.clone();
     put(&mut trial);
     Corner::from_parts(brief, &trial)
         .and_then(|c| {
-            crate::room::sandbags(&c).into_iter().find(|s| s.thing == thing).map(|s| bag_kg(s.needed_kg))
+            crate::room::sandbags(&c).into_iter().find(|s| s.thing == *thing).map(|s| bag_kg(s.needed_kg))
         })
         .unwrap_or(0.0)
 }

@@ -5,7 +5,7 @@ use utoipa::ToSchema;
 
 use super::hang::with_treatment;
 use crate::corner::Corner;
-use crate::plan::{Gear, Id, Microphone, Plan, Support, SupportKind};
+use crate::plan::{Gear, Id, Layout, Microphone, Plan, Support, Things};
 use crate::problem::{Code, Problem};
 use crate::sound::absorption::Absorption;
 use crate::sound::choices::{MicrophoneKind, choices};
@@ -60,7 +60,8 @@ impl Variant {
 pub fn varied(plan: &Plan, variant: Variant) -> Result<Plan, Problem> {
     let mut other = plan.clone();
     if variant == Variant::Bare {
-        other.layout.treatment.clear();
+        let layout = Layout { treatment: Things::new(), ..plan.layout.clone() };
+        other = plan.with_layout(layout);
     }
     if variant == Variant::Treated {
         let steps =
@@ -97,19 +98,10 @@ pub fn varied(plan: &Plan, variant: Variant) -> Result<Plan, Problem> {
             },
             Id,
         );
-        other.layout.microphone = Some(Microphone {
-            gear,
-            position_m: place.position_m,
-            support: Support {
-                kind: SupportKind::On,
-                gear: None,
-                base_m: None,
-                on: None,
-                foot_radius_m: None,
-                sandbag_kg: 0.0,
-            },
-            locked: false,
-        });
+        let used =
+            Microphone { gear, position_m: place.position_m, support: Support::none(), locked: false };
+        let layout = Layout { microphone: Some(used), ..other.layout.clone() };
+        other = other.with_layout(layout);
     }
     Ok(other)
 }

@@ -4,18 +4,21 @@
 use serde::Serialize;
 use utoipa::ToSchema;
 
-use super::cast::cast;
+use super::cast::{cast, keys};
 use super::furnish::{preferred_side, window_lean_m};
 use super::lights::would_fit;
 use super::seats::nearest_facing;
 use super::{Differs, Judged};
-use crate::assess::bands::band_of;
+use crate::assess::bands::{Row, band_of};
 use crate::assess::score;
 use crate::colour::mired_shift;
-use crate::corner::{Corner, LightAt, Source, Thing, is_of_the_house, is_worn, things};
-use crate::light::{face::at_face, flare_margin_deg, placement};
-use crate::plan::{Brief, CameraHeight, LensSchool, LightSchool, Plan, Purpose, RigSchool, Role, ScreenType};
-use crate::reading::{Aspect, Standing, standing};
+use crate::corner::{Corner, LightAt, Source, Thing, What, is_of_the_house, is_worn, things};
+use crate::light::{field::at_face, flare_margin_deg, placement};
+use crate::plan::{
+    Brief, CameraHeight, Layout, LensSchool, LightSchool, Plan, Purpose, RigSchool, Role, ScreenType,
+    ThingId, Things,
+};
+use crate::reading::{Aspect, Quantity, Standing, standing};
 use crate::shot::seeing;
 use crate::sound;
 use crate::units::{capital, decimals};
@@ -124,7 +127,10 @@ pub(super) fn instead(brief: &Brief, candidate: &Judged, best: &Judged, differs:
 fn area(brief: &Brief, candidate: &Judged) -> String {
     let corner = Corner::from_parts(brief, &candidate.layout);
     let in_use = corner.and_then(|c| {
-        crate::assess::readings(&c).into_iter().find(|r| r.id == "room.floor.in_use_m2").and_then(|r| r.value)
+        crate::assess::readings(&c)
+            .into_iter()
+            .find(|r| r.id == Quantity::RoomFloorInUseM2)
+            .and_then(|r| r.value)
     });
     format!("{} m\u{b2} of floor under stands", decimals(in_use.unwrap_or(0.0), 1))
 }
@@ -169,7 +175,7 @@ fn seat(corner: &Corner<'_>) -> Placed {
     let units = corner.brief.units;
     let eyes = corner.eyes_m;
     let behind = corner.background_behind_m();
-    let distance = match stands(corner.brief, "room.background_behind_m", behind) {
+    let distance = match stands(corner, Quantity::RoomBackgroundBehindM, behind) {
         Standing::Poor => "too little to part you from it",
         Standing::Fair => "enough to part you from it a little",
         _ => "enough to part you from it",
@@ -238,8 +244,10 @@ fn lit(corner: &Corner<'_>, light: &LightAt<'_>, solids: &[Thing]) -> Placed {
     let mut reasons: Vec<String> = Vec::new();
     match light.light.role {
         Role::Key => {
-            let angle = |id: &str, value: f64| stands(corner.brief, id, value) == Standing::Good;
-            if angle("light.key.azimuth_deg", azimuth.abs()) && angle("light.key.elevation_deg", elevation) {
+            let angle = |id: Quantity, value: f64| stands(corner, id, value) == Standing::Good;
+            if angle(Quantity::LightKeyAzimuthDeg, azimuth.abs())
+                && angle(Quantity::LightKeyElevationDeg, elevation)
+            {
                 reasons.push("To the side and above the eyes, it models the face".into());
             } else {
                 reasons
@@ -248,7 +256,7 @@ fn lit(corner: &Corner<'_>, light: &LightAt<'_>, solids: &[Thing]) -> Placed {
             if window_lean_m(corner).is_some_and(|lean| lean * side_sign > 0.0) {
                 reasons.push("it comes from the window's side, as the eye expects".into());
             }
-            if snug(corner, light.id, solids, placement::MARGIN_M) {
+            if snug(corner, &ThingId::Light(light.id.clone()), solids, placement::MARGIN_M) {
                 reasons.push(
                     "it is as near, and so as soft, as head and stand can be out of the picture".into(),
                 );
@@ -286,8 +294,8 @@ fn lit(corner: &Corner<'_>, light: &LightAt<'_>, solids: &[Thing]) -> Placed {
         }
     }
     let name = match light.source {
-        Source::Lamp(_) => light.id.replace('-', " "),
-        Source::Board(_) => format!("{} (board)", light.id.replace('-', " ")),
+        Source::Lamp(_) => light.id.words(),
+        Source::Board(_) => format!("{} (board)", light.id.words()),
     };
     Placed {
         letter: light.light.role.letter(),
@@ -312,9 +320,12 @@ fn apart_mired(corner: &Corner<'_>, light: &LightAt<'_>) -> f64 {
 /// A key or back light that is owned and wanted, and finds no place: what of the kind would.
 fn left_out_lamps(corner: &Corner<'_>) -> Vec<Placed> {
     let brief = corner.brief;
-    let cast = cast(brief);
+    // As if nothing were used yet.
+    let bare = Layout { lights: Things::new(), ..corner.layout.clone() };
+    let key = keys(brief, &bare).into_iter().next();
+    let cast = cast(brief, &bare, key.map(|(id, _)| id));
     let side = preferred_side(brief, corner.layout);
-    [(Role::Key, cast.key, side), (Role::Back, cast.back, -side)]
+    [(Role::Key, key, side), (Role::Back, cast.back, -side)]
         .into_iter()
         .filter_map(|(role, lamp, side)| Some((role, lamp?, side)))
         .filter(|(role, lamp, _)| {
@@ -351,7 +362,7 @@ fn left_out_fill(corner: &Corner<'_>) -> Option<Placed> {
     let lit = at_face(corner);
     let ratio = lit.lit_lx / lit.shadow_lx;
     let ratio_words = decimals(ratio, 1);
-    let why = match (stands(brief, "light.face.ratio", ratio), ratio > 3.0) {
+    let why = match (stands(corner, Quantity::LightFaceRatio, ratio), ratio > 3.0) {
         (Standing::Good, _) => format!(
             "The walls alone fill the shadow side: the lit side has {ratio_words} times its light, in the 2 to 4 wanted."
         ),
@@ -372,7 +383,7 @@ fn microphone(corner: &Corner<'_>, solids: &[Thing]) -> Option<Placed> {
         "Worn or built in, it needs no stand and cannot show as one.".to_owned()
     } else if sound::placement::may_show(corner, gear) {
         "It may be in the picture, so it stands where it hears best.".into()
-    } else if snug(corner, "microphone", solids, sound::placement::MARGIN_M) {
+    } else if snug(corner, &ThingId::Microphone, solids, sound::placement::MARGIN_M) {
         "Nearness beats every other figure of a microphone: it is as near as the picture's edge allows."
             .into()
     } else {
@@ -408,7 +419,7 @@ fn screen(corner: &Corner<'_>) -> Option<Placed> {
     };
     Some(Placed {
         letter: "D",
-        thing: capital(seeing::name(gear.screen)),
+        thing: capital(gear.screen.word()),
         place: format!(
             "{} from the eyes, {} high, {} degrees off the lens.",
             units.length((at - corner.eyes_m).length()),
@@ -420,16 +431,15 @@ fn screen(corner: &Corner<'_>) -> Option<Placed> {
 }
 
 /// Whether a thing, or what carries it, is as near to the picture as its margin allows.
-fn snug(corner: &Corner<'_>, id: &str, solids: &[Thing], margin_m: f64) -> bool {
+fn snug(corner: &Corner<'_>, id: &ThingId, solids: &[Thing], margin_m: f64) -> bool {
     let near = |margin: f64, solid| corner.view.clearance_m(solid) <= margin + SNUG_M;
-    solids.iter().find(|t| t.id == id).is_some_and(|thing| {
-        thing
-            .parts
-            .iter()
-            .any(|part| near(if part.what == "head" { margin_m } else { placement::MARGIN_M }, &part.solid))
+    solids.iter().find(|t| t.id == *id).is_some_and(|thing| {
+        thing.pieces.iter().any(|part| {
+            near(if part.what == What::Head { margin_m } else { placement::MARGIN_M }, &part.solid)
+        })
     })
 }
 
-fn stands(brief: &Brief, id: &str, value: f64) -> Standing {
-    band_of(id, brief, false).0.map_or(Standing::Plain, |band| standing(value, band))
+fn stands(corner: &Corner<'_>, quantity: Quantity, value: f64) -> Standing {
+    band_of(quantity, &Row::of(corner)).0.map_or(Standing::Plain, |band| standing(value, band))
 }

@@ -3,7 +3,7 @@
 
 use crate::corner::Corner;
 use crate::geometry::{DVec2, DVec3, inside};
-use crate::plan::{Brief, Camera, Id, Layout, Point2, Point3, Support, SupportKind};
+use crate::plan::{Brief, Camera, Layout, Point2, Point3, Support, SupportKind, ThingId};
 use crate::shot::framing::Pose;
 
 /// Directions and radii tried for the foot of an arm.
@@ -107,23 +107,15 @@ fn on_walls(corner: &Corner<'_>, support: &Support, hold: DVec3, hand: f64) -> V
 }
 
 /// Hangs the bag that a thing's stand needs, if it stands on one.
-pub fn fill_bag(brief: &Brief, layout: &mut Layout, thing: &str) {
+pub fn fill_bag(brief: &Brief, layout: &mut Layout, thing: &ThingId) {
     let needed = Corner::from_parts(brief, layout).and_then(|corner| {
-        crate::room::sandbags(&corner).into_iter().find(|s| s.thing == thing).map(|s| bag_kg(s.needed_kg))
+        let stands = crate::room::sandbags(&corner);
+        stands.into_iter().find(|stand| stand.thing == *thing).map(|stand| bag_kg(stand.needed_kg))
     });
-    if let (Some(support), Some(kg)) = (support_of(layout, thing), needed) {
-        support.sandbag_kg = kg;
-    }
-}
-
-/// What carries a thing of the layout: `camera`, `microphone`, or a light's id.
-pub fn support_of<'a>(layout: &'a mut Layout, thing: &str) -> Option<&'a mut Support> {
+    let Some(kg) = needed else { return };
     match thing {
-        "camera" => Some(&mut layout.camera.support),
-        "microphone" => layout.microphone.as_mut().map(|m| &mut m.support),
-        "screen" => layout.screen.as_mut().map(|s| &mut s.support),
-        other if layout.angles.contains_key(other) => layout.angles.get_mut(other).map(|a| &mut a.support),
-        light => layout.lights.get_mut(&Id::from(light)).map(|l| &mut l.support),
+        ThingId::Backdrop => layout.backdrop.iter_mut().for_each(|backdrop| backdrop.sandbag_kg = kg),
+        _ => layout.support_mut(thing).into_iter().for_each(|support| support.sandbag_kg = kg),
     }
 }
 

@@ -6,6 +6,7 @@ use serde_json::Value;
 use utoipa::ToSchema;
 
 use super::without_moves;
+use crate::finding::Topic;
 use crate::plan::{Plan, Schools, all_schools};
 use crate::reading::{Change, Reading};
 
@@ -42,13 +43,15 @@ pub fn choices(plan: &Plan) -> Vec<ChoiceEffect> {
         let first = school.choices.first().map_or("", |choice| choice.id);
         let chosen = told[school.id].as_str().unwrap_or(first).to_owned();
         for choice in &school.choices {
-            let mut other = plan.clone();
+            let mut brief = plan.brief.clone();
             if let Some(schools) = with_choice(&told, school.id, choice.id) {
-                other.brief.schools = schools;
+                brief.schools = schools;
             }
+            // What was measured under the school that is chosen does not speak for another.
+            let other = plan.with_brief(brief);
             let then = if choice.id == chosen { now.clone() } else { without_moves(&other) };
             let missing = |a: &super::Assessment, b: &super::Assessment| -> Vec<String> {
-                let there = |id: &str| b.findings.iter().any(|finding| finding.id == id);
+                let there = |id: &Topic| b.findings.iter().any(|finding| finding.id == *id);
                 a.findings.iter().filter(|f| !there(&f.id)).map(|f| f.sentence.clone()).collect()
             };
             all.push(ChoiceEffect {

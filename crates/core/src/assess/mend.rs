@@ -1,16 +1,22 @@
 //! Moves that mend findings. Each candidate is applied and judged again; it is offered only if the finding is
 //! gone and no new stop or fix has come.
 
-use super::carry::{millimetre, rounded, supports_for};
+use super::carry::{fill_bag, millimetre, rounded, supports_for};
 use super::legal::Rules;
 use super::{Assessment, of_layout};
-use crate::corner::{Corner, LightAt, Source, light_direction, light_thing, microphone_thing};
-use crate::exposure::{CALIBRATION, iso_on_dial, shutter_s};
-use crate::finding::{Finding, Severity};
+use crate::corner::{
+    Corner, LightAt, Source, is_worn, light_direction, light_thing, microphone_thing, works,
+};
+use crate::exposure::{CALIBRATION, iso_on_dial, shutter_s, white_balance_on_dial};
+use crate::finding::{Finding, Missing, Note, Rule, Severity, Topic};
 use crate::geometry::{DVec3, bearing_of};
-use crate::plan::{Fix, Gel, Id, Layout, Light, Plan, Role, Support, SupportKind, change};
-use crate::reading::{Change, Reading};
+use crate::light::LightReport;
+use crate::plan::{
+    Fix, Gel, Id, Layout, Light, Plan, Role, Support, SupportKind, ThingId, change, thing_named,
+};
+use crate::reading::{Change, Quantity, Reading, ReadingId};
 use crate::shot::framing;
+use crate::sound::placement;
 
 /// Candidates judged for one finding; the first that holds is offered.
 const JUDGED: usize = 40;
@@ -47,13 +53,13 @@ pub fn same_lamp(plan: &Plan) -> Option<Fix> {
     let before = of_layout(&plan.brief, &plan.layout);
     let blocked = blocking(&before);
     let size = |assessment: &Assessment| {
-        let own = assessment.readings.iter().find(|r| r.id == "light.key.angular_size_deg");
+        let own = assessment.readings.iter().find(|r| r.id == Quantity::LightKeyAngularSizeDeg);
         own.and_then(|r| r.value).unwrap_or(0.0)
     };
-    let name = key.id.replace('-', " ");
+    let name = key.id.words();
     let mut best: Option<(f64, String, Plan, Assessment)> = None;
     for (_, layout) in moved_light(&corner, key).take(JUDGED) {
-        if plan.layout.holds_against(&layout).is_some() {
+        if plan.layout.held_against(&layout).is_some() {
             continue;
         }
         let candidate = plan.with_layout(layout);
@@ -78,20 +84,20 @@ pub fn same_lamp(plan: &Plan) -> Option<Fix> {
     Some(Fix { label, patch: change(plan, &candidate), changes: changes(&before.readings, &after.readings) })
 }
 
-fn blocking(assessment: &Assessment) -> Vec<String> {
+fn blocking(assessment: &Assessment) -> Vec<Topic> {
     assessment.findings.iter().filter(|f| f.severity != Severity::Consider).map(|f| f.id.clone()).collect()
 }
 
 /// The fix, if the candidate removes the finding and adds no stop and no fix.
 fn judged(
     plan: &Plan,
-    before: &[String],
+    before: &[Topic],
     readings: &[Reading],
     finding: &Finding,
     label: String,
     layout: Layout,
 ) -> Option<Fix> {
-    if plan.layout.holds_against(&layout).is_some() {
+    if plan.layout.held_against(&layout).is_some() {
         return None;
     }
     let candidate = plan.with_layout(layout);
@@ -116,7 +122,7 @@ pub fn changes(before: &[Reading], after: &[Reading]) -> Vec<Change> {
         };
         if moved {
             all.push(Change {
-                reading: new.id.clone().into_owned(),
+                reading: new.id.to_string(),
                 label: new.label.clone().into_owned(),
                 from: old,
                 to: new.value,
@@ -127,39 +133,112 @@ pub fn changes(before: &[Reading], after: &[Reading]) -> Vec<Change> {
     all
 }
 
+fn none<'a>() -> Candidates<'a> {
+    Box::new(std::iter::empty())
+}
+
 fn candidates<'a>(corner: &'a Corner<'a>, finding: &Finding) -> Candidates<'a> {
-    let parts: Vec<&str> = finding.id.split('.').collect();
-    let low = finding.evidence.first().and_then(|e| e.value).is_some_and(|v| v < 1.0);
-    match (parts[0], parts.get(1).copied(), parts.get(2).copied()) {
-        ("legal", Some("support"), Some(thing)) => {
-            Box::new(sandbag(corner, thing).chain(refooted(corner, thing)))
+    match &finding.id {
+        Topic::Broken(rule, thing) => of_rule(corner, *rule, &thing.id),
+        Topic::Reading(reading) => of_reading(corner, reading, finding),
+        Topic::Hot(lamp) => moved_thing(corner, &lamp.id),
+        Topic::Note(Note::MixedLight) => one_colour(corner),
+        Topic::Note(Note::BackdropEdge | Note::HairAlike) => other_aperture(corner, true),
+        Topic::Missing(Missing::Need(thing, _)) if thing.id == ThingId::Microphone => {
+            other_microphone(corner)
         }
-        ("legal", Some("picture" | "collision" | "door" | "room" | "near" | "sight"), Some(thing)) => {
+        Topic::Missing(_) | Topic::Jump(_) | Topic::Note(_) => none(),
+    }
+}
+
+fn of_rule<'a>(corner: &'a Corner<'a>, rule: Rule, thing: &ThingId) -> Candidates<'a> {
+    match rule {
+        Rule::Support => Box::new(sandbag(corner, thing).chain(refooted(corner, thing))),
+        Rule::Picture | Rule::Collision | Rule::Door | Rule::Room | Rule::Near | Rule::Sight => {
             moved_thing(corner, thing)
         }
-        ("shot", Some("seat"), _) => gaze(corner),
-        ("shot", Some("focus"), _) => stopped_down(corner),
-        ("shot", Some("exposure"), Some("flicker_percent")) => whole_pulses(corner),
-        ("shot", Some("background"), _) => other_aperture(corner, low),
-        ("shot", Some("frame" | "camera"), _) => reframed(corner),
-        ("light", Some("face"), Some("exposure_stops")) => exposed(corner),
-        ("light", Some("face"), Some("ratio")) => refilled(corner),
-        ("light", Some("key"), Some("azimuth_deg" | "elevation_deg" | "angular_size_deg")) => {
-            moved_role(corner, Role::Key)
-        }
-        ("light", Some("back"), Some("flare_margin_deg")) => moved_role(corner, Role::Back),
-        ("light", Some(thing), Some("flare_margin_deg" | "hot")) => moved_thing(corner, thing),
-        ("light", Some(thing), Some("glare_percent")) => cleared(corner, thing),
-        ("light", Some(thing), Some("highlight_stops")) => dimmed(corner, thing, finding),
-        ("light", Some("mixed"), _) => one_colour(corner),
-        ("light", Some("face"), Some("socket_stops")) => {
-            Box::new(ceiling_off(corner).chain(moved_role(corner, Role::Key)))
-        }
-        ("light", Some(thing), Some("hot_spot_stops")) => lamp_back(corner, thing),
-        ("light", Some("power"), _) => other_aperture(corner, true),
-        ("sound", Some("microphone"), _) => moved_thing(corner, "microphone"),
-        _ => Box::new(std::iter::empty()),
+        Rule::Exit | Rule::Way | Rule::Camera | Rule::Mains | Rule::Gear | Rule::Lens => none(),
     }
+}
+
+fn of_reading<'a>(corner: &'a Corner<'a>, reading: &ReadingId, finding: &Finding) -> Candidates<'a> {
+    let low = finding.evidence.first().and_then(|e| e.value).is_some_and(|v| v < 1.0);
+    // The thing that a reading of several is told of.
+    let named = || thing_named(corner.brief, corner.layout, reading.thing.as_deref()?);
+    match reading.quantity {
+        Quantity::ShotSeatGazeDeg => gaze(corner),
+        Quantity::ShotFocusFrontToleranceM => stopped_down(corner),
+        Quantity::ShotExposureFlickerPercent => whole_pulses(corner),
+        Quantity::ShotBackgroundBlurPercent => other_aperture(corner, low),
+        Quantity::ShotFrameHeightErrorPercent
+        | Quantity::ShotFrameHeadroomFraction
+        | Quantity::ShotFrameEyeLineError
+        | Quantity::ShotFrameShoulderFraction
+        | Quantity::ShotFrameLookRoomFraction
+        | Quantity::ShotCameraViewAngleDeg
+        | Quantity::ShotCameraDistanceM => reframed(corner),
+        Quantity::LightFaceExposureStops => exposed(corner),
+        Quantity::LightFaceRatio => refilled(corner),
+        Quantity::LightKeyAzimuthDeg
+        | Quantity::LightKeyElevationDeg
+        | Quantity::LightKeyAngularSizeDeg
+        | Quantity::LightKeyCatchlightMm => moved_role(corner, Role::Key),
+        // The only back light is called so whatever its id.
+        Quantity::LightFlareMarginDeg => {
+            let lights = corner.role(Role::Back).count();
+            match named().filter(|_| lights > 1) {
+                Some(thing) => moved_thing(corner, &thing),
+                None => moved_role(corner, Role::Back),
+            }
+        }
+        Quantity::LightGlarePercent => named().map_or_else(none, |thing| cleared(corner, &thing)),
+        Quantity::LightHighlightStops => named().map_or_else(none, |thing| dimmed(corner, &thing, finding)),
+        Quantity::LightFaceSocketStops => Box::new(ceiling_off(corner).chain(moved_role(corner, Role::Key))),
+        Quantity::LightHotSpotStops => named().map_or_else(none, |thing| lamp_back(corner, &thing)),
+        Quantity::LightFaceWhiteBalanceMired => balanced(corner),
+        Quantity::LightPowerInHandStops => other_aperture(corner, true),
+        Quantity::SoundMicrophoneDistanceM
+        | Quantity::SoundMicrophoneGainOverCameraDb
+        | Quantity::SoundMicrophoneSnrDb
+        | Quantity::SoundMicrophoneSpeechTransmissionIndex
+        | Quantity::SoundMicrophoneDeskReflectionDb => moved_microphone(corner),
+        _ => none(),
+    }
+}
+
+/// The white balance set to the light on the face, on a dial of steps of 50 K.
+fn balanced<'a>(corner: &'a Corner<'a>) -> Candidates<'a> {
+    let Some(mixture) = LightReport::of(corner).and_then(|lit| lit.mixture().map(|m| m.cct_k)) else {
+        return none();
+    };
+    let mut layout = corner.layout.clone();
+    layout.camera.white_balance_k = white_balance_on_dial(mixture);
+    one(format!("Set the white balance to {:.0} K", layout.camera.white_balance_k), layout)
+}
+
+/// Another microphone at hand that works as it is, worn or in the place of this one.
+fn other_microphone<'a>(corner: &'a Corner<'a>) -> Candidates<'a> {
+    let Some(used) = &corner.layout.microphone else { return none() };
+    let works = |id: &Id| *id != used.gear && works(corner.brief, id);
+    let others = corner.brief.gear.iter().filter(move |(id, gear)| gear.at_hand() && works(id));
+    Box::new(others.filter_map(|(id, gear)| Some((id, gear.microphone()?))).flat_map(move |(id, gear)| {
+        let label = format!("Use the {} instead", gear.common.label);
+        let places = placement::places(corner, gear, 1.0).into_iter();
+        let worn = is_worn(gear.mounting);
+        let places: Vec<DVec3> =
+            places.take(1).filter(|_| worn).chain((!worn).then(|| used.position_m.into())).collect();
+        places.into_iter().map(move |place| {
+            let mut layout = corner.layout.clone();
+            if let Some(microphone) = layout.microphone.as_mut() {
+                microphone.gear = id.clone();
+                microphone.position_m = rounded(place);
+                if worn {
+                    microphone.support = Support::none();
+                }
+            }
+            (label.clone(), layout)
+        })
+    }))
 }
 
 fn one(label: String, layout: Layout) -> Candidates<'static> {
@@ -168,9 +247,9 @@ fn one(label: String, layout: Layout) -> Candidates<'static> {
 
 /// Lamps that count brought to the key's colour: by their own setting where they have it, else by a foil.
 fn one_colour<'a>(corner: &'a Corner<'a>) -> Candidates<'a> {
-    let Some(key) = corner.role(Role::Key).next() else { return Box::new(std::iter::empty()) };
+    let Some(key) = corner.role(Role::Key).next() else { return none() };
     let wanted = key.cct_k();
-    let set = |layout: &mut Layout, id: &str, cct_k: f64, gel: Option<Gel>| {
+    let set = |layout: &mut Layout, id: &Id, cct_k: f64, gel: Option<Gel>| {
         if let Some(light) = layout.lights.get_mut(id) {
             (light.cct_k, light.gel) = (Some(cct_k), gel);
         }
@@ -178,7 +257,7 @@ fn one_colour<'a>(corner: &'a Corner<'a>) -> Candidates<'a> {
     let others = corner.lights.iter().filter(move |l| l.id != key.id && !crate::light::coloured::is_apart(l));
     Box::new(others.flat_map(move |light| {
         let Source::Lamp(lamp) = light.source else { return Vec::new() };
-        let name = light.id.replace('-', " ");
+        let name = light.id.words();
         let own = wanted.clamp(lamp.cct_min_k, lamp.cct_max_k);
         let mut all = Vec::new();
         let mut by_setting = corner.layout.clone();
@@ -197,15 +276,15 @@ fn one_colour<'a>(corner: &'a Corner<'a>) -> Candidates<'a> {
 fn ceiling_off<'a>(corner: &'a Corner<'a>) -> impl Iterator<Item = Candidate> + 'a {
     corner.lights.iter().filter(|light| crate::corner::is_of_the_house(light)).map(move |light| {
         let mut layout = corner.layout.clone();
-        layout.lights.remove(&Id::from(light.id));
-        (format!("Switch the {} off", light.id.replace('-', " ")), with_iso(corner, layout))
+        layout.lights.remove(light.id);
+        (format!("Switch the {} off", light.id.words()), with_iso(corner, layout))
     })
 }
 
 /// A lamp further behind its cloth.
-fn lamp_back<'a>(corner: &'a Corner<'a>, thing: &str) -> Candidates<'a> {
-    let id = Id::from(thing);
-    let label = thing.replace('-', " ");
+fn lamp_back<'a>(corner: &'a Corner<'a>, thing: &ThingId) -> Candidates<'a> {
+    let ThingId::Light(id) = thing.clone() else { return none() };
+    let label = id.words();
     Box::new([1.25, 1.5, 1.65, 1.8, 2.0, 2.3, 2.6].into_iter().filter_map(move |times| {
         let mut layout = corner.layout.clone();
         let cloth = layout.lights.get_mut(&id)?.cloth.as_mut()?;
@@ -216,40 +295,42 @@ fn lamp_back<'a>(corner: &'a Corner<'a>, thing: &str) -> Candidates<'a> {
 }
 
 /// A practical lamp dimmed to where it reads well.
-fn dimmed<'a>(corner: &'a Corner<'a>, thing: &str, finding: &Finding) -> Candidates<'a> {
+fn dimmed<'a>(corner: &'a Corner<'a>, thing: &ThingId, finding: &Finding) -> Candidates<'a> {
+    let ThingId::Light(id) = thing else { return none() };
     let over = finding.evidence.first().and_then(|e| e.value).unwrap_or(0.0);
     let mut layout = corner.layout.clone();
-    let Some(light) = layout.lights.get_mut(thing) else { return Box::new(std::iter::empty()) };
+    let Some(light) = layout.lights.get_mut(id) else { return none() };
     light.dim =
         ((light.dim * (super::words::PRACTICAL_STOPS - over).exp2() * 100.0).round() / 100.0).max(0.01);
-    one(format!("Dim the {} to {:.0} %", thing.replace('-', " "), light.dim * 100.0), layout)
+    one(format!("Dim the {} to {:.0} %", id.words(), light.dim * 100.0), layout)
 }
 
-fn sandbag<'a>(corner: &'a Corner<'a>, thing: &str) -> Candidates<'a> {
+fn sandbag<'a>(corner: &'a Corner<'a>, thing: &ThingId) -> Candidates<'a> {
     let mut layout = corner.layout.clone();
-    super::carry::fill_bag(corner.brief, &mut layout, thing);
-    let kg = super::carry::support_of(&mut layout, thing).map_or(0.0, |s| s.sandbag_kg);
-    one(format!("Hang {kg} kg on the rear leg of the {thing}'s stand"), layout)
+    fill_bag(corner.brief, &mut layout, thing);
+    let kg = match thing {
+        ThingId::Backdrop => layout.backdrop.as_ref().map_or(0.0, |backdrop| backdrop.sandbag_kg),
+        _ => layout.support_mut(thing).map_or(0.0, |support| support.sandbag_kg),
+    };
+    let mass = corner.brief.units.mass(kg);
+    let where_to = if *thing == ThingId::Backdrop { "each stand" } else { "the rear leg of the stand" };
+    one(format!("Hang {mass} on {where_to} of the {}", thing.words()), layout)
 }
 
 /// The foot of a stand where it can hold its thing: plumb under it, or within reach of an arm.
-fn refooted<'a>(corner: &'a Corner<'a>, thing: &str) -> Candidates<'a> {
-    let hold = match corner.lights.iter().find(|l| l.id == thing) {
-        Some(light) => Some(light.hold_m()),
-        None if thing == "camera" => Some(corner.view.position_m),
-        None => corner.microphone.map(|(_, capsule)| capsule),
+fn refooted<'a>(corner: &'a Corner<'a>, thing: &ThingId) -> Candidates<'a> {
+    let Some(carried) = corner.carried().into_iter().find(|carried| carried.id == *thing) else {
+        return none();
     };
-    let support = super::carry::support_of(&mut corner.layout.clone(), thing).cloned();
-    let (Some(hold), Some(support)) = (hold, support) else { return Box::new(std::iter::empty()) };
-    let thing = thing.to_owned();
-    let label = format!("Move the foot of the {thing}'s stand to where it carries it");
-    let feet = supports_for(corner, &support, hold, corner.eyes_m.truncate(), 1.0);
+    let thing = thing.clone();
+    let label = format!("Move the foot of the {}'s stand to where it carries it", thing.words());
+    let feet = supports_for(corner, carried.support, carried.hold_m, corner.eyes_m.truncate(), 1.0);
     Box::new(feet.into_iter().map(move |support| {
         let mut layout = corner.layout.clone();
-        if let Some(carried) = super::carry::support_of(&mut layout, &thing) {
+        if let Some(carried) = layout.support_mut(&thing) {
             *carried = support;
         }
-        super::carry::fill_bag(corner.brief, &mut layout, &thing);
+        fill_bag(corner.brief, &mut layout, &thing);
         (label.clone(), layout)
     }))
 }
@@ -266,8 +347,8 @@ fn with_iso(before: &Corner<'_>, mut layout: Layout) -> Layout {
     let brief = before.brief.after_change(before.layout, &layout);
     let iso = Corner::from_parts(&brief, &layout).map(|corner| {
         let camera = &corner.layout.camera;
-        let computed = crate::light::face::at_face(&corner);
-        let (lit, _) = crate::light::face::towards_lens_lx(&corner, &computed);
+        let computed = crate::light::field::at_face(&corner);
+        let (lit, _) = crate::light::field::towards_lens_lx(&corner, &computed);
         let stops = camera.nd_stops + corner.glass_stops();
         let wanted = CALIBRATION * camera.f_number.powi(2) * stops.exp2() / (camera.shutter_s * lit);
         iso_on_dial(wanted, corner.body.iso_min, corner.body.iso_max)
@@ -345,7 +426,8 @@ fn reframed<'a>(corner: &'a Corner<'a>) -> Candidates<'a> {
         let mut layout = corner.layout.clone();
         super::carry::set_pose(&mut layout.camera, &pose, focal);
         let units = corner.brief.units;
-        let (distance, height) = (units.length(pose.subject_distance_m), units.length(pose.position_m.z));
+        let off = (pose.position_m - corner.eyes_m).length();
+        let (distance, height) = (units.length(off), units.length(pose.position_m.z));
         let label = format!("Set the lens {distance} from the eyes, {height} high, at {focal:.0} mm");
         (label, with_iso(corner, layout))
     }))
@@ -376,41 +458,43 @@ fn refilled<'a>(corner: &'a Corner<'a>) -> Candidates<'a> {
     let dials = corner.role(Role::Fill).filter(|l| crate::light::is_lamp(l.source)).flat_map(move |fill| {
         [0.5, 0.35, 0.25, 0.15, 0.1, 0.05, 0.7, 1.0].into_iter().map(move |dim| {
             let mut layout = corner.layout.clone();
-            if let Some(light) = layout.lights.get_mut(&Id::from(fill.id)) {
+            if let Some(light) = layout.lights.get_mut(&fill.id.clone()) {
                 light.dim = dim;
             }
             (format!("Set the fill to {:.0} %", dim * 100.0), with_iso(corner, layout))
         })
     });
-    let fills = corner.role(Role::Fill).flat_map(move |fill| moved_thing(corner, fill.id).take(JUDGED / 3));
+    let fills = corner.role(Role::Fill).flat_map(move |fill| moved_light(corner, fill).take(JUDGED / 3));
     Box::new(dials.chain(fills).chain(moved_role(corner, Role::Key)))
 }
 
 fn moved_role<'a>(corner: &'a Corner<'a>, role: Role) -> Candidates<'a> {
     match corner.role(role).next() {
-        Some(light) => moved_thing(corner, light.id),
-        None => Box::new(std::iter::empty()),
+        Some(light) => moved_light(corner, light),
+        None => none(),
     }
 }
 
 /// Every legal place that geometry suggests for a light or the microphone: a light's nearest to where it is, a
 /// microphone's nearest to the mouth.
-fn moved_thing<'a>(corner: &'a Corner<'a>, thing: &str) -> Candidates<'a> {
-    if thing == "microphone" {
-        return moved_microphone(corner);
-    }
-    match corner.lights.iter().find(|l| l.id == thing) {
-        Some(light) => moved_light(corner, light),
-        None => Box::new(std::iter::empty()),
+fn moved_thing<'a>(corner: &'a Corner<'a>, thing: &ThingId) -> Candidates<'a> {
+    match thing {
+        ThingId::Microphone => moved_microphone(corner),
+        ThingId::Light(id) => match corner.lights.iter().find(|light| light.id == id) {
+            Some(light) => moved_light(corner, light),
+            None => none(),
+        },
+        _ => none(),
     }
 }
 
 fn moved_microphone<'a>(corner: &'a Corner<'a>) -> Candidates<'a> {
     let (Some((gear, _)), Some(used)) = (corner.microphone, &corner.layout.microphone) else {
-        return Box::new(std::iter::empty());
+        return none();
     };
-    let others: Vec<_> = crate::corner::things(corner).into_iter().filter(|t| t.id != "microphone").collect();
-    let places = crate::sound::placement::places(corner, gear, 1.0);
+    let others: Vec<_> =
+        crate::corner::things(corner).into_iter().filter(|t| t.id != ThingId::Microphone).collect();
+    let places = placement::places(corner, gear, 1.0);
     Box::new(places.into_iter().flat_map(move |place| {
         let mut trial = corner.clone();
         trial.microphone = Some((gear, place));
@@ -427,7 +511,7 @@ fn moved_microphone<'a>(corner: &'a Corner<'a>) -> Candidates<'a> {
                 microphone.position_m = rounded(place);
                 microphone.support = support;
             }
-            super::carry::fill_bag(corner.brief, &mut layout, "microphone");
+            fill_bag(corner.brief, &mut layout, &ThingId::Microphone);
             (format!("Bring the microphone to {distance} from the mouth"), layout)
         })
     }))
@@ -446,10 +530,10 @@ fn moved_light<'a>(corner: &'a Corner<'a>, light: &'a LightAt<'a>) -> Candidates
 }
 
 /// A lamp out of the glasses by the smallest move: raised, then further aside.
-fn cleared<'a>(corner: &'a Corner<'a>, thing: &str) -> Candidates<'a> {
-    let found = crate::light::detail::mirrored(corner).into_iter().find(|m| m.id == thing);
-    let Some(light) = found.as_ref().and_then(|m| corner.lights.iter().find(|l| l.id == m.id)) else {
-        return Box::new(std::iter::empty());
+fn cleared<'a>(corner: &'a Corner<'a>, thing: &ThingId) -> Candidates<'a> {
+    let found = crate::light::mirrored::mirrored(corner).into_iter().find(|m| m.id == *thing);
+    let Some(light) = found.as_ref().and_then(|m| m.light) else {
+        return none();
     };
     let (azimuth, elevation) = corner.light_angles_deg(light.position_m);
     let distance = (light.position_m - corner.eyes_m).length();
@@ -470,7 +554,10 @@ fn cleared<'a>(corner: &'a Corner<'a>, thing: &str) -> Candidates<'a> {
 
 /// A light at the first legal of some places, and the next.
 fn light_to<'a>(corner: &'a Corner<'a>, light: &'a LightAt<'a>, places: Vec<DVec3>) -> Candidates<'a> {
-    let others: Vec<_> = crate::corner::things(corner).into_iter().filter(|t| t.id != light.id).collect();
+    let others: Vec<_> = crate::corner::things(corner)
+        .into_iter()
+        .filter(|t| t.id != ThingId::Light(light.id.clone()))
+        .collect();
     let support = &light.light.support;
     let rules = Rules::new(corner);
     Box::new(places.into_iter().flat_map(move |place| {
@@ -492,12 +579,15 @@ fn light_to<'a>(corner: &'a Corner<'a>, light: &'a LightAt<'a>, places: Vec<DVec
         let (azimuth, _) = corner.light_angles_deg(place);
         let side = if azimuth < 0.0 { "left" } else { "right" };
         let height = corner.brief.units.length(place.z);
-        let label =
-            format!("Move the {} to {:.0} degrees camera {side}, {height} high", light.id, azimuth.abs());
+        let label = format!(
+            "Move the {} to {:.0} degrees camera {side}, {height} high",
+            light.id.words(),
+            azimuth.abs()
+        );
         legal.into_iter().map(move |moved| {
             let mut layout = corner.layout.clone();
-            layout.lights.insert(Id::from(light.id), moved);
-            super::carry::fill_bag(corner.brief, &mut layout, light.id);
+            layout.lights.insert(light.id.clone(), moved);
+            fill_bag(corner.brief, &mut layout, &ThingId::Light(light.id.clone()));
             (label.clone(), with_iso(corner, layout))
         })
     }))

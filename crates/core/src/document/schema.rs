@@ -4,10 +4,20 @@
 use serde_json::{Map, Value, json};
 use utoipa::ToSchema;
 
+use crate::problem::Problems;
+
 /// A type whose documents can be checked. Implemented for every `ToSchema` type through [`shape!`].
 pub trait Shape {
     /// The schema, built once.
     fn shape() -> &'static Value;
+
+    /// What a schema cannot say: values that contradict each other, ids that name nothing.
+    ///
+    /// # Errors
+    /// All contradictions found.
+    fn agree(&self) -> Result<(), Problems> {
+        Ok(())
+    }
 }
 
 /// Most entries of each map of things: utoipa has no attribute for it, so these limits stand here.
@@ -23,15 +33,20 @@ const MAP_SIZES: [(&str, usize); 9] = [
     ("measured", 100),
 ];
 
-/// Gives a type its [`Shape`], cached for the life of the program.
+/// Gives a type its [`Shape`], cached for the life of the program: `Walk`, or `Plan => Plan::check` where more than the
+/// shape has to agree.
 #[macro_export]
 macro_rules! shape {
-    ($($type:ty),+ $(,)?) => {$(
+    ($($type:ty $(=> $agree:expr)?),+ $(,)?) => {$(
         impl $crate::document::Shape for $type {
             fn shape() -> &'static serde_json::Value {
                 static SCHEMA: std::sync::OnceLock<serde_json::Value> = std::sync::OnceLock::new();
                 SCHEMA.get_or_init($crate::document::build::<$type>)
             }
+
+            $(fn agree(&self) -> Result<(), $crate::problem::Problems> {
+                ($agree)(self)
+            })?
         }
     )+};
 }

@@ -1,10 +1,11 @@
 //! What the lens sees, by the one projection: room, furniture, a simple stand-in figure, and whatever intrudes.
 
-use crate::assess::bands::band_of;
+use crate::assess::bands::{Row, band_of};
 
 use super::{Ink, Label, Stroke, View, hull, stroke};
-use crate::corner::{Bound, Corner, Kind, Thing, bounds, is_blocked};
+use crate::corner::{Bound, Corner, Kind, Thing, What, bounds, is_blocked};
 use crate::geometry::{DVec2, DVec3};
+use crate::reading::Quantity;
 use crate::shot::framing::VERTICAL_PART;
 
 /// Depth at which shapes are cut off in front of the lens, m.
@@ -59,7 +60,8 @@ impl Picture<'_> {
             if matches!(thing.kind, Kind::Person | Kind::Camera) || thing.glass {
                 continue;
             }
-            for part in &thing.parts {
+            let name = corner.name(&thing.id);
+            for part in &thing.pieces {
                 let depths: Vec<f64> = part.solid.corners().iter().map(|c| corner.view.depth_m(*c)).collect();
                 let depth = depths.iter().sum::<f64>() / depths.len().max(1) as f64;
                 let (low, high) = part.solid.bounds();
@@ -68,11 +70,11 @@ impl Picture<'_> {
                 }
                 let ink = match (thing.kind, part.what) {
                     (Kind::Furniture, _) => Ink::Furniture,
-                    (Kind::Backdrop, "sheet") => Ink::Backdrop,
+                    (Kind::Backdrop, What::Sheet) => Ink::Backdrop,
                     _ => Ink::Intruder,
                 };
                 if let Some(outline) = self.silhouette(part.solid.corners()) {
-                    layers.push((depth, vec![stroke(ink, Some(&thing.id), true, outline)]));
+                    layers.push((depth, vec![stroke(ink, Some(&name), true, outline)]));
                 }
             }
         }
@@ -312,8 +314,8 @@ impl Picture<'_> {
                 strokes.push(stroke(Ink::VerticalCut, None, false, line((x * a, 0.0), (x * a, 1.0))));
             }
         }
-        let id = "shot.frame.headroom_fraction";
-        if let Some([_, Some(low), Some(high), _]) = band_of(id, self.corner.brief, false).0 {
+        let id = Quantity::ShotFrameHeadroomFraction;
+        if let Some([_, Some(low), Some(high), _]) = band_of(id, &Row::of(self.corner)).0 {
             let band = [(0.0, low), (a, low), (a, high), (0.0, high)].map(DVec2::from).to_vec();
             strokes.push(stroke(Ink::HeadroomBand, None, true, band));
         }

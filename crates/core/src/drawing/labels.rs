@@ -2,7 +2,9 @@
 //! paper draw them where this puts them.
 
 use super::{Ink, Stroke};
-use crate::geometry::DVec2;
+use crate::corner::{Corner, PlacedThing, Source};
+use crate::geometry::{DVec2, DVec3};
+use crate::plan::ThingId;
 
 use serde::Serialize;
 use utoipa::ToSchema;
@@ -24,6 +26,44 @@ pub(super) struct Label {
     pub(super) at: DVec2,
     /// What it belongs to.
     pub(super) ink: Ink,
+}
+
+/// A label for every placed thing that has words in this drawing, where the drawing has it.
+pub(super) fn of_things(
+    corner: &Corner<'_>,
+    words: impl Fn(&PlacedThing<'_>) -> Option<String>,
+    at: impl Fn(DVec3) -> DVec2,
+) -> Vec<Label> {
+    let placed = corner.placed();
+    let label = |thing: &PlacedThing<'_>| {
+        Some(Label {
+            letter: thing.letter,
+            // Furniture is told by its name alone.
+            thing: (!matches!(thing.id, ThingId::Furniture(_))).then(|| corner.name(&thing.id)),
+            text: words(thing)?,
+            at: at(thing.at_m),
+            ink: ink_of(corner, &thing.id),
+        })
+    };
+    placed.iter().filter_map(label).collect()
+}
+
+/// How a thing is drawn.
+pub(super) fn ink_of(corner: &Corner<'_>, thing: &ThingId) -> Ink {
+    match thing {
+        ThingId::Person | ThingId::Seat => Ink::Person,
+        ThingId::Camera | ThingId::Angle(_) => Ink::Camera,
+        ThingId::Light(id) => {
+            let board = corner.lights.iter().any(|l| l.id == id && matches!(l.source, Source::Board(_)));
+            if board { Ink::Board } else { Ink::Light }
+        }
+        ThingId::Microphone => Ink::Microphone,
+        ThingId::Screen => Ink::Screen,
+        ThingId::Backdrop => Ink::Backdrop,
+        ThingId::Treatment(_) => Ink::Treatment,
+        ThingId::Furniture(_) | ThingId::Mains => Ink::Furniture,
+        ThingId::Opening(_) => Ink::Window,
+    }
 }
 
 /// A letter in a disc.

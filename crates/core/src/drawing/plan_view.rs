@@ -1,9 +1,9 @@
 //! From above.
 
 use super::{Ink, Label, Projection, View, bounds_of, hull, ink_of, stroke};
-use crate::corner::{Corner, Kind, Source, Thing, door_swing};
+use crate::corner::{Corner, Kind, PlacedThing, Source, Thing, What, door_swing};
 use crate::geometry::{DVec2, DVec3, distance_to_edge, is_outer_corner};
-use crate::plan::OpeningKind;
+use crate::plan::{OpeningKind, ThingId};
 use crate::shot::lens::{circle_of_confusion_mm, depth_of_field};
 use crate::units::decimals;
 
@@ -57,22 +57,23 @@ pub(super) fn draw(corner: &Corner<'_>, all: &[Thing], turns: u8, text_m: f64) -
     sorted.sort_by_key(|t| order(t));
     // Feet under everything else.
     for thing in &sorted {
-        for part in thing.parts.iter().filter(|p| p.what == "feet") {
+        let name = corner.name(&thing.id);
+        for part in thing.pieces.iter().filter(|p| p.what == What::Feet) {
             let points: Vec<DVec2> = part.solid.corners().iter().map(|c| flat(*c)).collect();
-            strokes.push(stroke(Ink::Feet, Some(&thing.id), true, hull(&points)));
+            strokes.push(stroke(Ink::Feet, Some(&name), true, hull(&points)));
         }
     }
     for thing in &sorted {
-        let board = corner.lights.iter().any(|l| l.id == thing.id && matches!(l.source, Source::Board(_)));
-        for part in thing.parts.iter().filter(|p| !matches!(p.what, "feet" | "leg")) {
+        let name = corner.name(&thing.id);
+        for part in thing.pieces.iter().filter(|p| !matches!(p.what, What::Feet | What::Leg)) {
             let points: Vec<DVec2> = part.solid.corners().iter().map(|c| flat(*c)).collect();
-            let ink = if board && part.what == "head" { Ink::Board } else { ink_of(thing, part.what) };
-            strokes.push(stroke(ink, Some(&thing.id), true, hull(&points)));
+            strokes.push(stroke(ink_of(corner, thing, part.what), Some(&name), true, hull(&points)));
         }
     }
     for light in &corner.lights {
         let aim = light.aim_m + (light.position_m - light.aim_m).normalize_or_zero() * 0.14;
-        strokes.push(stroke(Ink::Aim, Some(light.id), false, vec![flat(light.position_m), flat(aim)]));
+        let name = corner.name(&ThingId::Light(light.id.clone()));
+        strokes.push(stroke(Ink::Aim, Some(&name), false, vec![flat(light.position_m), flat(aim)]));
     }
     let bounds = bounds_of(&strokes, 0.12);
     // The drawing's axes in the room: `turned` undone.
@@ -194,88 +195,24 @@ fn walls(corner: &Corner<'_>, turns: u8, strokes: &mut Vec<super::Stroke>) {
 
 fn labels(corner: &Corner<'_>, turns: u8) -> Vec<Label> {
     let units = corner.brief.units;
-    let at = |p: DVec3| turned(p.truncate(), turns);
-    let mut all = vec![
-        Label {
-            letter: "S",
-            thing: Some("seat".into()),
-            text: "seat".into(),
-            at: at(corner.eyes_m),
-            ink: Ink::Person,
-        },
-        Label {
-            letter: "C",
-            thing: Some("camera".into()),
-            text: format!(
-                "{:.0} mm, {}",
-                corner.layout.camera.focal_length_mm,
-                units.length(corner.subject_distance_m())
-            ),
-            at: at(corner.view.position_m),
-            ink: Ink::Camera,
-        },
-    ];
-    for light in &corner.lights {
-        let distance = units.length((light.position_m - corner.eyes_m).length());
-        let ink = if matches!(light.source, Source::Board(_)) { Ink::Board } else { Ink::Light };
-        let name = match light.source {
-            Source::Board(_) => "board".to_owned(),
-            Source::Lamp(_) => light.id.replace('-', " "),
-        };
-        all.push(Label {
-            letter: light.light.role.letter(),
-            thing: Some(light.id.to_owned()),
-            text: format!("{name} {distance}"),
-            at: at(light.position_m),
-            ink,
-        });
-    }
-    if let Some((_, capsule)) = corner.microphone {
-        let distance = units.length((capsule - corner.mouth_m).length());
-        all.push(Label {
-            letter: "M",
-            thing: Some("microphone".into()),
-            text: format!("mic {distance}"),
-            at: at(capsule),
-            ink: Ink::Microphone,
-        });
-    }
-    for (index, angle) in corner.angles.iter().enumerate() {
-        all.push(Label {
-            letter: crate::plan::Angle::letter(index),
-            thing: Some(angle.id.to_owned()),
-            text: angle.id.replace('-', " "),
-            at: at(angle.view.position_m),
-            ink: Ink::Camera,
-        });
-    }
-    for (id, one) in &corner.layout.treatment {
-        all.push(Label {
-            letter: "",
-            thing: Some(id.0.clone()),
-            text: id.0.replace('-', " "),
-            at: at(one.position_m.into()),
-            ink: Ink::Treatment,
-        });
-    }
-    if let Some((gear, used)) = corner.backdrop {
-        all.push(Label {
-            letter: "H",
-            thing: Some("backdrop".into()),
-            text: gear.common.label.clone(),
-            at: turned(used.position_m.into(), turns),
-            ink: Ink::Backdrop,
-        });
-    }
-    if let Some((gear, middle)) = corner.screen {
-        all.push(Label {
-            letter: "D",
-            thing: Some("screen".into()),
-            text: crate::shot::seeing::name(gear.screen).to_owned(),
-            at: at(middle),
-            ink: Ink::Screen,
-        });
-    }
+    let words = |thing: &PlacedThing<'_>| match &thing.id {
+        ThingId::Seat => Some("seat".to_owned()),
+        ThingId::Camera => {
+            let distance = units.length(corner.lens_to_eyes_m());
+            Some(format!("{:.0} mm, {distance}", corner.layout.camera.focal_length_mm))
+        }
+        ThingId::Light(id) => {
+            let board = corner.lights.iter().any(|l| l.id == id && matches!(l.source, Source::Board(_)));
+            let name = if board { "board".to_owned() } else { id.words() };
+            Some(format!("{name} {}", units.length((thing.at_m - corner.eyes_m).length())))
+        }
+        ThingId::Microphone => Some(format!("mic {}", units.length((thing.at_m - corner.mouth_m).length()))),
+        ThingId::Screen => Some(thing.called.to_lowercase()),
+        ThingId::Backdrop => Some(thing.called.clone()),
+        ThingId::Angle(id) | ThingId::Treatment(id) | ThingId::Furniture(id) => Some(id.words()),
+        ThingId::Person | ThingId::Opening(_) | ThingId::Mains => None,
+    };
+    let mut all = super::labels::of_things(corner, words, |p| turned(p.truncate(), turns));
     let mut word = |at: DVec2, text: String, ink: Ink| {
         all.push(Label { letter: "", thing: None, text, at: turned(at, turns), ink });
     };
@@ -297,16 +234,6 @@ fn labels(corner: &Corner<'_>, turns: u8) -> Vec<Label> {
     for beam in room.beams.values() {
         let middle = (DVec2::from(beam.from_m) + DVec2::from(beam.to_m)) / 2.0;
         word(middle, format!("beam {}", units.length(room.height_m - beam.drop_m)), Ink::Overhead);
-    }
-    for (id, piece) in &corner.brief.room.furniture {
-        let (position, _) = corner.furniture_at(id, piece);
-        all.push(Label {
-            letter: "",
-            thing: None,
-            text: id.0.replace('-', " "),
-            at: at(position),
-            ink: Ink::Furniture,
-        });
     }
     all
 }

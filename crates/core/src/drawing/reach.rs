@@ -8,11 +8,12 @@ use utoipa::ToSchema;
 use super::plan_view::turned;
 use super::{Drawing, Ink, Stroke, View, Word, hull, stroke};
 use crate::corner::{Corner, LightAt, Source};
-use crate::geometry::{DVec2, DVec3, circle, distance_to_edge, inside};
+use crate::geometry::{DVec2, DVec3, circle, distance_to_edge, inside, whole_steps};
 use crate::light::apparent::apparent;
 use crate::light::cloth;
 use crate::light::placement::MARGIN_M;
 use crate::photometry::{Emits, axes};
+use crate::plan::ThingId;
 
 /// Lines a stop apart, against what the lamp gives the eyes.
 const STOPS: [f64; 5] = [-2.0, -1.0, 0.0, 1.0, 2.0];
@@ -97,12 +98,13 @@ pub(super) fn draw(corner: &Corner<'_>, drawing: &Drawing, finely: bool) -> Ligh
     ];
     for light in corner.lights.iter().filter(|l| matches!(l.source, Source::Lamp(_))) {
         let source = outline(corner, light);
+        let name = corner.name(&ThingId::Light(light.id.clone()));
         for (sheet, cut, to, view) in
             [(0, &plan, &flat as &dyn Fn(DVec3) -> DVec2, &drawing.plan), (1, &side, &upright, &drawing.side)]
         {
             let cone: Vec<DVec2> = source.iter().copied().chain([eyes]).map(to).collect();
-            sheets[sheet].strokes.push(stroke(Ink::Cone, Some(light.id), true, hull(&cone)));
-            lines(corner, light, cut, view, &mut sheets[sheet]);
+            sheets[sheet].strokes.push(stroke(Ink::Cone, Some(&name), true, hull(&cone)));
+            lines(corner, (&name, light), cut, view, &mut sheets[sheet]);
         }
     }
     let [plan, side] = sheets;
@@ -121,16 +123,21 @@ fn outline(corner: &Corner<'_>, light: &LightAt<'_>) -> Vec<DVec3> {
 }
 
 /// Lines of equal light of one lamp, on surfaces that face it, nothing standing between.
-fn lines(corner: &Corner<'_>, light: &LightAt<'_>, cut: &Cut<'_>, view: &View, sheet: &mut LightSheet) {
-    let Some(face) = cloth::whole(light, &cloth::faces(light)) else { return };
+fn lines(
+    corner: &Corner<'_>,
+    (name, light): (&str, &LightAt<'_>),
+    cut: &Cut<'_>,
+    view: &View,
+    sheet: &mut LightSheet,
+) {
+    let face = cloth::whole(light);
     let lux = |at: DVec3| face.illuminance_lx(at, (face.middle - at).normalize_or_zero());
     let reference = lux(corner.eyes_m);
     if reference <= 0.0 {
         return;
     }
     let size = cut.high - cut.low;
-    let (columns, rows) =
-        ((size.x / cut.step_m).ceil() as usize + 1, (size.y / cut.step_m).ceil() as usize + 1);
+    let (columns, rows) = (whole_steps(size.x, cut.step_m) + 2, whole_steps(size.y, cut.step_m) + 2);
     let at = |column: usize, row: usize| cut.low + DVec2::new(column as f64, row as f64) * cut.step_m;
     let stops = |column: usize, row: usize| (lux((cut.room)(at(column, row))) / reference).log2().max(-12.0);
     let values: Vec<f64> = (0..rows)
@@ -162,7 +169,7 @@ fn lines(corner: &Corner<'_>, light: &LightAt<'_>, cut: &Cut<'_>, view: &View, s
             if long > longest.0 {
                 longest = (long, points.clone());
             }
-            sheet.strokes.push(stroke(Ink::Isolux, Some(light.id), false, points));
+            sheet.strokes.push(stroke(Ink::Isolux, Some(name), false, points));
         }
         let stops = line.threshold();
         let sign = if stops > 0.0 {
@@ -186,7 +193,7 @@ fn lines(corner: &Corner<'_>, light: &LightAt<'_>, cut: &Cut<'_>, view: &View, s
         if let Some(at) = free {
             taken.push((at - half, at + half));
             let word = Word { text, at: [at.x, at.y + size * 0.3], leader: None };
-            sheet.words.push(ReachWord { thing: light.id.to_owned(), word });
+            sheet.words.push(ReachWord { thing: name.to_owned(), word });
         }
     }
 }

@@ -1,8 +1,9 @@
 //! The section along the lens axis, seen from the side; the lens axis runs as in the plan.
 
 use super::{Ink, Label, Projection, View, bounds_of, hull, ink_of, stroke};
-use crate::corner::{Corner, Kind, Source, Thing};
-use crate::geometry::{DVec2, DVec3, distance_to_edge};
+use crate::corner::{Corner, Kind, PlacedThing, Thing, What};
+use crate::geometry::{DVec2, DVec3, distance_to_edge, whole_steps};
+use crate::plan::ThingId;
 use crate::shot::lens::{circle_of_confusion_mm, depth_of_field};
 
 /// The ceiling is looked up every so often along the axis, m.
@@ -38,7 +39,7 @@ pub(super) fn draw(corner: &Corner<'_>, all: &[Thing], text_m: f64) -> View {
     // Furniture first, so that it hides nobody; then furthest from the viewer, who stands at camera right.
     let across = corner.view.right;
     let depth = |t: &Thing| {
-        t.parts
+        t.pieces
             .iter()
             .flat_map(|p| p.solid.corners())
             .map(|c| across.dot(*c - eyes))
@@ -51,8 +52,8 @@ pub(super) fn draw(corner: &Corner<'_>, all: &[Thing], text_m: f64) -> View {
         furniture(a).cmp(&furniture(b)).then(mean(depth(a)).total_cmp(&mean(depth(b))))
     });
     for thing in sorted {
-        let board = corner.lights.iter().any(|l| l.id == thing.id && matches!(l.source, Source::Board(_)));
-        for part in &thing.parts {
+        let name = corner.name(&thing.id);
+        for part in &thing.pieces {
             // The room may be wider across than along: what lies beyond this section's ends is left out.
             let points: Vec<DVec2> = part
                 .solid
@@ -62,12 +63,11 @@ pub(super) fn draw(corner: &Corner<'_>, all: &[Thing], text_m: f64) -> View {
                 .map(|p| DVec2::new(p.x.clamp(behind, ahead), p.y))
                 .collect();
             let outline = match (thing.kind, part.what) {
-                (Kind::Person, "head") => oval(&points),
+                (Kind::Person, What::Head) => oval(&points),
                 _ => hull(&points),
             };
             if outline.len() > 2 {
-                let ink = if board && part.what == "head" { Ink::Board } else { ink_of(thing, part.what) };
-                strokes.push(stroke(ink, Some(&thing.id), true, outline));
+                strokes.push(stroke(ink_of(corner, thing, part.what), Some(&name), true, outline));
             }
         }
     }
@@ -78,65 +78,30 @@ pub(super) fn draw(corner: &Corner<'_>, all: &[Thing], text_m: f64) -> View {
         vec![DVec2::new(behind, -eyes.z), DVec2::new(ahead, -eyes.z)],
     ));
     let units = corner.brief.units;
-    let mut labels = vec![
-        Label {
-            letter: "",
-            thing: None,
-            text: format!("eye line {}", units.length(eyes.z)),
-            at: DVec2::new(ahead, -eyes.z),
-            ink: Ink::EyeLine,
-        },
-        Label {
-            letter: "C",
-            thing: Some("camera".into()),
-            text: units.length(corner.view.position_m.z),
-            at: flat(corner.view.position_m),
-            ink: Ink::Camera,
-        },
-    ];
-    for light in &corner.lights {
-        let mut at = flat(light.position_m);
-        at.x = at.x.clamp(behind, ahead);
-        let ink = if matches!(light.source, Source::Board(_)) { Ink::Board } else { Ink::Light };
-        labels.push(Label {
-            letter: light.light.role.letter(),
-            thing: Some(light.id.to_owned()),
-            text: units.length(light.position_m.z),
-            at,
-            ink,
-        });
-    }
-    if let Some((_, capsule)) = corner.microphone {
-        labels.push(Label {
-            letter: "M",
-            thing: Some("microphone".into()),
-            text: units.length(capsule.z),
-            at: flat(capsule),
-            ink: Ink::Microphone,
-        });
-    }
-    for (index, angle) in corner.angles.iter().enumerate() {
-        let mut at = flat(angle.view.position_m);
-        at.x = at.x.clamp(behind, ahead);
-        labels.push(Label {
-            letter: crate::plan::Angle::letter(index),
-            thing: Some(angle.id.to_owned()),
-            text: units.length(-at.y),
-            at,
-            ink: Ink::Camera,
-        });
-    }
-    if let Some((_, at)) = corner.screen {
-        let mut at = flat(at);
-        at.x = at.x.clamp(behind, ahead);
-        labels.push(Label {
-            letter: "D",
-            thing: Some("screen".into()),
-            text: units.length(-at.y),
-            at,
-            ink: Ink::Screen,
-        });
-    }
+    let height = |thing: &PlacedThing<'_>| match thing.id {
+        ThingId::Camera | ThingId::Light(_) | ThingId::Microphone | ThingId::Screen | ThingId::Angle(_) => {
+            Some(units.length(thing.at_m.z))
+        }
+        ThingId::Seat
+        | ThingId::Backdrop
+        | ThingId::Treatment(_)
+        | ThingId::Furniture(_)
+        | ThingId::Person
+        | ThingId::Opening(_)
+        | ThingId::Mains => None,
+    };
+    let in_section = |p: DVec3| {
+        let at = flat(p);
+        DVec2::new(at.x.clamp(behind, ahead), at.y)
+    };
+    let mut labels = vec![Label {
+        letter: "",
+        thing: None,
+        text: format!("eye line {}", units.length(eyes.z)),
+        at: DVec2::new(ahead, -eyes.z),
+        ink: Ink::EyeLine,
+    }];
+    labels.extend(super::labels::of_things(corner, height, in_section));
     let projection =
         Projection { origin_m: eyes.with_z(0.0).into(), right: along.into(), down: (-DVec3::Z).into() };
     View {
@@ -154,7 +119,7 @@ fn ceiling(corner: &Corner<'_>, behind: f64, ahead: f64) -> Vec<DVec2> {
         return vec![at(behind), at(ahead)];
     }
     let mut bends: Vec<DVec2> = Vec::new();
-    let steps = ((ahead - behind) / CEILING_STEP_M).ceil().max(1.0) as usize;
+    let steps = whole_steps(ahead - behind, CEILING_STEP_M) + 1;
     for step in 0..=steps {
         let point = at(behind + (ahead - behind) * step as f64 / steps as f64);
         // On a straight line with the two before: the middle one says nothing.

@@ -44,7 +44,8 @@ pub fn inside(outline: &[DVec2], point: DVec2, margin: f64) -> bool {
     beyond_m(outline, point) <= margin + 1e-9
 }
 
-/// Distance from a point inside along a horizontal direction to where it first leaves the outline, m.
+/// Distance from a point along a horizontal direction to where it first leaves the outline, m; 0 where it never does,
+/// from a point outside that looks past it.
 pub fn distance_to_edge(outline: &[DVec2], from: DVec2, direction: DVec2) -> f64 {
     edges(outline)
         .filter_map(|(a, b)| {
@@ -55,7 +56,8 @@ pub fn distance_to_edge(outline: &[DVec2], from: DVec2, direction: DVec2) -> f64
                 .then(|| (a - from).perp_dot(edge) / across)
         })
         .filter(|distance| *distance > -1e-9)
-        .fold(f64::INFINITY, f64::min)
+        .min_by(f64::total_cmp)
+        .map_or(0.0, |distance| distance.max(0.0))
 }
 
 /// Whether the corner of this number (the first again after the last) is an outer one, not one that juts inwards.

@@ -2,15 +2,13 @@
 //! that faced the eyes still do, a stand stays under what it carries, a chest that faced the lens still does.
 //! Locked things do not go along.
 
-use crate::assess::carry::{
-    fill_bag, millimetre, rounded, rounded_bearing, rounded_floor, support_of, supports_for,
-};
+use crate::assess::carry::{fill_bag, millimetre, rounded, rounded_bearing, rounded_floor, supports_for};
 use crate::corner::{Corner, LightAt, is_worn};
 use crate::geometry::{DVec2, DVec3, bearing_of, wrap_180};
-use crate::plan::{FurnitureAt, Id, Layout, Support, SupportKind};
+use crate::plan::{FurnitureAt, Id, Layout, Part, Support, SupportKind, ThingId};
 use crate::shot::framing::from_here;
 
-use super::{Grip, Move};
+use super::{Grasp, Grip};
 
 /// A chest turned no further than this from the lens was meant to face it, degrees. Fogon's own rule.
 const FACING_DEG: f64 = 15.0;
@@ -27,22 +25,22 @@ fn one<'a>(layout: Layout) -> Layouts<'a> {
 }
 
 /// The layouts that put a thing at `to`, the most natural first: they differ in where its stand's foot goes.
-pub(super) fn put<'a>(corner: &'a Corner<'_>, by: &'a Move, to: DVec3) -> Layouts<'a> {
-    let thing = by.thing.0.as_str();
+pub(super) fn put<'a>(corner: &'a Corner<'_>, by: &'a Grasp<'_>, to: DVec3) -> Layouts<'a> {
     if by.grip == Grip::Foot {
-        return one(footed(corner, thing, to.truncate()));
+        return one(footed(corner, &by.thing, to.truncate()));
     }
-    match thing {
-        "seat" => one(seated(corner, to.truncate())),
-        "camera" => one(shot_from(corner, to)),
-        "microphone" => microphone(corner, to),
-        "screen" => screen(corner, to),
-        "backdrop" => one(hung_at(corner, to.truncate())),
-        angle if corner.layout.angles.contains_key(angle) => one(angle_at(corner, angle, to)),
-        _ => match corner.lights.iter().find(|l| l.id == thing) {
-            Some(light) => lit_from(corner, light, to),
-            None => one(furnished(corner, &by.thing, to.truncate())),
-        },
+    match &by.thing {
+        ThingId::Seat => one(seated(corner, to.truncate())),
+        ThingId::Camera => one(shot_from(corner, to)),
+        ThingId::Light(_) | ThingId::Microphone | ThingId::Screen => carried(corner, &by.thing, to),
+        ThingId::Angle(_) => one(angle_at(corner, &by.thing, to)),
+        ThingId::Furniture(id) => one(furnished(corner, id, to.truncate())),
+        thing @ (ThingId::Backdrop | ThingId::Treatment(_)) => {
+            let mut layout = corner.layout.clone();
+            layout.put_at(thing, rounded(to).into());
+            one(layout)
+        }
+        ThingId::Person | ThingId::Opening(_) | ThingId::Mains => one(corner.layout.clone()),
     }
 }
 
@@ -76,7 +74,7 @@ fn shot_from(corner: &Corner<'_>, to: DVec3) -> Layout {
     layout.camera.position_m = rounded(to);
     screen_along(corner, &mut layout);
     refaced(corner, &mut layout);
-    fill_bag(corner.brief, &mut layout, "camera");
+    fill_bag(corner.brief, &mut layout, &ThingId::Camera);
     layout
 }
 
@@ -104,8 +102,7 @@ pub(super) fn after_camera(corner: &Corner<'_>, layout: &mut Layout) {
 fn screen_along(corner: &Corner<'_>, layout: &mut Layout) {
     let lens = DVec3::from(layout.camera.position_m);
     if let (Some((_, at)), Some(used)) = (corner.screen, &mut layout.screen)
-        && used.support.kind == SupportKind::On
-        && used.support.on.is_none()
+        && corner.screen_is_on_camera()
     {
         used.position_m = rounded(at + lens - corner.view.position_m);
     }
@@ -148,7 +145,7 @@ fn tilt(degrees: f64) -> f64 {
 
 /// Aims a light anew; a plumb stand stays under where it is now held.
 fn turn_light(corner: &Corner<'_>, layout: &mut Layout, light: &LightAt<'_>, aim: Option<DVec3>) {
-    let Some(placed) = layout.lights.get_mut(&Id::from(light.id)) else { return };
+    let Some(placed) = layout.lights.get_mut(light.id) else { return };
     placed.aim_m = aim.map(rounded);
     let held = LightAt { aim_m: aim.unwrap_or(corner.eyes_m), ..*light }.hold_m();
     if let Some(foot) = placed.support.base_m
@@ -159,70 +156,32 @@ fn turn_light(corner: &Corner<'_>, layout: &mut Layout, light: &LightAt<'_>, aim
     }
 }
 
-fn lit_from<'a>(corner: &'a Corner<'_>, light: &'a LightAt<'_>, to: DVec3) -> Layouts<'a> {
-    let hold = LightAt { position_m: to, ..*light }.hold_m();
-    carried(corner, light.id, light.hold_m(), hold, |layout| {
-        if let Some(placed) = layout.lights.get_mut(&Id::from(light.id)) {
-            placed.position_m = rounded(to);
-        }
-    })
-}
-
-fn microphone<'a>(corner: &'a Corner<'_>, to: DVec3) -> Layouts<'a> {
-    let Some((_, at)) = corner.microphone else { return one(corner.layout.clone()) };
-    carried(corner, "microphone", at, to, |layout| {
-        if let Some(used) = &mut layout.microphone {
-            used.position_m = rounded(to);
-        }
-    })
-}
-
-fn angle_at(corner: &Corner<'_>, id: &str, to: DVec3) -> Layout {
+fn angle_at(corner: &Corner<'_>, thing: &ThingId, to: DVec3) -> Layout {
     let mut layout = corner.layout.clone();
-    if let Some(angle) = layout.angles.get_mut(id) {
-        let by = to - DVec3::from(angle.position_m);
-        angle.position_m = rounded(to);
-        angle.support.base_m =
-            angle.support.base_m.map(|foot| rounded_floor(DVec2::from(foot) + by.truncate()));
+    let at = layout.part(thing).map_or(to, Part::position_m);
+    layout.put_at(thing, rounded(to).into());
+    if let Some(support) = layout.support_mut(thing) {
+        support.base_m = support.base_m.map(|foot| rounded_floor(DVec2::from(foot) + (to - at).truncate()));
     }
-    fill_bag(corner.brief, &mut layout, id);
+    fill_bag(corner.brief, &mut layout, thing);
     layout
-}
-
-fn hung_at(corner: &Corner<'_>, to: DVec2) -> Layout {
-    let mut layout = corner.layout.clone();
-    if let Some(backdrop) = &mut layout.backdrop {
-        backdrop.position_m = rounded_floor(to);
-    }
-    layout
-}
-
-fn screen<'a>(corner: &'a Corner<'_>, to: DVec3) -> Layouts<'a> {
-    let Some((gear, at)) = corner.screen else { return one(corner.layout.clone()) };
-    let under = DVec3::Z * (gear.height_m() / 2.0);
-    carried(corner, "screen", at - under, to - under, move |layout| {
-        if let Some(used) = &mut layout.screen {
-            used.position_m = rounded(to);
-        }
-    })
 }
 
 /// A thing moved with its stand: the whole of it, then the arm swung with the foot where it is, then any foot.
-fn carried<'a>(
-    corner: &'a Corner<'_>,
-    thing: &'a str,
-    held: DVec3,
-    hold: DVec3,
-    place: impl Fn(&mut Layout),
-) -> Layouts<'a> {
+fn carried<'a>(corner: &'a Corner<'_>, thing: &'a ThingId, to: DVec3) -> Layouts<'a> {
     let mut layout = corner.layout.clone();
-    place(&mut layout);
-    let Some(support) = support_of(&mut layout, thing).cloned() else { return one(layout) };
+    layout.put_at(thing, rounded(to).into());
+    let held = corner.carried().into_iter().find(|carried| carried.id == *thing);
+    let hold = Corner::from_parts(corner.brief, &layout)
+        .and_then(|moved| moved.carried().into_iter().find(|carried| carried.id == *thing).map(|c| c.hold_m));
+    let (Some(held), Some(hold)) = (held, hold) else { return one(layout) };
+    let support = held.support.clone();
     let foot = support.base_m.map(DVec2::from);
     let mut natural = support.clone();
     if let (Some(foot), SupportKind::Floor | SupportKind::Boom) = (foot, support.kind) {
-        let plumb = support.kind == SupportKind::Floor && (foot - held.truncate()).length() < MEANT_M;
-        let along = if plumb { hold.truncate() } else { foot + (hold - held).truncate() };
+        let was = held.hold_m.truncate();
+        let plumb = support.kind == SupportKind::Floor && (foot - was).length() < MEANT_M;
+        let along = if plumb { hold.truncate() } else { foot + hold.truncate() - was };
         natural.base_m = Some(rounded_floor(along));
     }
     let swings = foot.is_some() && matches!(support.kind, SupportKind::Boom | SupportKind::Wall);
@@ -232,7 +191,7 @@ fn carried<'a>(
     });
     Box::new(std::iter::once(natural).chain(others.into_iter().flatten()).map(move |support| {
         let mut layout = layout.clone();
-        if let Some(own) = support_of(&mut layout, thing) {
+        if let Some(own) = layout.support_mut(thing) {
             *own = support;
         }
         fill_bag(corner.brief, &mut layout, thing);
@@ -240,9 +199,9 @@ fn carried<'a>(
     }))
 }
 
-fn footed(corner: &Corner<'_>, thing: &str, foot: DVec2) -> Layout {
+fn footed(corner: &Corner<'_>, thing: &ThingId, foot: DVec2) -> Layout {
     let mut layout = corner.layout.clone();
-    if let Some(support) = support_of(&mut layout, thing) {
+    if let Some(support) = layout.support_mut(thing) {
         support.base_m = Some(rounded_floor(foot));
     }
     fill_bag(corner.brief, &mut layout, thing);
@@ -257,52 +216,53 @@ fn furnished(corner: &Corner<'_>, id: &Id, to: DVec2) -> Layout {
     let placed = FurnitureAt { position_m: rounded(at + by), bearing_deg, locked: false };
     layout.furniture.insert(id.clone(), placed);
     // What stands on it goes along.
-    let on = |support: &crate::plan::Support| support.on.as_ref() == Some(id);
-    for light in corner.lights.iter().filter(|l| on(&l.light.support) && !l.light.locked) {
-        if let Some(placed) = layout.lights.get_mut(&Id::from(light.id)) {
-            placed.position_m = rounded(light.position_m + by);
+    for part in corner.layout.parts() {
+        let stands_on_it = part.support().is_some_and(|support| support.on.as_ref() == Some(id));
+        if !stands_on_it || part.is_locked() {
+            continue;
         }
-    }
-    if let (Some((_, capsule)), Some(used)) = (corner.microphone, &mut layout.microphone)
-        && on(&used.support)
-        && !used.locked
-    {
-        used.position_m = rounded(capsule + by);
-    }
-    if on(&layout.camera.support) && !layout.camera.locked {
-        layout.camera.position_m = rounded(corner.view.position_m + by);
-        screen_along(corner, &mut layout);
-        refaced(corner, &mut layout);
-    }
-    if let (Some((_, at)), Some(used)) = (corner.screen, &mut layout.screen)
-        && on(&used.support)
-        && !used.locked
-    {
-        used.position_m = rounded(at + by);
+        layout.put_at(&part.id(), rounded(part.position_m() + by).into());
+        if part.id() == ThingId::Camera {
+            screen_along(corner, &mut layout);
+            refaced(corner, &mut layout);
+        }
     }
     layout
 }
 
 /// Seat or furniture turned in place.
-pub(super) fn turned(corner: &Corner<'_>, thing: &str, bearing_deg: f64) -> Layout {
+pub(super) fn turned(corner: &Corner<'_>, thing: &ThingId, bearing_deg: f64) -> Layout {
     let mut layout = corner.layout.clone();
     let bearing_deg = rounded_bearing(bearing_deg);
-    if thing == "seat" {
-        layout.seat.bearing_deg = bearing_deg;
-    } else if let Some(backdrop) = layout.backdrop.as_mut().filter(|_| thing == "backdrop") {
-        backdrop.bearing_deg = bearing_deg;
-    } else if let Some((id, piece)) = corner.brief.room.furniture.get_key_value(thing) {
-        let (at, _) = corner.furniture_at(id, piece);
-        let placed = FurnitureAt { position_m: rounded(at), bearing_deg, locked: false };
-        layout.furniture.insert(id.clone(), placed);
+    match thing {
+        ThingId::Seat => layout.seat.bearing_deg = bearing_deg,
+        ThingId::Backdrop => layout.backdrop.iter_mut().for_each(|used| used.bearing_deg = bearing_deg),
+        ThingId::Furniture(id) => {
+            if let Some(piece) = corner.brief.room.furniture.get(id) {
+                let (at, _) = corner.furniture_at(id, piece);
+                let placed = FurnitureAt { position_m: rounded(at), bearing_deg, locked: false };
+                layout.furniture.insert(id.clone(), placed);
+            }
+        }
+        // Nothing else has a handle that turns.
+        ThingId::Camera
+        | ThingId::Light(_)
+        | ThingId::Microphone
+        | ThingId::Screen
+        | ThingId::Angle(_)
+        | ThingId::Treatment(_)
+        | ThingId::Person
+        | ThingId::Opening(_)
+        | ThingId::Mains => {}
     }
     layout
 }
 
 /// Camera or light turned to a point.
-pub(super) fn aimed(corner: &Corner<'_>, thing: &str, at: DVec3) -> Layout {
+pub(super) fn aimed(corner: &Corner<'_>, thing: &ThingId, at: DVec3) -> Layout {
     let mut layout = corner.layout.clone();
-    if let Some(light) = corner.lights.iter().find(|l| l.id == thing) {
+    let light = corner.lights.iter().find(|light| *thing == ThingId::Light(light.id.clone()));
+    if let Some(light) = light {
         turn_light(corner, &mut layout, light, Some(at));
         fill_bag(corner.brief, &mut layout, thing);
     } else {

@@ -3,10 +3,12 @@
 
 use crate::assess::legal::{Breach, Rules};
 use crate::corner::{Corner, things};
+use crate::finding::Rule;
 use crate::geometry::DVec3;
-use crate::plan::{Layout, Plan};
+use crate::plan::{Layout, Plan, ThingId};
+use crate::units::Amount;
 
-use super::{Held, Move, Outcome, Sheet, follow};
+use super::{Grasp, Held, Outcome, Sheet, follow};
 
 /// Deeper by less than this is no deeper, m or kg.
 const SLACK: f64 = 1e-3;
@@ -30,7 +32,7 @@ impl<'a> Before<'a> {
     /// Whether a rule is broken anew or deeper than before.
     fn is_worse(&self, new: &Breach) -> bool {
         let same = self.had.iter().filter(|b| b.rule == new.rule && b.thing == new.thing);
-        same.map(|b| b.lacking).fold(f64::NEG_INFINITY, f64::max) < new.lacking - SLACK
+        same.map(|b| b.lacking.value()).fold(f64::NEG_INFINITY, f64::max) < new.lacking.value() - SLACK
     }
 
     /// The gravest rule that a layout breaks anew or deeper.
@@ -38,7 +40,7 @@ impl<'a> Before<'a> {
         breaches(self.plan, layout)
             .into_iter()
             .filter(|new| self.is_worse(new))
-            .max_by(|a, b| a.lacking.total_cmp(&b.lacking))
+            .max_by(|a, b| a.lacking.value().total_cmp(&b.lacking.value()))
     }
 
     /// Whether a layout breaks no rule anew or deeper: the way to the chair, which costs most, is looked at last.
@@ -54,13 +56,13 @@ fn breaches(plan: &Plan, layout: &Layout) -> Vec<Breach> {
     match Corner::from_parts(&plan.brief, layout) {
         Some(corner) => Rules::new(&corner).all(&things(&corner)),
         // Nearer than the lens can focus at all.
-        None => vec![Breach {
-            rule: "camera",
-            thing: "camera".into(),
-            lacking: 1.0,
-            sentence: "The lens stands nearer to the eyes than its focal length: there is no picture.".into(),
-            frees: "Move back.".into(),
-        }],
+        None => vec![Breach::new(
+            Rule::Camera,
+            ThingId::Camera,
+            Amount::Unmeasured,
+            "The lens stands nearer to the eyes than its focal length: there is no picture.",
+            "Move back.",
+        )],
     }
 }
 
@@ -94,7 +96,7 @@ pub(super) fn turned(before: &Plan, layout: Layout, anyway: bool) -> Outcome {
 }
 
 /// The nearest the thing can come to where it is wanted.
-pub(super) fn placed(before: &Plan, by: &Move, wanted: DVec3) -> Outcome {
+pub(super) fn placed(before: &Plan, by: &Grasp<'_>, wanted: DVec3) -> Outcome {
     let Some(corner) = Corner::of(before) else { return super::free(before.layout.clone()) };
     let natural = |at: DVec3| follow::put(&corner, by, at).next();
     if by.anyway {
@@ -120,7 +122,7 @@ pub(super) fn placed(before: &Plan, by: &Move, wanted: DVec3) -> Outcome {
         found.into_iter().min_by(|a, b| (a.0 - wanted).length().total_cmp(&(b.0 - wanted).length()))
     });
     // Where it stands may be nearer still, as when a step goes out of the sheet; else all places around are taken.
-    let start = super::handles(before).iter().find(|h| h.id == by.thing.0).map_or(wanted, |h| {
+    let start = super::handles(before).iter().find(|h| h.id == by.by.thing).map_or(wanted, |h| {
         match (by.grip, h.foot_m) {
             (super::Grip::Foot, Some(foot)) => [foot.0[0], foot.0[1], 0.0].into(),
             _ => DVec3::from(h.position_m),
@@ -153,7 +155,7 @@ fn drawn_near(
 }
 
 /// The two directions in which a hand moves on its sheet.
-pub(super) fn axes(corner: &Corner<'_>, by: &Move) -> [DVec3; 2] {
+pub(super) fn axes(corner: &Corner<'_>, by: &Grasp<'_>) -> [DVec3; 2] {
     match by.sheet {
         Sheet::Plan => [DVec3::X, DVec3::Y],
         Sheet::Side => [corner.to_lens(), DVec3::Z],
@@ -161,5 +163,5 @@ pub(super) fn axes(corner: &Corner<'_>, by: &Move) -> [DVec3; 2] {
 }
 
 fn held(breach: &Breach) -> Held {
-    Held { rule: breach.rule.to_owned(), sentence: breach.sentence.clone() }
+    Held { rule: breach.rule, sentence: breach.sentence.clone() }
 }

@@ -3,12 +3,13 @@
 
 use crate::assess::carry::{fill_bag, set_pose};
 use crate::corner::Corner;
+use crate::finding::Rule;
 use crate::geometry::{DVec2, DVec3, bearing_vector};
-use crate::plan::{Layout, Plan, SupportKind};
+use crate::plan::{Layout, Plan, SupportKind, ThingId};
 use crate::shot::framing::{Line, Wanted, pose_on};
 use crate::shot::lens::{distance_for_frame_m, focal_for_frame_mm, frame_size_m};
 
-use super::{Grip, Held, Move, Outcome, resist};
+use super::{Grasp, Grip, Held, Outcome, resist};
 
 /// A frame no further from the wanted one than this is drawn to it.
 const NEAR_FRAME: f64 = 0.06;
@@ -23,7 +24,7 @@ struct Asked {
 }
 
 /// Moves and zooms the camera.
-pub(super) fn shot(before: &Plan, corner: &Corner<'_>, by: &Move) -> Outcome {
+pub(super) fn shot(before: &Plan, corner: &Corner<'_>, by: &Grasp<'_>) -> Outcome {
     let wanted = crate::shot::wanted_of(corner);
     let now = Asked {
         distance_m: corner.subject_distance_m(),
@@ -57,7 +58,7 @@ pub(super) fn shot(before: &Plan, corner: &Corner<'_>, by: &Move) -> Outcome {
 }
 
 /// The point asked for.
-fn asked(corner: &Corner<'_>, by: &Move, wanted: &Wanted, now: Asked) -> Asked {
+fn asked(corner: &Corner<'_>, by: &Grasp<'_>, wanted: &Wanted, now: Asked) -> Asked {
     match (by.grip, by.to_m, by.distance_m, by.focal_length_mm) {
         (Grip::Zoom, Some(to), ..) => Asked { focal_mm: through(corner, to.into()), ..now },
         (_, _, Some(distance_m), Some(focal_mm)) => Asked { distance_m, focal_mm, framed: false },
@@ -106,7 +107,7 @@ fn within_lenses(corner: &Corner<'_>, asked: Asked, wanted: &Wanted) -> (Asked, 
     let distance_m = if asked.framed { distance_for(corner, end, wanted) } else { asked.distance_m };
     let side = if end < asked.focal_mm { "longer" } else { "shorter" };
     let sentence = format!("No lens at hand goes {side} than {end} mm.");
-    (Asked { distance_m, focal_mm: end, ..asked }, Some(Held { rule: "lens".into(), sentence }))
+    (Asked { distance_m, focal_mm: end, ..asked }, Some(Held { rule: Rule::Lens, sentence }))
 }
 
 /// The camera at a distance and a focal length, on its line from the eyes.
@@ -144,6 +145,6 @@ fn layout_at(corner: &Corner<'_>, wanted: &Wanted, at: Asked) -> Layout {
             foot.map(|foot| crate::assess::carry::rounded_floor(foot + pose.position_m.truncate() - was));
     }
     super::follow::after_camera(corner, &mut layout);
-    fill_bag(corner.brief, &mut layout, "camera");
+    fill_bag(corner.brief, &mut layout, &ThingId::Camera);
     layout
 }

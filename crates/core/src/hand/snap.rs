@@ -1,13 +1,13 @@
 //! What is nearly right is made right, and said: against a wall, at the edge of the picture, at a round angle,
 //! level with the eyes. Tolerances are Fogon's own rule.
 
-use crate::corner::{Corner, light_direction, things};
+use crate::corner::{Corner, Piece, What, light_direction, things};
 use crate::geometry::{DVec2, DVec3, bearing_of, bearing_vector, wrap_180};
 use crate::light::placement::MARGIN_M as LIGHT_MARGIN_M;
-use crate::plan::Plan;
+use crate::plan::{Plan, ThingId};
 use crate::sound::placement::{MARGIN_M as MICROPHONE_MARGIN_M, may_show};
 
-use super::{Grip, Move, Sheet, follow, resist};
+use super::{Grasp, Grip, Sheet, follow, resist};
 
 /// Drawn to what is nearer than this, m.
 const NEAR_M: f64 = 0.04;
@@ -22,7 +22,7 @@ struct Draw {
 }
 
 /// The place made right, and what drew it. Two walls may draw at once; else the nearest does.
-pub(super) fn place(before: &Plan, by: &Move, wanted: DVec3) -> (DVec3, Vec<String>) {
+pub(super) fn place(before: &Plan, by: &Grasp<'_>, wanted: DVec3) -> (DVec3, Vec<String>) {
     let Some(corner) = Corner::of(before) else { return (wanted, Vec::new()) };
     if by.grip == Grip::Foot {
         return (wanted, Vec::new());
@@ -41,7 +41,7 @@ pub(super) fn place(before: &Plan, by: &Move, wanted: DVec3) -> (DVec3, Vec<Stri
 }
 
 /// An aim near the eyes goes through them.
-pub(super) fn aim(corner: &Corner<'_>, by: &Move, wanted: DVec3) -> (DVec3, Vec<String>) {
+pub(super) fn aim(corner: &Corner<'_>, by: &Grasp<'_>, wanted: DVec3) -> (DVec3, Vec<String>) {
     let [across, up] = resist::axes(corner, by);
     let off = wanted - corner.eyes_m;
     let on_sheet = across * off.dot(across) + up * off.dot(up);
@@ -52,8 +52,8 @@ pub(super) fn aim(corner: &Corner<'_>, by: &Move, wanted: DVec3) -> (DVec3, Vec<
     }
 }
 
-fn angles(corner: &Corner<'_>, by: &Move, wanted: DVec3) -> Vec<Draw> {
-    let thing = by.thing.0.as_str();
+fn angles(corner: &Corner<'_>, by: &Grasp<'_>, wanted: DVec3) -> Vec<Draw> {
+    let thing = &by.thing;
     let eyes = corner.eyes_m;
     let off = wanted - eyes;
     let mut draws = Vec::new();
@@ -62,8 +62,8 @@ fn angles(corner: &Corner<'_>, by: &Move, wanted: DVec3) -> Vec<Draw> {
         ((angle - to).abs() < NEAR_DEG).then_some(to)
     };
     match (thing, by.sheet) {
-        ("seat" | "camera", Sheet::Plan) => {
-            let fixed = if thing == "seat" { corner.view.position_m } else { eyes };
+        (ThingId::Seat | ThingId::Camera, Sheet::Plan) => {
+            let fixed = if *thing == ThingId::Seat { corner.view.position_m } else { eyes };
             let axis = (wanted - fixed).truncate();
             if let Some(to) = round(bearing_of(axis.extend(0.0))) {
                 let at = fixed.truncate() + bearing_vector(to).truncate() * axis.length();
@@ -75,10 +75,10 @@ fn angles(corner: &Corner<'_>, by: &Move, wanted: DVec3) -> Vec<Draw> {
                 draws.push(Draw { at: at.extend(wanted.z), words: words.into() });
             }
         }
-        ("camera" | "microphone", Sheet::Side) if off.z.abs() < NEAR_M => {
+        (ThingId::Camera | ThingId::Microphone, Sheet::Side) if off.z.abs() < NEAR_M => {
             draws.push(Draw { at: wanted.with_z(eyes.z), words: "Level with the eyes.".into() });
         }
-        _ if corner.lights.iter().any(|l| l.id == thing) => {
+        (ThingId::Light(_), _) => {
             let to_lens = corner.to_lens();
             let azimuth = wrap_180(bearing_of(to_lens) - bearing_of(off));
             let flat = off.truncate().length();
@@ -118,28 +118,28 @@ fn angles(corner: &Corner<'_>, by: &Move, wanted: DVec3) -> Vec<Draw> {
 }
 
 /// Just outside the picture: as near to its edge as the margin allows.
-fn edge(before: &Plan, corner: &Corner<'_>, by: &Move, wanted: DVec3) -> Option<Draw> {
-    let thing = by.thing.0.as_str();
-    let margin = match corner.lights.iter().find(|l| l.id == thing) {
-        Some(_) => LIGHT_MARGIN_M,
-        None if thing == "microphone" => {
+fn edge(before: &Plan, corner: &Corner<'_>, by: &Grasp<'_>, wanted: DVec3) -> Option<Draw> {
+    let margin = match by.thing {
+        ThingId::Light(_) => LIGHT_MARGIN_M,
+        ThingId::Microphone => {
             let (gear, _) = corner.microphone?;
             if may_show(corner, gear) {
                 return None;
             }
             MICROPHONE_MARGIN_M
         }
-        None => return None,
+        _ => return None,
     };
     // How much further out than it must be the whole thing is, at a place.
     let spare = |at: DVec3| -> Option<f64> {
         let layout = follow::put(corner, by, at).next()?;
         let moved = Corner::from_parts(&before.brief, &layout)?;
-        let own = things(&moved).into_iter().find(|t| t.id == thing)?;
-        let clear = |part: &crate::corner::Part| {
-            moved.view.clearance_m(&part.solid) - if part.what == "head" { margin } else { LIGHT_MARGIN_M }
+        let own = things(&moved).into_iter().find(|t| t.id == by.thing)?;
+        let clear = |part: &Piece| {
+            moved.view.clearance_m(&part.solid)
+                - if part.what == What::Head { margin } else { LIGHT_MARGIN_M }
         };
-        own.parts.iter().map(clear).min_by(f64::total_cmp)
+        own.pieces.iter().map(clear).min_by(f64::total_cmp)
     };
     let here = spare(wanted)?;
     if here.abs() > NEAR_M {
@@ -161,14 +161,13 @@ fn edge(before: &Plan, corner: &Corner<'_>, by: &Move, wanted: DVec3) -> Option<
 }
 
 /// Flush with one wall or two.
-fn walls(before: &Plan, corner: &Corner<'_>, by: &Move, wanted: DVec3) -> Option<(DVec3, Vec<String>)> {
-    let thing = by.thing.0.as_str();
-    if by.sheet == Sheet::Side || matches!(thing, "seat" | "camera") {
+fn walls(before: &Plan, corner: &Corner<'_>, by: &Grasp<'_>, wanted: DVec3) -> Option<(DVec3, Vec<String>)> {
+    if by.sheet == Sheet::Side || matches!(by.thing, ThingId::Seat | ThingId::Camera) {
         return None;
     }
     let layout = follow::put(corner, by, wanted).next()?;
     let moved = Corner::from_parts(&before.brief, &layout)?;
-    let own = things(&moved).into_iter().find(|t| t.id == thing)?;
+    let own = things(&moved).into_iter().find(|t| t.id == by.thing)?;
     let floor = &corner.floor_m;
     let mut at = wanted;
     let mut words = Vec::new();
@@ -181,7 +180,7 @@ fn walls(before: &Plan, corner: &Corner<'_>, by: &Move, wanted: DVec3) -> Option
         let inward: DVec2 = (*b - *a).normalize_or_zero().perp();
         let normal = inward.extend(0.0);
         let gap = own
-            .parts
+            .pieces
             .iter()
             .map(|p| p.solid.least_along(normal) - inward.dot(*a))
             .fold(f64::INFINITY, f64::min);

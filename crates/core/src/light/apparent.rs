@@ -1,14 +1,20 @@
 //! Where a light seems to come from, as the face sees it: the lamp or its cloth; of one that is turned to a wall or to the
-//! ceiling the patch that it lights there; of a window its middle.
+//! ceiling what comes back from there; of a window its middle.
 
+use std::f64::consts::PI;
+
+use super::{bounce, cloth};
 use crate::corner::{Corner, LightAt, Source};
-use crate::geometry::{DVec3, inside};
-use crate::photometry::{Emits, beam_exponent};
-use crate::plan::{OpeningKind, Role};
+use crate::geometry::{DVec3, angle_between_deg};
+use crate::photometry::{Emits, Face};
+use crate::plan::{Id, OpeningKind, Role};
 
-/// Step along a beam that looks for the surface it meets, and how far at most, m.
-const STEP_M: f64 = 0.01;
-const FAR_M: f64 = 20.0;
+/// A lamp turned no further than this from the eyes is seen where it is; from the second angle on, what it throws on
+/// walls and ceiling counts in full, degrees. Fogon's own rule.
+const FACING_DEG: f64 = 30.0;
+const TURNED_DEG: f64 = 60.0;
+/// No source seems wider than this to either side, degrees.
+const WIDEST_DEG: f64 = 75.0;
 
 /// A source as the face sees it.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -32,44 +38,88 @@ impl Apparent {
 #[derive(Debug, Clone, Copy)]
 pub struct Key<'a> {
     /// Its id.
-    pub id: &'a str,
+    pub id: &'a Id,
     /// The lamp; none of a window.
     pub light: Option<&'a LightAt<'a>>,
     /// As the face sees it.
     pub seen: Apparent,
 }
 
-/// A light as the face sees it.
+/// A light as the face sees it. One that faces the person is seen where it is. One that is turned away is seen where its
+/// light on the face comes from: straight from it, or by way of the patches of the room that it lights, each by what it
+/// gives; in between the one goes over into the other.
 pub fn apparent(corner: &Corner<'_>, light: &LightAt<'_>) -> Apparent {
     let face = light.dark_face();
     let straight =
         Apparent { middle_m: light.position_m, diameter_m: face.equal_diameter_m(), bounced: false };
-    let Source::Lamp(lamp) = light.source else { return straight };
-    let turned_away = (corner.eyes_m - light.position_m).dot(face.normal) <= 0.0;
-    if !turned_away || light.face().emits != Emits::Forward {
+    if !matches!(light.source, Source::Lamp(_)) || light.face().emits != Emits::Forward {
         return straight;
     }
-    let Some(middle_m) = met(corner, light.position_m, face.normal) else { return straight };
-    // On a surface square to the beam its light falls with cos^(m + 3): half of it at 2^(-1 / (m + 3)).
-    let exponent = lamp.beam_deg.map_or(1.0, beam_exponent);
-    let half = (-1.0 / (exponent + 3.0)).exp2().acos();
-    let diameter_m = face.equal_diameter_m() + 2.0 * (middle_m - light.position_m).length() * half.tan();
-    Apparent { middle_m, diameter_m, bounced: true }
+    let to_eyes = corner.eyes_m - light.position_m;
+    let turned_deg = angle_between_deg(face.normal, to_eyes);
+    let share = ((turned_deg - FACING_DEG) / (TURNED_DEG - FACING_DEG)).clamp(0.0, 1.0);
+    if share <= 0.0 {
+        return straight;
+    }
+    // Its brightness does not matter, only where its light goes.
+    let shining = Face { luminance_cd_m2: 1.0, ..cloth::whole(light) };
+    let towards = -to_eyes.normalize_or(DVec3::Z);
+    let direct_lx = shining.illuminance_lx(corner.eyes_m, towards);
+    let patches = lit_patches(corner, &shining);
+    // Smoothly from none of what comes back to all of it.
+    let weight = share * share * (3.0 - 2.0 * share);
+    let bounced_lx: f64 = patches.iter().map(|patch| weight * patch.illuminance_lx).sum();
+    let whole_lx = direct_lx + bounced_lx;
+    if whole_lx <= 0.0 {
+        return straight;
+    }
+    let sum: DVec3 = patches.iter().map(|patch| patch.direction * (weight * patch.illuminance_lx)).sum();
+    let direction = (towards * direct_lx + sum).normalize_or(towards);
+    let mean = |own: f64, of: &dyn Fn(&LitPatch) -> f64| {
+        let others: f64 = patches.iter().map(|patch| weight * patch.illuminance_lx * of(patch)).sum();
+        (own * direct_lx + others) / whole_lx
+    };
+    let distance_m = mean(to_eyes.length(), &|patch| patch.distance_m);
+    // A disc of angular radius a has its parts a / sqrt 2 off its middle, root mean square.
+    let own = (straight.diameter_m / (2.0 * to_eyes.length())).atan();
+    let off = |towards: DVec3| angle_between_deg(direction, towards).to_radians().powi(2);
+    let spread = mean(off(towards) + own * own / 2.0, &|patch| off(patch.direction));
+    let radius = (2.0 * spread).sqrt().min(WIDEST_DEG.to_radians());
+    Apparent {
+        middle_m: corner.eyes_m + direction * distance_m,
+        diameter_m: 2.0 * distance_m * radius.tan(),
+        bounced: bounced_lx > direct_lx,
+    }
 }
 
-/// Where a beam meets a surface of the room.
-fn met(corner: &Corner<'_>, from: DVec3, along: DVec3) -> Option<DVec3> {
-    let room = &corner.brief.room;
-    let at = |step: usize| from + along * (step as f64 * STEP_M);
-    let out = |p: DVec3| {
-        p.z <= 0.0 || p.z >= room.ceiling_m(p.truncate()) || !inside(&corner.floor_m, p.truncate(), 0.0)
-    };
-    let steps = (FAR_M / STEP_M) as usize;
-    (1..steps).find(|step| out(at(*step))).map(|step| at(step - 1))
+/// A patch of the room as the eyes see it under one lamp.
+struct LitPatch {
+    direction: DVec3,
+    distance_m: f64,
+    /// What it gives a surface at the eyes that is turned to it, lx.
+    illuminance_lx: f64,
+}
+
+/// The patches before the face, each with what it throws back of a lamp's light at once.
+fn lit_patches(corner: &Corner<'_>, lamp: &Face) -> Vec<LitPatch> {
+    let ahead = corner.to_lens();
+    let enclosure = bounce::enclosure(corner.brief);
+    let seen = enclosure.patches().iter().filter_map(|patch| {
+        let off = patch.middle - corner.eyes_m;
+        let (distance_m, direction) = (off.length(), off.normalize_or_zero());
+        let facing = -patch.normal.dot(direction);
+        if direction.dot(ahead) <= 0.0 || facing <= 0.0 || distance_m < 0.05 {
+            return None;
+        }
+        let luminance = patch.reflectance * lamp.illuminance_lx(patch.middle, patch.normal) / PI;
+        let illuminance_lx = luminance * patch.area_m2 * facing / (distance_m * distance_m);
+        Some(LitPatch { direction, distance_m, illuminance_lx })
+    });
+    seen.collect()
 }
 
 /// The windows that shine, by id.
-pub fn windows<'a>(corner: &'a Corner<'a>) -> impl Iterator<Item = (&'a str, Apparent)> {
+pub fn windows<'a>(corner: &'a Corner<'a>) -> impl Iterator<Item = (&'a Id, Apparent)> {
     let shine = corner.brief.windows_shine();
     let windows =
         corner.brief.room.openings.iter().filter(move |(_, o)| shine && o.kind == OpeningKind::Window);
@@ -78,7 +128,7 @@ pub fn windows<'a>(corner: &'a Corner<'a>) -> impl Iterator<Item = (&'a str, App
         let middle_m = corners.iter().sum::<DVec3>() / corners.len() as f64;
         let (_, area_m2) = crate::photometry::face_normal(&corners);
         let diameter_m = 2.0 * (area_m2 / std::f64::consts::PI).sqrt();
-        (id.0.as_str(), Apparent { middle_m, diameter_m, bounced: false })
+        (id, Apparent { middle_m, diameter_m, bounced: false })
     })
 }
 

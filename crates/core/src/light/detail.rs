@@ -1,103 +1,31 @@
 //! What the light does to this face, beyond what is scored: shadow of the nose, eye sockets, catchlight, glasses, leaning,
 //! the background.
 
-use super::apparent::{Apparent, Key, apparent, key, windows};
+use super::apparent::{Key, key};
 use super::catchlight::catchlight;
-use super::face::Lit;
-use super::glasses::{Glasses, Seen};
+use super::field::LightField;
+use super::glasses::Glasses;
 use super::head::{Spot, nose_shadow_m};
+use super::mirrored::as_seen;
+use super::report::LightReport;
 use super::{AREA_FORMULA, penumbra_m};
 use crate::corner::{Corner, LightAt, Source};
 use crate::geometry::DVec3;
 use crate::person::given;
-use crate::plan::{GearMonitor, GearPanel, ScreenType, WALL_NAMES};
-use crate::reading::{From, Reading};
+use crate::plan::{GearPanel, ThingId, WALL_NAMES};
+use crate::reading::{Origin, Quantity, Reading};
+use crate::units::capital;
 
 /// From the edge of the nose to the cheek that it shades, m (common practice, no source).
 const EDGE_M: f64 = 0.02;
 /// How far a person leans in for this, m.
-const LEAN_M: f64 = 0.10;
+pub const LEAN_M: f64 = 0.10;
 /// Source and lens farther apart than this as seen from the eye: the image leaves the iris, degrees.
 const CATCH_MOST_DEG: f64 = 89.7;
 /// Images higher than this over the middle of the eye lie under the lid, mm (common practice, no source).
 const LID_MM: f64 = 4.0;
 
-/// Something bright mirrored in glasses.
-pub struct Mirrored<'a> {
-    /// Id of the lamp or the window; `screen`.
-    pub id: &'a str,
-    /// The lamp, if it is one.
-    pub light: Option<&'a LightAt<'a>>,
-    /// Part of the lens that shows it.
-    pub part: f64,
-    /// Elevation from which on it is clear at this azimuth, degrees.
-    pub clear_elevation_deg: Option<f64>,
-}
-
-/// Lamps, a screen that is watched and windows that shine as the glasses meet them, where glasses are worn; what is behind the
-/// head is left out.
-pub fn mirrored<'a>(corner: &'a Corner<'a>) -> Vec<Mirrored<'a>> {
-    if !corner.brief.person.glasses {
-        return Vec::new();
-    }
-    let glasses = Glasses::default();
-    let (_, lens_up_deg) = corner.light_angles_deg(corner.view.position_m);
-    let lamps = corner.lights.iter().filter(|l| matches!(l.source, Source::Lamp(_)));
-    let lamps = lamps.map(|light| (light.id, Some(light), seen(corner, light)));
-    lamps
-        .chain(screen(corner).map(|seen| ("screen", None, seen)))
-        .chain(windows(corner).map(|(id, window)| (id, None, as_seen(corner, &window))))
-        .filter(|(_, _, seen)| seen.azimuth_deg.abs() < 90.0)
-        .map(|(id, light, seen)| {
-            let (level, camera_m) = level(corner, seen);
-            let part = glasses.glare_fraction(&level, camera_m);
-            let clear_elevation_deg = if part > 0.0 {
-                glasses.highest_glare_deg(&level, camera_m).map(|e| e + 0.1 - lens_up_deg)
-            } else {
-                None
-            };
-            Mirrored { id, light, part, clear_elevation_deg }
-        })
-        .collect()
-}
-
-/// The screen that is watched, as a disc of its area; neither a mirror nor a script glass, which the lens looks through.
-fn screen(corner: &Corner<'_>) -> Option<Seen> {
-    let shines = |gear: &GearMonitor| !matches!(gear.screen, ScreenType::Mirror | ScreenType::Script);
-    let (gear, middle_m) = corner.screen.filter(|(gear, _)| shines(gear))?;
-    let diameter_m = 2.0 * (gear.width().0 * gear.height_m() / std::f64::consts::PI).sqrt();
-    Some(as_seen(corner, &Apparent { middle_m, diameter_m, bounced: false }))
-}
-
-/// Part of a lens of the glasses that shows a lamp; 0 of one behind the head.
-pub fn glare(corner: &Corner<'_>, light: &LightAt<'_>) -> f64 {
-    let seen = seen(corner, light);
-    if seen.azimuth_deg.abs() >= 90.0 {
-        return 0.0;
-    }
-    let (level, camera_m) = level(corner, seen);
-    Glasses::default().glare_fraction(&level, camera_m)
-}
-
-/// A source as seen with the lens taken as level with the eyes: between both it mirrors as from half the lens's height
-/// lower; and how far the camera is, m.
-fn level(corner: &Corner<'_>, seen: Seen) -> (Seen, f64) {
-    let (_, lens_up_deg) = corner.light_angles_deg(corner.view.position_m);
-    let level = Seen { elevation_deg: seen.elevation_deg + lens_up_deg, ..seen };
-    (level, (corner.view.position_m - corner.eyes_m).length())
-}
-
-fn seen(corner: &Corner<'_>, light: &LightAt<'_>) -> Seen {
-    as_seen(corner, &apparent(corner, light))
-}
-
-fn as_seen(corner: &Corner<'_>, source: &Apparent) -> Seen {
-    let (azimuth_deg, elevation_deg) = corner.light_angles_deg(source.middle_m);
-    let (diameter_m, distance_m) = (source.diameter_m, source.distance_m(corner));
-    Seen { azimuth_deg, elevation_deg, diameter_m, distance_m }
-}
-
-pub(super) fn readings(lit: &Lit<'_>) -> Vec<Reading> {
+pub(super) fn readings(lit: &LightReport<'_>) -> Vec<Reading> {
     let corner = lit.corner();
     let mut all = Vec::new();
     if let Some(key) = key(corner) {
@@ -110,21 +38,20 @@ pub(super) fn readings(lit: &Lit<'_>) -> Vec<Reading> {
     all.push(lean(lit));
     all.extend(background(lit));
     for found in lit.mirrored() {
-        let mut reading = Reading::new(format!("light.{}.glare_percent", found.id), 100.0 * found.part)
+        let name = corner.name(&found.id);
+        let mut reading = Reading::of(Quantity::LightGlarePercent, name, 100.0 * found.part)
             .by(
                 "part of 61 x 61 normals of the lens that mirror the lamp into the camera",
                 "law of reflection; pantoscopic tilt and wrap as in ISO 13666 (from memory)",
             )
-            .with("pantoscopic tilt", Glasses::default().pantoscopic_tilt_deg, "\u{b0}", From::Assumed)
-            .with("wrap", Glasses::default().wrap_deg, "\u{b0}", From::Assumed)
-            .with("front radius", Glasses::default().front_radius_m, "m", From::Assumed)
+            .with("pantoscopic tilt", Glasses::default().pantoscopic_tilt_deg, "\u{b0}", Origin::Assumed)
+            .with("wrap", Glasses::default().wrap_deg, "\u{b0}", Origin::Assumed)
+            .with("front radius", Glasses::default().front_radius_m, "m", Origin::Assumed)
             .within(3.0);
         if let Some(clear) = found.clear_elevation_deg {
-            reading = reading.with("clear from this elevation on", clear, "\u{b0}", From::Computed);
+            reading = reading.with("clear from this elevation on", clear, "\u{b0}", Origin::Computed);
         }
-        let name = crate::units::capital(&found.id.replace('-', " "));
-        reading.label = format!("{name} in the glasses").into();
-        all.push(reading);
+        all.push(reading.called(format!("{} in the glasses", capital(&found.id.words()))));
     }
     all
 }
@@ -133,18 +60,18 @@ fn nose(corner: &Corner<'_>, key: &Key<'_>) -> Vec<Reading> {
     let (azimuth, elevation) = corner.light_angles_deg(key.seen.middle_m);
     let azimuth = azimuth - corner.layout.seat.gaze_offset_deg;
     let (distance, diameter) = (key.seen.distance_m(corner), key.seen.diameter_m);
-    let told = key.light.map_or(From::Typed, |light| light.common().told());
+    let told = key.light.map_or(Origin::Typed, |light| light.common().told());
     let mut all = Vec::new();
     if azimuth.abs() < 89.0 && elevation.abs() < 89.0 {
         let (aside, down) = nose_shadow_m(azimuth, elevation);
         all.push(
-            Reading::new("light.key.nose_shadow_mm", 1000.0 * aside.hypot(down))
+            Reading::new(Quantity::LightKeyNoseShadowMm, 1000.0 * aside.hypot(down))
                 .by(
                     "p tan(azimuth) aside, p tan(elevation) / cos(azimuth) down, p = 25 mm",
                     "geometry of a nose on a flat face",
                 )
-                .with("aside, positive to camera right", 1000.0 * aside, "mm", From::Computed)
-                .with("down", 1000.0 * down, "mm", From::Computed)
+                .with("aside, positive to camera right", 1000.0 * aside, "mm", Origin::Computed)
+                .with("down", 1000.0 * down, "mm", Origin::Computed)
                 .within(8.0)
                 .note(if aside.abs() > 0.05 {
                     "It meets the shadow of the cheek: split."
@@ -156,10 +83,10 @@ fn nose(corner: &Corner<'_>, key: &Key<'_>) -> Vec<Reading> {
         );
     }
     all.push(
-        Reading::new("light.key.penumbra_mm", 1000.0 * penumbra_m(diameter, distance, EDGE_M))
+        Reading::new(Quantity::LightKeyPenumbraMm, 1000.0 * penumbra_m(diameter, distance, EDGE_M))
             .by("D t / d, t = 20 mm from the nose to the cheek", "similar triangles")
             .with("diameter of equal area", diameter, "m", told)
-            .with("distance", distance, "m", From::Computed)
+            .with("distance", distance, "m", Origin::Computed)
             .note("The wider the edge of the shadow, the softer the light."),
     );
     all
@@ -174,15 +101,15 @@ fn catch(corner: &Corner<'_>, key: &Key<'_>) -> Vec<Reading> {
     let is_seen = apart_deg < CATCH_MOST_DEG && found.up_mm < LID_MM;
     let diameter = if is_seen { found.diameter_mm } else { 0.0 };
     let mut all = vec![
-        Reading::new("light.key.catchlight_mm", diameter)
+        Reading::new(Quantity::LightKeyCatchlightMm, diameter)
             .by("D f / (d + f), f = 3.9 mm", "mirror of the cornea, radius 7.8 mm: Le Grand (from memory)")
-            .with("to camera right", found.right_mm, "mm", From::Computed)
-            .with("up", found.up_mm, "mm", From::Computed)
+            .with("to camera right", found.right_mm, "mm", Origin::Computed)
+            .with("up", found.up_mm, "mm", Origin::Computed)
             .note("In an iris of 12 mm. Eyes without any look dead: common practice, no source."),
     ];
     if let Some(clock) = found.clock_h.filter(|_| is_seen) {
         all.push(
-            Reading::new("light.key.catchlight_clock_h", clock)
+            Reading::new(Quantity::LightKeyCatchlightClockH, clock)
                 .by("atan2(right, up) / 30 degrees", "normal of the cornea midway between lens and lamp")
                 .note("Ten to eleven, or one to two o'clock, is liked: common practice, no source."),
         );
@@ -190,18 +117,18 @@ fn catch(corner: &Corner<'_>, key: &Key<'_>) -> Vec<Reading> {
     all
 }
 
-fn sockets(lit: &Lit<'_>) -> Reading {
+fn sockets(lit: &LightReport<'_>) -> Reading {
     let facets = lit.facets();
     let stops = |spot: Spot| facets.iter().find(|f| f.spot == spot).and_then(|f| f.stops).unwrap_or(f64::NAN);
     let (right, left) = (stops(Spot::SocketRight), stops(Spot::SocketLeft));
     let of = |spot: Spot| facets.iter().find(|f| f.spot == spot).map_or(0.0, |f| f.illuminance_lx);
-    Reading::new("light.face.socket_stops", right.min(left))
+    Reading::new(Quantity::LightFaceSocketStops, right.min(left))
         .by(
             "log2 of the light in the darker eye socket over that on a surface that faces the lens",
             AREA_FORMULA,
         )
-        .with("camera right", of(Spot::SocketRight), "lx", From::Computed)
-        .with("camera left", of(Spot::SocketLeft), "lx", From::Computed)
+        .with("camera right", of(Spot::SocketRight), "lx", Origin::Computed)
+        .with("camera left", of(Spot::SocketLeft), "lx", Origin::Computed)
         .within(0.5)
         .note("Under a brow of 14 mm: light from high up leaves the eyes in the dark.")
 }
@@ -211,19 +138,19 @@ fn cloths(corner: &Corner<'_>) -> Vec<Reading> {
     let lit = corner.lights.iter().filter_map(|light| Some((light, light.cloth?)));
     let reading = |(light, (cloth, ahead_m)): (&LightAt<'_>, (&GearPanel, f64))| {
         let stops = super::cloth::hot_spot_stops(&super::cloth::faces(light));
-        let mut reading = Reading::new(format!("light.{}.hot_spot_stops", light.id), stops)
+        let mut reading = Reading::of(Quantity::LightHotSpotStops, corner.name(&ThingId::Light(light.id.clone())), stops)
             .by("log2(brightest / darkest of 8 x 8 pieces), L = tau E / pi", AREA_FORMULA)
-            .with("lamp to cloth", ahead_m, "m", From::Typed)
+            .with("lamp to cloth", ahead_m, "m", Origin::Typed)
             .with("passes", cloth.transmittance.unwrap_or(0.0), "", cloth.common.told())
             .note("More than a stop: the cloth is smaller than it looks. Thin cloth lets the lamp itself show through.");
-        reading.label = format!("Unevenness of the cloth of the {}", light.id.replace('-', " ")).into();
+        reading.label = format!("Unevenness of the cloth of the {}", light.id.words()).into();
         reading
     };
     lit.map(reading).collect()
 }
 
 /// What a foil gives the shadow side: between a smooth mirror and a matt board, by how crumpled it is.
-fn foils(lit: &Lit<'_>) -> Vec<Reading> {
+fn foils(lit: &LightField<'_>) -> Vec<Reading> {
     let corner = lit.corner();
     let [_, shadow] = lit.cheeks();
     let mut all = Vec::new();
@@ -235,45 +162,46 @@ fn foils(lit: &Lit<'_>) -> Vec<Reading> {
         let lux = lit.light_lx(light, corner.eyes_m, shadow);
         let matt = lit.matt_lx(light, corner.eyes_m, shadow) / (1.0 - board.mirror_part).max(1e-3);
         let mirror = (lux - lit.matt_lx(light, corner.eyes_m, shadow)) / board.mirror_part;
-        let mut reading = Reading::new(format!("light.{}.fills_lx", light.id), lux)
-            .by("mirror part x image within its edges + the rest as a matt board", AREA_FORMULA)
-            .with("as a smooth mirror", mirror, "lx", From::Computed)
-            .with("as a matt board", matt.min(1e6), "lx", From::Computed)
-            .with("mirror part", board.mirror_part, "", board.common.told())
-            .within((mirror - matt).abs() / 2.0)
-            .note("Crumpled foil lies between the two; a smooth one lights little more than a patch.");
-        reading.label = format!("The {} on the shadow side", light.id.replace('-', " ")).into();
+        let mut reading =
+            Reading::of(Quantity::LightFillsLx, corner.name(&ThingId::Light(light.id.clone())), lux)
+                .by("mirror part x image within its edges + the rest as a matt board", AREA_FORMULA)
+                .with("as a smooth mirror", mirror, "lx", Origin::Computed)
+                .with("as a matt board", matt.min(1e6), "lx", Origin::Computed)
+                .with("mirror part", board.mirror_part, "", board.common.told())
+                .within((mirror - matt).abs() / 2.0)
+                .note("Crumpled foil lies between the two; a smooth one lights little more than a patch.");
+        reading.label = format!("The {} on the shadow side", light.id.words()).into();
         all.push(reading);
     }
     all
 }
 
 /// What leaning in by 10 cm does to the exposure.
-fn lean(lit: &Lit<'_>) -> Reading {
+fn lean(lit: &LightField<'_>) -> Reading {
     let corner = lit.corner();
     let towards = corner.to_lens();
     // What the room throws back hardly changes over 10 cm.
     let here = lit.at_face().camera_lx;
     let in_front =
         lit.direct_lx(corner.eyes_m + towards * LEAN_M, towards) + lit.at_eyes().illuminance_lx(towards);
-    Reading::new("light.face.lean_stops", (in_front / here).log2())
+    Reading::new(Quantity::LightFaceLeanStops, (in_front / here).log2())
         .by("log2 of the light 10 cm nearer to the lens over that at the eyes", AREA_FORMULA)
-        .with("at the eyes", here, "lx", From::Computed)
-        .with("10 cm in front", in_front, "lx", From::Computed)
+        .with("at the eyes", here, "lx", Origin::Computed)
+        .with("10 cm in front", in_front, "lx", Origin::Computed)
         .note("More than 0.3 stop is seen: a lamp further off and larger is steadier.")
 }
 
 /// How bright the background comes out beside the face.
-fn background(lit: &Lit<'_>) -> Option<Reading> {
+fn background(lit: &LightField<'_>) -> Option<Reading> {
     let seen = behind(lit)?;
     let Behind { behind_lx, face_lx, reflectance, from, skin, skin_from, .. } = seen;
-    let reading = Reading::new("light.background.stops", seen.stops())
+    let reading = Reading::new(Quantity::LightBackgroundStops, seen.stops())
         .by(
             "log2(rho E behind / (skin x E on the face))",
             "Lambert; -1 to -2.5 is liked: common practice, no source",
         )
-        .with("light behind", behind_lx, "lx", From::Computed)
-        .with("light on the face", face_lx, "lx", From::Computed)
+        .with("light behind", behind_lx, "lx", Origin::Computed)
+        .with("light on the face", face_lx, "lx", Origin::Computed)
         .with("reflectance behind", reflectance, "", from)
         .with("reflectance of the skin", skin, "", skin_from)
         .within(0.5);
@@ -283,7 +211,7 @@ fn background(lit: &Lit<'_>) -> Option<Reading> {
 /// The background where the line from the lens through the eyes meets it, beside the face.
 #[derive(Debug, Clone, Copy)]
 pub struct Behind {
-    /// A hair before it, m.
+    /// A centimetre before it, m.
     pub at_m: DVec3,
     /// Light there on a surface that faces the lens, and on the face, lx.
     pub behind_lx: f64,
@@ -291,10 +219,10 @@ pub struct Behind {
     pub face_lx: f64,
     /// Reflectance of the background, and of the skin.
     pub reflectance: f64,
-    from: From,
+    from: Origin,
     /// Reflectance of the skin.
     pub skin: f64,
-    skin_from: From,
+    skin_from: Origin,
 }
 
 impl Behind {
@@ -305,7 +233,7 @@ impl Behind {
 }
 
 /// `None` where there is nothing behind.
-pub fn behind(lit: &Lit<'_>) -> Option<Behind> {
+pub fn behind(lit: &LightField<'_>) -> Option<Behind> {
     let corner = lit.corner();
     let towards = corner.to_lens();
     let behind = corner.background_behind_m();
@@ -319,7 +247,7 @@ pub fn behind(lit: &Lit<'_>) -> Option<Behind> {
         _ => {
             let (wall, _) = corner.wall_behind()?;
             let (value, told) = super::bounce::reflectance(corner.brief, WALL_NAMES[wall]);
-            (value, if told { From::Typed } else { From::Assumed })
+            (value, if told { Origin::Typed } else { Origin::Assumed })
         }
     };
     Some(Behind { at_m: at, behind_lx, face_lx, reflectance, from, skin, skin_from })

@@ -4,7 +4,7 @@
 use serde::Serialize;
 use utoipa::ToSchema;
 
-use super::face::Lit;
+use super::field::LightField;
 use crate::corner::{Corner, LightAt, light_direction};
 use crate::geometry::DVec3;
 
@@ -83,7 +83,7 @@ pub struct FaceSeen {
 
 /// The face under a corner's light; `None` without any light.
 pub fn face_seen(corner: &Corner<'_>) -> Option<FaceSeen> {
-    let lit = Lit::of(corner)?;
+    let lit = LightField::of(corner)?;
     let at_face = lit.at_face();
     let towards = corner.to_lens();
     let lamp = |(light, illuminance_lx): (&LightAt<'_>, f64)| {
@@ -91,7 +91,7 @@ pub fn face_seen(corner: &Corner<'_>) -> Option<FaceSeen> {
         let distance_m = seen.distance_m(corner);
         let open = unhidden_lx(corner, light, towards);
         LampOnFace {
-            id: light.id.to_owned(),
+            id: light.id.0.clone(),
             illuminance_lx,
             part: if at_face.camera_lx > 0.0 { illuminance_lx / at_face.camera_lx } else { 0.0 },
             angular_size_deg: super::angular_size_deg(seen.diameter_m, distance_m),
@@ -103,7 +103,7 @@ pub fn face_seen(corner: &Corner<'_>) -> Option<FaceSeen> {
         reference_lx: at_face.camera_lx,
         bounce_lx: at_face.bounce_lx,
         windows_lx: lit.windows_lx(),
-        facets: lit.facets().to_vec(),
+        facets: facets(&lit),
         lamps: lit.lamps_lx().map(lamp).collect(),
     })
 }
@@ -114,7 +114,7 @@ fn unhidden_lx(corner: &Corner<'_>, light: &LightAt<'_>, towards: DVec3) -> f64 
 }
 
 /// A point, its normal, and whether the nose or the brow belongs to it and casts no shadow on it.
-struct Place {
+struct FacePoint {
     spot: Spot,
     at: DVec3,
     normal: DVec3,
@@ -132,13 +132,13 @@ fn axes(corner: &Corner<'_>) -> (DVec3, DVec3) {
     (forward, DVec3::Z.cross(forward).normalize_or(DVec3::X))
 }
 
-fn places(corner: &Corner<'_>) -> Vec<Place> {
+fn places(corner: &Corner<'_>) -> Vec<FacePoint> {
     let (forward, side) = axes(corner);
     let marks = &corner.landmarks;
     let eyes = corner.eyes_m;
     let at = |f: f64, s: f64, u: f64| eyes + forward * f + side * s + DVec3::Z * u;
     let towards = |f: f64, s: f64, u: f64| (forward * f + side * s + DVec3::Z * u).normalize_or(forward);
-    let place = |spot, at, normal, own| Place { spot, at, normal, own };
+    let place = |spot, at, normal, own| FacePoint { spot, at, normal, own };
     let shoulder = corner.brief.person.shoulder_breadth_m() / 2.0 * SHOULDER_PART;
     let (crown, chin) = (marks.crown_m - marks.eye_m, marks.chin_m - marks.eye_m);
     let low = marks.shoulder_m - marks.eye_m;
@@ -162,7 +162,7 @@ fn places(corner: &Corner<'_>) -> Vec<Place> {
 }
 
 /// The light on every part of the head, against that on a surface which faces the lens; the room's is taken at the eyes.
-pub(super) fn facets(lit: &Lit<'_>) -> Vec<Facet> {
+pub fn facets(lit: &LightField<'_>) -> Vec<Facet> {
     let corner = lit.corner();
     let (forward, side) = axes(corner);
     let at = |f: f64, s: f64, u: f64| corner.eyes_m + forward * f + side * s + DVec3::Z * u;

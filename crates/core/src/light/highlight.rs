@@ -3,14 +3,15 @@
 
 use std::f64::consts::PI;
 
-use super::face::{self, FaceLight};
+use super::field::{self, FaceLight};
 use crate::corner::{Corner, LightAt, Source, shown};
 use crate::exposure::SATURATION_STOPS;
 use crate::geometry::signed_area_m2;
 use crate::person::given;
 use crate::photometry::sky;
-use crate::plan::{FurnitureKind, OpeningKind, Role};
-use crate::reading::{From, Reading};
+use crate::plan::{FurnitureKind, OpeningKind, Role, ThingId};
+use crate::reading::{Origin, Quantity, Reading};
+use crate::units::capital;
 
 /// Reflectance of the skin where it is not told. Fogon's own rule: an average that fits nobody.
 pub(super) const SKIN: f64 = 0.35;
@@ -37,8 +38,8 @@ pub enum Bright {
 /// Something bright in the picture.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Highlight {
-    /// Id of light, furniture or opening.
-    pub id: String,
+    /// The light, the piece of furniture or the window.
+    pub id: ThingId,
     /// What it is.
     pub what: Bright,
     /// Its luminance, cd/m2.
@@ -63,7 +64,7 @@ pub fn stops_over(luminance_cd_m2: f64, illuminance_lx: f64, reflectance: f64) -
 
 /// Everything bright that the picture shows, as the camera is set.
 pub fn highlights(corner: &Corner<'_>, lit: &FaceLight) -> Vec<Highlight> {
-    let (face_lx, _) = face::towards_lens_lx(corner, lit);
+    let (face_lx, _) = field::towards_lens_lx(corner, lit);
     if face_lx <= 0.0 {
         return Vec::new();
     }
@@ -82,17 +83,17 @@ pub fn highlights(corner: &Corner<'_>, lit: &FaceLight) -> Vec<Highlight> {
         .collect()
 }
 
-fn skin(corner: &Corner<'_>) -> (f64, From) {
+fn skin(corner: &Corner<'_>) -> (f64, Origin) {
     given(corner.brief.person.skin_reflectance, SKIN)
 }
 
-fn headroom(corner: &Corner<'_>) -> (f64, From) {
+fn headroom(corner: &Corner<'_>) -> (f64, Origin) {
     let told = corner.body.common.told();
-    corner.body.headroom_stops.map_or((SATURATION_STOPS, From::Assumed), |stops| (stops, told))
+    corner.body.headroom_stops.map_or((SATURATION_STOPS, Origin::Assumed), |stops| (stops, told))
 }
 
 /// Id, kind, luminance and part of the picture of what is bright and in it.
-fn bright(corner: &Corner<'_>) -> Vec<(String, Bright, f64, f64)> {
+fn bright(corner: &Corner<'_>) -> Vec<(ThingId, Bright, f64, f64)> {
     let mut all = Vec::new();
     let seen = |corners: &[crate::geometry::DVec3]| {
         let outline = corner.outline_in_picture(corners)?;
@@ -108,7 +109,7 @@ fn bright(corner: &Corner<'_>) -> Vec<(String, Bright, f64, f64)> {
     for light in corner.lights.iter().filter(|l| shines_at_lens(corner, l) && !hidden(l.position_m)) {
         let face = light.face();
         if let Some(part) = seen(&face.outline) {
-            all.push((light.id.to_owned(), Bright::Lamp, face.luminance_cd_m2, part));
+            all.push((ThingId::Light(light.id.clone()), Bright::Lamp, face.luminance_cd_m2, part));
         }
     }
     let room = &corner.brief.room;
@@ -122,7 +123,12 @@ fn bright(corner: &Corner<'_>) -> Vec<(String, Bright, f64, f64)> {
         if !hidden(corners[0])
             && let Some(part) = seen(&corners)
         {
-            all.push((id.0.clone(), Bright::Shade, shade_luminance_cd_m2(BULB_LM, SHADE, side_m2), part));
+            all.push((
+                ThingId::Furniture(id.clone()),
+                Bright::Shade,
+                shade_luminance_cd_m2(BULB_LM, SHADE, side_m2),
+                part,
+            ));
         }
     }
     for (id, opening) in room.openings.iter().filter(|(_, o)| o.kind == OpeningKind::Window) {
@@ -130,7 +136,12 @@ fn bright(corner: &Corner<'_>) -> Vec<(String, Bright, f64, f64)> {
         if !hidden(corners[0])
             && let Some(part) = seen(&corners)
         {
-            all.push((id.0.clone(), Bright::Window, sky::window_luminance_cd_m2(sky::OVERCAST_LX), part));
+            all.push((
+                ThingId::Opening(id.clone()),
+                Bright::Window,
+                sky::window_luminance_cd_m2(sky::OVERCAST_LX),
+                part,
+            ));
         }
     }
     all
@@ -147,11 +158,11 @@ fn shines_at_lens(corner: &Corner<'_>, light: &LightAt<'_>) -> bool {
 pub(super) fn readings(corner: &Corner<'_>, lit: &FaceLight) -> Vec<Reading> {
     let (skin, skin_from) = skin(corner);
     let (headroom, headroom_from) = headroom(corner);
-    let (face_lx, face_from) = face::towards_lens_lx(corner, lit);
+    let (face_lx, face_from) = field::towards_lens_lx(corner, lit);
     let reading = |found: Highlight| {
-        let name = crate::units::capital(&found.id.replace('-', " "));
-        let from = if found.what == Bright::Lamp { From::Computed } else { From::Assumed };
-        let mut reading = Reading::new(format!("light.{}.highlight_stops", found.id), found.over_face_stops)
+        let name = capital(&found.id.words());
+        let from = if found.what == Bright::Lamp { Origin::Computed } else { Origin::Assumed };
+        Reading::of(Quantity::LightHighlightStops, corner.name(&found.id), found.over_face_stops)
             .by(
                 "log2(L pi / (skin x E)); held while log2(L pi / (0.18 E needed)) <= headroom",
                 "Lambert; saturation of ISO 12232 (from memory): 2.97 stops over an 18 % card",
@@ -160,16 +171,15 @@ pub(super) fn readings(corner: &Corner<'_>, lit: &FaceLight) -> Vec<Reading> {
             .with("light at the face", face_lx, "lx", face_from)
             .with("reflectance of the skin", skin, "", skin_from)
             .with("held over an 18 % card", headroom, "stops", headroom_from)
-            .with("left before it burns out", found.margin_stops, "stops", From::Computed)
-            .with("part of the picture", 100.0 * found.part, "%", From::Computed)
+            .with("left before it burns out", found.margin_stops, "stops", Origin::Computed)
+            .with("part of the picture", 100.0 * found.part, "%", Origin::Computed)
             .within(0.5)
             .note(match found.what {
                 Bright::Lamp => "A practical lamp reads well at half a stop to two over the face: common practice, no source.",
                 Bright::Shade => "Lit, with a bulb of 470 lm. It reads well at half a stop to two over the face: common practice, no source.",
                 Bright::Window => "By day under an overcast sky, nothing before the pane; sun adds two stops and more.",
-            });
-        reading.label = format!("{name} over the face").into();
-        reading
+            })
+            .called(format!("{name} over the face"))
     };
     highlights(corner, lit).into_iter().map(reading).collect()
 }

@@ -2,11 +2,11 @@
 //! what it throws on the person's back.
 
 use super::AREA_FORMULA;
-use super::face::Lit;
+use super::field::LightField;
 use crate::geometry::{DVec2, DVec3, bearing_vector};
 use crate::photometry::polygon_illuminance;
 use crate::plan::{Purpose, Role, WALL_NAMES};
-use crate::reading::{From, Reading};
+use crate::reading::{Origin, Quantity, Reading};
 
 /// Places across and up the picture at which the screen is looked at.
 const GRID: [f64; 3] = [0.08, 0.5, 0.92];
@@ -20,14 +20,14 @@ struct Screen {
     on: DVec3,
     normal: DVec3,
     outline: [DVec3; 4],
-    reflectance: (f64, From),
+    reflectance: (f64, Origin),
 }
 
-fn screen(lit: &Lit<'_>) -> Option<Screen> {
+fn screen(lit: &LightField<'_>) -> Option<Screen> {
     let corner = lit.corner();
     let behind = corner.eyes_m - corner.to_lens() * corner.background_behind_m();
     let towards = |normal: DVec3| if normal.dot(corner.to_lens()) < 0.0 { -normal } else { normal };
-    let given = |value: Option<f64>| value.map_or((CHROMA, From::Assumed), |v| (v, From::Typed));
+    let given = |value: Option<f64>| value.map_or((CHROMA, Origin::Assumed), |v| (v, Origin::Typed));
     if let Some((gear, used)) = corner.backdrop.filter(|_| corner.backdrop_behind_m().is_some()) {
         let face = bearing_vector(used.bearing_deg);
         let across = DVec3::new(face.y, -face.x, 0.0) * (gear.width_m / 2.0);
@@ -51,7 +51,7 @@ fn screen(lit: &Lit<'_>) -> Option<Screen> {
 }
 
 /// What is told of the screen of a keyed background; nothing for other purposes, or where the picture looks past it.
-pub(super) fn readings(lit: &Lit<'_>) -> Vec<Reading> {
+pub(super) fn readings(lit: &LightField<'_>) -> Vec<Reading> {
     let corner = lit.corner();
     if corner.brief.purpose != Purpose::KeyedBackground {
         return Vec::new();
@@ -90,36 +90,36 @@ pub(super) fn readings(lit: &Lit<'_>) -> Vec<Reading> {
     let eats = corner.backdrop.map_or(0.0, |(_, used)| used.hung.depth_m());
     let lamps = corner.role(Role::Background).count() as f64;
     let mut all = vec![
-        Reading::new("light.screen.depth_m", distance + eats)
+        Reading::new(Quantity::LightScreenDepthM, distance + eats)
             .by("from the eyes to the screen + what holds it up", "1.5 m and more before a screen: common practice, no source")
-            .with("eyes to screen", distance, "m", From::Computed)
-            .with("behind it", eats, "m", From::Computed)
-            .with("lamps on the screen", lamps, "", From::Typed)
-            .with("lamps wanted", LAMPS, "", From::Computed)
+            .with("eyes to screen", distance, "m", Origin::Computed)
+            .with("behind it", eats, "m", Origin::Computed)
+            .with("lamps on the screen", lamps, "", Origin::Typed)
+            .with("lamps wanted", LAMPS, "", Origin::Computed)
             .note("Two lamps on two stands, one beside each edge and half the screen's width before it, light it evenly: common practice, no source."),
     ];
     if rim > 0.0 && spill > 0.0 {
         all.push(
-            Reading::new("light.screen.rim_stops", (rim / spill).log2())
+            Reading::new(Quantity::LightScreenRimStops, (rim / spill).log2())
                 .by("log2(back light on the hair / the screen's light on the back)", AREA_FORMULA)
-                .with("back light", rim, "lx", From::Computed)
-                .with("spill", spill, "lx", From::Computed)
+                .with("back light", rim, "lx", Origin::Computed)
+                .with("spill", spill, "lx", Origin::Computed)
                 .note("Two stops and more drown the colour: Fogon's own rule."),
         );
     }
     all.extend([
-        Reading::new("light.screen.evenness_stops", (most / least).log2() / 2.0)
+        Reading::new(Quantity::LightScreenEvennessStops, (most / least).log2() / 2.0)
             .by("log2(most / least) / 2 over 3 x 3 places in the picture", "a third of a stop either way: common practice, no source")
-            .with("most", most, "lx", From::Computed)
-            .with("least", least, "lx", From::Computed),
-        Reading::new("light.screen.level_stops", (mean / face).log2())
+            .with("most", most, "lx", Origin::Computed)
+            .with("least", least, "lx", Origin::Computed),
+        Reading::new(Quantity::LightScreenLevelStops, (mean / face).log2())
             .by("log2(mean on the screen / light on the face)", AREA_FORMULA)
-            .with("on the screen", mean, "lx", From::Computed)
-            .with("on the face", face, "lx", From::Computed)
+            .with("on the screen", mean, "lx", Origin::Computed)
+            .with("on the face", face, "lx", Origin::Computed)
             .note("Level with the face to a stop below: common practice, no source."),
-        Reading::new("light.screen.spill_stops", (spill / face).log2())
+        Reading::new(Quantity::LightScreenSpillStops, (spill / face).log2())
             .by("log2(what the whole screen throws on the back / light on the face), lit as the picture shows it", AREA_FORMULA)
-            .with("spill", spill, "lx", From::Computed)
+            .with("spill", spill, "lx", Origin::Computed)
             .with("reflectance of the screen", reflectance, "", from)
             .note("Its colour on hair and shoulders. A back light two stops over it drowns it; more distance is better: common practice, no source."),
     ]);

@@ -1,13 +1,13 @@
 //! Dimming to exposure: the dial of every lamp that gives the settings their light and the face its ratio, and what would
 //! mend a lack of power.
 
-use super::face::Lit;
+use super::field::LightField;
 use super::{AREA_FORMULA, needed_lx};
 use crate::corner::Corner;
 use crate::exposure::full_frame_iso;
 use crate::geometry::nearest_outside_m;
-use crate::plan::{LightSchool, Role};
-use crate::reading::{From, Reading};
+use crate::plan::{Id, LightSchool, Role, ThingId};
+use crate::reading::{Origin, Quantity, Reading};
 
 /// Noise of this ISO on full frame is where grain begins to show; the band's own limit.
 pub const GRAIN_ISO: f64 = 6400.0;
@@ -49,12 +49,12 @@ fn iso_before_grain(corner: &Corner<'_>) -> f64 {
 }
 
 /// The part of the light on the face that goes with the dials: all but the windows'.
-fn of_lamps_lx(lit: &Lit<'_>) -> f64 {
+fn of_lamps_lx(lit: &LightField<'_>) -> f64 {
     (lit.at_face().camera_lx - lit.windows_lx()).max(0.0)
 }
 
 /// `None` where no lamp shines.
-pub fn power(lit: &Lit<'_>) -> Option<Power> {
+pub fn power(lit: &LightField<'_>) -> Option<Power> {
     let corner = lit.corner();
     let brightest = lit.lamps_lx().map(|(light, _)| light.light.dim).fold(0.0, f64::max);
     let key = corner.role(Role::Key).next();
@@ -99,7 +99,7 @@ pub fn power(lit: &Lit<'_>) -> Option<Power> {
 
 /// Dial of every lamp at which the settings have their light and the face its ratio, 1 = full; more than it has where the
 /// lamp is too weak. The room's part goes with all of them together.
-pub fn dials(lit: &Lit<'_>) -> Vec<(String, f64)> {
+pub fn dials(lit: &LightField<'_>) -> Vec<(Id, f64)> {
     let corner = lit.corner();
     let of_lamps = of_lamps_lx(lit);
     if of_lamps <= 0.0 {
@@ -128,41 +128,41 @@ pub fn dials(lit: &Lit<'_>) -> Vec<(String, f64)> {
         .filter(|(light, _)| matches!(light.light.role, Role::Key | Role::Fill | Role::Back))
         .map(|(light, _)| {
             let own = if fill.is_some_and(|fill| fill.id == light.id) { fill_times } else { 1.0 };
-            (light.id.to_owned(), light.light.dim * own * times)
+            (light.id.clone(), light.light.dim * own * times)
         })
         .collect()
 }
 
-pub(super) fn readings(lit: &Lit<'_>) -> Vec<Reading> {
+pub(super) fn readings(lit: &LightField<'_>) -> Vec<Reading> {
     let Some(power) = power(lit) else { return Vec::new() };
     let corner = lit.corner();
     let mut all = vec![
-        Reading::new("light.power.in_hand_stops", power.in_hand_stops)
+        Reading::new(Quantity::LightPowerInHandStops, power.in_hand_stops)
             .by(
                 "log2(light with the key at full / light needed at the highest ISO before grain)",
                 "ISO 2720:1974, C = 250 (from memory); ISO 6400 on full frame: Fogon's own rule",
             )
-            .with("light on the face", lit.at_face().camera_lx, "lx", From::Computed)
-            .with("light needed at this ISO", needed_lx(corner), "lx", From::Computed)
-            .with("highest ISO before grain", iso_before_grain(corner), "", From::Computed)
+            .with("light on the face", lit.at_face().camera_lx, "lx", Origin::Computed)
+            .with("light needed at this ISO", needed_lx(corner), "lx", Origin::Computed)
+            .with("highest ISO before grain", iso_before_grain(corner), "", Origin::Computed)
             .within(0.3)
             .note("All lamps raised together, in the balance that they have."),
     ];
     for (id, dial) in dials(lit) {
-        let now = corner.lights.iter().find(|l| l.id == id).map_or(0.0, |l| l.light.dim);
-        let mut reading = Reading::new(format!("light.{id}.dial_percent"), 100.0 * dial)
+        let now = corner.lights.iter().find(|l| *l.id == id).map_or(0.0, |l| l.light.dim);
+        let words = id.words();
+        let reading = Reading::of(Quantity::LightDialPercent, corner.name(&ThingId::Light(id)), 100.0 * dial)
             .by("dial now x light needed / light on the face; the fill for its ratio first", AREA_FORMULA)
-            .with("dial now", 100.0 * now, "%", From::Typed)
-            .with("light needed", needed_lx(corner), "lx", From::Computed)
-            .with("wanted ratio", wanted_ratio(corner.brief.schools.lights), ": 1", From::Computed)
+            .with("dial now", 100.0 * now, "%", Origin::Typed)
+            .with("light needed", needed_lx(corner), "lx", Origin::Computed)
+            .with("wanted ratio", wanted_ratio(corner.brief.schools.lights), ": 1", Origin::Computed)
             .within(20.0 * dial)
             .note(if dial > 1.005 {
                 "More than the lamp has: bring it nearer, open the lens, raise the ISO, or use a stronger one."
             } else {
                 "For these settings of the camera."
             });
-        reading.label = format!("Dial of the {} for these settings", id.replace('-', " ")).into();
-        all.push(reading);
+        all.push(reading.called(format!("Dial of the {words} for these settings")));
     }
     all
 }

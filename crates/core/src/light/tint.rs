@@ -1,37 +1,42 @@
-//! The colour of the light on the face: what the lamps mix to, and how far each lies from it.
+//! The colour of the light on the face: what lamps and windows mix to, and how far each lies from it.
 
-use super::coloured::{is_apart, xy_of};
-use super::face::Lit;
-use crate::colour::{cct_duv, mired_shift, mixed_xy};
-use crate::corner::LightAt;
-use crate::reading::{From, Reading};
+use super::apparent::windows;
+use super::coloured::is_apart;
+use super::field::LightField;
+use crate::colour::{cct_duv, mired_shift, mixed_xy, xy_at};
+use crate::corner::Corner;
+use crate::photometry::sky::OVERCAST_K;
+use crate::plan::ThingId;
+use crate::reading::{Origin, Quantity, Reading};
 
 /// A lamp that gives less than this of the light on the face tints it little (an eighth: Fogon's own rule).
 const COUNTS: f64 = 1.0 / 8.0;
 
-/// A lamp's colour against the mixture.
-pub struct Tint<'a> {
-    /// The lamp.
-    pub light: &'a LightAt<'a>,
-    /// Its temperature as set, K.
+/// One source's colour and its part of the mixture.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Tint {
+    /// The lamp, or the window.
+    pub id: ThingId,
+    /// Its temperature, K.
     pub cct_k: f64,
     /// Its part of the light on the face.
     pub part: f64,
 }
 
-/// What the lamps mix to on the face.
-pub struct Mixture<'a> {
+/// What lamps and windows mix to on the face.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Mixture {
     /// K.
     pub cct_k: f64,
     /// Off the Planckian locus, + = green.
     pub duv: f64,
-    /// Each lamp.
-    pub tints: Vec<Tint<'a>>,
+    /// Each source.
+    pub tints: Vec<Tint>,
 }
 
-impl Mixture<'_> {
-    /// The largest difference between two lamps that count, mired, with the cooler and the warmer one.
-    pub fn widest(&self) -> Option<(f64, &Tint<'_>, &Tint<'_>)> {
+impl Mixture {
+    /// The largest difference between two sources that count, mired, with the cooler and the warmer one.
+    pub fn widest(&self) -> Option<(f64, &Tint, &Tint)> {
         let counted = || self.tints.iter().filter(|t| t.part > COUNTS);
         let cool = counted().max_by(|a, b| a.cct_k.total_cmp(&b.cct_k))?;
         let warm = counted().min_by(|a, b| a.cct_k.total_cmp(&b.cct_k))?;
@@ -39,64 +44,77 @@ impl Mixture<'_> {
     }
 }
 
-/// The lamps' mixture on a surface at the eyes that faces the lens; the room is taken to throw their light back as it
-/// is, and lights for the background are left out. `None` where no lamp shines.
-pub(super) fn mixture<'a>(lit: &Lit<'a>) -> Option<Mixture<'a>> {
-    let all: Vec<(&LightAt<'_>, f64, f64)> = lit
-        .lamps_lx()
-        .filter(|(light, _)| !is_apart(light))
-        .map(|(light, lux)| (light, lux, light.cct_k()))
-        .collect();
-    let whole: f64 = all.iter().map(|(_, lux, _)| lux).sum();
-    // Lamps of one colour are looked up once.
-    let mut known: Vec<(f64, [f64; 2])> = Vec::new();
-    let mut colour = |light: &LightAt<'_>, cct_k: f64| {
-        let same = known.iter().find(|(k, _)| *k == cct_k && light.light.colour.is_none());
-        same.map(|(_, xy)| *xy).unwrap_or_else(|| {
-            let xy = xy_of(light);
-            if light.light.colour.is_none() {
-                known.push((cct_k, xy));
-            }
-            xy
-        })
-    };
-    let parts: Vec<_> = all.iter().map(|(light, lux, cct_k)| (colour(light, *cct_k), *lux)).collect();
-    let xy = mixed_xy(parts)?;
-    let (cct_k, duv) = cct_duv(xy)?;
-    let tints = all.into_iter().map(|(light, lux, cct_k)| Tint { light, cct_k, part: lux / whole }).collect();
-    Some(Mixture { cct_k, duv, tints })
+/// One source before it is mixed.
+struct Source {
+    id: ThingId,
+    cct_k: f64,
+    xy: [f64; 2],
+    illuminance_lx: f64,
 }
 
-pub(super) fn readings(lit: &Lit<'_>) -> Vec<Reading> {
-    let Some(mixture) = lit.mixture() else { return Vec::new() };
-    let camera = &lit.corner().layout.camera;
+/// The mixture of lamps and windows on a surface at the eyes that faces the lens; the room is taken to throw their light
+/// back as it is, and lights for the background are left out. `None` where nothing shines.
+pub fn mixture(field: &LightField<'_>) -> Option<Mixture> {
+    // Sources of one temperature are looked up once.
+    let mut known: Vec<(f64, [f64; 2])> = Vec::new();
+    let mut xy_of_cct = |cct_k: f64| match known.iter().find(|(other, _)| *other == cct_k) {
+        Some((_, xy)) => *xy,
+        None => {
+            let xy = xy_at(cct_k, 0.0);
+            known.push((cct_k, xy));
+            xy
+        }
+    };
+    let mut all: Vec<Source> = Vec::new();
+    for (light, illuminance_lx) in field.lamps_lx().filter(|(light, _)| !is_apart(light)) {
+        let cct_k = light.cct_k();
+        let xy = light.light.colour.map_or_else(|| xy_of_cct(cct_k), |colour| [colour.x, colour.y]);
+        all.push(Source { id: ThingId::Light(light.id.clone()), cct_k, xy, illuminance_lx });
+    }
+    for ((id, _), illuminance_lx) in windows(field.corner()).zip(field.each_window_lx()) {
+        let xy = xy_of_cct(OVERCAST_K);
+        all.push(Source { id: ThingId::Opening(id.clone()), cct_k: OVERCAST_K, xy, illuminance_lx });
+    }
+    let whole: f64 = all.iter().map(|source| source.illuminance_lx).sum();
+    let xy = mixed_xy(all.iter().map(|source| (source.xy, source.illuminance_lx)))?;
+    let (cct_k, duv) = cct_duv(xy)?;
+    let part =
+        |source: Source| Tint { part: source.illuminance_lx / whole, id: source.id, cct_k: source.cct_k };
+    Some(Mixture { cct_k, duv, tints: all.into_iter().map(part).collect() })
+}
+
+pub(super) fn readings(corner: &Corner<'_>, mixture: &Mixture) -> Vec<Reading> {
+    let camera = &corner.layout.camera;
     let source = "CIE 015 (from memory): tristimulus values add, kelvins do not";
-    let mut cct = Reading::new("light.face.cct_k", mixture.cct_k)
-        .by("nearest point of the Planckian locus to the sum of the lamps' tristimulus values", source)
+    let mut cct = Reading::new(Quantity::LightFaceCctK, mixture.cct_k)
+        .by("nearest point of the Planckian locus to the sum of the sources' tristimulus values", source)
         .within(100.0)
         .note("A cloth or softbox warms its lamp by 10 to 30 mired: balance on a grey card through it. Common practice, no source.");
     for tint in &mixture.tints {
-        cct = cct.with("lamp", tint.cct_k, "K", From::Typed).with(
-            "its part",
-            100.0 * tint.part,
-            "%",
-            From::Computed,
-        );
+        let (name, from) = match tint.id {
+            ThingId::Opening(_) => ("window, overcast sky", Origin::Assumed),
+            _ => ("lamp", Origin::Typed),
+        };
+        cct =
+            cct.with(name, tint.cct_k, "K", from).with("its part", 100.0 * tint.part, "%", Origin::Computed);
     }
     vec![
         cct,
-        Reading::new("light.face.duv", mixture.duv)
+        Reading::new(Quantity::LightFaceDuv, mixture.duv)
             .by("distance from the locus in CIE 1960 (u, v), + = green", source)
             .note(
                 "Beyond 0.003 either way set the tint as well, on a grey card: common practice, no source.",
             ),
-        Reading::new("light.face.white_balance_mired", mired_shift(camera.white_balance_k, mixture.cct_k))
-            .by(
-                "1e6 / light - 1e6 / camera",
-                "definition of the mired; 5.5 are just seen: Judd 1933 (from memory)",
-            )
-            .with("white balance set", camera.white_balance_k, "K", From::Typed)
-            .with("light on the face", mixture.cct_k, "K", From::Computed)
-            .note("Positive: the picture comes out warm."),
+        Reading::new(
+            Quantity::LightFaceWhiteBalanceMired,
+            mired_shift(camera.white_balance_k, mixture.cct_k),
+        )
+        .by(
+            "1e6 / light - 1e6 / camera",
+            "definition of the mired; 5.5 are just seen: Judd 1933 (from memory)",
+        )
+        .with("white balance set", camera.white_balance_k, "K", Origin::Typed)
+        .with("light on the face", mixture.cct_k, "K", Origin::Computed)
+        .note("Positive: the picture comes out warm."),
     ]
 }

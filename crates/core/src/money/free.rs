@@ -7,12 +7,15 @@ use utoipa::ToSchema;
 use crate::arrange::{propose, replaced};
 use crate::assess::mend::changes;
 use crate::assess::{Quick, quick, without_moves};
-use crate::plan::{Id, Layout, PatchStep, Plan, change};
+use crate::corner::Corner;
+use crate::plan::{Layout, PatchStep, Plan, ThingId, change};
 use crate::reading::Change;
 use crate::units::capital;
 
 /// A gain smaller than this is not worth moving a stand for. Fogon's own rule.
 const LEAST_GAIN: f64 = 0.005;
+/// Parts that are tried together at most.
+const MOST: usize = 7;
 
 /// Where the moves start from.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, ToSchema)]
@@ -43,18 +46,8 @@ pub struct FreeMove {
     pub changes: Vec<Change>,
 }
 
-/// A part of a layout that moves as one.
-#[derive(Clone, PartialEq)]
-enum Part {
-    /// Seat, camera and moved furniture belong together.
-    Place,
-    Camera,
-    Light(Id),
-    Microphone,
-    Screen,
-    /// All that hangs or lies against the echo.
-    Treatment,
-}
+/// Things of a layout that move as one.
+type Together = Vec<ThingId>;
 
 /// The score now and the moves, in order.
 pub(super) fn free_moves(plan: &Plan) -> (f64, Vec<FreeMove>) {
@@ -70,7 +63,7 @@ pub(super) fn free_moves(plan: &Plan) -> (f64, Vec<FreeMove>) {
         let before = quick(&now.brief, &now.layout);
         let target = now.with_layout(best.plan.layout);
         let after = quick(&target.brief, &target.layout);
-        if gains(&before, &after) && now.layout.holds_against(&target.layout).is_none() {
+        if gains(&before, &after) && now.layout.held_against(&target.layout).is_none() {
             let label = format!("Rearrange the corner: {}", lower_first(&best.reason));
             moves.push(moved(&now, &target, baseline, label, &before, &after));
         }
@@ -107,14 +100,14 @@ fn walk(now: &mut Plan, target: &Plan, baseline: Baseline, moves: &mut Vec<FreeM
     for _ in 0..6 {
         let mut parts = differing(&now.layout, &target.layout);
         parts.retain(|part| {
-            let one = with_parts(&now.layout, &target.layout, std::slice::from_ref(part));
-            now.layout.holds_against(&one).is_none()
+            let one = with_things(&now.layout, &target.layout, part);
+            now.layout.held_against(&one).is_none()
         });
         let before = quick(&now.brief, &now.layout);
-        let mut best: Option<(Vec<Part>, Plan, Quick)> = None;
+        let mut best: Option<(Together, Plan, Quick)> = None;
         for size in 1..=parts.len() {
             for set in subsets(&parts, size) {
-                let next = now.with_layout(with_parts(&now.layout, &target.layout, &set));
+                let next = now.with_layout(with_things(&now.layout, &target.layout, &set));
                 let after = quick(&next.brief, &next.layout);
                 let better = best.as_ref().is_none_or(|(_, _, b)| {
                     (after.stops, after.fixes, -after.score) < (b.stops, b.fixes, -b.score)
@@ -153,68 +146,55 @@ fn moved(
     }
 }
 
-fn differing(a: &Layout, b: &Layout) -> Vec<Part> {
-    let mut parts = Vec::new();
-    if a.seat != b.seat || a.furniture != b.furniture || a.backdrop != b.backdrop {
-        parts.push(Part::Place);
-    } else if a.camera != b.camera {
-        parts.push(Part::Camera);
+/// What differs between two layouts, as it moves: seat, camera, backdrop and moved furniture belong together once the
+/// seat or furniture goes; what hangs against the echo is hung at one go; everything else moves by itself.
+fn differing(a: &Layout, b: &Layout) -> Vec<Together> {
+    let mut place = Together::new();
+    let mut hung = Together::new();
+    let mut alone: Vec<Together> = Vec::new();
+    for thing in a.differs(b) {
+        match thing {
+            ThingId::Seat | ThingId::Camera | ThingId::Backdrop | ThingId::Furniture(_) => place.push(thing),
+            ThingId::Treatment(_) => hung.push(thing),
+            ThingId::Light(_) | ThingId::Microphone | ThingId::Screen | ThingId::Angle(_) => {
+                alone.push(vec![thing]);
+            }
+            // A layout places none of these.
+            ThingId::Person | ThingId::Opening(_) | ThingId::Mains => {}
+        }
     }
-    let mut ids: Vec<&Id> = a.lights.keys().chain(b.lights.keys()).collect();
-    ids.sort();
-    ids.dedup();
-    parts.extend(
-        ids.into_iter().filter(|id| a.lights.get(*id) != b.lights.get(*id)).cloned().map(Part::Light),
-    );
-    if a.microphone != b.microphone {
-        parts.push(Part::Microphone);
+    let mut all: Vec<Together> = Vec::new();
+    if place.iter().any(|thing| matches!(thing, ThingId::Seat | ThingId::Furniture(_))) {
+        all.push(place);
+    } else {
+        all.extend(place.into_iter().map(|thing| vec![thing]));
     }
-    if a.screen != b.screen {
-        parts.push(Part::Screen);
-    }
-    if a.treatment != b.treatment {
-        parts.push(Part::Treatment);
+    all.extend(alone);
+    if !hung.is_empty() {
+        all.push(hung);
     }
     // A corner has few parts; a bound keeps the count of subsets small whatever a file says.
-    parts.truncate(7);
-    parts
+    all.truncate(MOST);
+    all
 }
 
-fn subsets(parts: &[Part], size: usize) -> Vec<Vec<Part>> {
-    (0u32..1 << parts.len())
+fn subsets(all: &[Together], size: usize) -> Vec<Together> {
+    (0u32..1 << all.len())
         .filter(|mask| mask.count_ones() as usize == size)
         .map(|mask| {
-            parts.iter().enumerate().filter(|(i, _)| mask >> i & 1 == 1).map(|(_, p)| p.clone()).collect()
+            let chosen = all.iter().enumerate().filter(|(i, _)| mask >> i & 1 == 1);
+            chosen.flat_map(|(_, things)| things.iter().cloned()).collect()
         })
         .collect()
 }
 
-fn with_parts(from: &Layout, to: &Layout, parts: &[Part]) -> Layout {
+fn with_things(from: &Layout, to: &Layout, things: &[ThingId]) -> Layout {
     let mut layout = from.clone();
-    for part in parts {
-        match part {
-            Part::Place => {
-                layout.seat = to.seat.clone();
-                layout.camera = to.camera.clone();
-                layout.furniture = to.furniture.clone();
-                layout.backdrop = to.backdrop.clone();
-            }
-            Part::Camera => layout.camera = to.camera.clone(),
-            Part::Light(id) => match to.lights.get(id) {
-                Some(light) => {
-                    layout.lights.insert(id.clone(), light.clone());
-                }
-                None => {
-                    layout.lights.remove(id);
-                }
-            },
-            Part::Microphone => layout.microphone = to.microphone.clone(),
-            Part::Screen => layout.screen = to.screen.clone(),
-            Part::Treatment => layout.treatment = to.treatment.clone(),
-        }
+    for thing in things {
+        layout.take(thing, to);
     }
     // Lamps moved or added change the light at the face: ISO follows, at no cost.
-    if parts.iter().any(|p| matches!(p, Part::Light(_))) {
+    if things.iter().any(|thing| matches!(thing, ThingId::Light(_))) {
         layout.camera.iso = to.camera.iso;
         layout.camera.nd_stops = to.camera.nd_stops;
         layout.camera.white_balance_k = to.camera.white_balance_k;
@@ -222,56 +202,62 @@ fn with_parts(from: &Layout, to: &Layout, parts: &[Part]) -> Layout {
     layout
 }
 
-fn label_of(plan: &Plan, parts: &[Part]) -> String {
-    let units = plan.brief.units;
-    let corner = crate::corner::Corner::of(plan);
-    let words: Vec<String> = parts
-        .iter()
-        .map(|part| match part {
-            Part::Place => "move the seat and the camera".to_owned(),
-            Part::Camera => "set the camera as planned".to_owned(),
-            Part::Screen => match corner.as_ref().and_then(|c| c.screen) {
-                Some((gear, _)) => {
-                    format!("put the {} where the plan has it", crate::shot::seeing::name(gear.screen))
-                }
-                None => "put the screen away".to_owned(),
-            },
-            Part::Treatment => {
-                let names: Vec<String> =
-                    plan.layout.treatment.keys().map(|id| id.0.replace('-', " ")).collect();
-                if names.is_empty() {
-                    "take down what hangs".to_owned()
-                } else {
-                    format!("hang or lay the {} as planned", names.join(", "))
-                }
-            }
-            Part::Microphone => {
-                match corner.as_ref().and_then(|c| c.microphone.map(|(_, at)| (at - c.mouth_m).length())) {
-                    Some(distance) => {
-                        format!("bring the microphone to {} from the mouth", units.length(distance))
-                    }
-                    None => "put the microphone away".to_owned(),
-                }
-            }
-            Part::Light(id) => {
-                let light =
-                    corner.as_ref().and_then(|c| c.lights.iter().find(|l| l.id == id.0).map(|l| (c, l)));
-                match light {
-                    Some((c, l)) => {
-                        let (azimuth, _) = c.light_angles_deg(l.position_m);
-                        let side = if azimuth < 0.0 { "left" } else { "right" };
-                        let distance = units.length((l.position_m - c.eyes_m).length());
-                        format!(
-                            "put the {id} {:.0} degrees camera {side}, {distance} from the face",
-                            azimuth.abs()
-                        )
-                    }
-                    None => format!("switch the {id} off"),
-                }
-            }
-        })
-        .collect();
+fn label_of(plan: &Plan, things: &[ThingId]) -> String {
+    let corner = Corner::of(plan);
+    let mut words: Vec<String> = Vec::new();
+    let with_seat = things.contains(&ThingId::Seat);
+    for thing in things.iter().filter(|thing| !(with_seat && **thing == ThingId::Camera)) {
+        let more = words_of(plan, corner.as_ref(), thing);
+        if !more.is_empty() && !words.contains(&more) {
+            words.push(more);
+        }
+    }
     capital(&words.join(" and "))
+}
+
+/// What to do with one thing, in words.
+fn words_of(plan: &Plan, corner: Option<&Corner<'_>>, thing: &ThingId) -> String {
+    let units = plan.brief.units;
+    match thing {
+        ThingId::Seat => "move the seat and the camera".to_owned(),
+        ThingId::Camera => "set the camera as planned".to_owned(),
+        ThingId::Screen => match corner.and_then(|c| c.screen) {
+            Some((gear, _)) => format!("put the {} where the plan has it", gear.screen.word()),
+            None => "put the screen away".to_owned(),
+        },
+        ThingId::Backdrop if plan.layout.backdrop.is_none() => "take the backdrop away".to_owned(),
+        ThingId::Backdrop => "put the backdrop where the plan has it".to_owned(),
+        ThingId::Treatment(id) if plan.layout.treatment.contains_key(id) => {
+            format!("hang or lay the {} as planned", id.words())
+        }
+        ThingId::Treatment(id) => format!("take the {} away", id.words()),
+        ThingId::Furniture(id) => format!("move the {}", id.words()),
+        ThingId::Angle(id) if plan.layout.angles.contains_key(id) => {
+            format!("set the {} as planned", id.words())
+        }
+        ThingId::Angle(id) => format!("put the camera of the {} away", id.words()),
+        ThingId::Microphone => {
+            match corner.and_then(|c| c.microphone.map(|(_, at)| (at - c.mouth_m).length())) {
+                Some(distance) => {
+                    format!("bring the microphone to {} from the mouth", units.length(distance))
+                }
+                None => "put the microphone away".to_owned(),
+            }
+        }
+        ThingId::Light(id) => {
+            let light = corner.and_then(|c| c.lights.iter().find(|light| light.id == id).map(|l| (c, l)));
+            let Some((c, light)) = light else { return format!("switch the {} off", id.words()) };
+            let (azimuth, _) = c.light_angles_deg(light.position_m);
+            let side = if azimuth < 0.0 { "left" } else { "right" };
+            let distance = units.length((light.position_m - c.eyes_m).length());
+            format!(
+                "put the {} {:.0} degrees camera {side}, {distance} from the face",
+                id.words(),
+                azimuth.abs()
+            )
+        }
+        ThingId::Person | ThingId::Opening(_) | ThingId::Mains => String::new(),
+    }
 }
 
 fn lower_first(text: &str) -> String {

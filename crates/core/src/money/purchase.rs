@@ -8,7 +8,10 @@ use super::catalogue;
 use super::select::{Candidate, select};
 use crate::arrange::replaced;
 use crate::assess::{Quick, quick, without_moves};
-use crate::plan::{BackdropType, Brief, Gear, GearState, Id, Layout, Plan, Purpose};
+use crate::corner::{Corner, Kit};
+use crate::plan::{
+    BackdropType, Brief, Gear, GearState, Id, Layout, Part, Plan, Purpose, Role, ThingId,
+};
 use crate::reading::Change;
 
 /// What clearing one thing that stands in the way counts, beside the score, which lies in [0, 1]. Fogon's own
@@ -70,8 +73,37 @@ struct Tried {
     gain: f64,
     worth: f64,
     cleared: usize,
-    group: Option<String>,
+    job: Job,
     plan: Plan,
+}
+
+/// What a thing is bought for.
+#[derive(Debug, Clone, PartialEq)]
+enum Job {
+    /// It does the work of this part of the layout.
+    Place(ThingId),
+    /// On the camera.
+    Lens,
+    /// Against the echo.
+    Treatment,
+    /// Something in use cannot work without it.
+    Need(String),
+    /// It carries something.
+    Stand,
+}
+
+impl Job {
+    /// Of things with the same job one is bought: each thing against the echo is worth less beside another. Stands help
+    /// whatever they come to carry; several may be bought.
+    fn group(&self) -> Option<String> {
+        match self {
+            Job::Place(thing) => Some(format!("place {}", thing.words())),
+            Job::Lens => Some("lens".into()),
+            Job::Treatment => Some("treatment".into()),
+            Job::Need(need) => Some(format!("need {need}")),
+            Job::Stand => None,
+        }
+    }
 }
 
 pub(super) fn purchases(plan: &Plan) -> Purchases {
@@ -101,8 +133,14 @@ pub(super) fn purchases(plan: &Plan) -> Purchases {
         let found = tried.iter().find(|t| t.id == *id);
         let common = gear.common();
         // A replacement stands where the replaced thing stood: it needs no second stand.
-        let replaces =
-            found.and_then(|t| t.group.as_deref()).is_some_and(|role| stands_already(&base.layout, role));
+        let replaces = found.is_some_and(|tried| match &tried.job {
+            Job::Place(thing) => base
+                .layout
+                .part(thing)
+                .and_then(Part::support)
+                .is_some_and(|support| support.gear.is_some()),
+            Job::Lens | Job::Treatment | Job::Need(_) | Job::Stand => false,
+        });
         let needs = common
             .needs
             .iter()
@@ -113,7 +151,7 @@ pub(super) fn purchases(plan: &Plan) -> Purchases {
         candidates.push(Candidate {
             price: common.price,
             gain: found.map_or(0.0, |t| t.worth),
-            group: found.and_then(|t| t.group.clone()),
+            group: found.and_then(|t| t.job.group()),
             needs,
             offers: common.offers.clone(),
         });
@@ -140,7 +178,9 @@ fn sentence(brief: &Brief, before: &Quick, steps: usize, spent: f64) -> String {
     let money = |sum: f64| format!("{sum:.0} {}", brief.money.currency).trim().to_owned();
     match (steps, ready) {
         (0, true) => "Nothing need be bought: the corner is ready.".into(),
-        (0, false) if brief.money.budget <= 0.0 => "No budget is given: type what you can spend.".into(),
+        (0, false) if brief.money.budget <= 0.0 => {
+            "Nothing is to be spent. Type a sum to see what would help most.".into()
+        }
         (0, false) => format!("Nothing in the catalogue helps for {}.", money(brief.money.budget)),
         (_, true) => format!("The corner is ready as it is; {} would still make it better.", money(spent)),
         (_, false) => format!("{} of {} go furthest like this.", money(spent), money(brief.money.budget)),
@@ -180,21 +220,7 @@ fn best_of(plan: Plan, other: Option<Plan>) -> Plan {
 }
 
 fn in_use(layout: &Layout, id: &Id) -> bool {
-    let supports = layout
-        .lights
-        .values()
-        .map(|l| &l.support)
-        .chain([&layout.camera.support])
-        .chain(layout.microphone.iter().map(|m| &m.support));
-    supports.into_iter().any(|s| s.gear.as_ref() == Some(id))
-}
-
-/// Whether something of this role already has a stand of its own.
-fn stands_already(layout: &Layout, role: &str) -> bool {
-    match role {
-        "microphone" => layout.microphone.as_ref().is_some_and(|m| m.support.gear.is_some()),
-        role => layout.lights.get(&Id::from(role)).is_some_and(|l| l.support.gear.is_some()),
-    }
+    layout.supports_in_use().any(|used| used == id)
 }
 
 /// The plan with a thing owned, everything it needs at hand, and lights and microphone placed for it.
@@ -203,7 +229,7 @@ fn with_thing(base: &Plan, id: &Id, gear: &Gear) -> Option<Plan> {
     if gear.microphone().is_some() {
         // To hear this one, the others stay in the drawer.
         for other in plan.brief.gear.values_mut().filter(|g| g.microphone().is_some()) {
-            set_state(other, GearState::Never);
+            other.common_mut().state = GearState::Never;
         }
     }
     own(&mut plan.brief, id, gear);
@@ -238,34 +264,13 @@ fn with_thing(base: &Plan, id: &Id, gear: &Gear) -> Option<Plan> {
 
 fn own(brief: &mut Brief, id: &Id, gear: &Gear) {
     let mut gear = gear.clone();
-    set_state(&mut gear, GearState::Owned);
+    gear.common_mut().state = GearState::Owned;
     brief.gear.insert(id.clone(), gear);
-}
-
-fn set_state(gear: &mut Gear, state: GearState) {
-    let common = match gear {
-        Gear::Camera(g) => &mut g.common,
-        Gear::Lens(g) => &mut g.common,
-        Gear::Light(g) => &mut g.common,
-        Gear::Reflector(g) => &mut g.common,
-        Gear::Microphone(g) => &mut g.common,
-        Gear::Support(g) => &mut g.common,
-        Gear::Monitor(g) => &mut g.common,
-        Gear::Backdrop(g) => &mut g.common,
-        Gear::Treatment(g) => &mut g.common,
-        Gear::Recorder(g)
-        | Gear::Interface(g)
-        | Gear::Power(g)
-        | Gear::Cable(g)
-        | Gear::Card(g)
-        | Gear::Accessory(g) => &mut g.common,
-    };
-    common.state = state;
 }
 
 fn try_out(base: &Plan, before: &Quick, id: &Id, gear: &Gear) -> Option<Tried> {
     let plan = with_thing(base, id, gear)?;
-    let group = role_of(&plan.layout, id, gear)?;
+    let job = job_of(&plan, id, gear)?;
     let after = quick(&plan.brief, &plan.layout);
     let was = before.stops + before.fixes;
     let is = after.stops + after.fixes;
@@ -274,30 +279,28 @@ fn try_out(base: &Plan, before: &Quick, id: &Id, gear: &Gear) -> Option<Tried> {
     }
     let gain = after.score - before.score;
     let worth = gain + CLEARED * (was - is) as f64;
-    (worth > LEAST_GAIN).then_some(Tried { id: id.clone(), gain, worth, cleared: was - is, group, plan })
+    (worth > LEAST_GAIN).then_some(Tried { id: id.clone(), gain, worth, cleared: was - is, job, plan })
 }
 
-/// The job a thing does in a layout: its group; `None` if it found none.
-#[allow(clippy::option_option)]
-fn role_of(layout: &Layout, id: &Id, gear: &Gear) -> Option<Option<String>> {
-    if layout.microphone.as_ref().is_some_and(|m| m.gear == *id) {
-        return Some(Some("microphone".into()));
+/// The job a thing does in a layout; `None` if it found none.
+fn job_of(plan: &Plan, id: &Id, gear: &Gear) -> Option<Job> {
+    let layout = &plan.layout;
+    let used = layout.parts().find(|part| part.gear().any(|used| used == id));
+    match used {
+        Some(Part::Camera(_)) => return gear.lens().map(|_| Job::Lens),
+        Some(Part::Treatment(..)) => return Some(Job::Treatment),
+        Some(part @ (Part::Microphone(_) | Part::Light(..) | Part::Backdrop(_))) => {
+            return Some(Job::Place(part.id()));
+        }
+        // A screen is a convenience, a second angle somebody's own choice; the others use no gear.
+        Some(Part::Screen(_) | Part::Angle(..) | Part::Seat(_) | Part::Furniture(..)) | None => {}
     }
-    if let Some((name, _)) = layout.lights.iter().find(|(_, l)| l.gear == *id) {
-        return Some(Some(name.0.clone()));
+    if gear.support().is_some() {
+        return in_use(layout, id).then_some(Job::Stand);
     }
-    if layout.backdrop.as_ref().is_some_and(|b| b.gear == *id) {
-        return Some(Some("backdrop".into()));
-    }
-    // Each thing against the echo is worth less beside another: one at a time.
-    if layout.treatment.values().any(|one| one.gear == *id) {
-        return Some(Some("treatment".into()));
-    }
-    if gear.lens().is_some() && layout.camera.lens == *id {
-        return Some(Some("lens".into()));
-    }
-    // A stand may help whatever it comes to carry; several may be bought.
-    (gear.support().is_some() && in_use(layout, id)).then_some(None)
+    let corner = Corner::of(plan)?;
+    let kit = Kit::of(&corner);
+    kit.links.iter().find(|link| link.by == Some(id)).map(|link| Job::Need(link.need.to_owned()))
 }
 
 /// The plan with everything bought in place.
@@ -308,7 +311,7 @@ fn with_all(base: &Plan, bought: &[(&Id, &Candidate)]) -> Option<Plan> {
         let gear = catalogue().get(*id)?;
         if gear.microphone().is_some() {
             for other in plan.brief.gear.values_mut().filter(|g| g.microphone().is_some()) {
-                set_state(other, GearState::Never);
+                other.common_mut().state = GearState::Never;
             }
         }
         own(&mut plan.brief, id, gear);
@@ -352,14 +355,20 @@ fn steps(base: &Plan, tried: &[Tried], bought: &[(&Id, &Candidate)]) -> Vec<Step
 }
 
 fn reason(main: &Tried) -> String {
-    let role = match main.group.as_deref() {
-        Some("microphone") => "As the microphone",
-        Some("key") => "As the key light",
-        Some("fill") => "As the fill",
-        Some("back") => "As the back light",
-        Some("lens") => "On the camera",
-        Some(_) => "In the picture",
-        None => "Under what now has nothing to stand on",
+    let role = match &main.job {
+        Job::Place(ThingId::Microphone) => "As the microphone",
+        Job::Place(ThingId::Light(id)) => match main.plan.layout.lights.get(id).map(|light| light.role) {
+            Some(Role::Key) => "As the key light",
+            Some(Role::Fill) => "As the fill",
+            Some(Role::Back) => "As the back light",
+            Some(Role::Background | Role::Practical) | None => "Behind you",
+        },
+        Job::Place(ThingId::Backdrop) => "As the backdrop",
+        Job::Place(_) => "In the picture",
+        Job::Lens => "On the camera",
+        Job::Treatment => "Against the echo",
+        Job::Need(_) => "With what you have",
+        Job::Stand => "Under what now has nothing to stand on",
     };
     let points = 100.0 * main.gain;
     match main.cleared {

@@ -6,7 +6,7 @@ use std::f64::consts::PI;
 use super::Face;
 use crate::geometry::DVec3;
 use crate::plan::{GearLight, Modifier};
-use crate::reading::From;
+use crate::reading::Origin;
 
 /// A bare lamp's own reflector, degrees across at half the intensity; light for each watt of an LED (both common practice,
 /// no source).
@@ -21,7 +21,7 @@ pub struct Known {
     /// At full power, cd/m2.
     pub luminance_cd_m2: f64,
     /// Whether that is measured, told or assumed.
-    pub from: From,
+    pub from: Origin,
     /// Which figure.
     pub by: &'static str,
 }
@@ -78,19 +78,19 @@ pub fn known(lamp: &GearLight) -> Known {
     let efficiency = told_efficiency.unwrap_or_else(|| usual_efficiency(lamp.modifier));
     let known = |luminance_cd_m2, from, by| Known { luminance_cd_m2, from, by };
     if let (Some(lux), Some(distance)) = (lamp.measured_lx, lamp.measured_at_m) {
-        known(at(lux, distance), From::Measured, "lux measured")
+        known(at(lux, distance), Origin::Measured, "lux measured")
     } else if let Some(lux) = lamp.illuminance_at_1m_lx {
         known(at(lux, 1.0), told, "lux at 1 m")
     } else if let Some(lux) = lamp.bare_at_1m_lx {
         let flux = beam_flux_lm(lux, lamp.bare_beam_deg.unwrap_or(BARE_BEAM_DEG));
         let whole = lamp.bare_beam_deg.is_some() && told_efficiency.is_some();
-        let from = if whole { told } else { From::Assumed };
+        let from = if whole { told } else { Origin::Assumed };
         known(of_flux(flux * efficiency), from, "lux at 1 m without modifier")
     } else if let Some(flux) = lamp.flux_lm {
-        let from = if told_efficiency.is_some() { told } else { From::Assumed };
+        let from = if told_efficiency.is_some() { told } else { Origin::Assumed };
         known(of_flux(flux * efficiency), from, "lumens")
     } else {
         let flux = lamp.common.power_w.unwrap_or(0.0) * LED_LM_W;
-        known(of_flux(flux * efficiency), From::Assumed, "watts")
+        known(of_flux(flux * efficiency), Origin::Assumed, "watts")
     }
 }

@@ -4,7 +4,7 @@
 use std::f64::consts::PI;
 use std::ops::Range;
 
-use super::{Face, edge_vector, polygon_illuminance};
+use super::{Face, edge_vector, face_normal, polygon_illuminance};
 use crate::geometry::DVec3;
 
 /// Steps at most until the exchange adds up.
@@ -51,6 +51,46 @@ impl Patch {
     }
 }
 
+/// A face that lights a room.
+#[derive(Debug, Clone, Copy)]
+pub struct Emitter<'a> {
+    /// The face.
+    pub face: &'a Face,
+    /// What of its light gets into the room, lm.
+    pub flux_lm: f64,
+    /// A flat thing before it that keeps the rest back: its corners.
+    pub screen: Option<&'a [DVec3]>,
+}
+
+impl<'a> From<&'a Face> for Emitter<'a> {
+    fn from(face: &'a Face) -> Self {
+        Self { face, flux_lm: face.flux_lm(), screen: None }
+    }
+}
+
+impl Emitter<'_> {
+    /// Illuminance on a surface, lx, in the shadow of its screen none.
+    fn illuminance_lx(&self, point: DVec3, normal: DVec3) -> f64 {
+        let shaded = self.screen.is_some_and(|screen| passes_through(screen, point, self.face.middle));
+        if shaded { 0.0 } else { self.face.illuminance_lx(point, normal) }
+    }
+}
+
+/// Whether a straight way passes through a convex flat outline.
+fn passes_through(outline: &[DVec3], from: DVec3, to: DVec3) -> bool {
+    let (normal, _) = face_normal(outline);
+    let Some(on) = outline.first() else { return false };
+    let (a, b) = (normal.dot(from - *on), normal.dot(to - *on));
+    if a * b >= 0.0 {
+        return false;
+    }
+    let at = from + (to - from) * (a / (a - b));
+    outline
+        .iter()
+        .zip(outline.iter().cycle().skip(1))
+        .all(|(p, q)| (*q - *p).cross(at - *p).dot(normal) >= 0.0)
+}
+
 /// Patches, and what light on each of them makes of light on all.
 #[derive(Debug, Clone)]
 pub struct Enclosure {
@@ -92,11 +132,12 @@ impl Enclosure {
 
     /// What every patch sends back under some faces. What each face sends out arrives in full, whatever the patches' middles
     /// make of it; a patch that a face stands close to is looked at in pieces.
-    pub fn lit_by<'a>(&self, faces: impl Iterator<Item = &'a Face>) -> Glow {
+    pub fn lit_by<'a>(&self, faces: impl Iterator<Item = impl Into<Emitter<'a>>>) -> Glow {
         let count = self.patches.len();
         let mut direct = vec![0.0; count];
         let mut fine: Vec<Option<Vec<f64>>> = vec![None; count];
-        for face in faces.filter(|face| face.luminance_cd_m2 > 0.0) {
+        for emitter in faces.map(Into::into).filter(|emitter| emitter.face.luminance_cd_m2 > 0.0) {
+            let face = emitter.face;
             let mut pieces: Vec<(usize, Vec<f64>)> = Vec::new();
             let on: Vec<f64> = self
                 .patches
@@ -105,17 +146,19 @@ impl Enclosure {
                 .map(|(number, patch)| {
                     let near = (patch.middle - face.middle).length_squared() < CLOSE * patch.area_m2;
                     if !near || !face.shines_towards(patch.middle) {
-                        return face.illuminance_lx(patch.middle, patch.normal);
+                        return emitter.illuminance_lx(patch.middle, patch.normal);
                     }
-                    let lux: Vec<f64> =
-                        patch.pieces().map(|(middle, _)| face.illuminance_lx(middle, patch.normal)).collect();
+                    let lux: Vec<f64> = patch
+                        .pieces()
+                        .map(|(middle, _)| emitter.illuminance_lx(middle, patch.normal))
+                        .collect();
                     let mean = lux.iter().sum::<f64>() / lux.len() as f64;
                     pieces.push((number, lux));
                     mean
                 })
                 .collect();
             let arrives: f64 = on.iter().zip(&self.patches).map(|(lux, p)| lux * p.area_m2).sum();
-            let scale = if arrives > 0.0 { face.flux_lm() / arrives } else { 0.0 };
+            let scale = if arrives > 0.0 { emitter.flux_lm / arrives } else { 0.0 };
             direct.iter_mut().zip(&on).for_each(|(sum, lux)| *sum += lux * scale);
             for (number, lux) in pieces {
                 let own = fine[number].get_or_insert_with(|| vec![0.0; lux.len()]);
@@ -138,7 +181,7 @@ impl Enclosure {
             let whole = std::mem::take(&mut glow.luminances_cd_m2[number]);
             for ((_, outline), more) in patch.pieces().zip(lux) {
                 let luminance_cd_m2 = (whole + more * patch.reflectance / PI).max(0.0);
-                glow.fine.push(Piece { of: number, outline, luminance_cd_m2 });
+                glow.fine.push(PatchPiece { of: number, outline, luminance_cd_m2 });
             }
         }
         glow
@@ -175,12 +218,12 @@ pub struct Glow {
     /// Luminance of every patch, cd/m2; 0 where its pieces stand below.
     pub luminances_cd_m2: Vec<f64>,
     /// Pieces of patches that a face stands close to.
-    pub fine: Vec<Piece>,
+    pub fine: Vec<PatchPiece>,
 }
 
 /// A piece of a patch.
 #[derive(Debug, Clone, PartialEq)]
-pub struct Piece {
+pub struct PatchPiece {
     /// Number of the patch.
     pub of: usize,
     /// Corners, m.

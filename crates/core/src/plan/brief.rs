@@ -9,7 +9,7 @@ use super::{
     Backdrop, Camera, FurnitureAt, Gear, GearLens, Id, Light, LightSchool, Microphone, ReadingId, Room,
     Schools, Screen, Seat, Treatment, WindowSchool,
 };
-use crate::reading::From;
+use crate::reading::Origin;
 use crate::units::UnitSystem;
 
 /// Everything a person tells before anything is chosen.
@@ -59,9 +59,9 @@ impl Brief {
     }
 
     /// Frequency of the mains, Hz: as given, else 50 where lengths are metric and 60 where they are imperial.
-    pub fn mains_frequency_hz(&self) -> (f64, From) {
+    pub fn mains_frequency_hz(&self) -> (f64, Origin) {
         let usual = if self.units == UnitSystem::Metric { 50.0 } else { 60.0 };
-        self.room.mains.frequency_hz.map_or((usual, From::Assumed), |hertz| (hertz, From::Typed))
+        self.room.mains.frequency_hz.map_or((usual, Origin::Assumed), |hertz| (hertz, Origin::Typed))
     }
 }
 

@@ -3,7 +3,7 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use crate::reading::From;
+use crate::reading::Origin;
 
 /// One thing that can be owned or bought.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
@@ -79,8 +79,8 @@ pub struct Common {
 
 impl Common {
     /// Where this thing's figures come from.
-    pub fn told(&self) -> From {
-        if self.figures_assumed { From::Assumed } else { From::Typed }
+    pub fn told(&self) -> Origin {
+        if self.figures_assumed { Origin::Assumed } else { Origin::Typed }
     }
 }
 
@@ -406,6 +406,20 @@ pub enum ScreenType {
     Script,
 }
 
+impl ScreenType {
+    /// What people call it.
+    pub fn word(self) -> &'static str {
+        match self {
+            ScreenType::Field => "field monitor",
+            ScreenType::Phone => "phone",
+            ScreenType::Television => "television",
+            ScreenType::Laptop => "laptop",
+            ScreenType::Mirror => "mirror",
+            ScreenType::Script => "script screen",
+        }
+    }
+}
+
 /// A screen, a mirror or a script glass.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct GearMonitor {
@@ -435,7 +449,7 @@ pub struct GearMonitor {
 
 impl GearMonitor {
     /// Width as given, else usual for its type, m (common practice, no source), and whether it was given.
-    pub fn width(&self) -> (f64, From) {
+    pub fn width(&self) -> (f64, Origin) {
         let usual = match self.screen {
             ScreenType::Field => 0.155,
             ScreenType::Phone => 0.14,
@@ -444,7 +458,7 @@ impl GearMonitor {
             ScreenType::Mirror => 0.30,
             ScreenType::Script => 0.20,
         };
-        self.width_m.map_or((usual, From::Assumed), |width| (width, self.common.told()))
+        self.width_m.map_or((usual, Origin::Assumed), |width| (width, self.common.told()))
     }
 
     /// Part of the light that a script glass lets through: as given, else 0.7 (common practice, no source).
@@ -585,6 +599,27 @@ impl Gear {
             | Gear::Cable(g)
             | Gear::Card(g)
             | Gear::Accessory(g) => &g.common,
+        }
+    }
+
+    /// The same, to be changed.
+    pub fn common_mut(&mut self) -> &mut Common {
+        match self {
+            Gear::Camera(g) => &mut g.common,
+            Gear::Lens(g) => &mut g.common,
+            Gear::Light(g) => &mut g.common,
+            Gear::Reflector(g) => &mut g.common,
+            Gear::Microphone(g) => &mut g.common,
+            Gear::Support(g) => &mut g.common,
+            Gear::Monitor(g) => &mut g.common,
+            Gear::Backdrop(g) => &mut g.common,
+            Gear::Treatment(g) => &mut g.common,
+            Gear::Recorder(g)
+            | Gear::Interface(g)
+            | Gear::Power(g)
+            | Gear::Cable(g)
+            | Gear::Card(g)
+            | Gear::Accessory(g) => &mut g.common,
         }
     }
 

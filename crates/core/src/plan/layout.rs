@@ -37,57 +37,6 @@ pub struct Layout {
     pub treatment: BTreeMap<Id, Treatment>,
 }
 
-impl Layout {
-    /// The first locked thing that going over to `to` would move, turn or take away, in words.
-    pub fn holds_against(&self, to: &Layout) -> Option<String> {
-        let place = |s: &Seat| (s.position_m, s.bearing_deg);
-        if self.seat.locked && place(&self.seat) != place(&to.seat) {
-            return Some("the seat".into());
-        }
-        let pose = |c: &Camera| (c.position_m, c.bearing_deg, c.tilt_deg, c.support.base_m);
-        if self.camera.locked && pose(&self.camera) != pose(&to.camera) {
-            return Some("the camera".into());
-        }
-        let stand = |l: &Light| (l.position_m, l.aim_m, l.support.base_m);
-        for (id, light) in self.lights.iter().filter(|(_, light)| light.locked) {
-            if to.lights.get(id).map(stand) != Some(stand(light)) {
-                return Some(format!("the {}", id.0.replace('-', " ")));
-            }
-        }
-        let capsule = |m: &Microphone| (m.position_m, m.support.base_m);
-        if let Some(microphone) = self.microphone.as_ref().filter(|m| m.locked)
-            && to.microphone.as_ref().map(capsule) != Some(capsule(microphone))
-        {
-            return Some("the microphone".into());
-        }
-        let shown = |s: &Screen| (s.position_m, s.support.base_m);
-        if let Some(screen) = self.screen.as_ref().filter(|s| s.locked)
-            && to.screen.as_ref().map(shown) != Some(shown(screen))
-        {
-            return Some("the screen".into());
-        }
-        let hung = |b: &Backdrop| (b.position_m, b.bearing_deg);
-        if let Some(backdrop) = self.backdrop.as_ref().filter(|b| b.locked)
-            && to.backdrop.as_ref().map(hung) != Some(hung(backdrop))
-        {
-            return Some("the backdrop".into());
-        }
-        let hangs = |t: &Treatment| (t.on.clone(), t.position_m, t.turned);
-        for (id, treated) in self.treatment.iter().filter(|(_, treated)| treated.locked) {
-            if to.treatment.get(id).map(hangs) != Some(hangs(treated)) {
-                return Some(format!("the {}", id.0.replace('-', " ")));
-            }
-        }
-        let at = |f: &FurnitureAt| (f.position_m, f.bearing_deg);
-        for (id, piece) in self.furniture.iter().filter(|(_, piece)| piece.locked) {
-            if to.furniture.get(id).map(at) != Some(at(piece)) {
-                return Some(format!("the {}", id.0.replace('-', " ")));
-            }
-        }
-        None
-    }
-}
-
 /// The person's place.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct Seat {
@@ -227,6 +176,10 @@ pub struct Light {
     pub locked: bool,
 }
 
+fn is_zero(value: &f64) -> bool {
+    *value == 0.0
+}
+
 fn full() -> f64 {
     1.0
 }
@@ -322,6 +275,10 @@ pub struct Backdrop {
     pub bearing_deg: f64,
     /// How it is held up.
     pub hung: Hung,
+    /// Sandbag on each of its two stands, kg.
+    #[serde(default, skip_serializing_if = "is_zero")]
+    #[schema(minimum = 0.0, maximum = 200.0)]
+    pub sandbag_kg: f64,
     /// Stays where it is: neither a hand, a fix, a free move nor another layout moves it.
     #[serde(default, skip_serializing_if = "std::ops::Not::not")]
     pub locked: bool,
@@ -386,6 +343,16 @@ pub enum SupportKind {
 const ONE_STAND_M: f64 = 0.02;
 
 impl Support {
+    /// A support of a kind that nothing else is told of.
+    pub fn new(kind: SupportKind) -> Self {
+        Self { kind, gear: None, base_m: None, on: None, foot_radius_m: None, sandbag_kg: 0.0 }
+    }
+
+    /// Carried by nothing of its own: worn, on the camera, or not set up yet.
+    pub fn none() -> Self {
+        Self::new(SupportKind::On)
+    }
+
     /// Whether two supports are one stand that carries several things: the same gear on the same foot.
     pub fn is_one_with(&self, other: &Support) -> bool {
         let feet =

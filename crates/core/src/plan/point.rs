@@ -77,6 +77,16 @@ macro_rules! id {
                 &self.0
             }
         }
+        impl PartialEq<str> for $name {
+            fn eq(&self, text: &str) -> bool {
+                self.0 == text
+            }
+        }
+        impl PartialEq<&str> for $name {
+            fn eq(&self, text: &&str) -> bool {
+                self.0 == *text
+            }
+        }
     };
 }
 
@@ -88,3 +98,10 @@ id!(
     /// The id of a reading, as `light.key.azimuth_deg`.
     ReadingId, "^[a-z0-9_.-]{1,80}$"
 );
+
+impl Id {
+    /// In words: `side-angle` is a side angle.
+    pub fn words(&self) -> String {
+        self.0.replace('-', " ")
+    }
+}

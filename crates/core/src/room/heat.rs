@@ -2,7 +2,7 @@
 
 use crate::corner::{Corner, Source};
 use crate::photometry::power_w;
-use crate::reading::{From, Reading};
+use crate::reading::{Origin, Quantity, Reading};
 
 /// A person who sits and talks, W (ISO 8996, about 100 W, from memory).
 const PERSON_W: f64 = 100.0;
@@ -31,13 +31,13 @@ pub(super) fn reading(corner: &Corner<'_>) -> Reading {
     let (volume, surface): (f64, f64) =
         (corner.brief.room.volume_m3(), corner.brief.room.surfaces_m2().iter().map(|(_, area)| area).sum());
     let camera = corner.body.common.power_w.unwrap_or(0.0);
-    Reading::new("room.heat.rise_k", rise_k(watts + camera + PERSON_W, volume, surface))
+    Reading::new(Quantity::RoomHeatRiseK, rise_k(watts + camera + PERSON_W, volume, surface))
         .by("P / (0.33 n V + h A)", "heat balance of a closed room; n and h are Fogon's own rule")
-        .with("lamps at their dials", watts, "W", if assumed { From::Assumed } else { From::Computed })
-        .with("person", PERSON_W, "W", From::Assumed)
-        .with("changes of air in an hour, n", CHANGES_H, "", From::Assumed)
-        .with("into the surfaces, h", SURFACES_W_M2_K, "W/(m\u{b2} K)", From::Assumed)
-        .with("volume", volume, "m\u{b3}", From::Computed)
-        .with("surface", surface, "m\u{b2}", From::Computed)
+        .with("lamps at their dials", watts, "W", if assumed { Origin::Assumed } else { Origin::Computed })
+        .with("person", PERSON_W, "W", Origin::Assumed)
+        .with("changes of air in an hour, n", CHANGES_H, "", Origin::Assumed)
+        .with("into the surfaces, h", SURFACES_W_M2_K, "W/(m\u{b2} K)", Origin::Assumed)
+        .with("volume", volume, "m\u{b3}", Origin::Computed)
+        .with("surface", surface, "m\u{b2}", Origin::Computed)
         .note("In the end, doors and windows shut; a session of an hour reaches about half. Good to a factor of two.")
 }

@@ -2,26 +2,26 @@
 
 use crate::person::given;
 use crate::plan::Brief;
-use crate::reading::From;
+use crate::reading::{Origin, Quantity};
 use crate::units::UnitSystem;
 
 /// Mains values with where each comes from.
 #[derive(Debug, Clone, Copy)]
 pub struct MainsAs {
     /// Volts.
-    pub voltage_v: (f64, From),
+    pub voltage_v: (f64, Origin),
     /// Hertz, 50 or 60.
-    pub frequency_hz: (f64, From),
+    pub frequency_hz: (f64, Origin),
     /// Breaker, A.
-    pub breaker_a: (f64, From),
+    pub breaker_a: (f64, Origin),
 }
 
 /// The mains of a brief: 230 V, 50 Hz, 16 A where metric, 120 V, 60 Hz, 15 A where imperial, unless given.
 /// A measured voltage stands in place of either.
 pub fn mains(brief: &Brief) -> MainsAs {
     let mut mains = mains_told(brief);
-    if let Some(measured) = brief.measured.get("room.mains.voltage_v") {
-        mains.voltage_v = (*measured, From::Measured);
+    if let Some(measured) = brief.measured_value(Quantity::RoomMainsVoltageV) {
+        mains.voltage_v = (measured, Origin::Measured);
     }
     mains
 }

@@ -3,7 +3,8 @@
 use super::OPTICS;
 use crate::corner::{AngleAt, Corner};
 use crate::geometry::angle_between_deg;
-use crate::reading::{From, Reading};
+use crate::plan::ThingId;
+use crate::reading::{Origin, Quantity, Reading};
 
 /// Cuts between angles nearer than this look like a jump, degrees (the 30-degree rule: common practice, no source).
 pub const JUMP_DEG: f64 = 30.0;
@@ -17,27 +18,25 @@ pub fn off_axis_deg(corner: &Corner<'_>, angle: &AngleAt<'_>) -> f64 {
 pub(super) fn readings(corner: &Corner<'_>) -> Vec<Reading> {
     let mut all = Vec::new();
     for angle in &corner.angles {
-        let covers = |what: &str, value: f64| {
-            let mut reading = Reading::new(format!("shot.{}.{what}", angle.id), value)
+        let name = corner.name(&ThingId::Angle(angle.id.clone()));
+        let words = crate::units::capital(&angle.id.words());
+        let covers = |quantity: Quantity, side: &str, value: f64| {
+            Reading::of(quantity, name.as_str(), value)
                 .by("s (u - f) / f at what it looks at", OPTICS)
-                .with("distance", angle.distance_m, "m", From::Computed)
-                .with("focal length", angle.angle.focal_length_mm, "mm", From::Typed);
-            let side = if what == "covers_width_m" { "across" } else { "up and down" };
-            reading.label =
-                format!("{} covers, {side}", crate::units::capital(&angle.id.replace('-', " "))).into();
-            reading
+                .with("distance", angle.distance_m, "m", Origin::Computed)
+                .with("focal length", angle.angle.focal_length_mm, "mm", Origin::Typed)
+                .called(format!("{words} covers, {side}"))
         };
-        all.push(covers("covers_width_m", angle.view.frame_width_m(angle.distance_m)));
-        all.push(covers("covers_height_m", angle.view.frame_height_m(angle.distance_m)));
+        let (width, height) =
+            (angle.view.frame_width_m(angle.distance_m), angle.view.frame_height_m(angle.distance_m));
+        all.push(covers(Quantity::ShotCoversWidthM, "across", width));
+        all.push(covers(Quantity::ShotCoversHeightM, "up and down", height));
         if !angle.is_overhead() {
-            let mut reading = Reading::new(
-                format!("shot.{}.off_axis_deg", angle.id),
-                off_axis_deg(corner, angle),
-            )
-            .by("angle at the eyes between the two cameras", "30 degrees: common practice, no source");
-            reading.label =
-                format!("{} off the first", crate::units::capital(&angle.id.replace('-', " "))).into();
-            all.push(reading);
+            all.push(
+                Reading::of(Quantity::ShotOffAxisDeg, name.as_str(), off_axis_deg(corner, angle))
+                    .by("angle at the eyes between the two cameras", "30 degrees: common practice, no source")
+                    .called(format!("{words} off the first")),
+            );
         }
     }
     all

@@ -3,7 +3,7 @@
 use super::{OPTICS, lens};
 use crate::corner::Corner;
 use crate::geometry::angle_between_deg;
-use crate::reading::{From, Reading};
+use crate::reading::{Origin, Quantity, Reading};
 
 pub(super) fn readings(corner: &Corner<'_>) -> [Reading; 2] {
     [blur(corner), width(corner)]
@@ -29,20 +29,20 @@ pub fn blur_fraction(corner: &Corner<'_>) -> f64 {
 
 fn blur(corner: &Corner<'_>) -> Reading {
     let camera = &corner.layout.camera;
-    Reading::new("shot.background.blur_percent", 100.0 * blur_fraction(corner))
+    Reading::new(Quantity::ShotBackgroundBlurPercent, 100.0 * blur_fraction(corner))
         .by("100 (f^2 / N) |x - u| / (x (u - f)) / image width", OPTICS)
-        .with("wall behind, from the lens", background_m(corner), "m", From::Computed)
-        .with("focal length", camera.focal_length_mm, "mm", From::Typed)
-        .with("f-number", camera.f_number, "", From::Typed)
+        .with("wall behind, from the lens", background_m(corner), "m", Origin::Computed)
+        .with("focal length", camera.focal_length_mm, "mm", Origin::Typed)
+        .with("f-number", camera.f_number, "", Origin::Typed)
 }
 
 fn width(corner: &Corner<'_>) -> Reading {
     let (u, x) = (corner.subject_distance_m(), background_m(corner));
     let framed = corner.view.frame_width_m(u);
-    Reading::new("shot.background.width_m", framed * x / u)
+    Reading::new(Quantity::ShotBackgroundWidthM, framed * x / u)
         .by("framed width x distance of the wall / distance of the eyes", OPTICS)
-        .with("framed width at the eyes", framed, "m", From::Computed)
-        .with("lens to eyes", u, "m", From::Computed)
-        .with("wall behind, from the lens", x, "m", From::Computed)
+        .with("framed width at the eyes", framed, "m", Origin::Computed)
+        .with("lens to eyes", u, "m", Origin::Computed)
+        .with("wall behind, from the lens", x, "m", Origin::Computed)
         .note("So much of the wall has to be dressed, or to be bare.")
 }

@@ -6,8 +6,8 @@
 use crate::corner::{Corner, shown};
 use crate::geometry::{DVec3, signed_area_m2};
 use crate::person::HEAD_RADIUS_M;
-use crate::plan::{BackdropType, FurnitureKind, Hair, Look, OpeningKind, Purpose, Role, WALL_NAMES};
-use crate::reading::{From, Reading};
+use crate::plan::{BackdropType, FurnitureKind, Hair, Id, Look, OpeningKind, Purpose, Role, WALL_NAMES};
+use crate::reading::{Origin, Quantity, Reading};
 
 /// A thing is large from this part of the picture on, and seen at all from that.
 const LARGE: f64 = 0.04;
@@ -29,11 +29,11 @@ pub struct Behind {
     /// How many are small.
     pub small: usize,
     /// One that grows out of the head.
-    pub grows: Option<String>,
+    pub grows: Option<Id>,
     /// A window in the picture.
-    pub window: Option<String>,
+    pub window: Option<Id>,
     /// A mirror or glass, and what it shows.
-    pub mirrored: Option<(String, String)>,
+    pub mirrored: Option<(Id, String)>,
     /// The background's light against that of what is worn, stops, where both are known and alike.
     pub alike_stops: Option<f64>,
     /// The same for the hair, where no back light outlines it.
@@ -77,11 +77,11 @@ pub fn behind(corner: &Corner<'_>) -> Behind {
             && low.y < top
             && high.y > top - 0.02
         {
-            found.grows = Some(id.0.clone());
+            found.grows = Some(id.clone());
         }
         let mirror = matches!(piece.kind, FurnitureKind::Mirror | FurnitureKind::Picture);
         if mirror && let Some(what) = shows(corner, &corners) {
-            found.mirrored = Some((id.0.clone(), what));
+            found.mirrored = Some((id.clone(), what));
         }
     }
     for (id, opening) in room.openings.iter().filter(|(_, o)| o.kind == OpeningKind::Window) {
@@ -89,7 +89,7 @@ pub fn behind(corner: &Corner<'_>) -> Behind {
         let z = opening.sill_or_usual_m() + opening.height_or_usual_m() / 2.0;
         let at = middle.extend(z);
         if corner.view.sees(at) && !hidden(at) {
-            found.window = Some(id.0.clone());
+            found.window = Some(id.clone());
         }
     }
     found.alike_stops =
@@ -134,7 +134,7 @@ fn shows(corner: &Corner<'_>, corners: &[DVec3; 8]) -> Option<String> {
     if visible(lens) {
         return Some("camera".into());
     }
-    corner.lights.iter().find(|light| visible(light.position_m)).map(|light| light.id.replace('-', " "))
+    corner.lights.iter().find(|light| visible(light.position_m)).map(|light| light.id.words())
 }
 
 /// Whether head or torso hides a point from the lens.
@@ -191,18 +191,23 @@ pub fn backdrop_margin_m(corner: &Corner<'_>) -> Option<f64> {
 pub(super) fn readings(corner: &Corner<'_>) -> Vec<Reading> {
     let found = behind(corner);
     let mut all = vec![
-        Reading::new("shot.background.things", (found.large + found.small) as f64)
+        Reading::new(Quantity::ShotBackgroundThings, (found.large + found.small) as f64)
             .by("things whose outline takes 0.2 % of the picture or more; large from 4 %", "perspective geometry; limits are Fogon's own rule")
-            .with("large", found.large as f64, "", From::Computed)
-            .with("small", found.small as f64, "", From::Computed)
+            .with("large", found.large as f64, "", Origin::Computed)
+            .with("small", found.small as f64, "", Origin::Computed)
             .note("A few large things behind you are calm, many small ones are not: common practice, no source."),
     ];
     if let Some(margin) = backdrop_margin_m(corner) {
         all.push(
-            Reading::new("shot.background.backdrop_margin_m", margin)
+            Reading::new(Quantity::ShotBackgroundBackdropMarginM, margin)
                 .by("(width - framed width there) / 2", super::OPTICS)
-                .with("eyes to the backdrop", corner.backdrop_behind_m().unwrap_or(0.0), "m", From::Computed)
-                .with("lens to eyes", corner.subject_distance_m(), "m", From::Computed),
+                .with(
+                    "eyes to the backdrop",
+                    corner.backdrop_behind_m().unwrap_or(0.0),
+                    "m",
+                    Origin::Computed,
+                )
+                .with("lens to eyes", corner.subject_distance_m(), "m", Origin::Computed),
         );
     }
     all

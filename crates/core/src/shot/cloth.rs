@@ -5,7 +5,7 @@ use serde::Serialize;
 
 use super::recording::{DELIVERED_PX, video_width_px};
 use crate::corner::Corner;
-use crate::reading::{From, Reading};
+use crate::reading::{Origin, Quantity, Reading};
 
 /// How a striped cloth comes out.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
@@ -69,15 +69,15 @@ pub(super) fn readings(corner: &Corner<'_>) -> Option<Reading> {
     let (recorded, delivered) = stripes_px(corner)?;
     let width = corner.view.frame_width_m(corner.subject_distance_m());
     let (px, from) = video_width_px(corner);
-    let reading = Reading::new("shot.cloth.stripe_px", recorded)
+    let reading = Reading::new(Quantity::ShotClothStripePx, recorded)
         .by(
             "stripe pair x recorded pixels / framed width",
             "sampling theorem (Nyquist, Shannon); classes common practice, no source",
         )
-        .with("stripe pair", corner.brief.person.stripe_pitch_mm.unwrap_or(0.0), "mm", From::Typed)
+        .with("stripe pair", corner.brief.person.stripe_pitch_mm.unwrap_or(0.0), "mm", Origin::Typed)
         .with("recorded width", px, "px", from)
-        .with("framed width at the eyes", width, "m", From::Computed)
-        .with("the same as delivered", delivered, "px", From::Computed)
+        .with("framed width at the eyes", width, "m", Origin::Computed)
+        .with("the same as delivered", delivered, "px", Origin::Computed)
         .note("6 or more, and 3 or more as delivered: drawn as it is. A sleeve turned away halves it.");
     Some(reading)
 }

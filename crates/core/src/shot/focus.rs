@@ -3,7 +3,7 @@
 use super::OPTICS;
 use super::lens::{self, DepthOfField};
 use crate::corner::Corner;
-use crate::reading::{From, Reading};
+use crate::reading::{Origin, Quantity, Reading};
 
 /// From the eyes back to the ears, m: a wholly sharp head reaches so far.
 use super::perspective::EAR_BACK_M;
@@ -15,8 +15,8 @@ pub(super) fn readings(corner: &Corner<'_>) -> Vec<Reading> {
         lens::depth_of_field(camera.focal_length_mm, camera.f_number, camera.focus_distance_m, circle);
     vec![
         front_tolerance(corner, &field, circle),
-        limit(corner, "shot.focus.near_m", Some(field.near_m), circle),
-        limit(corner, "shot.focus.far_m", field.far_m, circle),
+        limit(corner, Quantity::ShotFocusNearM, Some(field.near_m), circle),
+        limit(corner, Quantity::ShotFocusFarM, field.far_m, circle),
         stand_in(corner, &field),
         lean_f_number(corner, circle),
     ]
@@ -28,24 +28,24 @@ fn front_tolerance(corner: &Corner<'_>, field: &DepthOfField, circle: f64) -> Re
     let (lean, from) = corner.brief.person.lean();
     // Sharp now, and after leaning in: the nearer limit bounds the lean, the farther one the eyes at rest.
     let front = (eyes - field.near_m).min(field.far_m.map_or(f64::INFINITY, |far| far - eyes + lean));
-    Reading::new("shot.focus.front_tolerance_m", front - lean)
+    Reading::new(Quantity::ShotFocusFrontToleranceM, front - lean)
         .by("u - near - lean; near = u (h - f) / (h + u - 2f), h = f^2 / (N c) + f", OPTICS)
-        .with("focus distance", camera.focus_distance_m, "m", From::Typed)
-        .with("focal length", camera.focal_length_mm, "mm", From::Typed)
-        .with("f-number", camera.f_number, "", From::Typed)
-        .with("circle of confusion, diagonal / 1500", circle, "mm", From::Assumed)
-        .with("nearest sharp", field.near_m, "m", From::Computed)
+        .with("focus distance", camera.focus_distance_m, "m", Origin::Typed)
+        .with("focal length", camera.focal_length_mm, "mm", Origin::Typed)
+        .with("f-number", camera.f_number, "", Origin::Typed)
+        .with("circle of confusion, diagonal / 1500", circle, "mm", Origin::Assumed)
+        .with("nearest sharp", field.near_m, "m", Origin::Computed)
         .with("lean", lean, "m", from)
         .within(0.01)
 }
 
-fn limit(corner: &Corner<'_>, id: &'static str, at_m: Option<f64>, circle: f64) -> Reading {
+fn limit(corner: &Corner<'_>, quantity: Quantity, at_m: Option<f64>, circle: f64) -> Reading {
     let camera = &corner.layout.camera;
-    Reading::new(id, at_m.unwrap_or(f64::NAN))
+    Reading::new(quantity, at_m.unwrap_or(f64::NAN))
         .by("near = u (h - f) / (h + u - 2f), far = u (h - f) / (h - u), h = f^2 / (N c) + f", OPTICS)
-        .with("focus distance", camera.focus_distance_m, "m", From::Typed)
-        .with("f-number", camera.f_number, "", From::Typed)
-        .with("circle of confusion, diagonal / 1500", circle, "mm", From::Assumed)
+        .with("focus distance", camera.focus_distance_m, "m", Origin::Typed)
+        .with("f-number", camera.f_number, "", Origin::Typed)
+        .with("circle of confusion, diagonal / 1500", circle, "mm", Origin::Assumed)
         .note(if at_m.is_none() { "Sharp to infinity." } else { "" })
 }
 
@@ -54,12 +54,12 @@ fn stand_in(corner: &Corner<'_>, field: &DepthOfField) -> Reading {
     let u = corner.layout.camera.focus_distance_m;
     let (lean, from) = corner.brief.person.lean();
     let (front, back) = (u - field.near_m, field.far_m.map_or(f64::INFINITY, |far| far - u));
-    Reading::new("shot.focus.stand_in_m", front.min(back) - lean)
+    Reading::new(Quantity::ShotFocusStandInM, front.min(back) - lean)
         .by("min(u - near, far - u) - lean", OPTICS)
-        .with("sharp in front", front, "m", From::Computed)
-        .with("sharp behind", if back.is_finite() { back } else { 50.0 }, "m", From::Computed)
+        .with("sharp in front", front, "m", Origin::Computed)
+        .with("sharp behind", if back.is_finite() { back } else { 50.0 }, "m", Origin::Computed)
         .with("lean", lean, "m", from)
-        .with("eye to ear", EAR_BACK_M, "m", From::Assumed)
+        .with("eye to ear", EAR_BACK_M, "m", Origin::Assumed)
         .note("Fix the chair and mark its feet. Put a stand with fine print where the eyes will be. Focus on it with the lens wide open, magnified, and lock focus. Stop down. Sit, record ten seconds leaning to both ends, look at it full size. Check again after any zoom.")
 }
 
@@ -68,11 +68,11 @@ fn lean_f_number(corner: &Corner<'_>, circle: f64) -> Reading {
     let camera = &corner.layout.camera;
     let (lean, from) = corner.brief.person.lean();
     let value = lens::f_number_for_lean(camera.focal_length_mm, camera.focus_distance_m, lean, circle);
-    Reading::new("shot.focus.lean_f_number", value.unwrap_or(f64::NAN))
+    Reading::new(Quantity::ShotFocusLeanFNumber, value.unwrap_or(f64::NAN))
         .by("f^2 a / (c (u - a) (u - f))", OPTICS)
         .with("lean", lean, "m", from)
-        .with("focal length", camera.focal_length_mm, "mm", From::Typed)
-        .with("focus distance", camera.focus_distance_m, "m", From::Typed)
-        .with("circle of confusion, diagonal / 1500", circle, "mm", From::Assumed)
+        .with("focal length", camera.focal_length_mm, "mm", Origin::Typed)
+        .with("focus distance", camera.focus_distance_m, "m", Origin::Typed)
+        .with("circle of confusion, diagonal / 1500", circle, "mm", Origin::Assumed)
         .note("From this f-number on, a lean stays sharp without face tracking.")
 }

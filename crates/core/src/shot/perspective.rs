@@ -6,7 +6,7 @@
 use super::OPTICS;
 use super::lens::crop_factor;
 use crate::corner::Corner;
-use crate::reading::{From, Reading, trapezium};
+use crate::reading::{Origin, Quantity, Reading, trapezium};
 
 /// From the eye plane forward to the tip of the nose, m.
 pub const NOSE_FORWARD_M: f64 = 0.025;
@@ -63,18 +63,18 @@ pub(super) fn readings(corner: &Corner<'_>) -> Vec<Reading> {
 fn view_angle(corner: &Corner<'_>) -> Reading {
     let offset = corner.view.position_m - corner.eyes_m;
     let flat = offset.x.hypot(offset.y);
-    Reading::new("shot.camera.view_angle_deg", offset.z.atan2(flat).to_degrees())
+    Reading::new(Quantity::ShotCameraViewAngleDeg, offset.z.atan2(flat).to_degrees())
         .by(
             "atan((lens height - eye height) / horizontal distance)",
             "geometry; bands common practice, no source",
         )
-        .with("lens height", corner.view.position_m.z, "m", From::Typed)
-        .with("eye height", corner.eyes_m.z, "m", From::Computed)
-        .with("horizontal distance", flat, "m", From::Computed)
+        .with("lens height", corner.view.position_m.z, "m", Origin::Typed)
+        .with("eye height", corner.eyes_m.z, "m", Origin::Computed)
+        .with("horizontal distance", flat, "m", Origin::Computed)
 }
 
 fn distance(corner: &Corner<'_>) -> Reading {
-    Reading::new("shot.camera.distance_m", corner.subject_distance_m())
+    Reading::new(Quantity::ShotCameraDistanceM, corner.subject_distance_m())
         .by(
             "depth of the eyes along the optical axis",
             "perspective: Ward et al., JAMA Facial Plast Surg 2018 (from memory); school ranges common practice",
@@ -90,12 +90,12 @@ fn nose(corner: &Corner<'_>) -> Option<Reading> {
     } else {
         format!("Zone: {}. From 0.3 m the nose looks 30 % larger, from 1.5 m as it is.", zone(u))
     };
-    let reading = Reading::new("shot.camera.nose_enlargement_percent", enlargement_percent(u)?)
+    let reading = Reading::new(Quantity::ShotCameraNoseEnlargementPercent, enlargement_percent(u)?)
         .by(
             "100 (R(D) / R(1.524 m) - 1), R = (D + 0.085) / (D - 0.025)",
             "depths set so that 12 in gives the 30 % of Ward et al., JAMA Facial Plast Surg 2018 (from memory)",
         )
-        .with("lens to eyes", u, "m", From::Computed)
+        .with("lens to eyes", u, "m", Origin::Computed)
         .note(note);
     Some(reading)
 }
@@ -104,15 +104,15 @@ fn equivalents(corner: &Corner<'_>) -> [Reading; 2] {
     let long = corner.image_mm.0.max(corner.image_mm.1);
     let crop = crop_factor(long);
     let camera = &corner.layout.camera;
-    let of = |id: &'static str, name: &'static str, value: f64, unit: &'static str| {
-        Reading::new(id, value * crop)
+    let of = |quantity: Quantity, name: &'static str, value: f64, unit: &'static str| {
+        Reading::new(quantity, value * crop)
             .by("real x 36 / width of the picture on the sensor", OPTICS)
-            .with(name, value, unit, From::Typed)
+            .with(name, value, unit, Origin::Typed)
             .with("width on the sensor", long, "mm", corner.body.common.told())
     };
     [
-        of("shot.lens.equivalent_mm", "focal length", camera.focal_length_mm, "mm"),
-        of("shot.lens.equivalent_f_number", "f-number", camera.f_number, "")
+        of(Quantity::ShotLensEquivalentMm, "focal length", camera.focal_length_mm, "mm"),
+        of(Quantity::ShotLensEquivalentFNumber, "f-number", camera.f_number, "")
             .note("For blur and depth of field alone; exposure goes by the real f-number."),
     ]
 }
@@ -123,21 +123,21 @@ fn schools(corner: &Corner<'_>) -> [Reading; 2] {
         (corner.subject_distance_m(), corner.layout.camera.focal_length_mm * crop_factor(long));
     let blur = super::background::blur_fraction(corner);
     let (near, far) = school_scores(u, equivalent, blur);
-    let of = |id: &'static str, value: f64, formula: &'static str| {
-        Reading::new(id, 100.0 * value)
+    let of = |quantity: Quantity, value: f64, formula: &'static str| {
+        Reading::new(quantity, 100.0 * value)
             .by(formula, "ranges common practice, no source; the least part counts: Fogon's own rule")
-            .with("lens to eyes", u, "m", From::Computed)
-            .with("equivalent focal length", equivalent, "mm", From::Computed)
-            .with("blur, part of the width", blur, "", From::Computed)
+            .with("lens to eyes", u, "m", Origin::Computed)
+            .with("equivalent focal length", equivalent, "mm", Origin::Computed)
+            .with("blur, part of the width", blur, "", Origin::Computed)
     };
     [
         of(
-            "shot.school.near_and_wide_percent",
+            Quantity::ShotSchoolNearAndWidePercent,
             near,
             "least of: distance over 0.40, 0.60 to 1.00, 1.50 m; focal length over 16, 20 to 26, 35 mm",
         ),
         of(
-            "shot.school.far_and_long_percent",
+            Quantity::ShotSchoolFarAndLongPercent,
             far,
             "least of: distance over 0.9, 1.3 to 2.5, 4.0 m; focal length over 35, 50 to 85, 135 mm; blur over 0.4, 1 to 4, 10 %",
         ),

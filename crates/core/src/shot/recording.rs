@@ -3,7 +3,7 @@
 
 use crate::corner::Corner;
 use crate::plan::{Gear, GearThing};
-use crate::reading::{From, Reading};
+use crate::reading::{Origin, Quantity, Reading};
 
 /// Recorded and delivered width where nobody gives them, pixels. Fogon's own rule.
 const RECORDED_PX: f64 = 3840.0;
@@ -30,8 +30,8 @@ pub fn reframe_factor(recorded_px: [f64; 2], delivered_px: [f64; 2]) -> f64 {
 }
 
 /// Width of the recorded video, pixels, and where that comes from.
-pub fn video_width_px(corner: &Corner<'_>) -> (f64, From) {
-    corner.body.video_width_px.map_or((RECORDED_PX, From::Assumed), |px| (px, corner.body.common.told()))
+pub fn video_width_px(corner: &Corner<'_>) -> (f64, Origin) {
+    corner.body.video_width_px.map_or((RECORDED_PX, Origin::Assumed), |px| (px, corner.body.common.told()))
 }
 
 /// The largest card at hand, and what it holds, GB.
@@ -71,13 +71,13 @@ fn lasts_min(corner: &Corner<'_>) -> (Option<f64>, Option<f64>) {
     (card, battery)
 }
 
-fn bitrate(corner: &Corner<'_>) -> (f64, From) {
+fn bitrate(corner: &Corner<'_>) -> (f64, Origin) {
     let told = corner.body.common.told();
-    corner.body.bitrate_mbit_s.map_or((BITRATE_MBIT_S, From::Assumed), |rate| (rate, told))
+    corner.body.bitrate_mbit_s.map_or((BITRATE_MBIT_S, Origin::Assumed), |rate| (rate, told))
 }
 
-fn draw_w(corner: &Corner<'_>) -> (f64, From) {
-    corner.body.draw_w.map_or((DRAW_W, From::Assumed), |watts| (watts, corner.body.common.told()))
+fn draw_w(corner: &Corner<'_>) -> (f64, Origin) {
+    corner.body.draw_w.map_or((DRAW_W, Origin::Assumed), |watts| (watts, corner.body.common.told()))
 }
 
 /// The least of card, battery and clip limit that a session does not fit into: which, and how many minutes it gives.
@@ -85,10 +85,10 @@ fn draw_w(corner: &Corner<'_>) -> (f64, From) {
 pub fn too_short(corner: &Corner<'_>) -> Option<(&'static str, f64)> {
     let session = corner.brief.recording.session_min?;
     let (card, battery) = lasts_min(corner);
-    let measured = |id: &str, computed| corner.brief.measured.get(id).copied().or(computed);
+    let measured = |quantity: Quantity, computed| corner.brief.measured_value(quantity).or(computed);
     [
-        ("card", measured("shot.recording.card_min", card)),
-        ("battery", measured("shot.recording.battery_min", battery)),
+        ("card", measured(Quantity::ShotRecordingCardMin, card)),
+        ("battery", measured(Quantity::ShotRecordingBatteryMin, battery)),
         ("clip", corner.body.clip_limit_min),
     ]
     .into_iter()
@@ -110,31 +110,31 @@ fn reframing(corner: &Corner<'_>) -> Reading {
     let recording = &corner.brief.recording;
     let (recorded, from) = video_width_px(corner);
     let delivered =
-        recording.delivered_width_px.map_or((DELIVERED_PX, From::Assumed), |px| (px, From::Typed));
+        recording.delivered_width_px.map_or((DELIVERED_PX, Origin::Assumed), |px| (px, Origin::Typed));
     // Both are 16:9, so that one side tells; a vertical cut keeps 81/256 of the width and delivers 9/16 of it.
     let part = if recording.vertical_cut { super::framing::VERTICAL_PART / (9.0 / 16.0) } else { 1.0 };
-    Reading::new("shot.recording.reframe_factor", part * reframe_factor([recorded; 2], [delivered.0; 2]))
+    Reading::new(Quantity::ShotRecordingReframeFactor, part * reframe_factor([recorded; 2], [delivered.0; 2]))
         .by("recorded / delivered pixels; in a vertical cut x 9/16", "raster of ITU-R BT.709 (from memory)")
         .with("recorded width", recorded, "px", from)
         .with("delivered width", delivered.0, "px", delivered.1)
-        .with("part for the vertical cut", part, "", From::Computed)
+        .with("part for the vertical cut", part, "", Origin::Computed)
         .note("So far the picture can be cut tighter afterwards without being enlarged; noise grows by 2 log2 of it in stops. Below 1 it is enlarged.")
 }
 
 fn card(corner: &Corner<'_>) -> Option<Reading> {
     let (rate, from) = bitrate(corner);
-    let reading = Reading::new("shot.recording.card_min", lasts_min(corner).0?)
+    let reading = Reading::new(Quantity::ShotRecordingCardMin, lasts_min(corner).0?)
         .by("GB x 8000 (1 - reserve) / (Mbit/s) / 60", "arithmetic; GB is 1e9 bytes")
-        .with("largest card at hand", largest_card(corner)?.1, "GB", From::Typed)
+        .with("largest card at hand", largest_card(corner)?.1, "GB", Origin::Typed)
         .with("data rate", rate, "Mbit/s", from)
-        .with("kept free", CARD_RESERVE, "", From::Assumed);
+        .with("kept free", CARD_RESERVE, "", Origin::Assumed);
     Some(reading)
 }
 
 fn card_speed(corner: &Corner<'_>) -> Option<Reading> {
     let (card, _) = largest_card(corner)?;
     let (rate, from) = bitrate(corner);
-    let mut reading = Reading::new("shot.recording.card_speed_mb_s", card_speed_mb_s(rate))
+    let mut reading = Reading::new(Quantity::ShotRecordingCardSpeedMbS, card_speed_mb_s(rate))
         .by("(Mbit/s) / 8", "arithmetic; speed classes V10, V30, V60, V90 are MB/s kept up (from memory)")
         .with("data rate", rate, "Mbit/s", from);
     if let Some(kept_up) = card.write_mb_s {
@@ -145,11 +145,11 @@ fn card_speed(corner: &Corner<'_>) -> Option<Reading> {
 
 fn battery(corner: &Corner<'_>) -> Option<Reading> {
     let (draw, from) = draw_w(corner);
-    let reading = Reading::new("shot.recording.battery_min", lasts_min(corner).1?)
+    let reading = Reading::new(Quantity::ShotRecordingBatteryMin, lasts_min(corner).1?)
         .by("60 x Wh x 0.85 / W", "arithmetic; 0.85: common practice, no source")
-        .with("energy", energy_wh(corner)?, "Wh", From::Typed)
+        .with("energy", energy_wh(corner)?, "Wh", Origin::Typed)
         .with("draw while recording", draw, "W", from)
-        .with("part to be had", DERATING, "", From::Assumed)
+        .with("part to be had", DERATING, "", Origin::Assumed)
         .note("Cold and age take more. Charge on a hard surface, never unattended, and with the charger that belongs to it.");
     Some(reading)
 }
@@ -157,11 +157,12 @@ fn battery(corner: &Corner<'_>) -> Option<Reading> {
 fn script(corner: &Corner<'_>) -> Option<Reading> {
     let recording = &corner.brief.recording;
     let words = recording.script_words?;
-    let (speed, from) =
-        recording.words_per_minute.map_or((WORDS_PER_MINUTE, From::Assumed), |speed| (speed, From::Typed));
-    let reading = Reading::new("shot.script.reading_min", words / speed)
+    let (speed, from) = recording
+        .words_per_minute
+        .map_or((WORDS_PER_MINUTE, Origin::Assumed), |speed| (speed, Origin::Typed));
+    let reading = Reading::new(Quantity::ShotScriptReadingMin, words / speed)
         .by("words / words a minute", "arithmetic; 150 a minute: common practice, no source")
-        .with("words", words, "", From::Typed)
+        .with("words", words, "", Origin::Typed)
         .with("words a minute", speed, "", from);
     Some(reading)
 }

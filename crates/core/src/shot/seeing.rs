@@ -3,7 +3,7 @@
 use crate::corner::Corner;
 use crate::geometry::DVec3;
 use crate::plan::{GearMonitor, ScreenType};
-use crate::reading::{From, Reading};
+use crate::reading::{Origin, Quantity, Reading};
 
 /// Smallest angle at which a capital is read, minutes of arc (ISO 9241-303, from memory).
 pub const LEGIBLE_ARCMIN: f64 = 16.0;
@@ -79,7 +79,7 @@ pub struct Watched {
     /// The point looked at, m.
     pub at_m: DVec3,
     /// Width of the picture, m, and where that comes from.
-    pub width_m: (f64, From),
+    pub width_m: (f64, Origin),
     /// Pixels across.
     pub width_px: f64,
     /// From the eyes to the picture along the light's way, m.
@@ -111,7 +111,7 @@ pub fn watched(corner: &Corner<'_>) -> Option<Watched> {
     let (width, path) = match screen.screen {
         ScreenType::Mirror => {
             let back = corner.view.position_m - corner.view.forward * REAR_BEHIND_LENS_M;
-            let rear = flip.map_or((REAR_SCREEN_M, From::Assumed), |w| (w, corner.body.common.told()));
+            let rear = flip.map_or((REAR_SCREEN_M, Origin::Assumed), |w| (w, corner.body.common.told()));
             (rear, (at_m - eyes).length() + (back - at_m).length())
         }
         // The script lies under the glass, as far from it as it is wide.
@@ -121,24 +121,12 @@ pub fn watched(corner: &Corner<'_>) -> Option<Watched> {
     // Through a script glass the eyes meet the lens itself.
     let at_m = if screen.screen == ScreenType::Script { corner.view.position_m } else { at_m };
     Some(Watched {
-        what: name(screen.screen),
+        what: screen.screen.word(),
         at_m,
         width_m: width,
         width_px: screen.width_px.unwrap_or(SCREEN_PX),
         path_m: path,
     })
-}
-
-/// A screen's type in words.
-pub fn name(screen: ScreenType) -> &'static str {
-    match screen {
-        ScreenType::Field => "field monitor",
-        ScreenType::Phone => "phone",
-        ScreenType::Television => "television",
-        ScreenType::Laptop => "laptop",
-        ScreenType::Mirror => "mirror",
-        ScreenType::Script => "script screen",
-    }
 }
 
 /// Where a screen could be, best first: as near below the lens as it goes, for there the eyes may stray furthest;
@@ -203,27 +191,27 @@ pub(super) fn readings(corner: &Corner<'_>) -> Vec<Reading> {
         Gaze::OffLens => "Seen to look elsewhere: use it before the take, then look into the lens.",
     };
     all.push(
-        Reading::new("shot.screen.gaze_deg", aside.hypot(up))
+        Reading::new(Quantity::ShotScreenGazeDeg, aside.hypot(up))
             .by(
                 "angle at the eyes between lens and screen",
                 "Chen, CHI 2002 (from memory): 5 degrees down, 1 aside or up pass",
             )
-            .with("aside, positive to camera right", aside, "\u{b0}", From::Computed)
-            .with("up", up, "\u{b0}", From::Computed)
-            .with("eyes to screen", seen.path_m, "m", From::Computed)
+            .with("aside, positive to camera right", aside, "\u{b0}", Origin::Computed)
+            .with("up", up, "\u{b0}", Origin::Computed)
+            .with("eyes to screen", seen.path_m, "m", Origin::Computed)
             .note(format!("On the {}. {class}", seen.what)),
     );
     let (width, from) = seen.width_m;
     let (acuity, acuity_from) = crate::person::given(corner.brief.person.acuity, 1.0);
     all.push(
         Reading::new(
-            "shot.screen.focus_times",
+            Quantity::ShotScreenFocusTimes,
             focus_magnification(seen.path_m, width, seen.width_px, corner.image_mm, acuity),
         )
         .by("max(D tan(1' / acuity), W / px) / W over c / image width", "1 minute of arc: ISO 8596 (from memory)")
-        .with("eyes to screen", seen.path_m, "m", From::Computed)
+        .with("eyes to screen", seen.path_m, "m", Origin::Computed)
         .with("width of the screen", width, "m", from)
-        .with("pixels across", seen.width_px, "px", From::Assumed)
+        .with("pixels across", seen.width_px, "px", Origin::Assumed)
         .with("visual acuity", acuity, "", acuity_from)
         .note("Up to 1, sharpness can be judged from the seat. Above, magnify the picture so many times, or play back and look near."),
     );
@@ -231,15 +219,15 @@ pub(super) fn readings(corner: &Corner<'_>) -> Vec<Reading> {
     let larger = 1.0 / acuity.min(1.0);
     let letter = capital_mm(seen.path_m, LEGIBLE_ARCMIN * larger);
     all.push(
-        Reading::new("shot.screen.letter_mm", letter)
+        Reading::new(Quantity::ShotScreenLetterMm, letter)
             .by("2 D tan(16' / 2 acuity)", "16 minutes of arc: ISO 9241-303 (from memory)")
-            .with("eyes to screen", seen.path_m, "m", From::Computed)
+            .with("eyes to screen", seen.path_m, "m", Origin::Computed)
             .with("visual acuity", acuity, "", acuity_from)
             .with(
                 "letters across the screen",
                 width * 1000.0 * CAPITAL_PER_EM / (LETTER_PER_EM * letter),
                 "",
-                From::Computed,
+                Origin::Computed,
             )
             .note("Smaller capitals cannot be read from the seat."),
     );
@@ -260,11 +248,11 @@ fn glass(corner: &Corner<'_>) -> Option<Reading> {
     // The glass leans at 45 degrees: its far edge is half its width further off, and has to cover the most.
     let farthest = off + width / 2.0;
     let seen = corner.view.frame_width_m(farthest) + pupil_m;
-    let reading = Reading::new("shot.screen.glass_times", width / seen)
+    let reading = Reading::new(Quantity::ShotScreenGlassTimes, width / seen)
         .by("width / (field where the glass is farthest + f / N)", "geometry; glass at 45 degrees")
         .with("width of the glass", width, "m", from)
-        .with("lens to its far edge", farthest, "m", From::Computed)
-        .with("field there with the pupil", seen, "m", From::Computed)
+        .with("lens to its far edge", farthest, "m", Origin::Computed)
+        .with("field there with the pupil", seen, "m", Origin::Computed)
         .note("Below 1 the edge of the glass shows: bring it nearer, use a longer lens, or a larger glass.");
     Some(reading)
 }
@@ -276,27 +264,30 @@ fn column(seen: &Watched, larger: f64) -> [Reading; 2] {
     let line = (width / 2.0).min(seen.path_m * COLUMN_DEG.to_radians().tan()) * 2.0;
     let letter_mm = capital_mm(seen.path_m, SCRIPT_ARCMIN * larger);
     [
-        Reading::new("shot.script.column_deg", half)
+        Reading::new(Quantity::ShotScriptColumnDeg, half)
             .by(
                 "atan(w / 2D)",
                 "up to 1 degree unseen: Chen, CHI 2002 (from memory); 2 accepted: common practice",
             )
             .with("width of the column", width, "m", from)
-            .with("eyes to script", seen.path_m, "m", From::Computed)
+            .with("eyes to script", seen.path_m, "m", Origin::Computed)
             .with(
                 "column within 2 degrees",
                 2.0 * seen.path_m * COLUMN_DEG.to_radians().tan(),
                 "m",
-                From::Computed,
+                Origin::Computed,
             ),
-        Reading::new("shot.script.letters", line * 1000.0 * CAPITAL_PER_EM / (LETTER_PER_EM * letter_mm))
-            .by(
-                "column x 0.7 / (0.5 x capital), within 2 degrees",
-                "capital of 20 minutes of arc: ISO 9241-303 (from memory)",
-            )
-            .with("column used", line, "m", From::Computed)
-            .with("capital", letter_mm, "mm", From::Computed)
-            .note("At a fixed angle of the letters, moving back does not lengthen the line."),
+        Reading::new(
+            Quantity::ShotScriptLetters,
+            line * 1000.0 * CAPITAL_PER_EM / (LETTER_PER_EM * letter_mm),
+        )
+        .by(
+            "column x 0.7 / (0.5 x capital), within 2 degrees",
+            "capital of 20 minutes of arc: ISO 9241-303 (from memory)",
+        )
+        .with("column used", line, "m", Origin::Computed)
+        .with("capital", letter_mm, "mm", Origin::Computed)
+        .note("At a fixed angle of the letters, moving back does not lengthen the line."),
     ]
 }
 
@@ -305,9 +296,9 @@ fn walk(corner: &Corner<'_>) -> Reading {
     let distance = (corner.view.position_m - corner.eyes_m).truncate().length();
     let remote = corner.brief.gear.values().filter(|g| g.at_hand());
     let has = remote.clone().any(|g| g.common().offers.iter().any(|o| o == "remote"));
-    Reading::new("shot.camera.walk_s", 2.0 * distance / WALK_M_S + UP_AND_DOWN_S)
+    Reading::new(Quantity::ShotCameraWalkS, 2.0 * distance / WALK_M_S + UP_AND_DOWN_S)
         .by("2 x distance / 0.8 m/s + 6 s", "Fogon's own rule, until you time yourself")
-        .with("seat to camera", distance, "m", From::Computed)
+        .with("seat to camera", distance, "m", Origin::Computed)
         .note(if has {
             "A remote is at hand: it saves this at every take."
         } else {

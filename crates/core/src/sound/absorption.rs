@@ -10,7 +10,7 @@ use crate::corner::Corner;
 use crate::geometry::DVec3;
 use crate::material::{Bands, MATERIALS, Material, PERSON_M2, material};
 use crate::plan::{FurnitureKind, GearTreatment, Id, Opening, OpeningKind, Room, WALL_NAMES};
-use crate::reading::From;
+use crate::reading::{Origin, Quantity};
 
 /// No surface counts as open as a hole, and no room as open air.
 const MOST: f64 = 0.99;
@@ -29,7 +29,7 @@ pub struct Part {
     /// Absorption area by band, m2.
     pub absorption_m2: Bands,
     /// How its figures were come by.
-    pub from: From,
+    pub from: Origin,
 }
 
 /// Everything that absorbs in a room.
@@ -48,7 +48,7 @@ pub struct Absorption {
 impl Absorption {
     /// Of a corner's room with everything in it, brought to agree with a time that was measured.
     pub fn of(corner: &Corner<'_>) -> Self {
-        let measured = corner.brief.measured.get("sound.room.rt_mid_s").copied().filter(|s| *s > 0.0);
+        let measured = corner.brief.measured_value(Quantity::SoundRoomRtMidS).filter(|s| *s > 0.0);
         let mut all = Self::computed(corner);
         if let Some(measured_s) = measured {
             all.calibrate(measured_s);
@@ -83,7 +83,7 @@ impl Absorption {
         if scale >= 1.0 {
             let more = self.total_m2().map(|m2| m2 * (scale - 1.0));
             self.parts
-                .push(Part { from: From::Measured, ..rest("what the measured time shows beside", more) });
+                .push(Part { from: Origin::Measured, ..rest("what the measured time shows beside", more) });
         } else {
             for part in &mut self.parts {
                 part.absorption_m2 = part.absorption_m2.map(|m2| m2 * scale);
@@ -194,7 +194,7 @@ fn sum(parts: &[Part]) -> Bands {
 }
 
 fn rest(what: &str, absorption_m2: Bands) -> Part {
-    Part { what: what.into(), id: None, surface: None, area_m2: None, absorption_m2, from: From::Assumed }
+    Part { what: what.into(), id: None, surface: None, area_m2: None, absorption_m2, from: Origin::Assumed }
 }
 
 /// Absorption of an area of a material, m2.
@@ -223,12 +223,12 @@ fn parts(corner: &Corner<'_>, use_given: bool) -> (Vec<Part>, bool) {
         let area = (opening.width_m * opening.height_or_usual_m()).min(*left);
         *left -= area;
         all.push(Part {
-            what: id.0.replace('-', " "),
+            what: id.words(),
             id: Some(id.clone()),
             surface: Some((*name).into()),
             area_m2: Some(area),
             absorption_m2: over(opening_row(opening).absorption, area),
-            from: if opening.glazing.is_some() { From::Typed } else { From::Assumed },
+            from: if opening.glazing.is_some() { Origin::Typed } else { Origin::Assumed },
         });
     }
     if use_given {
@@ -239,7 +239,7 @@ fn parts(corner: &Corner<'_>, use_given: bool) -> (Vec<Part>, bool) {
             let area = gear.area_m2().min(*left);
             *left -= area;
             all.push(Part {
-                what: id.0.replace('-', " "),
+                what: id.words(),
                 id: Some(id.clone()),
                 surface: Some((*name).into()),
                 area_m2: Some(area),
@@ -260,7 +260,7 @@ fn parts(corner: &Corner<'_>, use_given: bool) -> (Vec<Part>, bool) {
                 surface: Some(name.into()),
                 area_m2: Some(covered),
                 absorption_m2: over(never_less(cover, floor), covered),
-                from: From::Typed,
+                from: Origin::Typed,
             });
         }
         let row = told.and_then(|s| s.material.as_deref()).and_then(material);
@@ -272,17 +272,17 @@ fn parts(corner: &Corner<'_>, use_given: bool) -> (Vec<Part>, bool) {
             surface: Some(name.into()),
             area_m2: Some(area),
             absorption_m2: over(row.absorption, area),
-            from: if told.is_some_and(|s| s.material.is_some()) { From::Typed } else { From::Assumed },
+            from: if told.is_some_and(|s| s.material.is_some()) { Origin::Typed } else { Origin::Assumed },
         });
     }
     for (id, piece) in &room.furniture {
         let absorption_m2 = furniture_m2(piece.kind, piece.size_m.0);
         if absorption_m2.iter().any(|m2| *m2 > 0.0) {
-            let words = id.0.replace('-', " ");
-            all.push(Part { id: Some(id.clone()), from: From::Typed, ..rest(&words, absorption_m2) });
+            let words = id.words();
+            all.push(Part { id: Some(id.clone()), from: Origin::Typed, ..rest(&words, absorption_m2) });
         }
     }
-    all.push(Part { from: From::Computed, ..rest("you", PERSON_M2) });
+    all.push(Part { from: Origin::Computed, ..rest("you", PERSON_M2) });
     (all, assumed)
 }
 

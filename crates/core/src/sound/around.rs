@@ -6,8 +6,8 @@ use super::noise::{source_at_microphone_dba, through_window_dba};
 use super::pattern;
 use crate::corner::Corner;
 use crate::geometry::{DVec3, angle_between_deg};
-use crate::plan::{GearMicrophone, Glazing, NoiseKind, OpeningKind};
-use crate::reading::From;
+use crate::plan::{GearMicrophone, Glazing, NoiseKind, OpeningKind, ThingId};
+use crate::reading::{Origin, Quantity};
 
 /// What a quiet room at home holds of noise where nobody has told of any, dBA: NR 22 (Fogon's own rule).
 const QUIET_ROOM_DBA: f64 = 30.4;
@@ -26,7 +26,7 @@ pub struct Heard {
     /// At the microphone, dBA.
     pub level_dba: f64,
     /// How its level was come by.
-    pub from: From,
+    pub from: Origin,
     /// It can be stopped for a take.
     pub can_stop: bool,
     /// A lamp's fan.
@@ -40,8 +40,8 @@ pub fn heard(
     gear: &GearMicrophone,
     capsule_m: DVec3,
 ) -> Vec<Heard> {
-    match corner.brief.measured.get("sound.room.noise_dba") {
-        Some(measured) => vec![whole(diffuse_dba(gear, *measured), From::Measured)],
+    match corner.brief.measured_value(Quantity::SoundRoomNoiseDba) {
+        Some(measured) => vec![whole(diffuse_dba(gear, measured), Origin::Measured)],
         None => computed(corner, absorption, gear, capsule_m),
     }
 }
@@ -57,7 +57,7 @@ fn middle_q(gear: &GearMicrophone) -> f64 {
     (q[2] + q[3]) / 2.0
 }
 
-fn whole(level_dba: f64, from: From) -> Heard {
+fn whole(level_dba: f64, from: Origin) -> Heard {
     Heard { id: String::new(), what: "the room".into(), level_dba, from, can_stop: false, is_lamp: false }
 }
 
@@ -84,28 +84,28 @@ pub fn computed(
     let mut all: Vec<Heard> = Vec::new();
     for (id, noise) in &corner.brief.room.noises {
         let (level, from) =
-            noise.level_1m_dba.map_or((noise.kind.usual_dba(), From::Assumed), |l| (l, From::Typed));
+            noise.level_1m_dba.map_or((noise.kind.usual_dba(), Origin::Assumed), |l| (l, Origin::Typed));
         let level_dba = if noise.kind == NoiseKind::Street {
             diffuse(street_dba(corner, absorption, level))
         } else {
             at(noise.position_m.map(DVec3::from), level)
         };
-        let what = id.0.replace('-', " ");
+        let what = id.words();
         all.push(Heard { id: id.0.clone(), what, level_dba, from, can_stop: noise.can_stop, is_lamp: false });
     }
     let told = !all.is_empty();
     for light in &corner.lights {
         let Some(fan) = light.common().fan_noise_1m_dba else { continue };
         all.push(Heard {
-            id: light.id.to_owned(),
-            what: format!("fan of the {}", light.id.replace('-', " ")),
+            id: corner.name(&ThingId::Light(light.id.clone())),
+            what: format!("fan of the {}", light.id.words()),
             level_dba: at(Some(light.position_m), fan),
             from: light.common().told(),
             can_stop: false,
             is_lamp: true,
         });
     }
-    all.push(whole(diffuse(if told { REST_DBA } else { QUIET_ROOM_DBA }), From::Assumed));
+    all.push(whole(diffuse(if told { REST_DBA } else { QUIET_ROOM_DBA }), Origin::Assumed));
     all.sort_by(|a, b| b.level_dba.total_cmp(&a.level_dba));
     all
 }

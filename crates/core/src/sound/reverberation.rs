@@ -2,7 +2,7 @@
 //! reaches them.
 
 use super::absorption::{Absorption, mid};
-use crate::reading::{From, Reading};
+use crate::reading::{Origin, Quantity, Reading};
 
 /// Speed of sound, m/s.
 pub const SPEED_M_S: f64 = 343.0;
@@ -73,25 +73,25 @@ pub fn shape_words(rt60_s: &crate::material::Bands) -> Option<&'static str> {
 pub fn reading(absorption: &Absorption) -> Reading {
     let (eyring, sabine) = (absorption.rt60_s(), absorption.sabine_s());
     let assumed = absorption.assumed;
-    let mut reading = Reading::new("sound.room.rt_mid_s", mid(eyring))
+    let mut reading = Reading::new(Quantity::SoundRoomRtMidS, mid(eyring))
         .by(
             "mean of 500 Hz and 1 kHz of K V / (-S ln(1 - A/S) + 4 m V), K = 24 ln 10 / 343",
             "Eyring 1930; ISO 3382-2; air ISO 9613-1; absorption after Vorlander 2008 and handbooks (from memory)",
         )
-        .with("volume", absorption.volume_m3, "m\u{b3}", From::Typed)
-        .with("surface", absorption.surface_m2, "m\u{b2}", From::Typed)
+        .with("volume", absorption.volume_m3, "m\u{b3}", Origin::Typed)
+        .with("surface", absorption.surface_m2, "m\u{b2}", Origin::Typed)
         .with(
             "absorption, 500 Hz and 1 kHz",
             mid(absorption.total_m2()),
             "m\u{b2}",
-            if assumed { From::Assumed } else { From::Computed },
+            if assumed { Origin::Assumed } else { Origin::Computed },
         )
-        .with("at 125 Hz", eyring[0], "s", From::Computed)
-        .with("at 4 kHz", eyring[5], "s", From::Computed)
-        .with("Sabine instead", mid(sabine), "s", From::Computed)
+        .with("at 125 Hz", eyring[0], "s", Origin::Computed)
+        .with("at 4 kHz", eyring[5], "s", Origin::Computed)
+        .with("Sabine instead", mid(sabine), "s", Origin::Computed)
         .within(mid(eyring) * if assumed { 0.4 } else { 0.15 });
     if assumed {
-        reading.from = From::Assumed;
+        reading.from = Origin::Assumed;
         reading = reading.note(
             "Not every surface is known: calibrated so that an unknown furnished room rings 0.5 s. Name the surfaces, or measure with a clap.",
         );

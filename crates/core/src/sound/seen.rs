@@ -12,7 +12,7 @@ use super::{around, modes, reflections, reverberation};
 use crate::corner::Corner;
 use crate::material::{BANDS_HZ, Bands};
 use crate::plan::Point3;
-use crate::reading::From;
+use crate::reading::Origin;
 
 /// Modes are told up to this frequency, Hz: above, a small room is a field.
 const MODES_TO_HZ: f64 = 120.0;
@@ -83,7 +83,7 @@ pub struct PartSeen {
     #[schema(value_type = Vec<f64>)]
     pub absorption_m2: Bands,
     /// How it was come by.
-    pub from: From,
+    pub from: Origin,
 }
 
 /// A first reflection.
@@ -109,7 +109,7 @@ pub struct NoiseSeen {
     /// dBA.
     pub level_dba: f64,
     /// How its level was come by.
-    pub from: From,
+    pub from: Origin,
     /// It can be stopped for a take.
     pub can_stop: bool,
 }

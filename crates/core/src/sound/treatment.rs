@@ -11,7 +11,7 @@ use crate::corner::Corner;
 use crate::geometry::DVec3;
 use crate::material::{Bands, material};
 use crate::plan::{OpeningKind, WALL_NAMES};
-use crate::reading::From;
+use crate::reading::Origin;
 
 /// Things people lay or hang, cheapest first (common practice, no source): row of the table, what it is, how large a usual
 /// piece is, m2.
@@ -117,7 +117,7 @@ fn with(absorption: &Absorption, row: Bands, covered: Bands, area_m2: f64) -> Ab
         surface: None,
         area_m2: Some(area_m2),
         absorption_m2: std::array::from_fn(|band| (row[band].min(0.99) - covered[band]) * area_m2),
-        from: From::Assumed,
+        from: Origin::Assumed,
     });
     more
 }

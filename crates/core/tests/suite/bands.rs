@@ -1,10 +1,11 @@
 //! The table of bands, weights and schools as agreed: a change of it has to be made here too, on purpose. All of it is
 //! Fogon's own rule after common practice, but where a row says otherwise.
 
-use fogon_core::assess::bands::band_of;
+use fogon_core::assess::bands::{self, band_of};
 use fogon_core::assess::{evaluate, score};
-use fogon_core::plan::Brief;
-use fogon_core::reading::{Band, Standing, standing, trapezium};
+use fogon_core::finding::Topic;
+use fogon_core::plan::{Brief, Mounting};
+use fogon_core::reading::{Band, Quantity, Standing, standing, trapezium};
 use fogon_testkit::{box_room, set};
 use proptest::prelude::*;
 use serde_json::{Value, json};
@@ -24,6 +25,12 @@ fn with(edits: &[(&str, Value)]) -> Brief {
         set(&mut document, pointer, value.clone());
     }
     brief(&document).brief
+}
+
+/// The band of a reading by its id, before anything is placed.
+fn band_for(id: &str, brief: &Brief) -> Option<Band> {
+    let quantity = Quantity::of_id(id).unwrap_or_else(|| panic!("{id} is a reading"));
+    band_of(quantity, &bands::Row::before_layout(brief)).0
 }
 
 /// The rows under the default schools, talking to the lens.
@@ -53,10 +60,10 @@ const ROWS: [Row; 19] = [
 fn the_rows_are_as_agreed() {
     let usual = with(&[]);
     for (id, row) in ROWS {
-        assert_eq!(band_of(id, &usual, false).0, Some(band(row)), "{id}");
+        assert_eq!(band_for(id, &usual), Some(band(row)), "{id}");
     }
     for id in ["room.key.sandbag_kg", "light.face.illuminance_lx", "person.eye.height_m"] {
-        assert_eq!(band_of(id, &usual, false).0, None, "{id} is for information");
+        assert_eq!(band_for(id, &usual), None, "{id} is for information");
     }
 }
 
@@ -109,11 +116,19 @@ fn schools_and_purposes_choose_their_rows() {
         ("/brief/purpose", json!("audition-tape"), "light.key.azimuth_deg", Some([20.0, 30.0, 45.0, 60.0])),
     ];
     for (pointer, choice, id, row) in cases {
-        let found = band_of(id, &with(&[(pointer, choice.clone())]), false).0;
+        let found = band_for(id, &with(&[(pointer, choice.clone())]));
         assert_eq!(found, row.map(band), "{id} with {pointer} = {choice}");
     }
     // A camera that follows the face needs no depth for leaning.
-    assert_eq!(band_of("shot.focus.front_tolerance_m", &with(&[]), true).0, None);
+    let (usual, tolerance) = (with(&[]), Quantity::ShotFocusFrontToleranceM);
+    let tracked = bands::Row { face_is_tracked: true, ..bands::Row::before_layout(&usual) };
+    assert_eq!(band_of(tolerance, &tracked).0, None);
+    // What is worn has its own distance whatever the school: a headset hangs 3 to 10 cm from the mouth.
+    for (mounting, good) in [(Mounting::Headset, 0.05), (Mounting::Lavalier, 0.22), (Mounting::Boom, 0.45)] {
+        let row = bands::Row { mounting: Some(mounting), ..bands::Row::before_layout(&usual) };
+        let band = band_of(Quantity::SoundMicrophoneDistanceM, &row).0.unwrap();
+        assert_eq!(standing(good, band), Standing::Good, "{mounting:?}");
+    }
 }
 
 #[test]
@@ -160,7 +175,7 @@ fn the_verdict_follows_the_findings() {
     for reading in &judged.readings {
         let (Some(value), Some(band)) = (reading.value, reading.band) else { continue };
         assert_eq!(reading.standing, standing(value, band), "{}", reading.id);
-        let spoken = judged.findings.iter().any(|f| f.id == reading.id);
+        let spoken = judged.findings.iter().any(|f| f.id == Topic::Reading(reading.id.clone()));
         assert_eq!(spoken, matches!(reading.standing, Standing::Fair | Standing::Poor), "{}", reading.id);
     }
 }

@@ -474,7 +474,8 @@ fn older_files_and_many_walls_read() {
     let monitor = file.brief.gear["monitor"].monitor().unwrap();
     assert_eq!(monitor.screen, fogon_core::plan::ScreenType::Field);
     assert!(
-        (monitor.width().0 - 0.155).abs() < 1e-12 && monitor.width().1 == fogon_core::reading::From::Assumed
+        (monitor.width().0 - 0.155).abs() < 1e-12
+            && monitor.width().1 == fogon_core::reading::Origin::Assumed
     );
     let round: Vec<[f64; 2]> = (0..12)
         .map(|i| {

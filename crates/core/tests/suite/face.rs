@@ -6,7 +6,7 @@ use fogon_core::colour::{cct_duv, mixed_xy, planckian_xy};
 use fogon_core::corner::Corner;
 use fogon_core::finding::Finding;
 use fogon_core::geometry::DVec3;
-use fogon_core::light::face::Lit;
+use fogon_core::light::LightField;
 use fogon_core::light::head::{FaceSeen, Spot, face_seen, nose_shadow_m};
 use fogon_core::plan::{Plan, apply};
 use fogon_testkit::assert_close;
@@ -156,7 +156,7 @@ fn colours_mix_and_are_told_where_they_clash() {
     let range = ("/brief/gear/lamp/cct_min_k", json!(2700));
     let plan = plain_with(&[range.clone(), ("/layout/lights/fill", other.clone())]);
     let corner = Corner::of(&plan).unwrap();
-    let lit = Lit::of(&corner).unwrap();
+    let lit = LightField::of(&corner).unwrap();
     let lamps = lit.lamps_lx().collect::<Vec<_>>();
     let parts = lamps.iter().map(|(light, lux)| {
         (planckian_xy(if light.id == "fill" { 3200.0 } else { 2e6 / (1e6 / 2700.0 + 1e6 / 5600.0) }), *lux)
@@ -222,7 +222,7 @@ fn a_keyed_screen_is_lit_evenly_or_is_told_not_to_be() {
     };
     let plan = with(1.5);
     let corner = Corner::of(&plan).unwrap();
-    let lit = Lit::of(&corner).unwrap();
+    let lit = LightField::of(&corner).unwrap();
     // 36 x 20.25 mm behind 40 mm focused at 1.5 m, the wall 3 m from the lens.
     let (wide, high) =
         (36.0 / 1000.0 * 3.0 / (0.04 * 1.5 / 1.46), 20.25 / 1000.0 * 3.0 / (0.04 * 1.5 / 1.46));
@@ -244,7 +244,10 @@ fn a_keyed_screen_is_lit_evenly_or_is_told_not_to_be() {
     };
     assert!(spill(&with(2.6)) < 0.8 * spill(&plan), "{} {}", spill(&with(2.6)), spill(&plan));
     let all = without_moves(&plain_with(&[])).readings;
-    assert!(all.iter().all(|r| !r.id.starts_with("light.screen.")), "other purposes have no screen to key");
+    assert!(
+        all.iter().all(|r| !r.id.to_string().starts_with("light.screen.")),
+        "other purposes have no screen to key"
+    );
 }
 
 /// log2(rho E / (skin E)): a light wall under a lamp of its own outshines a dark face; a dark wall does not.

@@ -21,7 +21,7 @@ fn blocking(plan: &Plan) -> Vec<String> {
         .findings
         .into_iter()
         .filter(|f| f.severity != Severity::Consider)
-        .map(|f| f.id)
+        .map(|f| f.id.to_string())
         .collect()
 }
 

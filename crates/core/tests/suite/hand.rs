@@ -3,6 +3,7 @@
 
 use fogon_core::assess::evaluate;
 use fogon_core::corner::{Corner, things};
+use fogon_core::finding::Rule;
 use fogon_core::hand::{FromEyes, Grip, Move, Moved, Sheet, handles, moved};
 use fogon_core::money::changes;
 use fogon_core::plan::{Id, Plan, Point3, apply, change};
@@ -13,7 +14,7 @@ use crate::support::{demo, plain_with, reading, value};
 
 pub(crate) fn to(thing: &str, at: [f64; 3]) -> Move {
     Move {
-        thing: Id::from(thing),
+        thing: thing.into(),
         grip: Grip::Place,
         to_m: Some(Point3(at)),
         from_eyes: None,
@@ -43,7 +44,7 @@ fn eyes_in_picture(plan: &Plan) -> (f64, f64) {
 fn broken(plan: &Plan) -> Vec<(String, f64)> {
     let corner = Corner::of(plan).unwrap();
     let breaches = fogon_core::assess::breaches(&corner, &things(&corner));
-    breaches.into_iter().map(|b| (format!("{} {}", b.rule, b.thing), b.lacking)).collect()
+    breaches.into_iter().map(|b| (format!("{:?} {:?}", b.rule, b.thing), b.lacking.value())).collect()
 }
 
 #[test]
@@ -81,7 +82,7 @@ fn a_boom_goes_as_a_whole_and_a_foot_alone() {
     // Beyond the arm's 1.2 m the foot is held, with the reason.
     let far = done(&plan, &Move { grip: Grip::Foot, ..to("microphone", [3.5, 1.5, 0.0]) });
     let held = far.held.unwrap();
-    assert_eq!(held.rule, "support");
+    assert_eq!(held.rule, Rule::Support);
     assert!(held.sentence.contains("reaches"), "{}", held.sentence);
     let reach = (foot(&far.plan)[0] - 2.0).hypot(foot(&far.plan)[1] - 1.75);
     assert!((1.1..1.215).contains(&reach), "as far as it reaches: {reach}");
@@ -127,7 +128,7 @@ fn the_edge_of_the_picture_draws_and_then_holds() {
     };
     let held = lowered(1.30, false);
     let reason = held.held.expect("it would show");
-    assert_eq!(reason.rule, "picture");
+    assert_eq!(reason.rule, Rule::Picture);
     let lowest = at(&held.plan, "microphone")[2];
     assert!((1.3..1.75).contains(&lowest), "{lowest}");
     assert!(broken(&held.plan).is_empty());
@@ -302,7 +303,7 @@ fn measured_values_stand_until_what_they_measured_has_moved() {
     let watts = 60.0;
     assert!((value(&plan, "room.mains.load_fraction") - watts / 118.0 / 16.0).abs() < 1e-9);
     let eyes = reading(&plan, "person.eye.height_m");
-    assert_eq!((eyes.value, eyes.from), (Some(1.27), fogon_core::reading::From::Measured));
+    assert_eq!((eyes.value, eyes.from), (Some(1.27), fogon_core::reading::Origin::Measured));
     assert_eq!(eyes.measured_range, Some([0.5, 2.3]));
     let light = done(&plan, &to("key", [1.05, 2.4, 1.9]));
     assert_eq!(light.dropped, ["light.face.illuminance_lx"]);

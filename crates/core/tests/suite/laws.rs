@@ -3,6 +3,7 @@
 use fogon_core::arrange::propose;
 use fogon_core::assess::{evaluate, without_moves};
 use fogon_core::corner::Corner;
+use fogon_core::finding::Rule;
 use fogon_core::finding::Severity;
 use fogon_core::plan::{BriefFile, Plan, apply};
 use fogon_testkit::{any_brief, any_kit, any_shape, assert_close, box_room, set};
@@ -123,7 +124,7 @@ proptest! {
         }
         let before = evaluate(&plan);
         let blocking = |findings: &[fogon_core::finding::Finding]| -> Vec<String> {
-            findings.iter().filter(|f| f.severity != Severity::Consider).map(|f| f.id.clone()).collect()
+            findings.iter().filter(|f| f.severity != Severity::Consider).map(|f| f.id.to_string()).collect()
         };
         let had = blocking(&before.findings);
         for finding in &before.findings {
@@ -213,7 +214,7 @@ fn measured_values_stand_in_place_of_computed_ones() {
     let plan = best(&brief);
     let readings = without_moves(&plan).readings;
     let room = readings.iter().find(|r| r.id == "sound.room.rt_mid_s").unwrap();
-    assert_eq!((room.value, room.from), (Some(0.31), fogon_core::reading::From::Measured));
+    assert_eq!((room.value, room.from), (Some(0.31), fogon_core::reading::Origin::Measured));
     assert_close(plan.layout.camera.position_m.0[2], 1.19, 0.0, 0.005, "lens at the measured eye height");
 }
 
@@ -250,7 +251,7 @@ fn nothing_fits_says_why() {
     set(&mut brief, "/brief/gear", json!({}));
     let file = read(&brief);
     let bare = propose(&file.name, &file.brief);
-    assert!(bare.obstacles.iter().all(|o| o.rule == "gear") && bare.obstacles.len() == 2);
+    assert!(bare.obstacles.iter().all(|o| o.rule == Rule::Gear) && bare.obstacles.len() == 2);
 }
 
 /// The camera level and the eyes just beside the lens for an audition; shoulders inside a vertical short.

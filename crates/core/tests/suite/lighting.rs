@@ -1,14 +1,17 @@
 //! Light at the face by a second route: every face cut into small pieces, each a point source with two cosines
 //! (Lambert's law), summed here.
 
+use fogon_core::corner::What;
 use fogon_core::corner::{Corner, Source};
 use fogon_core::geometry::DVec3;
 use fogon_core::geometry::Solid;
-use fogon_core::light::face::{Lit, at_face, mean_reflectance};
+use fogon_core::light::LightField;
+use fogon_core::light::field::{at_face, mean_reflectance};
 use fogon_core::light::{bounce, bounce_estimate_lx};
 use fogon_core::photometry::{
     Blockers, Enclosure, Face, Glow, Source as Shining, face_normal, face_of, luminance_cd_m2, shape_area_m2,
 };
+use fogon_core::plan::ThingId;
 use fogon_core::plan::{GearLight, Plan, Shape};
 use fogon_testkit::{assert_close, box_room, set};
 use proptest::prelude::*;
@@ -106,7 +109,7 @@ proptest! {
 #[test]
 fn every_catalogue_figure_leads_to_a_luminance() {
     use fogon_core::photometry::{beam_exponent, beam_flux_lm, flux_lm, known};
-    use fogon_core::reading::From;
+    use fogon_core::reading::Origin;
     for (beam, exponent, flux) in [(55.0, 5.781_14, 9265.68), (120.0, 1.0, 31_415.9)] {
         assert_close(beam_exponent(beam), exponent, 1e-5, 0.0, "exponent");
         assert_close(beam_flux_lm(10_000.0, beam), flux, 1e-5, 0.0, "flux");
@@ -122,19 +125,19 @@ fn every_catalogue_figure_leads_to_a_luminance() {
     assert_close(with(square.clone()).luminance_cd_m2, 2346.69, 1e-5, 0.0, "as used");
     let bare = with(json!({ "bare_at_1m_lx": 10_000, "bare_beam_deg": 55, "modifier_efficiency": 0.5 }));
     assert_close(bare.luminance_cd_m2, 2574.79, 1e-4, 0.0, "bare");
-    assert_eq!(bare.from, From::Typed);
+    assert_eq!(bare.from, Origin::Typed);
     let lumens = with(json!({ "flux_lm": 9265.68, "modifier_efficiency": 0.5 }));
     assert_close(lumens.luminance_cd_m2, bare.luminance_cd_m2, 1e-5, 0.0, "the same in lumens");
     // 100 W at 95 lm/W, half of it let out: assumed, and said so.
     let watts = with(json!({ "power_w": 100 }));
-    assert_eq!((watts.from, watts.by), (From::Assumed, "watts"));
+    assert_eq!((watts.from, watts.by), (Origin::Assumed, "watts"));
     assert_close(watts.luminance_cd_m2, 4750.0 / (std::f64::consts::PI * 0.572_756), 1e-5, 0.0, "watts");
     // What was measured stands before what is printed: 500 lx at 2 m from the square.
     let mut measured = square;
     measured["measured_lx"] = json!(500);
     measured["measured_at_m"] = json!(2);
     let told = with(measured);
-    assert_eq!(told.from, From::Measured);
+    assert_eq!(told.from, Origin::Measured);
     let face = Face::new(Shape::Rectangle, 0.9, 0.9, DVec3::Y * 2.0, DVec3::ZERO, told.luminance_cd_m2);
     assert_close(face.illuminance_lx(DVec3::ZERO, DVec3::Y), 500.0, 1e-9, 0.0, "comes back");
     // A narrow beam: as bright on its axis, half as bright at half its angle, and the less light in all.
@@ -168,15 +171,15 @@ fn the_demos_face_is_lit_as_the_sum_says() {
     let plan = demo();
     let corner = Corner::of(&plan).unwrap();
     let lit = at_face(&corner);
-    let all = Lit::of(&corner).unwrap();
+    let all = LightField::of(&corner).unwrap();
     let towards = corner.to_lens();
     // Nothing stands in the way of the demo's lamps but the microphone's arm, at the edge.
     let solids: Vec<Solid> = fogon_core::corner::things(&corner)
         .into_iter()
-        .filter(|thing| corner.lights.iter().all(|l| l.id != thing.id))
+        .filter(|thing| corner.lights.iter().all(|l| ThingId::Light(l.id.clone()) != thing.id))
         .flat_map(|thing| {
-            let person = thing.id == "person";
-            thing.parts.into_iter().filter(move |part| part.what != "head" || !person)
+            let person = thing.id == ThingId::Person;
+            thing.pieces.into_iter().filter(move |piece| piece.what != What::Head || !person)
         })
         .map(|part| part.solid)
         .collect();
@@ -237,7 +240,7 @@ fn the_room_throws_light_back() {
     let (walls, floor): (f64, f64) = (2.0 * (4.0 + 5.0) * 2.6, 4.0 * 5.0);
     let rho = (0.65 * walls + 0.30 * floor + 0.80 * floor) / (walls + 2.0 * floor);
     assert_close(mean_reflectance(&plan.brief).0, rho, 1e-12, 0.0, "mean reflectance");
-    let lit = Lit::of(&corner).unwrap();
+    let lit = LightField::of(&corner).unwrap();
     let flux: f64 = lit.faces().map(Face::flux_lm).sum();
     let room = bounce::enclosure(&plan.brief);
     assert_close(
@@ -274,7 +277,7 @@ fn the_room_throws_light_back() {
         .inputs
         .into_iter()
         .find(|i| i.name == "mean reflectance");
-    assert_eq!(from.unwrap().from, fogon_core::reading::From::Typed);
+    assert_eq!(from.unwrap().from, fogon_core::reading::Origin::Typed);
 }
 
 /// Written by reference/renderer: path tracing with Mitsuba 3 in the same room, round the same blocks. Within 1 % where
@@ -388,7 +391,7 @@ fn a_board_lifts_the_shadow_side() {
         (value(&with, "light.face.ratio"), value(&plain_with(&[]), "light.face.ratio"));
     assert!(with_board < without, "{with_board} against {without}");
     let corner = Corner::of(&with).unwrap();
-    let all = Lit::of(&corner).unwrap();
+    let all = LightField::of(&corner).unwrap();
     let (key, lit) = (all.faces().next().unwrap().clone(), all.faces().last().unwrap().clone());
     assert!(matches!(corner.lights.iter().find(|l| l.id == "fill").unwrap().source, Source::Board(_)));
     let received = summed_lx(&key, lit.middle, lit.normal);

@@ -4,7 +4,8 @@
 use fogon_core::corner::Corner;
 use fogon_core::geometry::DVec2;
 use fogon_core::material::{BANDS_HZ, MATERIALS, PERSON_M2, material};
-use fogon_core::reading::From;
+use fogon_core::plan::ThingId;
+use fogon_core::reading::Origin;
 use fogon_core::room::{Leg, Walk, corner_mark, sandbags, stand_tipping, tape_mark, walked, worst_error_m};
 use fogon_testkit::assert_close;
 use proptest::prelude::*;
@@ -38,7 +39,7 @@ fn known_surfaces_ring_as_eyring_says() {
         };
         let got = reading(&plan, "sound.room.rt_mid_s");
         assert_close(got.value.unwrap(), (time(2) + time(3)) / 2.0, 1e-6, 0.0, name);
-        assert_eq!(got.from, From::Computed);
+        assert_eq!(got.from, Origin::Computed);
         // Sabine stands beside it and is never shorter.
         let sabine = got.working.inputs.iter().find(|i| i.name == "Sabine instead").unwrap().value;
         assert!(sabine > got.value.unwrap(), "{name}");
@@ -86,9 +87,9 @@ fn what_is_known_moves_the_assumed_time() {
     let (unknown, soft) = (plain_with(&[]), with("carpet_on_felt"));
     assert_close(value(&unknown, "sound.room.rt_mid_s"), 0.5, 1e-9, 0.0, "unknown");
     assert!(value(&soft, "sound.room.rt_mid_s") < 0.5);
-    assert_eq!(reading(&soft, "sound.room.rt_mid_s").from, From::Assumed);
+    assert_eq!(reading(&soft, "sound.room.rt_mid_s").from, Origin::Assumed);
     let measured = plain_with(&[("/brief/measured", json!({ "sound.room.rt_mid_s": 0.33 }))]);
-    assert_eq!(reading(&measured, "sound.room.rt_mid_s").from, From::Measured);
+    assert_eq!(reading(&measured, "sound.room.rt_mid_s").from, Origin::Measured);
     assert_eq!(value(&measured, "sound.room.rt_mid_s"), 0.33);
 }
 
@@ -167,15 +168,15 @@ proptest! {
 /// Longer arms and heavier lamps need heavier bags; a wider foot a lighter one.
 #[test]
 fn bags_follow_load_reach_and_foot() {
-    let bag = |edits: &[(&str, Value)], thing: &str| {
+    let bag = |edits: &[(&str, Value)], thing: ThingId| {
         let plan = plain_with(edits);
         sandbags(&Corner::of(&plan).unwrap()).into_iter().find(|s| s.thing == thing).unwrap().needed_kg
     };
-    let usual = bag(&[], "microphone");
-    assert!(bag(&[("/layout/microphone/support/base_m", json!([3.1, 1.5]))], "microphone") > usual);
-    assert!(bag(&[("/brief/gear/voice/mass_kg", json!(1.0))], "microphone") > usual);
-    assert!(bag(&[("/brief/gear/arm/foot_radius_m", json!(0.6))], "microphone") < usual);
-    assert_eq!(bag(&[], "camera"), 0.0, "a tripod carries its camera over its middle");
+    let usual = bag(&[], ThingId::Microphone);
+    assert!(bag(&[("/layout/microphone/support/base_m", json!([3.1, 1.5]))], ThingId::Microphone) > usual);
+    assert!(bag(&[("/brief/gear/voice/mass_kg", json!(1.0))], ThingId::Microphone) > usual);
+    assert!(bag(&[("/brief/gear/arm/foot_radius_m", json!(0.6))], ThingId::Microphone) < usual);
+    assert_eq!(bag(&[], ThingId::Camera), 0.0, "a tripod carries its camera over its middle");
 }
 
 /// Watts over power factor, over volts, over the breaker; assumed values follow the unit system and say so.
@@ -189,7 +190,7 @@ fn the_breaker_holds_what_is_plugged_in() {
             .inputs
             .iter()
             .filter(|i| ["mains", "breaker"].contains(&i.name))
-            .all(|i| i.from == From::Assumed)
+            .all(|i| i.from == Origin::Assumed)
     );
     let imperial = plain_with(&[("/brief/units", json!("imperial"))]);
     assert_close(value(&imperial, "room.mains.load_fraction"), 60.0 / 120.0 / 15.0, 1e-12, 0.0, "imperial");
@@ -210,7 +211,7 @@ fn the_breaker_holds_what_is_plugged_in() {
         * std::f64::consts::PI
         * 0.04;
     assert_close(watts.value, flux / 80.0, 5e-3, 0.0, "watts from light");
-    assert_eq!(watts.from, From::Assumed);
+    assert_eq!(watts.from, Origin::Assumed);
 }
 
 /// Worked by hand: the eyes at (2, 1.5), the lens straight ahead towards the front wall of 4 x 5 m. A window in the middle

@@ -216,7 +216,7 @@ fn clearances_do_not_depend_on_where_the_corner_is() {
         ]);
         let corner = Corner::of(&plan).unwrap();
         let things = fogon_core::corner::things(&corner);
-        things.iter().flat_map(|t| &t.parts).map(|p| corner.view.clearance_m(&p.solid)).collect::<Vec<_>>()
+        things.iter().flat_map(|t| &t.pieces).map(|p| corner.view.clearance_m(&p.solid)).collect::<Vec<_>>()
     };
     let (here, there) = (clear(0.0, 0.0), clear(0.3, 0.7));
     assert_eq!(here.len(), there.len());

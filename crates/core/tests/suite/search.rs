@@ -2,6 +2,7 @@
 
 use fogon_core::arrange::{Differs, propose, why};
 use fogon_core::assess::{Quick, quick};
+use fogon_core::finding::Rule;
 use fogon_core::plan::Plan;
 use fogon_testkit::{any_brief, box_room, set};
 use proptest::prelude::*;
@@ -89,7 +90,11 @@ fn a_fixed_desk_decides_the_facing() {
     let file = brief(&document);
     let found = propose(&file.name, &file.brief);
     assert!(found.proposals.is_empty());
-    assert!(found.obstacles.iter().any(|o| o.rule == "camera" && o.lacking > 0.1), "{:?}", found.obstacles);
+    assert!(
+        found.obstacles.iter().any(|o| o.rule == Rule::Camera && o.lacking > 0.1),
+        "{:?}",
+        found.obstacles
+    );
     assert!(found.obstacles.iter().all(|o| o.frees.contains("mark the desk as free to move")));
     set(&mut document, "/brief/room/furniture/desk/fixed", json!(false));
     assert!(!best(&document).layout.furniture.is_empty(), "then it is moved along");
@@ -114,14 +119,14 @@ fn the_amount_lacking_is_the_room_that_is_lacking() {
     };
     let tight = desk_at(4.19);
     assert!(tight.proposals.is_empty());
-    let camera = tight.obstacles.iter().find(|o| o.rule == "camera").expect("the camera lacks room");
+    let camera = tight.obstacles.iter().find(|o| o.rule == Rule::Camera).expect("the camera lacks room");
     assert!(camera.lacking > 0.05 && camera.lacking < 1.0, "{camera:?}");
     assert!(
         camera
             .sentence
             .contains(&format!("lacks {:.0} cm of room to frame this shot", 100.0 * camera.lacking))
     );
-    let lacks = |y: f64| desk_at(y).obstacles.into_iter().find(|o| o.rule == "camera").map(|o| o.lacking);
+    let lacks = |y: f64| desk_at(y).obstacles.into_iter().find(|o| o.rule == Rule::Camera).map(|o| o.lacking);
     let nearly = lacks(4.19 - camera.lacking + 0.03).expect("3 cm too little");
     assert!((nearly - 0.03).abs() < 0.005, "{nearly}");
 }

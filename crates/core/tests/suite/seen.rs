@@ -73,7 +73,7 @@ fn screens_stand_where_the_eyes_stray_least() {
         let plan = with_screen(kind, school);
         let corner = Corner::of(&plan).unwrap();
         let seen = watched(&corner).unwrap_or_else(|| panic!("{kind} has no place"));
-        assert!(in_the_way(&plan).iter().all(|f| !f.id.starts_with("legal.")), "{kind}");
+        assert!(in_the_way(&plan).iter().all(|f| !f.id.to_string().starts_with("legal.")), "{kind}");
         let (aside, up) = seen.off_lens_deg(&corner);
         assert!(aside.abs() < 2.0, "{kind}: {aside} aside");
         if kind == "field" {
@@ -141,7 +141,7 @@ fn seen_behind(kind: &str, at: [f64; 3], bearing: f64, size: [f64; 3]) -> fogon_
 fn what_stands_behind_the_head_is_told() {
     // A lamp pole straight behind the head grows out of it; a head's width aside it does not.
     let pole = |x: f64| seen_behind("lamp", [x, 0.4, 0.0], 0.0, [0.12, 0.12, 1.9]);
-    assert_eq!(pole(2.0).grows.as_deref(), Some("thing"));
+    assert_eq!(pole(2.0).grows, Some("thing".into()));
     assert_eq!(pole(2.5).grows, None);
     // A wide bookcase is large and does not grow.
     let bookcase = seen_behind("bookcase", [2.0, 0.2, 0.0], 0.0, [1.6, 0.3, 1.9]);
@@ -160,7 +160,7 @@ fn what_stands_behind_the_head_is_told() {
         "/brief/room/openings/window",
         json!({ "kind": "window", "wall": 0, "from_m": 1.3, "width_m": 0.4, "sill_m": 1.1, "height_m": 0.5 }),
     )]);
-    assert_eq!(behind(&Corner::of(&plan).unwrap()).window.as_deref(), Some("window"));
+    assert_eq!(behind(&Corner::of(&plan).unwrap()).window, Some("window".into()));
 }
 
 /// Clothes as light as the wall behind are told, where both are known.
@@ -324,7 +324,11 @@ fn second_angles_cover_and_break_no_rule() {
         json!({ "kind": "table", "position_m": [2.0, 1.95, 0], "size_m": [1.0, 0.5, 0.74], "fixed": true }),
     )]);
     let both = with_angle(&with_angle(&plan, AngleKind::Overhead).unwrap(), AngleKind::Side).unwrap();
-    assert!(in_the_way(&both).iter().all(|f| !f.id.starts_with("legal.")), "{:?}", in_the_way(&both));
+    assert!(
+        in_the_way(&both).iter().all(|f| !f.id.to_string().starts_with("legal.")),
+        "{:?}",
+        in_the_way(&both)
+    );
     let over = &both.layout.angles["overhead"];
     assert_eq!((over.position_m.0[0], over.position_m.0[1]), (2.0, 1.95));
     // S = s (u - f) / f at the bench's top, worked out here: 24 mm on 36 x 20.25 mm.

@@ -4,6 +4,7 @@
 use fogon_core::arrange::{Differs, Proposals, ground, propose};
 use fogon_core::assess::choices::choices;
 use fogon_core::corner::Corner;
+use fogon_core::plan::ThingId;
 use fogon_core::plan::{LensSchool, Plan, RigSchool, SupportKind};
 use fogon_core::room::sandbags;
 use fogon_testkit::{assert_close, box_room, set};
@@ -64,7 +65,7 @@ fn a_rolling_column_carries_camera_and_key() {
     let all = found(&document);
     let rig = all.proposals.iter().find(|p| p.differs == Differs::Rig).expect("the column is tried");
     assert_eq!(rig.plan.brief.schools.rig, RigSchool::Column);
-    assert!(in_the_way(&rig.plan).iter().all(|f| !f.id.starts_with("legal.")));
+    assert!(in_the_way(&rig.plan).iter().all(|f| !f.id.to_string().starts_with("legal.")));
     let corner = Corner::of(&rig.plan).unwrap();
     let layout = &rig.plan.layout;
     let (camera, key) = (
@@ -74,7 +75,7 @@ fn a_rolling_column_carries_camera_and_key() {
     assert_eq!(camera.base_m, key.base_m);
     // Statics by moments about the foot, worked out here: every load at its lever towards the side they pull to.
     let base = camera.base_m.unwrap().0;
-    let state = sandbags(&corner).into_iter().find(|s| s.thing == "camera").unwrap();
+    let state = sandbags(&corner).into_iter().find(|s| s.thing == ThingId::Camera).unwrap();
     let mut loads: Vec<([f64; 2], f64, f64)> = Vec::new();
     let camera_kg = corner.body.common.mass_kg + corner.lens.common.mass_kg;
     let lens = corner.view.position_m;
@@ -128,7 +129,11 @@ fn what_hangs_takes_no_floor() {
         let hung = |support: &fogon_core::plan::Support| support.kind == kind;
         assert!(layout.lights.values().any(|l| hung(&l.support)), "{to}");
         assert!(hung(&layout.camera.support) || kind == SupportKind::Wall, "an arm may not reach so far");
-        assert!(in_the_way(plan).iter().all(|f| !f.id.starts_with("legal.")), "{:?}", in_the_way(plan));
+        assert!(
+            in_the_way(plan).iter().all(|f| !f.id.to_string().starts_with("legal.")),
+            "{:?}",
+            in_the_way(plan)
+        );
         crate::by_hand::assert_legal(&serde_json::to_value(plan).unwrap());
         let separate = all
             .proposals
@@ -201,7 +206,10 @@ fn stands_tell_their_floor_and_their_strength() {
     assert_close(value(&plan, "room.key.payload_times"), 1.2, 1e-12, 0.0, "stand");
     let told = |plan: &Plan| -> Vec<String> {
         let all = fogon_core::assess::without_moves(plan).findings;
-        all.into_iter().filter(|f| f.id.ends_with("payload_times")).map(|f| f.id).collect()
+        all.into_iter()
+            .filter(|f| f.id.to_string().ends_with("payload_times"))
+            .map(|f| f.id.to_string())
+            .collect()
     };
     assert_eq!(told(&plan), ["room.key.payload_times"]);
     assert!(told(&plain_with(&[])).is_empty());
@@ -227,7 +235,7 @@ fn the_way_to_the_chair_stays_open() {
         plain_with(&all)
     };
     let barred = |plan: &Plan| {
-        in_the_way(plan).into_iter().find(|f| f.id.starts_with("legal.way")).map(|f| f.sentence)
+        in_the_way(plan).into_iter().find(|f| f.id.to_string().starts_with("legal.way")).map(|f| f.sentence)
     };
     assert_eq!(barred(&with(&[])), None);
     let stand = json!({ "gear": "lamp", "role": "practical", "position_m": [0.5, 4.2, 1.6], "dim": 1,

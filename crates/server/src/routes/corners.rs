@@ -1,18 +1,18 @@
 //! Corners kept: listed, created, read, saved, deleted.
 
 use axum::Json;
-use axum::extract::{Path, State};
+use axum::extract::State;
 use axum::http::{HeaderMap, HeaderValue, StatusCode, header};
 use axum::response::{IntoResponse, Response};
-use fogon_core::assess::{Verdict, without_moves};
+use fogon_core::assess::{Assessment, Verdict, without_moves};
 use fogon_core::plan::{Brief, BriefFile, Layout, Plan};
 use fogon_core::units::UnitSystem;
 use serde::Serialize;
 use utoipa::ToSchema;
 
-use super::{Body, Shared, blocking};
+use super::{Body, Path, Shared, blocking};
 use crate::problem::Details;
-use crate::store::{Document, Kept, Saved, Step};
+use crate::store::{Document, Entry, Kept, Saved, Step};
 
 /// A corner in the list.
 #[derive(Serialize, ToSchema)]
@@ -20,13 +20,22 @@ pub(crate) struct Listed {
     id: i64,
     revision: i64,
     name: String,
+    /// When it was last saved, ms since 1970.
+    updated_ms: i64,
+    /// What is told of it; none where it does not read.
+    told: Option<Told>,
+    /// Why it does not read or cannot be judged, in words; the rest of the list stands.
+    trouble: Option<String>,
+}
+
+/// What the list tells of a corner.
+#[derive(Serialize, ToSchema)]
+pub(crate) struct Told {
     /// Units to read it in.
     units: UnitSystem,
     /// Width, depth and height, m.
     #[schema(value_type = Vec<f64>)]
     room_m: [f64; 3],
-    /// When it was last saved, ms since 1970.
-    updated_ms: i64,
     /// None while nothing fits.
     verdict: Option<Verdict>,
     /// 0 to 1; none while nothing fits.
@@ -80,25 +89,36 @@ fn answer(status: StatusCode, kept: Kept) -> Response {
 /// All corners, the last saved first
 #[utoipa::path(get, path = "/api/v1/corners", responses((status = 200, body = Vec<Listed>)))]
 pub(crate) async fn list(State(store): State<Shared>) -> Result<Json<Vec<Listed>>, Details> {
-    blocking(move || {
-        let listed = store.all()?.into_iter().map(|kept| {
-            let Document { name, brief, layout } = kept.document;
+    blocking(move || Ok(Json(store.all()?.into_iter().map(listed).collect()))).await
+}
+
+fn listed(entry: Entry) -> Listed {
+    match entry {
+        Entry::Unreadable { id, revision, updated_ms, name, why } => {
+            tracing::error!(id, %why, "a corner does not read");
+            let trouble = Some("This version cannot read it. Nothing of it is lost.".to_owned());
+            Listed { id, revision, name, updated_ms, told: None, trouble }
+        }
+        Entry::Kept(kept) => {
+            let Kept { id, revision, updated_ms, document, .. } = *kept;
+            let Document { name, brief, layout } = document;
             let (units, room_m) = (brief.units, brief.room.dimensions_m());
-            let judged = layout.map(|layout| without_moves(&Plan::new(name.clone(), brief, layout)));
-            Listed {
-                id: kept.id,
-                revision: kept.revision,
-                name,
-                units,
-                room_m,
-                updated_ms: kept.updated_ms,
-                score: judged.as_ref().map(|j| j.score),
-                verdict: judged.map(|j| j.verdict),
-            }
-        });
-        Ok(Json(listed.collect()))
-    })
-    .await
+            let judged = layout.map(|layout| judged(&Plan::new(name.clone(), brief, layout)));
+            let trouble = matches!(judged, Some(None))
+                .then(|| "It could not be judged. This is a fault in the program.".to_owned());
+            let judged = judged.flatten();
+            let score = judged.as_ref().map(|judged| judged.score);
+            let told = Some(Told { units, room_m, score, verdict: judged.map(|judged| judged.verdict) });
+            Listed { id, revision, name, updated_ms, told, trouble }
+        }
+    }
+}
+
+/// A plan judged; none where that fails, which must not take the list with it.
+fn judged(plan: &Plan) -> Option<Assessment> {
+    std::panic::catch_unwind(|| without_moves(plan))
+        .inspect_err(|_| tracing::error!(name = plan.name, "a corner cannot be judged"))
+        .ok()
 }
 
 /// Keeps a new corner from a brief file (the best layout is found for it) or a plan file

@@ -1,6 +1,6 @@
 //! What leaves: the plan file and the set-up card.
 
-use axum::extract::{Path, Query, State};
+use axum::extract::State;
 use axum::http::{HeaderValue, StatusCode, header};
 use axum::response::{IntoResponse, Response};
 use fogon_core::card::card as make_card;
@@ -8,7 +8,7 @@ use fogon_core::plan::Plan;
 use fogon_handover::{Paper, csv, html, svg};
 use serde::Deserialize;
 
-use super::{Shared, blocking};
+use super::{Path, Query, Shared, blocking};
 use crate::problem::Details;
 
 /// How to lay a card out.
@@ -52,9 +52,9 @@ fn file_name(name: &str, ending: &str) -> String {
     responses((status = 200, body = Plan), (status = 404, body = Details, content_type = "application/problem+json")))]
 pub(crate) async fn plan_file(State(store): State<Shared>, Path(id): Path<i64>) -> Result<Response, Details> {
     blocking(move || {
-        let kept = store.get(id)?;
-        let name = file_name(&kept.document.name, "fogon.json");
-        Ok(file(kept.document.to_json() + "\n", "application/json", Some(name)))
+        // As it lies in the database: also where this version does not read it.
+        let (name, document) = store.raw(id)?;
+        Ok(file(document + "\n", "application/json", Some(file_name(&name, "fogon.json"))))
     })
     .await
 }

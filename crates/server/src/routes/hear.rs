@@ -8,7 +8,6 @@ use axum::http::{HeaderName, HeaderValue, StatusCode, header};
 use axum::response::{IntoResponse, Response};
 use fogon_core::arrange::{Variant, varied, with_treatment};
 use fogon_core::corner::Corner;
-use fogon_core::document;
 use fogon_core::plan::Plan;
 use fogon_core::problem::{Code, Problem, Problems};
 use fogon_core::sound::clap::{ImpulseSeen, clap};
@@ -17,11 +16,11 @@ use fogon_recording::{Unreadable, dry_voice, read, wav_24_bit};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use super::{Body, Shared, blocking, bytes_of};
+use super::{Sent, Shared, blocking, bytes_of};
 use crate::problem::Details;
 
 /// A corner, and in which way it is to be heard.
-#[derive(Serialize, Deserialize, ToSchema)]
+#[derive(Deserialize, ToSchema)]
 pub(crate) struct HearIn {
     /// The corner.
     plan: Plan,
@@ -33,14 +32,10 @@ pub(crate) struct HearIn {
     own_voice: bool,
 }
 
-fogon_core::shape!(HearIn, TreatmentIn);
-
-fn asked(bytes: &[u8]) -> Result<(Plan, bool), Details> {
-    let asked: HearIn = document::from_value(document::parse(bytes).map_err(Problems::from)?)?;
-    asked.plan.check()?;
-    let plan = varied(&asked.plan, asked.variant).map_err(Problems::from)?;
-    Ok((plan, asked.own_voice))
-}
+fogon_core::shape!(
+    HearIn => |asked: &HearIn| asked.plan.check(),
+    TreatmentIn => |asked: &TreatmentIn| asked.plan.check(),
+);
 
 fn unresolved() -> Details {
     Problems::from(Problem::new("layout", "ids", "ids that name gear of the brief", Code::UnknownId)).into()
@@ -60,11 +55,14 @@ fn sentence(words: &str) -> String {
 /// it. Headers tell by how much it was turned up, how loud it is now and its true peak
 #[utoipa::path(post, path = "/api/v1/hear", request_body = HearIn,
     responses((status = 200, body = Vec<u8>, content_type = "audio/wav"), (status = 409, body = Details, content_type = "application/problem+json"), (status = 422, body = Details, content_type = "application/problem+json")))]
-pub(crate) async fn sound(State(store): State<Shared>, Body(bytes): Body) -> Result<Response, Details> {
+pub(crate) async fn sound(
+    State(store): State<Shared>,
+    Sent(asked): Sent<HearIn>,
+) -> Result<Response, Details> {
     blocking(move || {
-        let (plan, own_voice) = asked(&bytes)?;
+        let plan = varied(&asked.plan, asked.variant).map_err(Problems::from)?;
         let corner = Corner::of(&plan).ok_or_else(unresolved)?;
-        let own = if own_voice { store.voice()? } else { None };
+        let own = if asked.own_voice { store.voice()? } else { None };
         let voice: Cow<'_, [f32]> = match &own {
             Some(kept) => read(kept).map_err(unreadable)?.samples.into(),
             None => dry_voice().into(),
@@ -94,9 +92,9 @@ pub(crate) async fn sound(State(store): State<Shared>, Body(bytes): Body) -> Res
 /// What a clap at the mouth would write at the microphone: its picture, its decay by band, its first reflections
 #[utoipa::path(post, path = "/api/v1/impulse", request_body = HearIn,
     responses((status = 200, body = ImpulseSeen), (status = 409, body = Details, content_type = "application/problem+json"), (status = 422, body = Details, content_type = "application/problem+json")))]
-pub(crate) async fn picture(Body(bytes): Body) -> Result<Json<ImpulseSeen>, Details> {
+pub(crate) async fn picture(Sent(asked): Sent<HearIn>) -> Result<Json<ImpulseSeen>, Details> {
     blocking(move || {
-        let (plan, _) = asked(&bytes)?;
+        let plan = varied(&asked.plan, asked.variant).map_err(Problems::from)?;
         let corner = Corner::of(&plan).ok_or_else(unresolved)?;
         clap(&corner).map(Json).ok_or_else(|| unheard(Unheard::NoMicrophone))
     })
@@ -104,7 +102,7 @@ pub(crate) async fn picture(Body(bytes): Body) -> Result<Json<ImpulseSeen>, Deta
 }
 
 /// A plan, and what is to hang or lie in it.
-#[derive(Serialize, Deserialize, ToSchema)]
+#[derive(Deserialize, ToSchema)]
 pub(crate) struct TreatmentIn {
     /// The plan.
     plan: Plan,
@@ -119,10 +117,8 @@ pub(crate) struct TreatmentIn {
 /// A plan with one more thing against the echo, in its best place
 #[utoipa::path(post, path = "/api/v1/treatment", request_body = TreatmentIn,
     responses((status = 200, body = Plan), (status = 422, body = Details, content_type = "application/problem+json")))]
-pub(crate) async fn treatment(Body(bytes): Body) -> Result<Json<Plan>, Details> {
+pub(crate) async fn treatment(Sent(asked): Sent<TreatmentIn>) -> Result<Json<Plan>, Details> {
     blocking(move || {
-        let asked: TreatmentIn = document::from_value(document::parse(&bytes).map_err(Problems::from)?)?;
-        asked.plan.check()?;
         let plan = with_treatment(&asked.plan, &asked.material, asked.width_m, asked.height_m);
         Ok(Json(plan.map_err(Problems::from)?))
     })

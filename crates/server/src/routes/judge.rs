@@ -1,7 +1,6 @@
 //! Stateless questions: judge a plan, propose layouts, say what to change, apply a change.
 
 use axum::Json;
-use axum::extract::Query;
 use axum::http::StatusCode;
 use fogon_core::arrange::{
     AngleKind, Ground, LampJob, Placed, Proposals, ground, propose as search, why, with_angle, with_light,
@@ -10,7 +9,6 @@ use fogon_core::assess::choices::{ChoiceEffect, choices as every_choice};
 use fogon_core::assess::mend::same_lamp;
 use fogon_core::assess::{Assessment, evaluate, without_moves};
 use fogon_core::corner::Corner;
-use fogon_core::document;
 use fogon_core::drawing::{
     AngleSeen, Drawing, LightSheets, SoundSheets, Style, draw_angles, draw_for, draw_light, draw_sound,
 };
@@ -25,7 +23,7 @@ use fogon_core::sound::seen::SoundSeen;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use super::{Body, blocking};
+use super::{Query, Sent, blocking};
 use crate::problem::Details;
 
 /// A plan judged, explained and drawn.
@@ -150,12 +148,18 @@ impl Drawn {
 }
 
 /// A plan and a change to it.
-#[derive(Serialize, Deserialize, ToSchema)]
+#[derive(Deserialize, ToSchema)]
 pub(crate) struct PlanChange {
     plan: Plan,
     #[schema(max_items = 400)]
     patch: Vec<PatchStep>,
 }
+
+fogon_core::shape!(
+    PlanChange => |asked: &PlanChange| asked.plan.check(),
+    OneMore => |asked: &OneMore| asked.plan.check(),
+    OneLight => |asked: &OneLight| asked.plan.check(),
+);
 
 /// Readings, findings, verdict, reasons, handles and drawings of a plan
 #[utoipa::path(post, path = "/api/v1/assess", request_body = Plan,
@@ -167,9 +171,12 @@ pub(crate) struct PlanChange {
         ("sound" = Option<bool>, Query, description = "true adds what is told of the sound"),
         ("fixes" = Option<bool>, Query, description = "false leaves out the moves that mend findings")),
     responses((status = 200, body = Judged), (status = 422, body = Details, content_type = "application/problem+json")))]
-pub(crate) async fn assess(Query(drawn): Query<Drawn>, Body(bytes): Body) -> Result<Json<Judged>, Details> {
+pub(crate) async fn assess(
+    Query(drawn): Query<Drawn>,
+    Sent(plan): Sent<Plan>,
+) -> Result<Json<Judged>, Details> {
     drawn.check()?;
-    blocking(move || Ok(Json(drawn.judge(&Plan::read(&bytes)?)?))).await
+    blocking(move || Ok(Json(drawn.judge(&plan)?))).await
 }
 
 /// One thing moved by hand as far as the rules let it go, and the plan after it judged
@@ -179,12 +186,10 @@ pub(crate) async fn assess(Query(drawn): Query<Drawn>, Body(bytes): Body) -> Res
     responses((status = 200, body = MovedOut), (status = 422, body = Details, content_type = "application/problem+json")))]
 pub(crate) async fn move_by_hand(
     Query(drawn): Query<Drawn>,
-    Body(bytes): Body,
+    Sent(asked): Sent<MoveIn>,
 ) -> Result<Json<MovedOut>, Details> {
     drawn.check()?;
     blocking(move || {
-        let asked: MoveIn = document::read(&bytes)?;
-        asked.plan.check()?;
         let moved = moved(&asked.plan, &asked.by)?;
         let judged = drawn.judge(&moved.plan)?;
         Ok(Json(MovedOut::new(moved, judged)))
@@ -195,49 +200,36 @@ pub(crate) async fn move_by_hand(
 /// What each choice of each school would change, with everything where it stands
 #[utoipa::path(post, path = "/api/v1/choices", request_body = Plan,
     responses((status = 200, body = Vec<ChoiceEffect>), (status = 422, body = Details, content_type = "application/problem+json")))]
-pub(crate) async fn choices(Body(bytes): Body) -> Result<Json<Vec<ChoiceEffect>>, Details> {
-    blocking(move || Ok(Json(every_choice(&Plan::read(&bytes)?)))).await
+pub(crate) async fn choices(Sent(plan): Sent<Plan>) -> Result<Json<Vec<ChoiceEffect>>, Details> {
+    blocking(move || Ok(Json(every_choice(&plan)))).await
 }
 
 /// Legal layouts for a brief, best first, or what forbids one
 #[utoipa::path(post, path = "/api/v1/propose", request_body = BriefFile,
     responses((status = 200, body = Proposals), (status = 422, body = Details, content_type = "application/problem+json")))]
-pub(crate) async fn propose(Body(bytes): Body) -> Result<Json<Proposals>, Details> {
-    blocking(move || {
-        let file = BriefFile::read(&bytes)?;
-        Ok(Json(search(&file.name, &file.brief)))
-    })
-    .await
+pub(crate) async fn propose(Sent(file): Sent<BriefFile>) -> Result<Json<Proposals>, Details> {
+    blocking(move || Ok(Json(search(&file.name, &file.brief)))).await
 }
 
 /// What to change: free moves first, then purchases
 #[utoipa::path(post, path = "/api/v1/changes", request_body = Plan,
     responses((status = 200, body = Changes), (status = 422, body = Details, content_type = "application/problem+json")))]
-pub(crate) async fn changes(Body(bytes): Body) -> Result<Json<Changes>, Details> {
-    blocking(move || Ok(Json(what_to_change(&Plan::read(&bytes)?)))).await
+pub(crate) async fn changes(Sent(plan): Sent<Plan>) -> Result<Json<Changes>, Details> {
+    blocking(move || Ok(Json(what_to_change(&plan)))).await
 }
 
 /// A plan with a change applied, all or nothing
 #[utoipa::path(post, path = "/api/v1/apply", request_body = PlanChange,
     responses((status = 200, body = Plan), (status = 422, body = Details, content_type = "application/problem+json")))]
-pub(crate) async fn apply(Body(bytes): Body) -> Result<Json<Plan>, Details> {
-    blocking(move || {
-        let value = document::parse(&bytes).map_err(Problems::from)?;
-        let change: PlanChange = serde_json::from_value(value).map_err(|error| {
-            let problem = Problem::new("document", error, "a plan and a patch", Code::WrongType);
-            Details::from(Problems::from(problem))
-        })?;
-        Ok(Json(apply_patch(&change.plan, &change.patch)?))
-    })
-    .await
+pub(crate) async fn apply(Sent(change): Sent<PlanChange>) -> Result<Json<Plan>, Details> {
+    blocking(move || Ok(Json(apply_patch(&change.plan, &change.patch)?))).await
 }
 
 /// The same seat and camera with lights and microphone placed anew, as after gear has changed
 #[utoipa::path(post, path = "/api/v1/place", request_body = Plan,
     responses((status = 200, body = Plan), (status = 422, body = Details, content_type = "application/problem+json")))]
-pub(crate) async fn place(Body(bytes): Body) -> Result<Json<Plan>, Details> {
+pub(crate) async fn place(Sent(plan): Sent<Plan>) -> Result<Json<Plan>, Details> {
     blocking(move || {
-        let plan = Plan::read(&bytes)?;
         let placed = fogon_core::arrange::replaced(&plan).ok_or_else(|| {
             let problem = Problem::new(
                 "layout",
@@ -253,7 +245,7 @@ pub(crate) async fn place(Body(bytes): Body) -> Result<Json<Plan>, Details> {
 }
 
 /// A plan and the second angle it is to get.
-#[derive(Serialize, Deserialize, ToSchema)]
+#[derive(Deserialize, ToSchema)]
 pub(crate) struct OneMore {
     plan: Plan,
     kind: AngleKind,
@@ -262,22 +254,12 @@ pub(crate) struct OneMore {
 /// A plan with a second angle where it breaks no rule
 #[utoipa::path(post, path = "/api/v1/angle", request_body = OneMore,
     responses((status = 200, body = Plan), (status = 422, body = Details, content_type = "application/problem+json")))]
-pub(crate) async fn angle(Body(bytes): Body) -> Result<Json<Plan>, Details> {
-    blocking(move || {
-        let value = document::parse(&bytes).map_err(Problems::from)?;
-        let asked: OneMore = serde_json::from_value(value).map_err(|error| {
-            let problem =
-                Problem::new("document", error, "a plan and a kind: overhead or side", Code::WrongType);
-            Details::from(Problems::from(problem))
-        })?;
-        asked.plan.check()?;
-        Ok(Json(with_angle(&asked.plan, asked.kind).map_err(Problems::from)?))
-    })
-    .await
+pub(crate) async fn angle(Sent(asked): Sent<OneMore>) -> Result<Json<Plan>, Details> {
+    blocking(move || Ok(Json(with_angle(&asked.plan, asked.kind).map_err(Problems::from)?))).await
 }
 
 /// A plan and the light that it is to get.
-#[derive(Serialize, Deserialize, ToSchema)]
+#[derive(Deserialize, ToSchema)]
 pub(crate) struct OneLight {
     plan: Plan,
     /// Gear id of a light at hand, or of a board as the fill.
@@ -288,29 +270,13 @@ pub(crate) struct OneLight {
 /// A plan with one more light where it breaks no rule
 #[utoipa::path(post, path = "/api/v1/light", request_body = OneLight,
     responses((status = 200, body = Plan), (status = 422, body = Details, content_type = "application/problem+json")))]
-pub(crate) async fn light(Body(bytes): Body) -> Result<Json<Plan>, Details> {
-    blocking(move || {
-        let value = document::parse(&bytes).map_err(Problems::from)?;
-        let asked: OneLight = serde_json::from_value(value).map_err(|error| {
-            let problem = Problem::new(
-                "document",
-                error,
-                "a plan, the id of a light, and a job: key, fill, back, background, practical, ceiling",
-                Code::WrongType,
-            );
-            Details::from(Problems::from(problem))
-        })?;
-        asked.plan.check()?;
-        Ok(Json(with_light(&asked.plan, &asked.gear, asked.job).map_err(Problems::from)?))
-    })
-    .await
+pub(crate) async fn light(Sent(asked): Sent<OneLight>) -> Result<Json<Plan>, Details> {
+    blocking(move || Ok(Json(with_light(&asked.plan, &asked.gear, asked.job).map_err(Problems::from)?))).await
 }
 
 /// The floor of a walk round the room with a tape, its closing error shared out
 #[utoipa::path(post, path = "/api/v1/walk", request_body = Walk,
     responses((status = 200, body = Walked), (status = 422, body = Details, content_type = "application/problem+json")))]
-pub(crate) async fn walk(Body(bytes): Body) -> Result<Json<Walked>, Details> {
-    let value = document::parse(&bytes).map_err(Problems::from)?;
-    let walk: Walk = document::from_value(value)?;
+pub(crate) async fn walk(Sent(walk): Sent<Walk>) -> Result<Json<Walked>, Details> {
     Ok(Json(walked(&walk).map_err(Problems::from)?))
 }

@@ -2,16 +2,19 @@
 
 use crate::colour::mired_shift;
 use crate::corner::Corner;
-use crate::finding::{Finding, Severity};
-use crate::light::detail::Mirrored;
-use crate::light::face::Lit;
+use crate::finding::{Finding, Note, Severity};
+use crate::light::LightReport;
+use crate::light::detail::LEAN_M;
 use crate::light::highlight::{Bright, Highlight, highlights};
+use crate::light::mirrored::Mirrored;
 use crate::light::power::{Change, Power, power};
 use crate::light::tint::Mixture;
-use crate::plan::Gel;
-use crate::reading::Reading;
+use crate::plan::{Gel, ThingId, thing_named};
+use crate::reading::{Quantity, Reading, ReadingId};
 use crate::units::{capital, decimals};
 
+/// A lack of light smaller than this is not told, stops: it would round to none.
+const TOLD_STOPS: f64 = 0.05;
 /// A window larger than this part of the picture is more than a glint. Fogon's own rule.
 const LARGE: f64 = 0.05;
 /// A practical lamp is set to so many stops over the face, the middle of half a stop to two (common practice, no
@@ -33,17 +36,18 @@ const RIM_STOPS: f64 = 2.0;
 const SPILL_FACE_STOPS: f64 = -4.0;
 const MONITOR_STOPS: f64 = -4.0;
 
-pub(super) fn notes(lit: &Lit<'_>, readings: &[Reading]) -> Vec<Finding> {
+pub(super) fn notes(lit: &LightReport<'_>, readings: &[Reading]) -> Vec<Finding> {
     let corner = lit.corner();
     let mut all: Vec<Finding> =
         highlights(corner, &lit.at_face()).iter().filter_map(|found| burnt_out(corner, found)).collect();
-    all.extend(lit.mirrored().iter().filter(|m| m.part > 0.0).map(glare));
+    all.extend(lit.mirrored().iter().filter(|m| m.part > 0.0).map(|found| glare(corner, found)));
     if let Some(mixture) = lit.mixture() {
         all.extend(mixed(mixture));
         all.extend(white_balance(corner, mixture));
     }
-    all.extend(power(lit).filter(|power| power.in_hand_stops < 0.0).map(|power| weak(corner, &power)));
-    all.extend(from_readings(readings));
+    let weak_power = power(lit).filter(|power| power.in_hand_stops < -TOLD_STOPS);
+    all.extend(weak_power.map(|power| weak(corner, &power)));
+    all.extend(from_readings(corner, readings));
     all.extend(of_lights(corner, readings));
     all
 }
@@ -63,7 +67,7 @@ pub(super) fn remedies(corner: &Corner<'_>, power: &Power) -> String {
 /// Lamps that are too weak for the settings at any dial.
 fn weak(corner: &Corner<'_>, power: &Power) -> Finding {
     Finding::new(
-        "light.power.in_hand_stops",
+        Quantity::LightPowerInHandStops,
         Severity::Consider,
         format!(
             "With every dial at full the lamps are {} stops too weak at the highest ISO before grain.",
@@ -71,96 +75,83 @@ fn weak(corner: &Corner<'_>, power: &Power) -> Finding {
         ),
     )
     .because("What the lamps lack comes back as grain.", "ISO 6400 on full frame: Fogon's own rule")
-    .on("light.power.in_hand_stops", Some(power.in_hand_stops), "stops")
+    .on(Quantity::LightPowerInHandStops, Some(power.in_hand_stops))
     .advise(remedies(corner, power))
 }
 
 /// What single lights say that have no band: cloths lit unevenly, colour that spills, a screen that lights the face.
 fn of_lights(corner: &Corner<'_>, readings: &[Reading]) -> Vec<Finding> {
-    let mut all = Vec::new();
     let source = "common practice, no source";
-    let name = |id: &str| id.split('.').nth(1).unwrap_or_default().replace('-', " ");
-    for reading in readings {
-        let Some(value) = reading.value else { continue };
-        let id = reading.id.as_ref();
-        let finding = |sentence: String| Finding::new(id.to_owned(), Severity::Consider, sentence);
-        if id.ends_with(".hot_spot_stops") && value > HOT_SPOT_STOPS {
-            let words = format!(
+    let light_of = |reading: &Reading| {
+        let thing = thing_named(corner.brief, corner.layout, reading.id.thing.as_deref()?)?;
+        corner.lights.iter().find(|light| thing == ThingId::Light(light.id.clone()))
+    };
+    let told = |reading: &Reading| {
+        let value = reading.value?;
+        let finding = |words: String| Finding::new(reading.id.clone(), Severity::Consider, words);
+        let finding = match reading.id.quantity {
+            Quantity::LightHotSpotStops if value > HOT_SPOT_STOPS => finding(format!(
                 "The cloth before the {} is {} stops brighter in its middle than in its corners.",
-                name(id),
+                light_of(reading)?.id.words(),
                 decimals(value, 1)
-            );
-            all.push(
-                finding(words)
-                    .because("A hot spot is a small, hard lamp in a large frame.", source)
-                    .on(id.to_owned(), Some(value), "stops")
-                    .advise("Move the lamp further behind the cloth."),
-            );
-        } else if id == "light.monitor.spill_stops" && value > MONITOR_STOPS {
-            all.push(
+            ))
+            .because("A hot spot is a small, hard lamp in a large frame.", source)
+            .advise("Move the lamp further behind the cloth."),
+            Quantity::LightMonitorSpillStops if value > MONITOR_STOPS => finding(format!(
+                "The screen in front of you lights your face, {} stops under the lamps.",
+                decimals(-value, 1)
+            ))
+            .because("It tints and flickers with what it shows, and mirrors in glasses.", source)
+            .advise("Turn its brightness down, or show a dark picture."),
+            Quantity::LightSpillStops if value > SPILL_FACE_STOPS => {
+                let light =
+                    light_of(reading).filter(|l| l.light.colour.is_some() || l.light.gel.is_some())?;
                 finding(format!(
-                    "The screen in front of you lights your face, {} stops under the lamps.",
+                    "Colour of the {} reaches your face, {} stops under all light there.",
+                    light.id.words(),
                     decimals(-value, 1)
                 ))
-                .because("It tints and flickers with what it shows, and mirrors in glasses.", source)
-                .on(id.to_owned(), Some(value), "stops")
-                .advise("Turn its brightness down, or show a dark picture."),
-            );
-        } else if id.ends_with(".spill_stops") && value > SPILL_FACE_STOPS {
-            let coloured = corner
-                .lights
-                .iter()
-                .find(|l| id == format!("light.{}.spill_stops", l.id))
-                .is_some_and(|l| l.light.colour.is_some() || l.light.gel.is_some());
-            if coloured {
-                all.push(
-                    finding(format!(
-                        "Colour of the {} reaches your face, {} stops under all light there.",
-                        name(id),
-                        decimals(-value, 1)
-                    ))
-                    .because(
-                        "Tinted skin looks ill; a tinted wall looks chosen.",
-                        "four stops: common practice, no source",
-                    )
-                    .on(id.to_owned(), Some(value), "stops")
-                    .advise("Turn it to the wall, flag it, or move it further behind you."),
-                );
+                .because(
+                    "Tinted skin looks ill; a tinted wall looks chosen.",
+                    "four stops: common practice, no source",
+                )
+                .advise("Turn it to the wall, flag it, or move it further behind you.")
             }
-        }
-    }
-    all
+            _ => return None,
+        };
+        Some(finding.on(reading.id.clone(), Some(value)))
+    };
+    readings.iter().filter_map(told).collect()
 }
 
 /// A lamp in the glasses, with the smallest move that clears it.
-fn glare(found: &Mirrored<'_>) -> Finding {
-    let name = found.id.replace('-', " ");
+fn glare(corner: &Corner<'_>, found: &Mirrored<'_>) -> Finding {
     let way = match (found.light, found.clear_elevation_deg) {
         (Some(_), Some(up)) => format!("Raise it to {} degrees above the eyes", decimals(up.ceil(), 0)),
         (Some(_), None) => "Raise it".to_owned(),
-        (None, _) if found.id == "screen" => "Turn its brightness down, or move it".to_owned(),
+        (None, _) if found.id == ThingId::Screen => "Turn its brightness down, or move it".to_owned(),
         (None, _) => "Draw a curtain, or turn away from it".to_owned(),
     };
-    Finding::new(
-        format!("light.{}.glare_percent", found.id),
-        Severity::Consider,
-        format!("The {name} shows in {} % of a lens of your glasses.", decimals(100.0 * found.part, 0)),
-    )
-    .because(
-        "What shines in the glasses hides the eyes.",
-        "law of reflection at a tilted, curved lens; docs/workings/light.md",
-    )
-    .on(format!("light.{}.glare_percent", found.id), Some(100.0 * found.part), "%")
-    .advise(format!("{way}; else further aside, tip the temples up by 2 to 3 mm, or turn the head."))
+    let percent = 100.0 * found.part;
+    let id = ReadingId::of(Quantity::LightGlarePercent, corner.name(&found.id));
+    let words =
+        format!("The {} shows in {} % of a lens of your glasses.", found.id.words(), decimals(percent, 0));
+    Finding::new(id.clone(), Severity::Consider, words)
+        .because(
+            "What shines in the glasses hides the eyes.",
+            "law of reflection at a tilted, curved lens; docs/workings/light.md",
+        )
+        .on(id, Some(percent))
+        .advise(format!("{way}; else further aside, tip the temples up a little, or turn the head."))
 }
 
 /// Lamps of different colours that both count on the face.
-fn mixed(mixture: &Mixture<'_>) -> Option<Finding> {
+fn mixed(mixture: &Mixture) -> Option<Finding> {
     let (apart, cool, warm) = mixture.widest().filter(|(apart, ..)| *apart >= MIXED_MIRED)?;
-    let (one, other) = (cool.light.id.replace('-', " "), warm.light.id.replace('-', " "));
+    let (one, other) = (cool.id.words(), warm.id.words());
     Some(
         Finding::new(
-            "light.mixed",
+            Note::MixedLight,
             Severity::Consider,
             format!(
                 "The {one} ({} K) and the {other} ({} K) differ by {} mired on the face.",
@@ -173,7 +164,7 @@ fn mixed(mixture: &Mixture<'_>) -> Option<Finding> {
             "No white balance suits two colours at once: one side comes out tinted.",
             "25 mired: Fogon's own rule; 5.5 are just seen: Judd 1933 (from memory)",
         )
-        .on("light.face.cct_k", Some(mixture.cct_k), "K")
+        .on(Quantity::LightFaceCctK, Some(mixture.cct_k))
         .advise(
             Gel::ALL
                 .into_iter()
@@ -196,12 +187,12 @@ fn mixed(mixture: &Mixture<'_>) -> Option<Finding> {
     )
 }
 
-fn white_balance(corner: &Corner<'_>, mixture: &Mixture<'_>) -> Option<Finding> {
+fn white_balance(corner: &Corner<'_>, mixture: &Mixture) -> Option<Finding> {
     let set = corner.layout.camera.white_balance_k;
     let off = mired_shift(set, mixture.cct_k);
     (off.abs() >= BALANCE_MIRED).then(|| {
         Finding::new(
-            "light.face.white_balance_mired",
+            Quantity::LightFaceWhiteBalanceMired,
             Severity::Consider,
             format!(
                 "The white balance is set to {} K; the light on the face is {} K: it comes out {}.",
@@ -211,35 +202,36 @@ fn white_balance(corner: &Corner<'_>, mixture: &Mixture<'_>) -> Option<Finding> 
             ),
         )
         .because("The colour of skin is the first that is seen to be wrong.", "common practice, no source")
-        .on("light.face.white_balance_mired", Some(off), "mired")
+        .on(Quantity::LightFaceWhiteBalanceMired, Some(off))
         .advise("Set the white balance to the light, then trim it on a grey card.")
     })
 }
 
 /// What single readings say that have no band of their own.
-fn from_readings(readings: &[Reading]) -> Vec<Finding> {
-    let value = |id: &str| readings.iter().find(|r| r.id == id).and_then(|r| r.value);
+fn from_readings(corner: &Corner<'_>, readings: &[Reading]) -> Vec<Finding> {
+    let value = |id: Quantity| readings.iter().find(|r| r.id == id).and_then(|r| r.value);
     let source = "common practice, no source";
     let mut all = Vec::new();
-    if let Some(stops) = value("light.face.socket_stops").filter(|stops| *stops < SOCKET_STOPS) {
+    if let Some(stops) = value(Quantity::LightFaceSocketStops).filter(|stops| *stops < SOCKET_STOPS) {
         all.push(
             Finding::new(
-                "light.face.socket_stops",
+                Quantity::LightFaceSocketStops,
                 Severity::Consider,
                 format!("An eye socket gets {} stops less light than the face.", decimals(-stops, 1)),
             )
             .because("Eyes in the dark look tired: the mark of a lamp that hangs too high.", source)
-            .on("light.face.socket_stops", Some(stops), "stops")
+            .on(Quantity::LightFaceSocketStops, Some(stops))
             .advise("Lower the key, switch a ceiling light off, or lay something white before you."),
         );
     }
-    if let Some(stops) = value("light.face.lean_stops").filter(|stops| stops.abs() > LEAN_STOPS) {
+    if let Some(stops) = value(Quantity::LightFaceLeanStops).filter(|stops| stops.abs() > LEAN_STOPS) {
         all.push(
             Finding::new(
-                "light.face.lean_stops",
+                Quantity::LightFaceLeanStops,
                 Severity::Consider,
                 format!(
-                    "Leaning in by 10 cm changes the light on the face by {} stops.",
+                    "Leaning in by {} changes the light on the face by {} stops.",
+                    corner.brief.units.gap(LEAN_M),
                     decimals(stops.abs(), 1)
                 ),
             )
@@ -247,26 +239,26 @@ fn from_readings(readings: &[Reading]) -> Vec<Finding> {
                 "A lamp near by falls off fast.",
                 "area formula; 0.3 stop shows: common practice, no source",
             )
-            .on("light.face.lean_stops", Some(stops), "stops")
+            .on(Quantity::LightFaceLeanStops, Some(stops))
             .advise("A larger lamp further off is steadier; or sit still."),
         );
     }
-    if let Some(stops) = value("light.background.stops").filter(|stops| *stops > 0.0) {
+    if let Some(stops) = value(Quantity::LightBackgroundStops).filter(|stops| *stops > 0.0) {
         all.push(
             Finding::new(
-                "light.background.stops",
+                Quantity::LightBackgroundStops,
                 Severity::Consider,
                 format!("The background comes out {} stops brighter than your face.", decimals(stops, 1)),
             )
             .because("The eye goes where it is brightest.", source)
-            .on("light.background.stops", Some(stops), "stops")
+            .on(Quantity::LightBackgroundStops, Some(stops))
             .advise("Sit further from the wall, keep the lamps off it, or hang something darker."),
         );
     }
-    if let Some(stops) = value("light.screen.evenness_stops").filter(|stops| *stops > EVEN_STOPS) {
+    if let Some(stops) = value(Quantity::LightScreenEvennessStops).filter(|stops| *stops > EVEN_STOPS) {
         all.push(
             Finding::new(
-                "light.screen.evenness_stops",
+                Quantity::LightScreenEvennessStops,
                 Severity::Consider,
                 format!("The screen behind you is lit unevenly: {} stops either way.", decimals(stops, 1)),
             )
@@ -274,14 +266,14 @@ fn from_readings(readings: &[Reading]) -> Vec<Finding> {
                 "An uneven screen keys out unevenly.",
                 "a third of a stop either way: common practice, no source",
             )
-            .on("light.screen.evenness_stops", Some(stops), "stops")
+            .on(Quantity::LightScreenEvennessStops, Some(stops))
             .advise("Light it apart from you with two lamps from both sides, or use less of it."),
         );
     }
-    if let Some(stops) = value("light.screen.spill_stops").filter(|stops| *stops > SPILL_STOPS) {
+    if let Some(stops) = value(Quantity::LightScreenSpillStops).filter(|stops| *stops > SPILL_STOPS) {
         all.push(
             Finding::new(
-                "light.screen.spill_stops",
+                Quantity::LightScreenSpillStops,
                 Severity::Consider,
                 format!(
                     "The screen throws its colour on your back, {} stops under the face.",
@@ -289,16 +281,16 @@ fn from_readings(readings: &[Reading]) -> Vec<Finding> {
                 ),
             )
             .because("Tinted hair and shoulders key out with the screen.", source)
-            .on("light.screen.spill_stops", Some(stops), "stops")
+            .on(Quantity::LightScreenSpillStops, Some(stops))
             .advise("Sit further from it, cover what the picture does not show, or add a back light."),
         );
     }
-    if let Some(stops) = value("light.screen.rim_stops").filter(|stops| *stops < RIM_STOPS)
-        && value("light.screen.spill_stops").is_some_and(|spill| spill > SPILL_STOPS)
+    if let Some(stops) = value(Quantity::LightScreenRimStops).filter(|stops| *stops < RIM_STOPS)
+        && value(Quantity::LightScreenSpillStops).is_some_and(|spill| spill > SPILL_STOPS)
     {
         all.push(
             Finding::new(
-                "light.screen.rim_stops",
+                Quantity::LightScreenRimStops,
                 Severity::Consider,
                 format!(
                     "The back light is {} stops over the screen's colour on your hair.",
@@ -306,16 +298,20 @@ fn from_readings(readings: &[Reading]) -> Vec<Finding> {
                 ),
             )
             .because("Two stops drown it.", "Fogon's own rule")
-            .on("light.screen.rim_stops", Some(stops), "stops")
+            .on(Quantity::LightScreenRimStops, Some(stops))
             .advise("Raise the back light's dial, or sit further from the screen."),
         );
     }
-    if value("light.key.catchlight_mm").is_some_and(|mm| mm <= 0.0) {
+    if value(Quantity::LightKeyCatchlightMm).is_some_and(|mm| mm <= 0.0) {
         all.push(
-            Finding::new("light.key.catchlight_mm", Severity::Consider, "The key does not show in the eyes.")
-                .because("Eyes without a catchlight look dead.", source)
-                .on("light.key.catchlight_mm", Some(0.0), "mm")
-                .advise("Lower the key, or bring it nearer to the lens."),
+            Finding::new(
+                Quantity::LightKeyCatchlightMm,
+                Severity::Consider,
+                "The key does not show in the eyes.",
+            )
+            .because("Eyes without a catchlight look dead.", source)
+            .on(Quantity::LightKeyCatchlightMm, Some(0.0))
+            .advise("Lower the key, or bring it nearer to the lens."),
         );
     }
     all
@@ -327,37 +323,32 @@ fn burnt_out(corner: &Corner<'_>, found: &Highlight) -> Option<Finding> {
     if found.margin_stops >= 0.0 || (found.what == Bright::Window && shut) {
         return None;
     }
-    let name = capital(&found.id.replace('-', " "));
-    let over = decimals(found.over_face_stops, 1);
+    let (name, over) = (found.id.words(), decimals(found.over_face_stops, 1));
     let (sentence, advice) = match found.what {
         Bright::Window => (
             format!(
-                "By day the {} burns out over {} % of the picture: {over} stops over your face.",
-                found.id.replace('-', " "),
+                "By day the {name} burns out over {} % of the picture: {over} stops over your face.",
                 decimals(100.0 * found.part, 0)
             ),
             "Shut it out with an opaque curtain, turn so that it lights you from the front, or film after dark.",
         ),
         Bright::Shade => (
-            format!("The lit {} burns out: {over} stops over your face.", found.id.replace('-', " ")),
+            format!("The lit {name} burns out: {over} stops over your face."),
             "Put in a weaker bulb or a dimmer, or leave it off.",
         ),
         Bright::Lamp => (
-            format!("{name} burns out in the picture: {over} stops over your face."),
+            format!("{} burns out in the picture: {over} stops over your face.", capital(&name)),
             "Dim it, soften it, or move it out of the picture.",
         ),
     };
+    let id = ReadingId::of(Quantity::LightHighlightStops, corner.name(&found.id));
     Some(
-        Finding::new(format!("light.{}.highlight_stops", found.id), Severity::Consider, sentence)
+        Finding::new(id.clone(), Severity::Consider, sentence)
             .because(
                 "Where nothing is left but white, the eye goes there.",
                 "saturation of ISO 12232 (from memory); 0.5 to 2 stops over the face: common practice, no source",
             )
-            .on(
-                format!("light.{}.highlight_stops", found.id),
-                Some(found.over_face_stops),
-                "stops",
-            )
+            .on(id, Some(found.over_face_stops))
             .advise(advice),
     )
 }

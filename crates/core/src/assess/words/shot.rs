@@ -2,9 +2,9 @@
 //! read beside the lens.
 
 use crate::corner::{AngleAt, Corner};
-use crate::finding::{Finding, Severity};
-use crate::plan::{FurnitureKind, MonitorSchool, Purpose, ScreenType};
-use crate::reading::Reading;
+use crate::finding::{Finding, Missing, Note, Severity, Topic};
+use crate::plan::{FurnitureKind, MonitorSchool, Purpose, ScreenType, ThingId};
+use crate::reading::{Quantity, Reading, ReadingId};
 use crate::shot::angles::{JUMP_DEG, off_axis_deg};
 use crate::shot::behind::{backdrop_margin_m, behind, has_key_screen, wants_plain};
 use crate::shot::cloth::{Moire, moire_delivered, stripes_px};
@@ -22,31 +22,29 @@ const FLICKER_PERCENT: f64 = 2.0;
 const STRETCH_SEEN_PERCENT: f64 = 5.0;
 
 pub(super) fn notes(corner: &Corner<'_>, readings: &[Reading]) -> Vec<Finding> {
-    let value = |id: &str| readings.iter().find(|r| r.id == id).and_then(|r| r.value);
+    let value = |id: Quantity| readings.iter().find(|r| r.id == id).and_then(|r| r.value);
     let mut all = Vec::new();
-    all.extend(session(corner));
-    all.extend(slow_card(corner));
     all.extend(stripes(corner));
     all.extend(script(corner));
     all.extend(no_screen(corner));
     all.extend(background(corner));
     all.extend(corner.angles.iter().filter_map(|angle| jump(corner, angle)));
-    if let Some(factor) = value("shot.recording.reframe_factor").filter(|factor| *factor < 1.0 - 1e-9) {
+    if let Some(factor) = value(Quantity::ShotRecordingReframeFactor).filter(|factor| *factor < 1.0 - 1e-9) {
         all.push(
             Finding::new(
-                "shot.recording.enlarged",
+                Note::Enlarged,
                 Severity::Consider,
                 format!("What is delivered has {} times the pixels recorded.", decimals(1.0 / factor, 2)),
             )
             .because("A picture that is enlarged is soft.", "arithmetic of the raster")
-            .on("shot.recording.reframe_factor", Some(factor), "\u{d7}")
+            .on(Quantity::ShotRecordingReframeFactor, Some(factor))
             .advise("Record larger, or deliver smaller."),
         );
     }
-    if let Some(times) = value("shot.screen.glass_times").filter(|times| *times < 1.0) {
+    if let Some(times) = value(Quantity::ShotScreenGlassTimes).filter(|times| *times < 1.0) {
         all.push(
             Finding::new(
-                "shot.screen.glass",
+                Note::Glass,
                 Severity::Consider,
                 format!(
                     "The script glass covers {} % of what the lens sees: its edge shows.",
@@ -54,17 +52,19 @@ pub(super) fn notes(corner: &Corner<'_>, readings: &[Reading]) -> Vec<Finding> {
                 ),
             )
             .because("The lens looks through the glass; beyond it stands its frame.", "geometry")
-            .on("shot.screen.glass_times", Some(times), "\u{d7}")
+            .on(Quantity::ShotScreenGlassTimes, Some(times))
             .advise(
                 "Use a larger glass, a longer lens from further back, or bring the glass nearer to the lens.",
             ),
         );
     }
-    if let Some(ripple) = value("shot.exposure.flicker_percent").filter(|ripple| *ripple > FLICKER_PERCENT) {
+    if let Some(ripple) =
+        value(Quantity::ShotExposureFlickerPercent).filter(|ripple| *ripple > FLICKER_PERCENT)
+    {
         let shutter = 1.0 / corner.layout.camera.shutter_s;
         all.push(
             Finding::new(
-                "shot.exposure.flicker_percent",
+                Quantity::ShotExposureFlickerPercent,
                 Severity::Consider,
                 format!(
                     "At 1/{} s a lamp on the mains can flicker by up to {} %.",
@@ -73,14 +73,14 @@ pub(super) fn notes(corner: &Corner<'_>, readings: &[Reading]) -> Vec<Finding> {
                 ),
             )
             .because("Lamps pulse at twice the mains frequency.", "2 %: Fogon's own rule")
-            .on("shot.exposure.flicker_percent", Some(ripple), "%")
+            .on(Quantity::ShotExposureFlickerPercent, Some(ripple))
             .advise("Choose a shutter of whole pulses, or light by daylight, batteries or a lamp that is told to be free of flicker."),
         );
     }
-    if let Some(stretch) = value("shot.frame.stretch_percent").filter(|s| *s > STRETCH_SEEN_PERCENT) {
+    if let Some(stretch) = value(Quantity::ShotFrameStretchPercent).filter(|s| *s > STRETCH_SEEN_PERCENT) {
         all.push(
             Finding::new(
-                "shot.frame.stretched",
+                Note::Stretched,
                 Severity::Consider,
                 format!(
                     "At the side of this wide picture the face comes out {} % wider.",
@@ -88,33 +88,30 @@ pub(super) fn notes(corner: &Corner<'_>, readings: &[Reading]) -> Vec<Finding> {
                 ),
             )
             .because("Away from the axis a wide lens stretches what it draws.", "perspective geometry")
-            .on("shot.frame.stretch_percent", Some(stretch), "%")
+            .on(Quantity::ShotFrameStretchPercent, Some(stretch))
             .advise("Bring the face nearer to the middle, or move back and zoom in."),
         );
     }
-    if let Some(lean) = value("shot.frame.edge_lean_deg").filter(|l| *l > LEAN_SEEN_DEG)
+    if let Some(lean) = value(Quantity::ShotFrameEdgeLeanDeg).filter(|l| *l > LEAN_SEEN_DEG)
         && let Some(what) = upright_in_view(corner)
     {
         all.push(
             Finding::new(
-                "shot.frame.verticals",
+                Note::Verticals,
                 Severity::Consider,
                 format!("The {what} will lean by up to {} degrees at the picture's edge.", decimals(lean, 1)),
             )
             .because("A tilted camera draws uprights as converging.", "perspective geometry; 3 degrees show: common practice, no source")
-            .on("shot.frame.edge_lean_deg", Some(lean), "\u{b0}")
+            .on(Quantity::ShotFrameEdgeLeanDeg, Some(lean))
             .advise("Set the lens lower or higher so that it looks level, or use a longer lens from further back."),
         );
     }
     all
 }
 
-/// How many of these stand in the way of a recording.
-pub(super) fn fixes(corner: &Corner<'_>) -> usize {
-    let stops = session(corner).filter(|finding| finding.severity == Severity::Fix);
-    let slow = usize::from(too_slow_mb_s(corner).is_some());
-    let unkeyed = corner.brief.purpose == Purpose::KeyedBackground && !has_key_screen(corner);
-    usize::from(stops.is_some()) + usize::from(unkeyed) + slow
+/// What of the shot can stand in the way and comes from no single reading.
+pub(super) fn in_the_way(corner: &Corner<'_>) -> Vec<Finding> {
+    session(corner).into_iter().chain(slow_card(corner)).chain(no_key_screen(corner)).collect()
 }
 
 /// Something upright and straight that the picture shows.
@@ -126,7 +123,7 @@ fn upright_in_view(corner: &Corner<'_>) -> Option<String> {
         sees(middle.extend(opening.sill_or_usual_m() + opening.height_or_usual_m() / 2.0))
     });
     if let Some((id, _)) = opening {
-        return Some(id.0.replace('-', " "));
+        return Some(id.words());
     }
     let tall = |kind: FurnitureKind| {
         matches!(kind, FurnitureKind::Bookcase | FurnitureKind::Cabinet | FurnitureKind::Wardrobe)
@@ -138,7 +135,7 @@ fn upright_in_view(corner: &Corner<'_>) -> Option<String> {
             let (position, _) = corner.furniture_at(id, piece);
             sees(position.with_z(position.z + piece.size_m.0[2] * 0.8))
         })
-        .map(|(id, _)| id.0.replace('-', " "))
+        .map(|(id, _)| id.words())
 }
 
 fn session(corner: &Corner<'_>) -> Option<Finding> {
@@ -166,9 +163,9 @@ fn session(corner: &Corner<'_>) -> Option<Finding> {
         ),
     };
     Some(
-        Finding::new("shot.recording.session", severity, sentence)
+        Finding::new(Note::Session, severity, sentence)
             .because("A camera that has stopped tells nobody.", "arithmetic of data rate, energy and time")
-            .on("shot.recording.session", Some(minutes), "min")
+            .beside("lasts", minutes, "min")
             .advise(advice),
     )
 }
@@ -177,7 +174,7 @@ fn slow_card(corner: &Corner<'_>) -> Option<Finding> {
     let (kept_up, asked) = too_slow_mb_s(corner)?;
     Some(
         Finding::new(
-            "shot.recording.slow-card",
+            Note::SlowCard,
             Severity::Fix,
             format!(
                 "The card keeps up {} MB/s; the camera writes {}.",
@@ -186,7 +183,7 @@ fn slow_card(corner: &Corner<'_>) -> Option<Finding> {
             ),
         )
         .because("A card that cannot keep up stops the recording.", "arithmetic of the data rate")
-        .on("shot.recording.card_speed_mb_s", Some(asked), "MB/s")
+        .on(Quantity::ShotRecordingCardSpeedMbS, Some(asked))
         .advise("Use a faster card, or a lower data rate."),
     )
 }
@@ -201,7 +198,7 @@ fn stripes(corner: &Corner<'_>) -> Option<Finding> {
     };
     Some(
         Finding::new(
-            "shot.cloth.moire",
+            Note::Moire,
             Severity::Consider,
             format!("{sentence}: a pair of them is {} recorded pixels wide.", decimals(recorded, 1)),
         )
@@ -209,7 +206,7 @@ fn stripes(corner: &Corner<'_>) -> Option<Finding> {
             "Stripes as fine as the grid of pixels beat with it.",
             "sampling theorem (Nyquist, Shannon); classes common practice, no source",
         )
-        .on("shot.cloth.stripe_px", Some(recorded), "px")
+        .on(Quantity::ShotClothStripePx, Some(recorded))
         .advise("Wear plain cloth, or change the shot size; never soften the focus."),
     )
 }
@@ -224,7 +221,7 @@ fn script(corner: &Corner<'_>) -> Option<Finding> {
     }
     Some(
         Finding::new(
-            "shot.script.beside",
+            Note::ScriptBeside,
             Severity::Consider,
             format!(
                 "Read from the {}, the eyes are {} degrees off the lens: it shows.",
@@ -236,7 +233,7 @@ fn script(corner: &Corner<'_>) -> Option<Finding> {
             "Viewers notice a gaze beside or above the lens from about 1 degree, below it from about 5.",
             "Chen, CHI 2002 (from memory)",
         )
-        .on("shot.screen.gaze_deg", Some(aside.hypot(up)), "\u{b0}")
+        .on(Quantity::ShotScreenGazeDeg, Some(aside.hypot(up)))
         .advise("Put the script just below the lens, use a script glass, or learn a sentence at a time."),
     )
 }
@@ -266,7 +263,7 @@ fn no_screen(corner: &Corner<'_>) -> Option<Finding> {
             "Put one on the shelf of owned gear, or choose another way.",
         )
     };
-    let mut finding = Finding::new("shot.screen.missing", Severity::Consider, sentence)
+    let mut finding = Finding::new(Missing::Screen, Severity::Consider, sentence)
         .because("Who cannot see the frame finds out afterwards.", "common practice, no source")
         .advise(advice);
     finding.school = Some("monitor");
@@ -278,21 +275,19 @@ fn background(corner: &Corner<'_>) -> Vec<Finding> {
     let found = behind(corner);
     let source = "common practice, no source";
     let mut all = Vec::new();
-    let consider = |id: &str, sentence: String| {
-        Finding::new(format!("shot.background.{id}"), Severity::Consider, sentence)
-    };
+    let consider = |note: Note, sentence: String| Finding::new(note, Severity::Consider, sentence);
     if let Some(id) = &found.grows {
         all.push(
-            consider("grows", format!("The {} seems to grow out of your head.", id.replace('-', " ")))
+            consider(Note::Grows, format!("The {} seems to grow out of your head.", id.words()))
                 .because("Two things that touch in the picture look like one.", source)
                 .advise("Move it, or the seat, by a head's width."),
         );
     }
     if found.small > SMALL_MOST {
         all.push(
-            consider("small-things", format!("{} small things are in view behind you.", found.small))
+            consider(Note::SmallThings, format!("{} small things are in view behind you.", found.small))
                 .because("Many small things draw the eye away; a few large ones do not.", source)
-                .on("shot.background.things", Some((found.large + found.small) as f64), "")
+                .on(Quantity::ShotBackgroundThings, Some((found.large + found.small) as f64))
                 .advise("Take some out of view, or blur them with more distance or a longer lens."),
         );
     }
@@ -301,7 +296,7 @@ fn background(corner: &Corner<'_>) -> Vec<Finding> {
         let things = if count == 1 { "1 thing is".to_owned() } else { format!("{count} things are") };
         all.push(
             consider(
-                "not-plain",
+                Note::NotPlain,
                 format!("{things} in view behind you; this purpose wants a plain background."),
             )
             .because("On such a tape nothing but you should be looked at.", source)
@@ -310,7 +305,7 @@ fn background(corner: &Corner<'_>) -> Vec<Finding> {
     }
     if let Some(id) = &found.window {
         all.push(
-            consider("window", format!("The {} is in the picture.", id.replace('-', " ")))
+            consider(Note::WindowBehind, format!("The {} is in the picture.", id.words()))
                 .because(
                     "By day a window behind a face is many stops brighter than the face.",
                     "luminance of an overcast sky against skin; common practice to keep it out",
@@ -320,7 +315,7 @@ fn background(corner: &Corner<'_>) -> Vec<Finding> {
     }
     if let Some((mirror, what)) = &found.mirrored {
         all.push(
-            consider("mirror", format!("The {} shows the {what}.", mirror.replace('-', " ")))
+            consider(Note::MirrorBehind, format!("The {} shows the {what}.", mirror.words()))
                 .because("Glass that faces the lens shows what stands beside it.", "law of reflection")
                 .advise("Turn or tilt it a little, cover it, or take it down."),
         );
@@ -328,7 +323,7 @@ fn background(corner: &Corner<'_>) -> Vec<Finding> {
     if let Some(stops) = found.alike_stops {
         all.push(
             consider(
-                "alike",
+                Note::ClothesAlike,
                 format!("What you wear is within {} stops of the wall behind you.", decimals(stops.abs(), 1)),
             )
             .because("Clothes of the background's tone melt into it.", source)
@@ -338,7 +333,7 @@ fn background(corner: &Corner<'_>) -> Vec<Finding> {
     if let Some(stops) = found.hair_stops {
         all.push(
             consider(
-                "hair",
+                Note::HairAlike,
                 format!("Your hair is within {} stops of the wall behind you.", decimals(stops.abs(), 1)),
             )
             .because("Hair of the background's tone has no outline.", source)
@@ -348,35 +343,38 @@ fn background(corner: &Corner<'_>) -> Vec<Finding> {
     if let Some(margin) = backdrop_margin_m(corner).filter(|margin| *margin < 0.0) {
         all.push(
             consider(
-                "edge",
+                Note::BackdropEdge,
                 format!("The backdrop ends {} inside the picture.", corner.brief.units.gap(margin)),
             )
             .because("An edge in view undoes a backdrop.", source)
-            .on("shot.background.backdrop_margin_m", Some(margin), "m")
+            .on(Quantity::ShotBackgroundBackdropMarginM, Some(margin))
             .advise("Bring it nearer, tighten the shot, or hang a wider one."),
         );
     }
-    if corner.brief.purpose == Purpose::KeyedBackground && !has_key_screen(corner) {
-        all.push(
-            Finding::new(
-                "shot.background.no-key-screen",
-                Severity::Fix,
-                "There is no even screen of one colour behind you to be keyed out.",
-            )
-            .because("A background is keyed out by its colour.", source)
-            .advise("Put a chroma screen on the shelf of owned gear, or tell which wall is painted so."),
-        );
-    }
     all
+}
+
+/// Nothing behind the person that could be keyed out.
+fn no_key_screen(corner: &Corner<'_>) -> Option<Finding> {
+    let missing = corner.brief.purpose == Purpose::KeyedBackground && !has_key_screen(corner);
+    missing.then(|| {
+        Finding::new(
+            Note::NoKeyScreen,
+            Severity::Fix,
+            "There is no even screen of one colour behind you to be keyed out.",
+        )
+        .because("A background is keyed out by its colour.", "common practice, no source")
+        .advise("Put a chroma screen on the shelf of owned gear, or tell which wall is painted so.")
+    })
 }
 
 /// A second angle too near to the first.
 fn jump(corner: &Corner<'_>, angle: &AngleAt<'_>) -> Option<Finding> {
     let off = off_axis_deg(corner, angle);
     (!angle.is_overhead() && off < JUMP_DEG).then(|| {
-        let name = angle.id.replace('-', " ");
+        let name = angle.id.words();
         Finding::new(
-            format!("shot.{}.jump", angle.id),
+            Topic::Jump(corner.named(ThingId::Angle(angle.id.clone()))),
             Severity::Consider,
             format!("The {name} is only {} degrees from the first camera.", decimals(off, 0)),
         )
@@ -384,7 +382,10 @@ fn jump(corner: &Corner<'_>, angle: &AngleAt<'_>) -> Option<Finding> {
             "Cut together, two angles so near look like a jump.",
             "the 30-degree rule: common practice, no source",
         )
-        .on(format!("shot.{}.off_axis_deg", angle.id), Some(off), "\u{b0}")
+        .on(
+            ReadingId::of(Quantity::ShotOffAxisDeg, corner.name(&ThingId::Angle(angle.id.clone()))),
+            Some(off),
+        )
         .advise("Walk it round to 30 degrees or more, or change the shot size as well.")
     })
 }

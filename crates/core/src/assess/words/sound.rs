@@ -2,8 +2,8 @@
 //! weak, walls that flutter, clocks that run apart.
 
 use crate::corner::Corner;
-use crate::finding::{Finding, Severity};
-use crate::reading::Reading;
+use crate::finding::{Finding, Note, Severity};
+use crate::reading::{Quantity, Reading};
 use crate::sound::absorption::{Absorption, surface_words};
 use crate::sound::gain::MUCH_DB;
 use crate::sound::{around, record, reflections};
@@ -19,38 +19,38 @@ const HOLLOW_DB: f64 = -10.0;
 const APART_FRAMES: f64 = 1.0;
 
 pub(super) fn notes(corner: &Corner<'_>, readings: &[Reading]) -> Vec<Finding> {
-    let value = |id: &str| readings.iter().find(|r| r.id == id).and_then(|r| r.value);
+    let value = |id: Quantity| readings.iter().find(|r| r.id == id).and_then(|r| r.value);
     let source = "common practice, no source";
     let absorption = Absorption::of(corner);
     let mut all = Vec::new();
-    if let Some(snr) = value("sound.microphone.snr_db").filter(|snr| *snr < NOISY_DB) {
+    if let Some(snr) = value(Quantity::SoundMicrophoneSnrDb).filter(|snr| *snr < NOISY_DB) {
         all.push(
             Finding::new(
-                "sound.microphone.snr_db",
+                Quantity::SoundMicrophoneSnrDb,
                 Severity::Consider,
                 format!("The voice is only {} dB over the noise.", decimals(snr, 0)),
             )
             .because("Below 25 dB noise is heard under the voice, and no filter takes it out clean.", source)
-            .on("sound.microphone.snr_db", Some(snr), "dB")
+            .on(Quantity::SoundMicrophoneSnrDb, Some(snr))
             .advise(quieter(corner, &absorption)),
         );
     }
-    if let Some(sti) = value("sound.microphone.speech_transmission_index").filter(|sti| *sti < CLEAR) {
+    if let Some(sti) = value(Quantity::SoundMicrophoneSpeechTransmissionIndex).filter(|sti| *sti < CLEAR) {
         all.push(
             Finding::new(
-                "sound.microphone.speech_transmission_index",
+                Quantity::SoundMicrophoneSpeechTransmissionIndex,
                 Severity::Consider,
                 format!("Room and noise leave a speech transmission index of {}.", decimals(sti, 2)),
             )
             .because("Syllables run into each other; a recording should keep 0.75.", "IEC 60268-16:2011; the limit is Fogon's own rule")
-            .on("sound.microphone.speech_transmission_index", Some(sti), "")
+            .on(Quantity::SoundMicrophoneSpeechTransmissionIndex, Some(sti))
             .advise("Bring the microphone nearer, or hang something against the echo: the list below says what gains most."),
         );
     }
-    if let Some(echo) = value("sound.microphone.desk_reflection_db").filter(|echo| *echo > HOLLOW_DB) {
+    if let Some(echo) = value(Quantity::SoundMicrophoneDeskReflectionDb).filter(|echo| *echo > HOLLOW_DB) {
         all.push(
             Finding::new(
-                "sound.microphone.desk_reflection_db",
+                Quantity::SoundMicrophoneDeskReflectionDb,
                 Severity::Consider,
                 format!("The desk throws the voice into the microphone, {} dB softer.", decimals(-echo, 0)),
             )
@@ -58,20 +58,20 @@ pub(super) fn notes(corner: &Corner<'_>, readings: &[Reading]) -> Vec<Finding> {
                 "Both together sound hollow, as through a tube.",
                 "two rays (Everest); the limit is Fogon's own rule",
             )
-            .on("sound.microphone.desk_reflection_db", Some(echo), "dB")
+            .on(Quantity::SoundMicrophoneDeskReflectionDb, Some(echo))
             .advise("Come nearer, lay a towel where the desk answers, or boom the microphone from above."),
         );
     }
     let most = record::input(corner).and_then(|thing| thing.gain_max_db).unwrap_or(MUCH_DB);
-    if let Some(gain) = value("sound.microphone.gain_db").filter(|gain| *gain > most) {
+    if let Some(gain) = value(Quantity::SoundMicrophoneGainDb).filter(|gain| *gain > most) {
         all.push(
             Finding::new(
-                "sound.microphone.gain_db",
+                Quantity::SoundMicrophoneGainDb,
                 Severity::Consider,
                 format!("The input needs {} dB of gain; {} is much.", decimals(gain, 0), decimals(most, 0)),
             )
             .because("An input turned up so far adds its own hiss.", source)
-            .on("sound.microphone.gain_db", Some(gain), "dB")
+            .on(Quantity::SoundMicrophoneGainDb, Some(gain))
             .advise("Come nearer, or use a stronger or quieter preamplifier."),
         );
     }
@@ -82,7 +82,7 @@ pub(super) fn notes(corner: &Corner<'_>, readings: &[Reading]) -> Vec<Finding> {
     {
         all.push(
             Finding::new(
-                "sound.record.drift",
+                Note::Drift,
                 Severity::Consider,
                 format!("Over a session picture and sound run about {} frames apart.", decimals(frames, 1)),
             )
@@ -126,7 +126,7 @@ fn flutter(corner: &Corner<'_>, absorption: &Absorption) -> Option<Finding> {
     let (one, other) = (surface_words(room, &one), surface_words(room, &other));
     Some(
         Finding::new(
-            "sound.room.flutter",
+            Note::Flutter,
             Severity::Consider,
             format!(
                 "A clap flutters between the {one} and the {other}, {} apart.",

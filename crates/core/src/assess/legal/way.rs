@@ -1,9 +1,9 @@
 //! The way from a door to the chair: 0.60 m wide, past everything that stands or hangs in it. A grid of places where a
 //! person fits, flooded from the doors.
 
-use crate::corner::{Corner, Kind, Thing, exit_spaces};
-use crate::geometry::{DVec2, beyond_m, hull, inside};
-use crate::plan::OpeningKind;
+use crate::corner::{Corner, Kind, Thing, What, exit_spaces};
+use crate::geometry::{DVec2, beyond_m, hull, inside, whole_steps};
+use crate::plan::{OpeningKind, ThingId};
 
 /// Half the width of the way, m, less what the grid takes (0.60 m: common practice, no source).
 const HALF_M: f64 = 0.27;
@@ -28,7 +28,7 @@ struct Grid {
 impl Grid {
     fn new(corner: &Corner<'_>) -> Self {
         let [width, depth, _] = corner.room_m;
-        let count = |side: f64| (side / STEP_M).floor().max(1.0) as usize + 1;
+        let count = |side: f64| whole_steps(side, STEP_M).max(1) + 1;
         let (columns, rows) = (count(width), count(depth));
         let room = &corner.brief.room;
         let low = !room.slopes.is_empty() || !room.beams.is_empty();
@@ -117,9 +117,9 @@ pub(super) fn barred_by<'a>(corner: &Corner<'_>, things: &'a [Thing]) -> Option<
     for thing in own {
         block(&mut bare, thing);
     }
-    let barred = |without: Option<&str>| {
+    let barred = |without: Option<&ThingId>| {
         let mut grid = bare.clone();
-        for thing in put.iter().filter(|thing| Some(thing.id.as_str()) != without) {
+        for thing in put.iter().filter(|thing| Some(&thing.id) != without) {
             block(&mut grid, thing);
         }
         !arrives(corner, &grid, &doors)
@@ -132,7 +132,7 @@ pub(super) fn barred_by<'a>(corner: &Corner<'_>, things: &'a [Thing]) -> Option<
 
 fn block(grid: &mut Grid, thing: &Thing) {
     // Under a desk nobody walks: its top stands for all of it.
-    for part in thing.parts.iter().filter(|part| part.what != "leg") {
+    for part in thing.pieces.iter().filter(|part| part.what != What::Leg) {
         let (low, _) = part.solid.bounds();
         if low.z < HEAD_M {
             let flat: Vec<DVec2> = part.solid.corners().iter().map(|p| p.truncate()).collect();

@@ -1,18 +1,14 @@
-//! What reaches the face: every lamp by the area formula, less what stands in its way; every board by one bounce; the
-//! room by radiosity (docs/workings/light.md).
+//! What shines in a corner and what of it reaches a place: every lamp by the area formula, less what stands in its way;
+//! every board by one bounce; the room by radiosity (docs/workings/light.md). What is told of it stands beside.
 
-use std::cell::OnceCell;
 use std::sync::Arc;
 
-use super::detail::Mirrored;
-use super::head::Facet;
-use super::tint::Mixture;
 use super::{apparent, bounce, cloth};
-use crate::corner::{Corner, Kind, LightAt, Source, bounds, things};
+use crate::corner::{Corner, Kind, LightAt, Source, What, bounds, things};
 use crate::geometry::{DVec2, DVec3};
-use crate::photometry::{Blockers, Enclosure, Face, Glow, Source as Shining, Surroundings, sky};
-use crate::plan::{Brief, OpeningKind};
-use crate::reading::From;
+use crate::photometry::{Blockers, Emitter, Enclosure, Face, Glow, Source as Shining, Surroundings, sky};
+use crate::plan::{Brief, Id, OpeningKind, ThingId};
+use crate::reading::{Origin, Quantity};
 
 /// A board is sampled at these places along each side, with these weights: Gauss and Legendre's, of four.
 const BOARD: [(f64, f64); 4] = [
@@ -46,7 +42,7 @@ impl FaceLight {
 }
 
 /// A corner's light, ready to be read off anywhere.
-pub struct Lit<'a> {
+pub struct LightField<'a> {
     corner: &'a Corner<'a>,
     /// Every face that shines, with the number of the light that it belongs to, windows after the lights.
     shining: Vec<(usize, Shining)>,
@@ -56,13 +52,51 @@ pub struct Lit<'a> {
     at_face: FaceLight,
     /// What each light gives straight at the eyes, towards the lens, lx; windows after the lights.
     each_lx: Vec<f64>,
+    /// What the room throws back of the windows' light there, lx.
+    windows_bounce_lx: f64,
     at_eyes: Surroundings,
-    facets: OnceCell<Vec<Facet>>,
-    mirrored: OnceCell<Vec<Mirrored<'a>>>,
-    mixture: OnceCell<Option<Mixture<'a>>>,
 }
 
-impl<'a> Lit<'a> {
+/// A face that lights the room, with its flux.
+struct RoomFace {
+    face: Face,
+    flux_lm: f64,
+    screen: Option<Vec<DVec3>>,
+}
+
+impl RoomFace {
+    fn whole(face: Face) -> Self {
+        Self { flux_lm: face.flux_lm(), face, screen: None }
+    }
+
+    fn emitter(&self) -> Emitter<'_> {
+        Emitter { face: &self.face, flux_lm: self.flux_lm, screen: self.screen.as_deref() }
+    }
+}
+
+/// The faces of a lamp, each with whom it belongs to among what stands in the light; and what the room gets of it.
+fn lamp_faces(light: &LightAt<'_>, owners: &Owners) -> (Vec<Shining>, Vec<RoomFace>) {
+    let own = owners.of(light.id);
+    let lamp = light.face();
+    let Some((gear, _)) = light.cloth else {
+        return (vec![Shining::new(lamp.clone(), own)], vec![RoomFace::whole(lamp)]);
+    };
+    let hung = cloth::lit(&light.dark_face(), &lamp, gear);
+    let mut faces: Vec<Shining> =
+        hung.pieces.iter().map(|piece| Shining::new(piece.clone(), owners.cloth_of(light.id))).collect();
+    let missed_lm = (lamp.flux_lm() - hung.caught_lm).max(0.0);
+    let outline = hung.front.outline.clone();
+    // What passes beside the cloth goes on; the cloth stands in the way of the rest.
+    faces.push(Shining::new(lamp.clone(), own));
+    let room = vec![
+        RoomFace::whole(hung.front),
+        RoomFace::whole(hung.back),
+        RoomFace { face: lamp, flux_lm: missed_lm, screen: Some(outline) },
+    ];
+    (faces, room)
+}
+
+impl<'a> LightField<'a> {
     /// Lamps, boards and windows, what stands in their light, and the room under them; `None` without any light.
     pub fn of(corner: &'a Corner<'a>) -> Option<Self> {
         let windows = windows(corner);
@@ -70,27 +104,26 @@ impl<'a> Lit<'a> {
             return None;
         }
         let (blockers, owners) = blockers(corner);
-        let owner = |light: &LightAt<'_>| owners.iter().position(|id| id == light.id);
         let mut shining = Vec::with_capacity(corner.lights.len() + windows.len());
         // What the room gets its light from.
         let mut for_room = Vec::with_capacity(shining.capacity());
         for (number, light) in corner.lights.iter().enumerate() {
-            if !matches!(light.source, Source::Lamp(_)) {
-                continue;
+            if matches!(light.source, Source::Lamp(_)) {
+                let (faces, room) = lamp_faces(light, &owners);
+                shining.extend(faces.into_iter().map(|face| (number, face)));
+                for_room.extend(room);
             }
-            let faces = cloth::faces(light);
-            for_room.extend(cloth::whole(light, &faces));
-            shining.extend(faces.into_iter().map(|face| (number, Shining::new(face, owner(light)))));
         }
+        let of_lamps = for_room.len();
         let first = corner.lights.len();
         for (number, window) in windows.into_iter().enumerate() {
-            for_room.push(window.clone());
+            for_room.push(RoomFace::whole(window.clone()));
             shining.push((first + number, Shining::new(window, None)));
         }
         let direct = shining.len();
         for (number, light) in corner.lights.iter().enumerate() {
             let Source::Board(board) = light.source else { continue };
-            let own = owner(light);
+            let own = owners.of(light.id);
             let face = light.dark_face();
             let matt = board.reflectance * (1.0 - board.mirror_part);
             let lit = lit_board(face, matt, |point, normal| {
@@ -110,9 +143,17 @@ impl<'a> Lit<'a> {
             shining.extend(images.into_iter().map(|image| (number, image)));
         }
         let enclosure = bounce::enclosure(corner.brief);
-        let glow = enclosure.lit_by(for_room.iter());
+        let glow = enclosure.lit_by(for_room.iter().map(RoomFace::emitter));
         let at_eyes = enclosure.seen_from(&glow, corner.eyes_m);
-        let mut lit = Self {
+        let windows_bounce_lx = match of_lamps {
+            all if all == for_room.len() => 0.0,
+            0 => at_eyes.illuminance_lx(corner.to_lens()),
+            _ => {
+                let of_windows = enclosure.lit_by(for_room[of_lamps..].iter().map(RoomFace::emitter));
+                enclosure.illuminance_lx(&of_windows, corner.eyes_m, corner.to_lens())
+            }
+        };
+        let mut field = Self {
             corner,
             shining,
             blockers,
@@ -120,14 +161,12 @@ impl<'a> Lit<'a> {
             glow,
             at_face: FaceLight::DARK,
             each_lx: Vec::new(),
+            windows_bounce_lx,
             at_eyes,
-            facets: OnceCell::new(),
-            mirrored: OnceCell::new(),
-            mixture: OnceCell::new(),
         };
-        lit.each_lx = lit.each_lx(corner.eyes_m, corner.to_lens());
-        lit.at_face = lit.towards_lens_and_cheeks();
-        Some(lit)
+        field.each_lx = field.each_lx(corner.eyes_m, corner.to_lens());
+        field.at_face = field.towards_lens_and_cheeks();
+        Some(field)
     }
 
     /// The corner that is lit.
@@ -141,21 +180,6 @@ impl<'a> Lit<'a> {
 
     pub(super) fn blockers(&self) -> &Blockers {
         &self.blockers
-    }
-
-    /// What shows in the glasses.
-    pub fn mirrored(&self) -> &[Mirrored<'a>] {
-        self.mirrored.get_or_init(|| super::detail::mirrored(self.corner))
-    }
-
-    /// What the lamps mix to on the face; `None` where no lamp shines.
-    pub fn mixture(&self) -> Option<&Mixture<'a>> {
-        self.mixture.get_or_init(|| super::tint::mixture(self)).as_ref()
-    }
-
-    /// The light on every part of the head, against that on a surface which faces the lens.
-    pub fn facets(&self) -> &[Facet] {
-        self.facets.get_or_init(|| super::head::facets(self))
     }
 
     /// What each light gives straight at a point, lx; windows after the lights.
@@ -195,9 +219,14 @@ impl<'a> Lit<'a> {
         own.map(|(_, s)| s.illuminance_lx(point, normal, &self.blockers, None)).sum()
     }
 
-    /// What the windows give straight at the eyes, towards the lens, lx.
+    /// What each window gives straight at the eyes, towards the lens, lx, in the order of their ids.
+    pub fn each_window_lx(&self) -> impl Iterator<Item = f64> {
+        self.each_lx.iter().skip(self.corner.lights.len()).copied()
+    }
+
+    /// What the windows give the eyes, towards the lens, straight and by way of the room, lx: it goes with no dial.
     pub fn windows_lx(&self) -> f64 {
-        self.each_lx.iter().skip(self.corner.lights.len()).sum()
+        self.each_window_lx().sum::<f64>() + self.windows_bounce_lx
     }
 
     /// The faces that shine: of lamps and windows, then of boards with what falls on them.
@@ -274,19 +303,46 @@ fn windows(corner: &Corner<'_>) -> Vec<Face> {
         .collect()
 }
 
-/// What may stand in the light, with the ids of the things by number. The head is what is lit; a glass lets light pass.
-fn blockers(corner: &Corner<'_>) -> (Blockers, Vec<String>) {
+/// Numbers of the things that may stand in the light.
+struct Owners {
+    things: Vec<ThingId>,
+    /// Lights whose cloth has a number of its own, and that number.
+    cloths: Vec<(Id, usize)>,
+}
+
+impl Owners {
+    fn of(&self, light: &Id) -> Option<usize> {
+        self.things.iter().position(|thing| matches!(thing, ThingId::Light(id) if id == light))
+    }
+
+    fn cloth_of(&self, light: &Id) -> Option<usize> {
+        self.cloths.iter().find(|(id, _)| id == light).map(|(_, number)| *number)
+    }
+}
+
+/// What may stand in the light. The head is what is lit; a glass lets light pass; a cloth stands before its own lamp.
+fn blockers(corner: &Corner<'_>) -> (Blockers, Owners) {
     let mut blockers = Blockers::default();
     let all = things(corner);
+    let clothed = corner.lights.iter().filter(|light| light.cloth.is_some());
+    let cloths: Vec<(Id, usize)> =
+        clothed.enumerate().map(|(number, light)| (light.id.clone(), all.len() + number)).collect();
     for (owner, thing) in all.iter().enumerate().filter(|(_, thing)| !thing.glass) {
-        for part in thing.parts.iter().filter(|p| thing.kind != Kind::Person || p.what != "head") {
-            blockers.add(&part.solid, owner);
+        let cloth = match &thing.id {
+            ThingId::Light(own) => cloths.iter().find(|(id, _)| id == own).map(|(_, number)| *number),
+            _ => None,
+        };
+        let shades = |what: What| thing.kind != Kind::Person || what != What::Head;
+        for (index, piece) in thing.pieces.iter().enumerate().filter(|(_, piece)| shades(piece.what)) {
+            // Of a lamp with a cloth the cloth comes first.
+            let number = cloth.filter(|_| index == 0).unwrap_or(owner);
+            blockers.add(&piece.solid, number);
         }
     }
     for bound in bounds(&corner.brief.room, 0.0) {
         blockers.add(&bound.solid, NO_ONE);
     }
-    (blockers, all.into_iter().map(|thing| thing.id).collect())
+    (blockers, Owners { things: all.into_iter().map(|thing| thing.id).collect(), cloths })
 }
 
 /// A white board under the lamps: L = rho E / pi with E the mean over the board.
@@ -304,16 +360,16 @@ pub fn lit_board(mut board: Face, reflectance: f64, lit_lx: impl Fn(DVec3, DVec3
 }
 
 /// Light on the face towards the lens, lx: as measured, else as computed.
-pub fn towards_lens_lx(corner: &Corner<'_>, computed: &FaceLight) -> (f64, From) {
-    match corner.brief.measured.get("light.face.illuminance_lx") {
-        Some(measured) if *measured > 0.0 => (*measured, From::Measured),
-        _ => (computed.camera_lx, From::Computed),
+pub fn towards_lens_lx(corner: &Corner<'_>, computed: &FaceLight) -> (f64, Origin) {
+    match corner.brief.measured_value(Quantity::LightFaceIlluminanceLx) {
+        Some(measured) if measured > 0.0 => (measured, Origin::Measured),
+        _ => (computed.camera_lx, Origin::Computed),
     }
 }
 
 /// Everything that reaches the face.
 pub fn at_face(corner: &Corner<'_>) -> FaceLight {
-    Lit::of(corner).map_or(FaceLight::DARK, |lit| lit.at_face())
+    LightField::of(corner).map_or(FaceLight::DARK, |lit| lit.at_face())
 }
 
 /// Area-weighted reflectance of the room's surfaces, and whether any of it had to be assumed.

@@ -1,0 +1,404 @@
+//! The sentence, reason and advice for a reading that a band calls fair or poor.
+
+use std::borrow::Cow;
+
+use super::light::remedies;
+use super::safety::MAINS_CAUTION;
+use crate::assess::bands::{Row, band_of};
+use crate::corner::{Corner, is_worn};
+use crate::finding::{Finding, Severity};
+use crate::light::LightField;
+use crate::plan::{LensSchool, LightSchool, Mounting, Posture};
+use crate::reading::{Banded, Reading};
+use crate::units::decimals;
+
+/// A lens whose longest focal length is no more than this times its shortest does not zoom.
+const ZOOM: f64 = 1.02;
+
+/// What is said of one reading.
+struct Said {
+    sentence: String,
+    reason: &'static str,
+    advice: Cow<'static, str>,
+}
+
+fn said(sentence: String, reason: &'static str, advice: impl Into<Cow<'static, str>>) -> Said {
+    Said { sentence, reason, advice: advice.into() }
+}
+
+/// The finding of a reading that is not good.
+pub(super) fn finding(
+    corner: &Corner<'_>,
+    lit: Option<&LightField<'_>>,
+    reading: &Reading,
+    severity: Severity,
+) -> Option<Finding> {
+    let banded = reading.id.quantity.banded()?;
+    let words = Words::of(corner, lit, reading).said(banded);
+    let mut finding = Finding::new(reading.id.clone(), severity, words.sentence)
+        .because(words.reason, reading.working.source)
+        .on(reading.id.clone(), reading.value)
+        .advise(words.advice);
+    finding.school = band_of(reading.id.quantity, &Row::of(corner)).1;
+    Some(match banded {
+        Banded::RoomMainsLoadFraction => finding.caution(MAINS_CAUTION),
+        _ => finding,
+    })
+}
+
+/// One reading and what its words depend on.
+struct Words<'a> {
+    corner: &'a Corner<'a>,
+    lit: Option<&'a LightField<'a>>,
+    value: f64,
+    /// Below the good part of the band.
+    low: bool,
+}
+
+impl<'a> Words<'a> {
+    fn of(corner: &'a Corner<'a>, lit: Option<&'a LightField<'a>>, reading: &Reading) -> Self {
+        let value = reading.value.unwrap_or(0.0);
+        let low = reading.band.and_then(|band| band[1].or(band[0])).is_some_and(|good| value < good);
+        Self { corner, lit, value, low }
+    }
+
+    /// One word where the value is too low, another where it is too high.
+    fn low_or<T>(&self, low: T, high: T) -> T {
+        if self.low { low } else { high }
+    }
+
+    fn percent(&self) -> String {
+        decimals(100.0 * self.value.abs(), 0)
+    }
+
+    /// The value without its sign, to so many decimals.
+    fn size(&self, digits: usize) -> String {
+        decimals(self.value.abs(), digits)
+    }
+
+    fn length(&self, metres: f64) -> String {
+        self.corner.brief.units.length(metres)
+    }
+
+    /// Sit, or stand.
+    fn be(&self) -> &'static str {
+        match self.corner.brief.person.posture {
+            Posture::Seated => "Sit",
+            Posture::Standing => "Stand",
+        }
+    }
+
+    fn zooms(&self) -> bool {
+        self.corner.lens.focal_max_mm > self.corner.lens.focal_min_mm * ZOOM
+    }
+
+    fn said(&self, banded: Banded) -> Said {
+        match banded {
+            Banded::ShotFrameHeightErrorPercent
+            | Banded::ShotFrameHeadroomFraction
+            | Banded::ShotFrameEyeLineError
+            | Banded::ShotFrameShoulderFraction
+            | Banded::ShotFrameLookRoomFraction => self.framed(banded),
+            Banded::ShotCameraViewAngleDeg
+            | Banded::ShotCameraDistanceM
+            | Banded::ShotFocusFrontToleranceM
+            | Banded::ShotBackgroundBlurPercent
+            | Banded::ShotExposureFullFrameIso
+            | Banded::ShotSeatGazeDeg => self.shot(banded),
+            Banded::RoomBackgroundBehindM | Banded::RoomMainsLoadFraction | Banded::SoundRoomRtMidS => {
+                self.room(banded)
+            }
+            Banded::LightKeyAzimuthDeg
+            | Banded::LightKeyElevationDeg
+            | Banded::LightKeyAngularSizeDeg
+            | Banded::LightFaceExposureStops
+            | Banded::LightFaceRatio
+            | Banded::LightFlareMarginDeg => self.light(banded),
+            Banded::SoundMicrophoneDistanceM => self.microphone_distance(),
+            Banded::SoundMicrophoneGainOverCameraDb => said(
+                format!("The voice is only {} dB louder than at the camera.", decimals(self.value, 1)),
+                "Each halving of the distance brings 6 dB of voice over the room.",
+                "Bring the microphone off the camera, to a hand-span or two from the mouth.",
+            ),
+        }
+    }
+
+    fn framed(&self, banded: Banded) -> Said {
+        let tilt = self.low_or("Tilt the camera up a little.", "Tilt the camera down a little.");
+        let back = if self.zooms() {
+            "Move the camera back, or use a shorter focal length."
+        } else {
+            "Move the camera back."
+        };
+        match banded {
+            Banded::ShotFrameHeadroomFraction => said(
+                format!("Headroom is {} % of the picture.", decimals(100.0 * self.value, 0)),
+                "Too much empty space sinks the head; too little cuts it.",
+                tilt,
+            ),
+            Banded::ShotFrameEyeLineError => said(
+                format!(
+                    "The eyes sit {} % of the picture too {}.",
+                    self.percent(),
+                    self.low_or("high", "low")
+                ),
+                "Eyes are what the viewer looks for first.",
+                tilt,
+            ),
+            Banded::ShotFrameShoulderFraction => said(
+                format!("The shoulders fill {} % of the width.", self.percent()),
+                "In a vertical picture the shoulders are cut first.",
+                back,
+            ),
+            Banded::ShotFrameLookRoomFraction => said(
+                format!("The eyes have {} % of the width to look into.", self.percent()),
+                "Eyes that leave the lens look at something: the picture gives it room.",
+                self.low_or(
+                    "Turn the camera towards what the eyes look at.",
+                    "Turn the camera a little away from what the eyes look at.",
+                ),
+            ),
+            _ => said(
+                format!(
+                    "The picture frames {} % {} than this shot wants.",
+                    self.size(0),
+                    self.low_or("less", "more")
+                ),
+                "Shot size is what the viewer reads as distance.",
+                if self.low {
+                    back
+                } else if self.zooms() {
+                    "Move the camera nearer, or use a longer focal length."
+                } else {
+                    "Move the camera nearer."
+                },
+            ),
+        }
+    }
+
+    fn shot(&self, banded: Banded) -> Said {
+        match banded {
+            Banded::ShotCameraViewAngleDeg => said(
+                if self.value.abs() < 0.5 {
+                    "The lens is level with the eyes.".to_owned()
+                } else {
+                    let way = if self.value > 0.0 { "down on you" } else { "up at you" };
+                    format!("The lens looks {way} by {} degrees.", self.size(0))
+                },
+                "Level with the eyes is how people talk to each other.",
+                "Set the lens at eye height.",
+            ),
+            Banded::ShotCameraDistanceM => self.distance(),
+            Banded::ShotFocusFrontToleranceM => {
+                let units = self.corner.brief.units;
+                let lean = units.gap(self.corner.brief.person.lean().0);
+                said(
+                    format!(
+                        "Leaning in by {lean}, the eyes go soft: {} of depth are lacking.",
+                        units.gap(self.value)
+                    ),
+                    "Without face tracking, focus must hold while you lean.",
+                    if self.corner.body.face_tracking {
+                        "Stop down, move the camera back, or turn face tracking on."
+                    } else {
+                        "Stop down, or move the camera back."
+                    },
+                )
+            }
+            Banded::ShotBackgroundBlurPercent => said(
+                format!(
+                    "The background is {}: blur is {} % of the width.",
+                    self.low_or("nearly as sharp as you are", "melted away"),
+                    decimals(self.value, 1)
+                ),
+                "Blur parts a person from the wall behind.",
+                if self.low {
+                    let open = self.be();
+                    format!("{open} further from the wall, open the aperture, or use a longer lens.")
+                } else {
+                    "Stop down a little.".to_owned()
+                },
+            ),
+            Banded::ShotExposureFullFrameIso => said(
+                format!("The noise will be that of ISO {} on full frame.", decimals(self.value, 0)),
+                "Above about 6400 grain shows in skin.",
+                "Bring more light to the face: a stronger or nearer key, or a wider aperture.",
+            ),
+            _ => said(
+                format!("The eyes look {} degrees beside the lens.", decimals(self.value, 0)),
+                "An audition is read to someone close beside the lens.",
+                "Place the reader's eyes 5 to 12 degrees beside the lens, at its height.",
+            ),
+        }
+    }
+
+    fn distance(&self) -> Said {
+        let far = self.corner.brief.schools.lens == LensSchool::FarAndLong;
+        let advice = match (self.low, self.zooms()) {
+            (true, true) if far => {
+                "Move the camera back and zoom in, or choose the school of the near, wide lens."
+            }
+            (true, false) if far => {
+                "Use a longer lens from further back, or choose the school of the near, wide lens."
+            }
+            (true, true) => "Move the camera back and zoom in.",
+            (true, false) => "Use a longer lens from further back.",
+            (false, true) => "Move the camera nearer and zoom out.",
+            (false, false) => "Use a wider lens from nearer.",
+        };
+        let says = self.low_or("near enough to enlarge the nose", "further than the shot needs");
+        said(
+            format!("The lens is {} from the eyes: {says}.", self.length(self.value)),
+            "Perspective depends on distance alone.",
+            advice,
+        )
+    }
+
+    fn room(&self, banded: Banded) -> Said {
+        match banded {
+            Banded::RoomBackgroundBehindM => said(
+                format!("The wall is {} behind you.", self.length(self.value)),
+                "Distance to the background is the most visible free improvement.",
+                format!(
+                    "{} further from the wall, or turn the corner so that the room's length lies behind you.",
+                    self.be()
+                ),
+            ),
+            Banded::RoomMainsLoadFraction => said(
+                format!("The lamps draw {} % of what the breaker holds.", self.percent()),
+                "Hours of load above 80 % heat a circuit.",
+                "Move some of it to another circuit, or use more efficient lamps.",
+            ),
+            _ => {
+                let sounds = match self.value {
+                    _ if self.low => "very dry",
+                    s if s > 0.6 => "echoey",
+                    _ => "live",
+                };
+                said(
+                    format!("The room rings {} s: {sounds}.", decimals(self.value, 2)),
+                    "0.2 to 0.4 s lets a voice sound close.",
+                    self.low_or(
+                        "Nothing needs doing; a little less absorption would sound more natural.",
+                        "Hang blankets or a heavy curtain, lay a rug, or film where there is a bed or a full bookcase.",
+                    ),
+                )
+            }
+        }
+    }
+
+    fn light(&self, banded: Banded) -> Said {
+        let brief = self.corner.brief;
+        let ring = brief.schools.lights == LightSchool::Ring;
+        match banded {
+            Banded::LightKeyAzimuthDeg => {
+                let says = self.low_or("the face goes flat", "half the face goes dark");
+                let (reason, advice) = if ring {
+                    ("A ring lights evenly only round the lens.", "Put the ring round the lens.")
+                } else if brief.windows_shine() {
+                    (
+                        "A window from the side models a face.",
+                        "Turn so that the window is 30 to 90 degrees to the side of the lens.",
+                    )
+                } else {
+                    (
+                        "30 to 45 degrees model a face.",
+                        "Put the key 30 to 45 degrees to the side of the lens.",
+                    )
+                };
+                let says = if ring { "its shadow shows at one side" } else { says };
+                said(
+                    format!("The key is {} degrees off the lens axis: {says}.", self.size(0)),
+                    reason,
+                    advice,
+                )
+            }
+            Banded::LightKeyElevationDeg => {
+                let side = if self.value < 0.0 { "below" } else { "above" };
+                let says = match (ring, self.low, self.value < 0.0) {
+                    (true, ..) => "the ring is not round the lens",
+                    (_, true, true) => "light from below looks wrong",
+                    (_, true, false) => "a little low",
+                    (_, false, _) => "eye sockets go dark",
+                };
+                said(
+                    format!("The key is {} degrees {side} the eyes: {says}.", self.size(0)),
+                    "Daylight comes from above, and not from overhead.",
+                    if ring {
+                        "Put the ring round the lens."
+                    } else {
+                        self.low_or("Raise the key.", "Lower the key, or move it away.")
+                    },
+                )
+            }
+            Banded::LightKeyAngularSizeDeg => said(
+                format!(
+                    "From the face the key is {} degrees wide: {}.",
+                    decimals(self.value, 0),
+                    if self.value < 5.0 { "hard shadows" } else { "fairly hard shadows" }
+                ),
+                "Softness is the size of the source as the face sees it.",
+                "Bring the key nearer, or put a larger modifier on it.",
+            ),
+            Banded::LightFaceExposureStops => said(
+                format!("The face is {} stops {}.", self.size(1), self.low_or("too dark", "too bright")),
+                "Everything else in the picture is judged against the face.",
+                if self.low {
+                    self.dark_advice()
+                } else {
+                    "Dim the lamps, lower the ISO, or add a neutral-density filter.".into()
+                },
+            ),
+            Banded::LightFaceRatio => said(
+                format!(
+                    "The lit side has {} times the light of the shadow side: {}.",
+                    decimals(self.value, 1),
+                    self.low_or("flat", "dramatic")
+                ),
+                match brief.schools.lights {
+                    LightSchool::Ring | LightSchool::Even => "This school wants both sides nearly alike.",
+                    _ => "2 to 4 shapes a face and keeps it friendly.",
+                },
+                self.low_or(
+                    "Dim the fill or move it away; in a white room, move the key further to the side.",
+                    "Add a board or a dim lamp opposite the key.",
+                ),
+            ),
+            _ => said(
+                format!("The back light is {} degrees too near the lens axis.", self.size(0)),
+                "Light that strikes the lens veils the picture.",
+                "Move the back light up or aside, or hood the lens.",
+            ),
+        }
+    }
+
+    /// What would mend a face that is too dark: what the settings allow, else the smallest change to the lamps.
+    fn dark_advice(&self) -> Cow<'static, str> {
+        match self
+            .lit
+            .and_then(|lit| crate::light::power::power(lit))
+            .filter(|power| power.in_hand_stops < 0.0)
+        {
+            Some(power) => remedies(self.corner, &power).into(),
+            None => "Raise the ISO, open the aperture, or bring the key nearer.".into(),
+        }
+    }
+
+    fn microphone_distance(&self) -> Said {
+        let mounting = self.corner.microphone.map(|(gear, _)| gear.mounting);
+        let advice = match mounting {
+            _ if self.low => "Move it a little away from the mouth.",
+            Some(Mounting::OnCamera | Mounting::BuiltIn) => {
+                "Use one off the camera: on an arm, on the desk or worn."
+            }
+            Some(mounting) if is_worn(mounting) => "Fasten it nearer to the mouth.",
+            Some(Mounting::Desk) => "Bring it nearer on its stand, just under the picture.",
+            _ => "Bring it to just outside the picture, or use a worn one.",
+        };
+        said(
+            format!("The microphone is {} from the mouth.", self.length(self.value)),
+            "Nearness beats every other figure of a microphone.",
+            advice,
+        )
+    }
+}

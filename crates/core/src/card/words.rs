@@ -1,0 +1,212 @@
+//! What the card says beside its marks: camera, lamps, microphone, cables, checks, cautions, what was assumed.
+
+use super::{Cable, Dial, Setting};
+use crate::assess::Assessment;
+use crate::corner::{Corner, Kit, LightAt, Source};
+use crate::plan::{Id, Mounting, Role};
+use crate::reading::{Origin, Quantity, Reading};
+use crate::sound::placement::may_show;
+use crate::sound::record::record;
+use crate::units::{UnitSystem, decimals, shutter};
+
+/// From this luminance on a source is assessed for blue light, cd/m2 (IEC TR 62778, from memory).
+const BLUE_LIGHT_CD_M2: f64 = 1e4;
+/// A focus nearer to the eyes than this is on them, m.
+const ON_THE_EYES_M: f64 = 0.01;
+
+pub(super) fn settings(corner: &Corner<'_>) -> Vec<Setting> {
+    let camera = &corner.layout.camera;
+    let units = corner.brief.units;
+    let full_frame = camera.focal_length_mm * 36.0 / corner.image_mm.0.max(corner.image_mm.1);
+    let sensor = corner.image_distance_mm / 1000.0 + camera.focus_distance_m;
+    // What is laid with a tape is told as a tape measures it: straight from lens to eyes.
+    let on_the_eyes = (camera.focus_distance_m - corner.subject_distance_m()).abs() < ON_THE_EYES_M;
+    let focused = if on_the_eyes {
+        format!("on the eyes, {} from the lens", units.length(corner.lens_to_eyes_m()))
+    } else {
+        format!("{} ahead of the lens", units.length(camera.focus_distance_m))
+    };
+    let mut all = vec![
+        ("Body", corner.body.common.label.clone()),
+        ("Lens", corner.lens.common.label.clone()),
+        (
+            "Focal length",
+            format!("{} mm ({full_frame:.0} mm in full-frame terms)", decimals(camera.focal_length_mm, 0)),
+        ),
+        (
+            "Held",
+            match camera.orientation {
+                crate::plan::Orientation::Landscape => "landscape".into(),
+                crate::plan::Orientation::Portrait => "portrait".into(),
+            },
+        ),
+        ("Frame rate", format!("{} per second", decimals(camera.frame_rate_hz, 0))),
+        ("Shutter", shutter(camera.shutter_s)),
+        ("Aperture", format!("f/{}", decimals(camera.f_number, 1))),
+        ("ISO", decimals(camera.iso, 0)),
+        (
+            "White balance",
+            format!(
+                "{} K, then trim on a grey card through the modifier",
+                decimals(camera.white_balance_k, 0)
+            ),
+        ),
+        ("Focus", format!("{focused}, {} on the focus scale", units.length(sensor))),
+    ];
+    if camera.nd_stops > 0.0 {
+        let thread =
+            corner.lens.filter_mm.map_or(String::new(), |mm| format!(", {} mm thread", decimals(mm, 0)));
+        all.insert(8, ("Neutral density", format!("{} stops{thread}", decimals(camera.nd_stops, 1))));
+    }
+    all.into_iter().map(|(name, value)| Setting { name, value }).collect()
+}
+
+pub(super) fn dials(corner: &Corner<'_>) -> Vec<Dial> {
+    Role::IN_ORDER
+        .into_iter()
+        .flat_map(|role| corner.role(role))
+        .map(|light| {
+            let (azimuth, elevation) = corner.light_angles_deg(light.position_m);
+            let side = if azimuth.abs() < 0.5 {
+                "on the lens axis".to_owned()
+            } else {
+                format!(
+                    "{}\u{b0} camera {}",
+                    decimals(azimuth.abs(), 0),
+                    if azimuth > 0.0 { "right" } else { "left" }
+                )
+            };
+            let distance = corner.brief.units.length((light.position_m - corner.eyes_m).length());
+            let lamp = matches!(light.source, Source::Lamp(_));
+            Dial {
+                letter: light.light.role.letter().to_owned(),
+                what: with_what(corner.brief.units, light),
+                percent: lamp.then(|| (light.light.dim * 100.0).round()),
+                cct_k: lamp.then_some(light.light.cct_k).flatten(),
+                place: format!("{side}, {}\u{b0} up, {distance} from the eyes", decimals(elevation, 0)),
+            }
+        })
+        .collect()
+}
+
+/// A light with what is put before it.
+fn with_what(units: UnitSystem, light: &LightAt<'_>) -> String {
+    let foil = light.light.gel.map(|gel| format!(", {} before it", gel.label()));
+    let cloth = light
+        .cloth
+        .map(|(cloth, ahead_m)| format!(", {} {} before it", cloth.common.label, units.gap(ahead_m)));
+    format!("{}{}{}", light.label(), foil.unwrap_or_default(), cloth.unwrap_or_default())
+}
+
+/// The microphone and where it goes.
+pub(super) fn microphone(corner: &Corner<'_>) -> String {
+    let Some((gear, capsule)) = corner.microphone else { return "No microphone in this plan.".into() };
+    let distance = corner.brief.units.length((capsule - corner.mouth_m).length());
+    let place = match gear.mounting {
+        Mounting::Lavalier | Mounting::Headset => "worn",
+        Mounting::OnCamera | Mounting::BuiltIn => "on the camera",
+        Mounting::Boom | Mounting::Desk if may_show(corner, gear) => "aimed at the mouth, in the picture",
+        Mounting::Boom | Mounting::Desk => "aimed at the mouth, just out of the picture",
+    };
+    format!("{}: {distance} from the mouth, {place}.", gear.common.label)
+}
+
+/// What is plugged into what.
+pub(super) fn cables(corner: &Corner<'_>) -> Vec<Cable> {
+    let label =
+        |id: &Id| corner.brief.gear.get(id).map_or_else(String::new, |gear| gear.common().label.clone());
+    let kit = Kit::of(corner);
+    kit.links.iter().map(|link| Cable {
+        of: label(link.gear),
+        to: link.by.map_or_else(|| "The computer, by USB".to_owned(), label),
+    }).collect()
+}
+
+pub(super) fn before(corner: &Corner<'_>) -> Vec<&'static str> {
+    // What fails without a sound, by where it is recorded.
+    let apart = record(corner).is_some_and(|record| record.path.is_apart());
+    let worn = corner.microphone.is_some_and(|(gear, _)| gear.mounting == Mounting::Lavalier);
+    let mut all = vec![
+        match (apart, worn) {
+            (false, false) => {
+                "Microphone plugged in, chosen as input, heard in headphones (turned down first)."
+            }
+            (false, true) => {
+                "Microphone chosen as input; in headphones (turned down first) no rustle as the head turns."
+            }
+            (true, false) => {
+                "It records: the meter jumps at a scratch; headphones turned down first; a clap at each end."
+            }
+            (true, true) => {
+                "It records: the meter jumps at a scratch, no rustle as the head turns; a clap at each end."
+            }
+        },
+        "Loudest sentence peaks between \u{2212}12 and \u{2212}6 dBFS; automatic gain off.",
+        "Battery and card outlast the session.",
+    ];
+    let house = corner.lights.iter().any(crate::corner::is_of_the_house);
+    all.push(match (house, corner.brief.windows_shine()) {
+        (false, false) => "Ceiling light off, window shut out, phone and fridge silent.",
+        (false, true) => {
+            "Ceiling light off, the sky overcast or a sheer curtain drawn, phone and fridge silent."
+        }
+        (true, false) => "Window shut out, phone and fridge silent.",
+        (true, true) => "The sky overcast or a sheer curtain drawn, phone and fridge silent.",
+    });
+    if corner.brief.person.face_tracking && corner.body.face_tracking {
+        all.push("Face tracking seen to hold while you lean in and out.");
+    } else {
+        all.push("Focus locked on a stand-in at the seat mark; check leaning in and out.");
+    }
+    if corner.brief.person.glasses {
+        all.push("No lamp mirrored in the glasses: raise the key if there is.");
+    }
+    all.push("Record 10 to 20 seconds; listen and look; then the real takes.");
+    all
+}
+
+pub(super) fn cautions(corner: &Corner<'_>, assessment: &Assessment) -> Vec<String> {
+    let bare = |light: &LightAt<'_>| light.cloth.is_none() && light.face().luminance_cd_m2 > BLUE_LIGHT_CD_M2;
+    let risk = corner.lights.iter().any(|l| matches!(l.source, Source::Lamp(_)) && bare(l));
+    let label = if risk { " (their label tells the risk group)" } else { "" };
+    let mut all = vec![
+        "Sandbags on rear legs, legs wide, one under each arm; cables along walls, taped at crossings; no lead into a lead.".to_owned(),
+        format!("No paper, foam or cloth on a hot lamp; no staring into LEDs{label} or, through a lens, the sun; no flashing above three a second. Local electrical codes and a licensed electrician come before this card."),
+    ];
+    if corner.lights.iter().any(|l| l.light.dim < 0.995 && matches!(l.source, Source::Lamp(_))) {
+        all.push(
+            "Dimmed lamps can flicker: film a white wall at each dial setting and look for bands.".into(),
+        );
+    }
+    if corner.body.battery_wh.is_some() {
+        all.push("Charge batteries attended, on a hard surface, never a swollen one.".into());
+    }
+    all.extend(assessment.findings.iter().filter_map(|f| f.caution).map(str::to_owned));
+    all.dedup();
+    all
+}
+
+/// Figures that stand in for ones nobody gave.
+pub(super) fn assumed(corner: &Corner<'_>, assessment: &Assessment) -> Vec<String> {
+    let mut all: Vec<String> = Vec::new();
+    // What warms a room is no setting, and nobody measures its parts; what is heard is looked at before every take.
+    let tells = |reading: &&Reading| {
+        let quantity = reading.id.quantity;
+        !(matches!(quantity, Quantity::RoomHeatRiseK | Quantity::SoundRoomNoiseDba)
+            || quantity.id().starts_with("sound.microphone."))
+    };
+    for reading in assessment.readings.iter().filter(tells) {
+        // Conventions are not measured by anyone.
+        let convention = |name: &str| name.contains("knock") || name.contains("confusion");
+        let inputs = reading.working.inputs.iter();
+        for input in inputs.filter(|input| input.from == Origin::Assumed && !convention(input.name)) {
+            let places = if input.value.abs() >= 100.0 { 0 } else { 2 };
+            let words =
+                format!("{} {}", input.name, corner.brief.units.told(input.value, input.unit, places));
+            if !all.contains(&words) {
+                all.push(words);
+            }
+        }
+    }
+    all
+}
