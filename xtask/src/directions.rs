@@ -25,6 +25,7 @@ const LAYERS: &[&[&str]] = &[
     &["person"],
     &["corner"],
     &["room", "shot", "light", "daylight", "sound"],
+    &["edit"],
     &["assess"],
     &["arrange", "drawing", "hand"],
     &["money", "card"],
@@ -80,6 +81,9 @@ pub(crate) fn check() -> Result<(), String> {
     if seen < 50 {
         wrong.push(format!("only {seen} uses found in the core: the check reads the wrong folder"));
     }
+    for circle in crate::circles::circles(root)? {
+        wrong.push(circle);
+    }
     if wrong.is_empty() { Ok(()) } else { Err(wrong.join("\n")) }
 }
 
@@ -103,7 +107,7 @@ fn used_modules(text: &str) -> BTreeSet<String> {
     found
 }
 
-fn rust_files(folder: &Path) -> Vec<PathBuf> {
+pub(crate) fn rust_files(folder: &Path) -> Vec<PathBuf> {
     let mut files = Vec::new();
     for entry in fs::read_dir(folder).into_iter().flatten().flatten() {
         let path = entry.path();

@@ -1,6 +1,7 @@
 //! `cargo xtask demo` and `cargo xtask test`, and the checks they run. Plain standard library, so that it
 //! builds in a second on a fresh machine.
 
+mod circles;
 mod directions;
 mod steps;
 

@@ -3,6 +3,7 @@
 
 mod angle;
 mod backdrop;
+mod bare;
 mod behind;
 mod cast;
 mod furnish;
@@ -12,7 +13,10 @@ mod lamp;
 mod lights;
 mod obstacle;
 mod optics;
+mod proposal;
+mod reasons;
 mod screen;
+mod search;
 mod seats;
 mod settle;
 mod stands;
@@ -22,157 +26,24 @@ mod why;
 
 use std::cmp::Ordering;
 
-use serde::Serialize;
-use utoipa::ToSchema;
-
-use crate::assess::Quick;
-use crate::assess::carry::{rounded, rounded_bearing, rounded_floor};
-use crate::geometry::{DVec3, bearing_of, bearing_vector};
-use crate::plan::{Brief, Layout, Plan, Seat, Things};
+use crate::plan::{Brief, Layout, Plan, Things};
 
 pub use angle::{AngleKind, with_angle};
-use furnish::Furnished;
 pub use furnish::replaced;
 pub use ground::{Depth, Gained, Ground, ground};
 pub use hang::with_treatment;
 pub use lamp::{LampJob, with_light};
 pub use obstacle::Obstacle;
-use optics::{Optics, Shot, shots};
-use seats::Facing;
+pub use proposal::{Differs, NotPossible, Proposal, Proposals};
 pub use variant::{Variant, varied};
 pub use why::{Placed, why};
 
-/// Proposals given at most.
-const PROPOSALS: usize = 3;
-/// Candidates with a camera that are lit and judged, for each facing.
-const KEPT_A_FACING: usize = 5;
-/// Candidates of one facing whose seat and camera are legal that are given up on before the next facing.
-const FAILED_A_FACING: usize = 6;
+use optics::{Optics, Shot};
+use proposal::Judged;
+use search::{KEPT_A_FACING, Searched, judge, search};
 
 /// Steps of the refinement, m along and across, and parts of the focal length.
 const REFINING_M: [f64; 2] = [0.10, 0.05];
-
-/// In what a layout differs from the best one.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, ToSchema)]
-#[serde(rename_all = "kebab-case")]
-pub enum Differs {
-    /// It is the best one.
-    Best,
-    /// The person faces another way.
-    Bearing,
-    /// It follows the other lens school.
-    Lens,
-    /// It stands on another rig.
-    Rig,
-}
-
-/// One legal arrangement.
-#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
-pub struct Proposal {
-    /// In what it differs from the best.
-    pub differs: Differs,
-    /// In a few words: what it is.
-    pub title: String,
-    /// Why this one, in one sentence.
-    pub reason: String,
-    /// 0 to 1.
-    pub score: f64,
-    /// Whether a recording could start.
-    pub ready: bool,
-    /// The plan; where it follows another school than the brief, with that school.
-    pub plan: Plan,
-}
-
-/// A kind of layout that this corner does not allow.
-#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
-pub struct Missing {
-    /// What it would have been.
-    pub what: String,
-    /// The rule that forbids it, in words.
-    pub sentence: String,
-    /// What would free it.
-    pub frees: String,
-}
-
-/// What a search found.
-#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
-pub struct Proposals {
-    /// Legal layouts, best first; each differs in bearing, lens school or rig from those before.
-    pub proposals: Vec<Proposal>,
-    /// Kinds of layout that are not among them, and what forbids each.
-    pub missing: Vec<Missing>,
-    /// If there are none: each rule that forbids the best candidate, by how much, and what would free it.
-    pub obstacles: Vec<Obstacle>,
-    /// Measured readings that were set aside: they belong to another arrangement than these.
-    pub set_aside: Vec<String>,
-}
-
-/// A candidate that has been judged.
-#[derive(Clone)]
-struct Judged {
-    shot: Shot,
-    layout: Layout,
-    quick: Quick,
-    free_floor_m2: f64,
-}
-
-impl Judged {
-    fn facing(&self) -> &str {
-        &self.shot.facing.name
-    }
-
-    fn focal_length_mm(&self) -> f64 {
-        self.layout.camera.focal_length_mm
-    }
-
-    fn is_ready(&self) -> bool {
-        self.quick.stops == 0 && self.quick.fixes == 0
-    }
-
-    /// Fewest broken rules, fewest poor readings, highest score, most free floor.
-    fn order(&self, other: &Self) -> Ordering {
-        let score = |j: &Self| (j.quick.score * 1e6).round();
-        (self.quick.stops, self.quick.fixes)
-            .cmp(&(other.quick.stops, other.quick.fixes))
-            .then(score(other).total_cmp(&score(self)))
-            .then(other.free_floor_m2.total_cmp(&self.free_floor_m2))
-    }
-}
-
-/// What was judged and what fell, over some facings.
-#[derive(Default)]
-struct Searched {
-    judged: Vec<Judged>,
-    failed: Vec<furnish::Failed>,
-}
-
-/// Tries the most promising shots of each facing until enough are legal.
-fn search(brief: &Brief, optics: &[Optics<'_>], facings: &[Facing], most: usize) -> Searched {
-    let mut found = Searched::default();
-    for facing in facings {
-        let mut shots = shots(brief, optics, facing);
-        shots.sort_by(|a, b| b.promise.total_cmp(&a.promise));
-        let (mut kept, mut lost) = (0, 0);
-        for shot in shots {
-            if kept >= most || lost >= FAILED_A_FACING {
-                break;
-            }
-            match judge(brief, shot) {
-                Ok(candidate) => {
-                    kept += 1;
-                    found.judged.push(candidate);
-                }
-                Err(reason) => {
-                    lost += usize::from(!reason.bare);
-                    found.failed.push(reason);
-                }
-            }
-        }
-    }
-    // Stable: equal candidates stay in grid order.
-    found.judged.sort_by(Judged::order);
-    found
-}
 
 /// Looks for the best legal layouts of a brief. What was measured of one arrangement is set aside: it says nothing of others.
 pub fn propose(name: &str, brief: &Brief) -> Proposals {
@@ -199,7 +70,7 @@ pub fn propose(name: &str, brief: &Brief) -> Proposals {
     let mut proposals = vec![Proposal {
         differs: Differs::Best,
         title: format!("Facing {}", best.facing()),
-        reason: why::best(general, &judged),
+        reason: reasons::best(general, &judged),
         score: best.quick.score,
         ready: best.is_ready(),
         plan: Plan::new(name, general.clone(), best.layout.clone()),
@@ -213,11 +84,6 @@ pub fn propose(name: &str, brief: &Brief) -> Proposals {
         plan: Plan::new(name, way.brief, way.judged.layout),
     }));
     Proposals { proposals, missing, obstacles: Vec::new(), set_aside }
-}
-
-fn judge(brief: &Brief, shot: Shot) -> Result<Judged, furnish::Failed> {
-    let Furnished { layout, quick, free_floor_m2 } = furnish::furnish(brief, &shot)?;
-    Ok(Judged { shot, layout, quick, free_floor_m2 })
 }
 
 /// Small steps from the best candidate of the grid, as long as one of them is better: the seat along and across
@@ -252,42 +118,4 @@ fn refine(brief: &Brief, optics: &[Optics<'_>], best: &mut Judged) {
             *best = other;
         }
     }
-}
-
-/// The layout with a seat and a camera only.
-fn bare_layout(shot: &Shot, gaze_deg: f64) -> Layout {
-    let mut camera = shot.camera.clone();
-    if gaze_deg != 0.0 {
-        let across = bearing_vector(camera.bearing_deg + 90.0) * shot.aside_m * gaze_deg.signum();
-        camera.position_m = rounded(DVec3::from(camera.position_m) + across);
-        camera.support.base_m = Some(rounded_floor(DVec3::from(camera.position_m).truncate()));
-    }
-    let eyes: DVec3 = shot.place.seat_m.extend(0.0);
-    let to_lens = bearing_of((DVec3::from(camera.position_m) - eyes).with_z(0.0));
-    let mut furniture = Things::new();
-    if let Some((id, at)) = &shot.place.desk {
-        furniture.insert(id.clone(), at.clone());
-    }
-    Layout {
-        seat: Seat {
-            position_m: rounded_floor(shot.place.seat_m),
-            bearing_deg: rounded_bearing(to_lens - gaze_deg),
-            // Never minus zero: it would be written so.
-            gaze_offset_deg: gaze_deg + 0.0,
-            locked: false,
-        },
-        camera,
-        lights: Things::new(),
-        microphone: None,
-        screen: None,
-        backdrop: None,
-        angles: Things::new(),
-        furniture,
-        treatment: Things::new(),
-    }
-}
-
-/// Rounds a layout's dial settings as they are set by hand.
-pub(crate) fn dial(value: f64) -> f64 {
-    (value * 100.0).round().clamp(1.0, 100.0) / 100.0
 }

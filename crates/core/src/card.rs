@@ -7,65 +7,16 @@ use crate::assess::evaluate;
 use crate::corner::Corner;
 use crate::drawing::{Drawing, Style, draw_for};
 use crate::plan::Plan;
-use crate::room::CornerMark;
 use crate::units::UnitSystem;
 
+mod entries;
 mod marks;
 mod words;
 
+pub use entries::{Cable, Dial, Mark, Setting};
+
 /// Words on paper are read at arm's length: this much larger than on the page.
 const CARD_TEXT: f64 = 1.25;
-
-/// A mark on the floor, in the order they are laid.
-#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
-pub struct Mark {
-    /// Number in the order of laying.
-    pub number: u32,
-    /// Letter on the tape.
-    pub letter: String,
-    /// What stands there.
-    pub what: String,
-    /// Where, m from left and back wall.
-    #[schema(value_type = Vec<f64>)]
-    pub at_m: [f64; 2],
-    /// The tape lengths.
-    pub tape: CornerMark,
-    /// Heights and angles of what stands there, in words.
-    pub set: String,
-}
-
-/// A camera setting.
-#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
-pub struct Setting {
-    /// Its name.
-    pub name: &'static str,
-    /// Its value, with its unit.
-    pub value: String,
-}
-
-/// A lamp's dial.
-#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
-pub struct Dial {
-    /// Letter of its mark.
-    pub letter: String,
-    /// What it is.
-    pub what: String,
-    /// Dial in percent; none for boards.
-    pub percent: Option<f64>,
-    /// Colour temperature, K.
-    pub cct_k: Option<f64>,
-    /// Where it is, seen from the eyes: angle and side, angle up, distance.
-    pub place: String,
-}
-
-/// One plug.
-#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
-pub struct Cable {
-    /// What is plugged in.
-    pub of: String,
-    /// What takes it.
-    pub to: String,
-}
 
 /// The card of one plan.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
@@ -80,6 +31,8 @@ pub struct Card {
     pub room: String,
     /// Marks in the order they are laid.
     pub marks: Vec<Mark>,
+    /// Error of one tape reading for which the marks' errors are told, m.
+    pub tape_error_m: f64,
     /// Camera settings.
     pub settings: Vec<Setting>,
     /// Lamps and boards.
@@ -109,6 +62,7 @@ pub fn card(plan: &Plan) -> Option<Card> {
         verdict: assessment.verdict.sentence.clone(),
         room: room_in_words(&corner),
         marks: marks::marks(&corner),
+        tape_error_m: marks::tape_error_m(units),
         settings: words::settings(&corner),
         dials: words::dials(&corner),
         microphone: words::microphone(&corner),

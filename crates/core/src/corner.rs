@@ -1,41 +1,45 @@
 //! The plan resolved: ids looked up, positions as vectors, the lens as a pinhole, and everything that takes
 //! up room as solids. Every trade, the drawings and the legal rules read this and nothing below it.
 
+mod angle_at;
 mod carried;
 mod doors;
 mod figure;
 mod furniture;
 mod kit;
 mod lamp;
+mod light_at;
 mod placed;
 mod seen;
 mod shell;
 mod support;
+mod thing;
 mod things;
 
 use crate::geometry::{DVec2, DVec3, Pinhole, bearing_of, bearing_vector, distance_to_edge, whole_steps};
 use crate::person::{Landmarks, landmarks_of};
-use crate::photometry::{Face, face_of};
 use crate::plan::{
-    Angle, Backdrop, Brief, Common, Furniture, Gear, GearBackdrop, GearCamera, GearLens, GearLight,
-    GearMicrophone, GearMonitor, GearPanel, GearSupport, Gel, Id, Layout, Light, Look, Modifier, Named,
-    Orientation, Plan, Role, Room, ScreenType, Shape, Support, SupportKind, ThingId, WALL_NAMES, name_of,
+    Backdrop, Brief, Furniture, Gear, GearBackdrop, GearCamera, GearLens, GearMicrophone, GearMonitor,
+    GearSupport, Id, Layout, Look, Named, Orientation, Plan, Role, Room, ScreenType, Support, SupportKind,
+    ThingId, WALL_NAMES, name_of,
 };
 
+pub use angle_at::{AngleAt, image_distance_mm};
 pub use carried::Carried;
 pub use doors::door_swing;
 pub(crate) use figure::EXIT_M;
 pub use figure::{exit_spaces, head};
 pub use kit::{Kit, Link, Unmet, works};
 pub use lamp::{carry_light, is_of_the_house, lamp_offsets, light_head, light_thing};
+pub use light_at::{LightAt, Source};
 pub use placed::PlacedThing;
 pub use seen::shown;
 pub use shell::{Bound, bounds, is_blocked};
-pub use support::Stand;
 pub(crate) use support::{base_of, foot_radius_m};
+pub use thing::{Kind, Piece, Stand, Thing, What};
 pub(crate) use things::BACKDROP_FOOT_M;
 pub use things::{
-    Kind, Piece, Thing, What, angle_thing, backdrop_thing, is_worn, microphone_thing, screen_thing, things,
+    angle_thing, backdrop_thing, is_worn, microphone_tail_m, microphone_thing, screen_thing, things,
 };
 
 /// Behind the sensor: plugs, hands and screen, m.
@@ -46,146 +50,6 @@ pub const MICROPHONE_MARGIN_M: f64 = 0.10;
 const BEHIND_STEP_M: f64 = 0.02;
 /// The mouth lies this far in front of the eyes' plumb line, m. Fogon's own rule.
 const MOUTH_FORWARD_M: f64 = 0.02;
-
-/// A light or reflector with its gear.
-#[derive(Debug, Clone, Copy)]
-pub struct LightAt<'a> {
-    /// Its id in the layout.
-    pub id: &'a Id,
-    /// As placed.
-    pub light: &'a Light,
-    /// A lamp, or a board.
-    pub source: Source<'a>,
-    /// Middle of the face, m.
-    pub position_m: DVec3,
-    /// Point it faces, m.
-    pub aim_m: DVec3,
-    /// The cloth that hangs before it, and how far from the lamp, m.
-    pub cloth: Option<(&'a GearPanel, f64)>,
-}
-
-/// What a light entry is.
-#[derive(Debug, Clone, Copy)]
-pub enum Source<'a> {
-    /// It emits.
-    Lamp(&'a GearLight),
-    /// It throws back what falls on it.
-    Board(&'a GearPanel),
-}
-
-impl LightAt<'_> {
-    /// The face that shines, at its dial setting and through its foil: of a lamp with a cloth before it the lamp's own,
-    /// behind the cloth. A board's luminance is 0 until something lights it.
-    pub fn face(&self) -> Face {
-        match self.source {
-            Source::Lamp(lamp) => {
-                let behind = self.direction() * self.cloth.map_or(0.0, |(_, ahead_m)| ahead_m);
-                let face = face_of(lamp, self.position_m - behind, self.aim_m);
-                let passes = self.light.gel.map_or(1.0, Gel::transmittance);
-                Face { luminance_cd_m2: face.luminance_cd_m2 * self.light.dim * passes, ..face }
-            }
-            Source::Board(_) => self.dark_face(),
-        }
-    }
-
-    /// What the face of the person sees, as a shape alone, its luminance 0: the cloth where one hangs before the lamp.
-    pub fn dark_face(&self) -> Face {
-        let (shape, width_m, height_m) = match (self.source, self.cloth) {
-            (_, Some((cloth, _))) => (Shape::Rectangle, cloth.width_m, cloth.height_m),
-            (Source::Lamp(lamp), None) => (lamp.shape, lamp.width_m, lamp.height_m),
-            (Source::Board(board), None) => (Shape::Rectangle, board.width_m, board.height_m),
-        };
-        Face::new(shape, width_m, height_m, self.position_m, self.aim_m, 0.0)
-    }
-
-    /// Unit vector along which it shines.
-    pub fn direction(&self) -> DVec3 {
-        (self.aim_m - self.position_m).normalize_or(-DVec3::Z)
-    }
-
-    /// Depth of the body behind the face, m; with a cloth, from the cloth to the lamp's back.
-    pub fn depth_m(&self) -> f64 {
-        match self.source {
-            Source::Lamp(lamp) => lamp.depth_m + self.cloth.map_or(0.0, |(_, ahead_m)| ahead_m),
-            Source::Board(_) => 0.02,
-        }
-    }
-
-    /// Where the stand holds it: the back of its body, m.
-    pub fn hold_m(&self) -> DVec3 {
-        self.position_m + (self.position_m - self.aim_m).normalize_or_zero() * self.depth_m()
-    }
-
-    /// Its correlated colour temperature as it leaves foil and cloth, K: as set, else the middle of its range in mired.
-    pub fn cct_k(&self) -> f64 {
-        let Source::Lamp(lamp) = self.source else { return 5600.0 };
-        let set = self.light.cct_k.unwrap_or(2e6 / (1e6 / lamp.cct_min_k + 1e6 / lamp.cct_max_k));
-        let modifier = if self.cloth.is_some() { Some(Modifier::Softbox) } else { lamp.modifier };
-        let shift =
-            self.light.gel.map_or(0.0, Gel::shift_mired) + modifier.map_or(0.0, Modifier::warms_mired);
-        1e6 / (1e6 / set + shift).max(20.0)
-    }
-
-    /// What every kind of gear has.
-    pub fn common(&self) -> &Common {
-        match self.source {
-            Source::Lamp(lamp) => &lamp.common,
-            Source::Board(board) => &board.common,
-        }
-    }
-
-    /// Mass on the support, kg.
-    pub fn mass_kg(&self) -> f64 {
-        self.common().mass_kg
-    }
-
-    /// What people call it.
-    pub fn label(&self) -> &str {
-        &self.common().label
-    }
-}
-
-/// A second angle with its gear and projection.
-#[derive(Debug, Clone, Copy)]
-pub struct AngleAt<'a> {
-    /// Its id in the layout.
-    pub id: &'a Id,
-    /// As placed.
-    pub angle: &'a Angle,
-    /// Its body.
-    pub body: &'a GearCamera,
-    /// Its lens.
-    pub lens: &'a GearLens,
-    /// From the camera point to what it is turned to, m; it is focused there.
-    pub distance_m: f64,
-    /// The projection.
-    pub view: Pinhole,
-}
-
-/// An axis steeper than this looks down on a bench, degrees.
-const OVERHEAD_DEG: f64 = 60.0;
-
-impl<'a> AngleAt<'a> {
-    /// `None` where an id names no such gear, or what it looks at lies inside its focal length. Straight down, the
-    /// picture's upper edge lies where the person, who faces `turn_deg`, looks to.
-    fn of(id: &'a Id, angle: &'a Angle, body: &'a Gear, lens: &'a Gear, turn_deg: f64) -> Option<Self> {
-        let (body, lens) = (body.camera()?, lens.lens()?);
-        let position_m = DVec3::from(angle.position_m);
-        let axis = DVec3::from(angle.aim_m) - position_m;
-        let flat = axis.truncate().length();
-        let bearing_deg = if flat < 1e-3 { turn_deg } else { bearing_of(axis) };
-        let tilt_deg = axis.z.atan2(flat).to_degrees();
-        let (width, height) = body.active_area_mm();
-        let image = image_distance_mm(angle.focal_length_mm, axis.length())?;
-        let view = Pinhole::new(position_m, bearing_deg, tilt_deg, width, height, image);
-        Some(Self { id, angle, body, lens, distance_m: axis.length(), view })
-    }
-
-    /// It looks down on a bench.
-    pub fn is_overhead(&self) -> bool {
-        self.view.forward.z < -OVERHEAD_DEG.to_radians().sin()
-    }
-}
 
 /// A plan as vectors and looked-up gear.
 #[derive(Debug, Clone)]
@@ -442,12 +306,6 @@ pub fn behind_m(room: &Room, floor_m: &[DVec2], from: DVec3, direction: DVec2) -
         .map(|step| step as f64 * BEHIND_STEP_M)
         .find(|off| room.ceiling_m(from.truncate() + direction * *off) < from.z)
         .unwrap_or(wall)
-}
-
-/// Image distance v = f u / (u - f), mm; `None` where the subject lies inside the focal length.
-pub fn image_distance_mm(focal_length_mm: f64, subject_distance_m: f64) -> Option<f64> {
-    let u = subject_distance_m * 1000.0;
-    (u > focal_length_mm).then(|| focal_length_mm * u / (u - focal_length_mm))
 }
 
 /// Light azimuth and elevation of a point from the eyes; `to_lens` is the horizontal direction to the lens.

@@ -4,16 +4,18 @@
 
 mod check;
 mod parse;
+mod range;
 mod schema;
 
 use serde::de::DeserializeOwned;
 use serde_json::Value;
 
-pub use check::check;
+pub use check::Checker;
 pub use parse::parse;
+pub use range::describe_range;
+pub use schema::Shape;
 #[doc(hidden)]
 pub use schema::build;
-pub use schema::{Shape, describe_range};
 
 use crate::problem::{Code, Problem, Problems};
 
@@ -37,7 +39,7 @@ pub fn read<T: Shape + DeserializeOwned>(text: &[u8]) -> Result<T, Problems> {
 pub fn from_value<T: Shape + DeserializeOwned>(mut value: Value) -> Result<T, Problems> {
     of_this_version(&value, "version")?;
     of_this_version(&value["plan"], "plan.version")?;
-    let problems = check(T::shape(), &value);
+    let problems = T::checker().check(&value);
     if !problems.is_empty() {
         return Err(Problems(problems));
     }

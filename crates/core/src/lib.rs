@@ -2,8 +2,8 @@
 //!
 //! Shared: `units`, `geometry`, `problem`, `document`, `reading`, `finding`, `material`, `photometry`, `plan`.
 //! Then `person` and `corner` (the plan resolved into vectors and solids), the trades `room`, `shot`, `light`,
-//! `daylight`, `sound`, which `assess` joins; on that stand `arrange`, `money`, `drawing` and `card`. `calc` is the
-//! calculator over all of them. Nothing here reads a file, a clock or the network; the same input gives the
+//! `daylight`, `sound`; small changes to a layout in `edit`; `assess` joins them, and on that stand `arrange`, `hand`,
+//! `drawing`, `money` and `card`. `calc` is the calculator over all of them. Nothing here reads a file, a clock or the network; the same input gives the
 //! same output.
 
 pub mod arrange;
@@ -15,6 +15,7 @@ pub mod corner;
 pub mod daylight;
 pub mod document;
 pub mod drawing;
+pub mod edit;
 pub mod exposure;
 pub mod finding;
 pub mod geometry;

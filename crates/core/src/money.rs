@@ -1,16 +1,16 @@
 //! What to change, in order: free moves first, then purchases chosen exactly under the budget.
 
+mod catalogue;
 mod free;
 mod purchase;
 mod select;
 
-use std::sync::OnceLock;
-
 use serde::Serialize;
 use utoipa::ToSchema;
 
-use crate::plan::{Gear, Plan, Things};
+use crate::plan::Plan;
 
+pub use catalogue::catalogue;
 pub use free::{Baseline, FreeMove};
 pub use purchase::{Bought, Purchases, Step};
 pub use select::{Candidate, select};
@@ -24,13 +24,6 @@ pub struct Changes {
     pub free_moves: Vec<FreeMove>,
     /// What to buy within the budget, in order.
     pub purchases: Purchases,
-}
-
-/// The generic catalogue: made-up things with figures and prices.
-pub fn catalogue() -> &'static Things<Gear> {
-    static CATALOGUE: OnceLock<Things<Gear>> = OnceLock::new();
-    // The file is part of the program, and a test reads it with every limit of the schema.
-    CATALOGUE.get_or_init(|| serde_json::from_str(include_str!("money/catalogue.json")).unwrap_or_default())
 }
 
 /// What to change about a plan.

@@ -112,7 +112,10 @@ pub fn readings(brief: &Brief) -> Vec<Reading> {
         )
         .with("stature", person.stature_m, "m", Origin::Typed)
         .within(0.04)
-        .note("People of one stature differ by about 4 cm: measure it and type it in.");
+        .note(format!(
+            "People of one stature differ by about {}: measure it and type it in.",
+            brief.units.gap(0.04)
+        ));
     vec![match person.seat_height() {
         Some((height, from)) => reading.with("seat height", height, "m", from),
         None => reading,

@@ -13,8 +13,6 @@ mod point;
 mod room;
 mod school;
 
-use std::collections::BTreeMap;
-
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -28,13 +26,14 @@ pub use layout::{
     Angle, Backdrop, Camera, FurnitureAt, Hung, Layout, Light, Microphone, Orientation, Role, Screen, Seat,
     Support, SupportKind, Treatment,
 };
+pub use measured::{State, still_measured};
 pub use modifier::{Chromaticity, Cloth, Gel, Modifier};
 pub use part::{Named, Part, ThingId, name_of, thing_named};
 pub use patch::{Fix, PatchStep, apply, change};
-pub use point::{Id, Point2, Point3, ReadingId};
+pub use point::{Id, MeasuredId, Point2, Point3, Things};
 pub use room::{
-    Beam, Furniture, FurnitureKind, Glazing, Look, Mains, Noise, NoiseKind, Opening, OpeningKind, Plane,
-    Room, Size3, Slope, Surface, Swing, WALL_NAMES,
+    Beam, FlatSurface, Furniture, FurnitureKind, Glazing, Look, Mains, Noise, NoiseKind, Opening,
+    OpeningKind, Room, Size3, Slope, Surface, Swing, WALL_NAMES,
 };
 pub use school::{
     Aperture, BackgroundSchool, CameraHeight, FrameRate, LensSchool, LightSchool, MicrophoneSchool,
@@ -146,9 +145,14 @@ impl Brief {
     /// # Errors
     /// All contradictions found.
     pub fn check(&self) -> Result<(), Problems> {
-        check::plan(self, None)
+        self.check_with(None)
+    }
+
+    /// As [`Plan::check`], with a layout where there is one.
+    ///
+    /// # Errors
+    /// All contradictions found.
+    pub fn check_with(&self, layout: Option<&Layout>) -> Result<(), Problems> {
+        check::plan(self, layout)
     }
 }
-
-/// A map of things by id.
-pub type Things<T> = BTreeMap<Id, T>;

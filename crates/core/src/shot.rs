@@ -19,17 +19,7 @@ use crate::corner::Corner;
 use crate::plan::{Aperture, Brief, FrameRate, GearCamera, GearLens};
 use crate::reading::Reading;
 
-use framing::{Wanted, wanted};
-
-/// Source of the framing ratios.
-const BODY: &str =
-    "Drillis and Contini 1966 in Winter, Biomechanics and Motor Control of Human Movement (from memory)";
-const OPTICS: &str = "Ray, Applied Photographic Optics (from memory); thin lens";
-
-/// What is wanted of this corner's frame.
-pub fn wanted_of(corner: &Corner<'_>) -> Wanted {
-    wanted(corner.brief, &corner.landmarks, corner.image_mm.0 / corner.image_mm.1)
-}
+pub use framing::wanted_of;
 
 /// The f-number of the aperture school on this camera and lens, on the dial.
 pub fn f_number(brief: &Brief, body: &GearCamera, lens: &GearLens, focal_length_mm: f64) -> f64 {

@@ -6,7 +6,9 @@ pub mod around;
 pub mod chart;
 pub mod choices;
 pub mod clap;
+pub mod decay;
 pub mod desk;
+pub mod echoes;
 pub mod field;
 pub mod gain;
 pub mod hear;
@@ -21,6 +23,7 @@ pub mod pattern;
 pub mod pickup;
 pub mod placement;
 pub mod porous;
+pub mod rate;
 pub mod record;
 pub mod reflections;
 pub mod reverberation;
@@ -36,7 +39,7 @@ use crate::reading::{Origin, Quantity, Reading};
 
 use absorption::Absorption;
 use level::level_at_distance_db;
-use pickup::{Placed, Scene, pickup};
+use pickup::{MicrophonePlaced, Scene, pickup};
 
 /// A lift of low tones by more is told, dB (common practice, no source).
 const LIFT_DB: f64 = 3.0;
@@ -54,11 +57,11 @@ pub fn placed(
     absorption: &Absorption,
     gear: &GearMicrophone,
     capsule_m: DVec3,
-) -> Placed {
+) -> MicrophonePlaced {
     let off = capsule_m - corner.mouth_m;
     let facing = bearing_vector(corner.layout.seat.bearing_deg);
     let noises = around::together_dba(&around::heard(corner, absorption, gear, capsule_m));
-    Placed {
+    MicrophonePlaced {
         distance_m: off.length().max(0.02),
         off_axis_deg: angle_between_deg(facing, off),
         q: pattern::directivities(gear.pattern_a, gear.tube_m),
@@ -79,7 +82,7 @@ fn own_noise_dba(corner: &Corner<'_>, gear: &GearMicrophone) -> f64 {
 }
 
 /// The corner's voice, room and microphone; `None` without a microphone.
-pub fn scene(corner: &Corner<'_>, absorption: &Absorption) -> Option<(Scene, Placed)> {
+pub fn scene(corner: &Corner<'_>, absorption: &Absorption) -> Option<(Scene, MicrophonePlaced)> {
     let (gear, capsule) = corner.microphone?;
     let scene = Scene::new(absorption, voice_1m_dba(corner).0);
     Some((scene, placed(corner, absorption, gear, capsule)))
@@ -117,7 +120,7 @@ pub fn readings(corner: &Corner<'_>) -> Vec<Reading> {
 
 /// Low tones that a directional microphone lifts near the mouth.
 fn close_up(gear: &GearMicrophone, distance_m: f64) -> String {
-    let speed = reverberation::SPEED_M_S;
+    let speed = decay::SPEED_M_S;
     let lift = pattern::proximity_db(gear.pattern_a, 100.0, distance_m, speed);
     if lift < LIFT_DB {
         return String::new();
@@ -188,7 +191,7 @@ pub fn details(corner: &Corner<'_>) -> Vec<Reading> {
             "speech at the microphone less noise there, both A-weighted",
             "direct and reverberant by Beranek; words common practice, no source",
         )
-        .with("voice at 1 m", voice_dba, "dBA", voice_from)
+        .with("voice at its reference distance", voice_dba, "dBA", voice_from)
         .with("speech at the microphone", got.speech_dba, "dBA", Origin::Computed)
         .with("noise with the microphone's own", got.noise_dba, "dBA", Origin::Computed)
         .with("the microphone's own", at.self_noise_dba, "dBA", told)
@@ -236,7 +239,7 @@ fn room_noise(corner: &Corner<'_>, absorption: &Absorption) -> Reading {
 fn desk_reading(corner: &Corner<'_>, capsule: DVec3, hit: &reflections::Reflection) -> Reading {
     let level = (capsule - corner.mouth_m).truncate().length();
     let (mouth, above) = (corner.mouth_m.z - hit.point_m.z, capsule.z - hit.point_m.z);
-    let comb = desk::comb(mouth, above, level, desk::HARD, reverberation::SPEED_M_S);
+    let comb = desk::comb(mouth, above, level, desk::HARD, decay::SPEED_M_S);
     let level_db = comb.reflection_rel_db.unwrap_or(0.0);
     Reading::new(Quantity::SoundMicrophoneDeskReflectionDb, level_db)
         .by("20 lg(0.95 d / e), d straight, e by way of the desk", "two rays (Everest); words are Fogon's own scale")

@@ -5,6 +5,7 @@ use std::fmt::Write as _;
 use fogon_core::card::Card;
 use fogon_core::drawing::View;
 use fogon_core::room::FromCorner;
+use fogon_core::units::{FOOT_M, UnitSystem};
 
 use crate::sketch::{DEFS, view};
 use crate::{Paper, escaped};
@@ -16,9 +17,15 @@ const MARGIN_MM: f64 = 11.0;
 pub(crate) const AIMS: &str =
     "Lamps are aimed at the eyes, the microphone at the mouth; sandbags lie on the rear leg.";
 
+/// Width and height of a view, in its own units; of one that has none a little.
+fn size(view: &View) -> (f64, f64) {
+    let [left, top, right, bottom] = view.bounds;
+    let side = |long: f64| if long.is_finite() { long.max(0.01) } else { 0.01 };
+    (side(right - left), side(bottom - top))
+}
+
 /// Millimetres of paper for a metre of room, and the scale 1 : n, so that both views fit.
 fn scale(card: &Card, width_mm: f64, height_mm: f64) -> (f64, f64) {
-    let size = |v: &View| (v.bounds[2] - v.bounds[0], v.bounds[3] - v.bounds[1]);
     let (plan, side) = (size(&card.drawing.plan), size(&card.drawing.side));
     let fits = |n: f64| {
         let mm = 1000.0 / n;
@@ -28,11 +35,18 @@ fn scale(card: &Card, width_mm: f64, height_mm: f64) -> (f64, f64) {
     (1000.0 / n, n)
 }
 
+/// A word that is longer than a line, in pieces; any other whole.
+fn pieces(word: &str, most: usize) -> Vec<String> {
+    let letters: Vec<char> = word.chars().collect();
+    letters.chunks(most).map(|piece| piece.iter().collect()).collect()
+}
+
 /// Words on lines of at most `width_mm`, by the mean width of a letter.
 fn wrapped(text: &str, width_mm: f64, size_mm: f64) -> Vec<String> {
     let most = (width_mm / (size_mm * 0.57)).max(8.0) as usize;
     let mut lines = vec![String::new()];
-    for word in text.split_whitespace() {
+    let words = text.split_whitespace().flat_map(|word| pieces(word, most));
+    for word in words {
         let line = lines.last_mut().map_or(0, |l| l.chars().count());
         if line > 0 && line + 1 + word.chars().count() > most {
             lines.push(String::new());
@@ -41,7 +55,7 @@ fn wrapped(text: &str, width_mm: f64, size_mm: f64) -> Vec<String> {
             if !line.is_empty() {
                 line.push(' ');
             }
-            line.push_str(word);
+            line.push_str(&word);
         }
     }
     lines
@@ -84,32 +98,41 @@ pub fn card(card: &Card, paper: Paper) -> String {
     let left = MARGIN_MM;
     let right = width - MARGIN_MM;
     let mut sheet = Sheet { out: String::new() };
-    sheet.text(left, MARGIN_MM + 5.0, 5.6, 700, &card.name);
-    sheet.text(
+    // A long name is set smaller, on as many lines as it takes.
+    let name_size = if wrapped(&card.name, right - left, 5.6).len() > 1 { 4.2 } else { 5.6 };
+    let mut top = MARGIN_MM + 5.0;
+    for line in wrapped(&card.name, right - left, name_size) {
+        sheet.text(left, top, name_size, 700, &line);
+        top += name_size;
+    }
+    let top = sheet.lines(
         left,
-        MARGIN_MM + 10.5,
+        top,
+        right - left,
         3.2,
-        400,
         &format!("Set-up card. Room {}. {} Left and right are the camera's.", card.room, card.verdict),
     );
-    let top = MARGIN_MM + 14.0;
     sheet.rule(top, left, right);
     let drawing_width = (right - left) * 0.60;
     let (mm, n) = scale(card, drawing_width, height * 0.50);
-    let plan_height = (card.drawing.plan.bounds[3] - card.drawing.plan.bounds[1]) * mm;
-    let side_height = (card.drawing.side.bounds[3] - card.drawing.side.bounds[1]) * mm;
+    let (plan_height, side_height) = (size(&card.drawing.plan).1 * mm, size(&card.drawing.side).1 * mm);
     sheet.text(left, top + 4.0, 2.8, 700, &format!("Plan and side view, 1 : {n:.0}"));
     sheet.out += &view(&card.drawing.plan, left, top + 5.5, mm);
     let side_top = top + 5.5 + plan_height + 2.0;
     sheet.out += &view(&card.drawing.side, left, side_top, mm);
     let bar = side_top + side_height + 2.5;
-    // One metre to lay a ruler on.
+    // One metre, or three feet, to lay a ruler on.
+    let (long_m, long_words) = match card.units {
+        UnitSystem::Metric => (1.0, "1 m"),
+        UnitSystem::Imperial => (3.0 * FOOT_M, "3 ft"),
+    };
+    let long_mm = long_m * mm;
     let _ = writeln!(
         sheet.out,
-        "<path d=\"M{left:.2} {bar:.2}h{mm:.2}m0 -1v2M{left:.2} {:.2}v2\" fill=\"none\" stroke=\"#000\" stroke-width=\"0.25\"/>",
+        "<path d=\"M{left:.2} {bar:.2}h{long_mm:.2}m0 -1v2M{left:.2} {:.2}v2\" fill=\"none\" stroke=\"#000\" stroke-width=\"0.25\"/>",
         bar - 1.0
     );
-    sheet.text(left + mm + 1.5, bar + 0.9, 2.4, 400, "1 m");
+    sheet.text(left + long_mm + 1.5, bar + 0.9, 2.4, 400, long_words);
 
     let column = left + drawing_width + 5.0;
     let column_width = right - column;
@@ -147,6 +170,10 @@ pub fn card(card: &Card, paper: Paper) -> String {
     y += 2.5;
     sheet.text(column, y, 2.8, 700, "Microphone");
     y = sheet.lines(column, y + 4.0, column_width, 2.4, &card.microphone);
+    for cable in &card.cables {
+        let plug = format!("{} into {}.", cable.of, cable.to);
+        y = sheet.lines(column, y, column_width, 2.4, &plug);
+    }
 
     let mut y = y.max(bar + 2.0) + 5.0;
     sheet.rule(y - 3.5, left, right);
@@ -157,9 +184,13 @@ pub fn card(card: &Card, paper: Paper) -> String {
     }
     y += 4.0;
     let mark = |v: f64| card.units.mark(v);
+    let tape_error = card.units.gap(card.tape_error_m);
     for m in &card.marks {
         sheet.text(left, y, 2.7, 700, &format!("{} {}", m.number, m.letter));
-        sheet.text(left + columns[1], y, 2.5, 400, &m.what);
+        let what = wrapped(&m.what, columns[2] - columns[1] - 2.0, 2.5);
+        for (line, words) in what.iter().enumerate() {
+            sheet.text(left + columns[1], y + 3.0 * line as f64, 2.5, 400, words);
+        }
         let [first, second] = &m.tape.corners;
         let from_corner = |from: &FromCorner| format!("{} {}", from.corner, mark(from.length_m));
         let values =
@@ -167,11 +198,11 @@ pub fn card(card: &Card, paper: Paper) -> String {
         for (x, value) in columns[2..].iter().zip(values) {
             sheet.text(left + x, y, 2.7, 700, &value);
         }
-        y += 3.4;
+        y += 3.4 + 3.0 * (what.len() - 1) as f64;
         let error = m
             .tape
             .worst_error_m
-            .map(|e| format!(" 1 cm of tape error: up to {:.0} mm off by the corners.", e * 1000.0));
+            .map(|e| format!(" {tape_error} of tape error: up to {} off by the corners.", card.units.gap(e)));
         y = sheet.lines(
             left + columns[1],
             y,
@@ -217,8 +248,8 @@ pub fn card(card: &Card, paper: Paper) -> String {
 
 /// One drawing alone, for a page of HTML.
 pub(crate) fn drawing(drawn: &View, mm: f64, title: &str) -> String {
-    let (width, height) =
-        ((drawn.bounds[2] - drawn.bounds[0]) * mm, (drawn.bounds[3] - drawn.bounds[1]) * mm);
+    let (width, height) = size(drawn);
+    let (width, height) = (width * mm, height * mm);
     format!(
         "<svg xmlns=\"http://www.w3.org/2000/svg\" role=\"img\" aria-label=\"{}\" width=\"{width:.1}mm\" height=\"{height:.1}mm\" viewBox=\"0 0 {width:.2} {height:.2}\">{}</svg>",
         escaped(title),

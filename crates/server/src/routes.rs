@@ -56,6 +56,7 @@ fn described() -> OpenApiRouter<Shared> {
         .routes(routes!(judge::propose))
         .routes(routes!(judge::changes))
         .routes(routes!(judge::apply))
+        .routes(routes!(judge::measured))
         .routes(routes!(judge::place))
         .routes(routes!(judge::walk))
         .routes(routes!(hear::sound))

@@ -19,6 +19,9 @@ export type Move = Schemas["Move"];
 export type Moved = Schemas["MovedOut"];
 export type Term = Schemas["Term"];
 
+/** A corner, laid out or not. */
+export type State = Schemas["StateIn"];
+
 /** How a judged plan is to be drawn. */
 export interface Drawn {
   text_scale: number;
@@ -141,6 +144,13 @@ export const api = {
     accepted(await client.POST("/api/v1/changes", { body: plan, signal })),
   apply: async (plan: Plan, patch: PatchStep[]) =>
     accepted(await client.POST("/api/v1/apply", { body: { plan, patch } })),
+  /** Which measured values still hold after a change by hand. */
+  measured: async (before: State, after: State) => {
+    const only = ({ brief, layout }: State) => ({ brief, layout });
+    return accepted(
+      await client.POST("/api/v1/measured", { body: { before: only(before), after: only(after) } }),
+    );
+  },
   /** The floor of a walk round the room with a tape. */
   walk: async (legs: Schemas["Leg"][]) => accepted(await client.POST("/api/v1/walk", { body: { legs } })),
   /** The set-up card as it prints, HTML. */

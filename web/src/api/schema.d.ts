@@ -245,6 +245,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/edited": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A plan after a change by hand, without the measured readings that belong to how it was before */
+        post: operations["edited"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/glossary": {
         parameters: {
             query?: never;
@@ -558,6 +575,11 @@ export interface components {
             bearing_deg: number;
             /** @description How it is held up. */
             hung: components["schemas"]["Hung"];
+            /**
+             * Format: double
+             * @description Sandbag on each of its two stands, kg.
+             */
+            sandbag_kg?: number;
             /** @description Stays where it is: neither a hand, a fix, a free move nor another layout moves it. */
             locked?: boolean;
         };
@@ -1017,12 +1039,23 @@ export interface components {
              */
             quarter_turns: number;
         };
+        /** @description A plan before and after a change by hand. */
+        EditIn: {
+            before: components["schemas"]["Plan"];
+            after: components["schemas"]["Plan"];
+        };
+        /** @description A plan after a change by hand, without what it makes untrue. */
+        Edited: {
+            plan: components["schemas"]["Plan"];
+            /** @description Measured readings that no longer hold and were set aside. */
+            dropped: string[];
+        };
         /**
          * @description How loudly somebody speaks.
          * @enum {string}
          */
         Effort: "relaxed" | "normal" | "raised" | "loud";
-        /** @description A reading that a finding rests on. */
+        /** @description Something with its unit that a finding rests on. */
         Evidence: {
             /** @description Id of the reading, or a plain name. */
             reading: string;
@@ -1135,11 +1168,6 @@ export interface components {
             /** @description Readings before and after. */
             changes: components["schemas"]["Change"][];
         };
-        /**
-         * @description Where a value comes from.
-         * @enum {string}
-         */
-        From: "typed" | "measured" | "assumed" | "computed";
         /** @description A place as seen from the eyes. */
         FromEyes: {
             /**
@@ -1664,8 +1692,13 @@ export interface components {
         Hair: "dark" | "light" | "none";
         /** @description A thing that a hand can take hold of. */
         Handle: {
-            /** @description `seat`, `camera`, `microphone`, or the id of a light or piece of furniture. */
+            /** @description The thing's name in answers: `seat`, `camera`, `microphone`, or the id of a light or piece of furniture. */
             id: string;
+            /**
+             * @description Where the layout holds it, as a JSON pointer: `/seat`, `/lights/key`. Furniture that stands where the room has it is
+             *     not there yet.
+             */
+            pointer: string;
             /** @description Letter of its mark; empty for furniture. */
             letter: string;
             /** @description What people call it. */
@@ -1700,7 +1733,7 @@ export interface components {
         /** @description Why a move stopped short. */
         Held: {
             /** @description The rule. */
-            rule: string;
+            rule: components["schemas"]["Rule"];
             /** @description What is in the way, in words with the amount. */
             sentence: string;
         };
@@ -1755,7 +1788,7 @@ export interface components {
             /** @description Its unit. */
             unit: string;
             /** @description Where it comes from. */
-            from: components["schemas"]["From"];
+            from: components["schemas"]["Origin"];
         };
         /** @description A plan judged, explained and drawn. */
         Judged: {
@@ -1926,21 +1959,14 @@ export interface components {
             /** Format: int64 */
             revision: number;
             name: string;
-            /** @description Units to read it in. */
-            units: components["schemas"]["UnitSystem"];
-            /** @description Width, depth and height, m. */
-            room_m: number[];
             /**
              * Format: int64
              * @description When it was last saved, ms since 1970.
              */
             updated_ms: number;
-            verdict?: components["schemas"]["Verdict"] | null;
-            /**
-             * Format: double
-             * @description 0 to 1; none while nothing fits.
-             */
-            score?: number | null;
+            told?: components["schemas"]["Told"] | null;
+            /** @description Why it does not read or cannot be judged, in words; the rest of the list stands. */
+            trouble?: string | null;
         };
         /**
          * @description How a wall is done up.
@@ -2080,8 +2106,8 @@ export interface components {
          *     `focal_length_mm`.
          */
         Move: {
-            /** @description `seat`, `camera`, `microphone`, or the id of a light or a piece of furniture. */
-            thing: components["schemas"]["Id"];
+            /** @description The thing's name in answers: `seat`, `camera`, `microphone`, or the id of a light or a piece of furniture. */
+            thing: string;
             /** @description What of it is moved. */
             grip?: components["schemas"]["Grip"];
             to_m?: components["schemas"]["Point3"] | null;
@@ -2136,9 +2162,12 @@ export interface components {
             position_m?: components["schemas"]["Point3"] | null;
             /**
              * Format: double
-             * @description Level 1 m from it, dBA; of the street 2 m before the windows (usual for its kind).
+             * @description Level 1 m from it in the open or as its maker tells it, dBA; of the street 2 m before the windows (usual for its
+             *     kind).
              */
             level_1m_dba?: number | null;
+            /** @description The level was measured in this room, which gives its own part to it. */
+            measured_in_room?: boolean;
             /** @description It can be switched off, or carried out, for a take. */
             can_stop?: boolean;
         };
@@ -2157,7 +2186,7 @@ export interface components {
              */
             level_dba: number;
             /** @description How its level was come by. */
-            from: components["schemas"]["From"];
+            from: components["schemas"]["Origin"];
             /** @description It can be stopped for a take. */
             can_stop: boolean;
         };
@@ -2178,15 +2207,17 @@ export interface components {
         };
         /** @description One reason why no layout is legal. */
         Obstacle: {
-            /** @description The rule: room, collision, door, exit, way, camera, picture, sight, near, support, mains, gear. */
-            rule: string;
+            /** @description The rule. */
+            rule: components["schemas"]["Rule"];
             /** @description The facing of the best candidate. */
             facing: string;
             /**
              * Format: double
-             * @description How much is lacking, m (kg for supports); 0 where it is not a length.
+             * @description How much is lacking; 0 where no number tells it.
              */
             lacking: number;
+            /** @description The unit of that number, empty where there is none. */
+            unit: string;
             /** @description In words, with the amount. */
             sentence: string;
             /** @description What would free it. */
@@ -2254,6 +2285,11 @@ export interface components {
          * @enum {string}
          */
         Orientation: "landscape" | "portrait";
+        /**
+         * @description Where a value comes from.
+         * @enum {string}
+         */
+        Origin: "typed" | "measured" | "assumed" | "computed";
         /** @description What is kept of the user's own voice. */
         OwnVoice: {
             /**
@@ -2284,7 +2320,7 @@ export interface components {
             /** @description Absorption area by band, m2. */
             absorption_m2: number[];
             /** @description How it was come by. */
-            from: components["schemas"]["From"];
+            from: components["schemas"]["Origin"];
         };
         /** @description One step of a patch, as RFC 6902. */
         PatchStep: {
@@ -2439,6 +2475,8 @@ export interface components {
             missing: components["schemas"]["Missing"][];
             /** @description If there are none: each rule that forbids the best candidate, by how much, and what would free it. */
             obstacles: components["schemas"]["Obstacle"][];
+            /** @description Measured readings that were set aside: they belong to another arrangement than these. */
+            set_aside: string[];
         };
         /** @description What to buy under the budget, most gain for the money first. */
         Purchases: {
@@ -2506,9 +2544,11 @@ export interface components {
             uncertainty?: number | null;
             aspect?: components["schemas"]["Aspect"] | null;
             /** @description Computed, measured or assumed. */
-            from: components["schemas"]["From"];
+            from: components["schemas"]["Origin"];
             /** @description What a measured value in its place may be; none if nobody can measure it. */
             measured_range?: number[] | null;
+            /** @description What a measured value belongs to: where one of these changes, it is set aside. */
+            belongs_to?: components["schemas"]["Facet"][];
             /** @description How it came about. */
             working: components["schemas"]["Working"];
         };
@@ -2544,7 +2584,7 @@ export interface components {
          * @description Where the sound goes.
          * @enum {string}
          */
-        RecordPath: "camera" | "recorder" | "computer";
+        RecordPath: "camera" | "recorder" | "computer" | "nowhere";
         /** @enum {string} */
         RecordSchool: "into-camera" | "separate";
         /** @description What is recorded and delivered, and for how long. */
@@ -2652,6 +2692,11 @@ export interface components {
             /** @description The mains; missing values follow the unit system. */
             mains?: components["schemas"]["Mains"];
         };
+        /**
+         * @description A rule of which a breach stops a recording.
+         * @enum {string}
+         */
+        Rule: "room" | "collision" | "door" | "exit" | "way" | "camera" | "picture" | "sight" | "near" | "support" | "mains" | "gear" | "lens";
         /** @description One save of a corner. */
         Saved: {
             /**
@@ -3056,6 +3101,19 @@ export interface components {
             treatment?: {
                 [key: string]: components["schemas"]["Treatment"];
             } | null;
+        };
+        /** @description What the list tells of a corner. */
+        Told: {
+            /** @description Units to read it in. */
+            units: components["schemas"]["UnitSystem"];
+            /** @description Width, depth and height, m. */
+            room_m: number[];
+            verdict?: components["schemas"]["Verdict"] | null;
+            /**
+             * Format: double
+             * @description 0 to 1; none while nothing fits.
+             */
+            score?: number | null;
         };
         /** @description Something against the echo, in its place. */
         Treatment: {
@@ -3837,6 +3895,37 @@ export interface operations {
                 };
             };
             412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+        };
+    };
+    edited: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditIn"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Edited"];
+                };
+            };
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

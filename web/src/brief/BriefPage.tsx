@@ -3,7 +3,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
 import { useNavigate, useParams } from "react-router";
 
-import { api, Refused } from "../api/client";
+import { api, Refused, type Brief } from "../api/client";
 import { Shell } from "../ui/Shell";
 import { Trouble, Waiting } from "../ui/states";
 import type { Change } from "./change";
@@ -13,6 +13,7 @@ import {
   draftOf,
   fieldFor,
   forget,
+  inUnits,
   newDraft,
   recall,
   remember,
@@ -36,13 +37,13 @@ function ExistingBrief({ id }: { id: number }) {
       <Shell title="Answers">{<Trouble error={corner.error} onRetry={() => void corner.refetch()} />}</Shell>
     );
   const { name, brief, revision } = corner.data;
-  return <BriefForm key={revision} start={() => draftOf(name, brief)} corner={{ id, revision }} />;
+  return <BriefForm key={revision} start={() => draftOf(name, brief)} corner={{ id, revision, brief }} />;
 }
 
 interface FormProps {
   /** The answers to begin with, where none were left unfinished. */
   start: () => Draft;
-  corner: { id: number; revision: number } | null;
+  corner: { id: number; revision: number; brief: Brief } | null;
 }
 
 function BriefForm({ start, corner }: FormProps) {
@@ -61,9 +62,12 @@ function BriefForm({ start, corner }: FormProps) {
   const { name, brief, problems } = briefOf(draft);
   const send = useMutation({
     mutationFn: async () => {
-      const file = { format: "fogon.brief", version: 1, name, brief };
-      if (!corner) return api.create(file);
-      const best = (await api.propose(name, brief)).proposals[0];
+      if (!corner) return api.create({ format: "fogon.brief", version: 1, name, brief });
+      // What was measured in another room, or of a person who sat otherwise, does not go along.
+      const { measured } = await api.measured({ brief: corner.brief }, { brief });
+      const now = { ...brief, measured };
+      const file = { format: "fogon.brief", version: 1, name, brief: now };
+      const best = (await api.propose(name, now)).proposals[0];
       return api.save(corner.id, corner.revision, best?.plan ?? file);
     },
     onSuccess: async (kept) => {
@@ -76,7 +80,11 @@ function BriefForm({ start, corner }: FormProps) {
   const shown: Problems = tried ? { ...serverProblems(refused, draft), ...problems } : {};
   const change: Change = (patch) => {
     setTouched(true);
-    setDraft((d) => ({ ...d, ...patch, texts: { ...d.texts, ...patch.texts } }));
+    setDraft((d) => {
+      const units = patch.texts?.units;
+      const read = units === undefined ? d : inUnits(d, units === "imperial" ? "imperial" : "metric");
+      return { ...read, ...patch, texts: { ...read.texts, ...patch.texts } };
+    });
   };
   const startOver = () => {
     forget(key);

@@ -2,7 +2,8 @@
 // existing brief that the form does not show are carried through untouched.
 import { brightness } from "../shelf/figures";
 import type { Brief, Gear, Schemas } from "../api/client";
-import { editLength, type UnitSystem } from "../units/length";
+import { editLength, unitTold, type UnitSystem } from "../units/length";
+import { keepExact } from "./exact";
 import { newOpening, openingsOf, openingsTyped, type OpeningDraft } from "./openings";
 import { PLACE, Reader, SIDE, within, type Problems } from "./reader";
 import { isRectangle, legsOf, roomiest, type BeamDraft, type LegDraft, type SlopeDraft } from "./walls";
@@ -131,16 +132,76 @@ export function forget(key: string): void {
   localStorage.removeItem(key);
 }
 
+/** Texts that are lengths. */
+const LENGTHS = [
+  "width",
+  "depth",
+  "height",
+  "stature",
+  "seatHeight",
+  "eyeHeight",
+  "lean",
+  "nearest",
+  "keyWidth",
+  "keyHeight",
+  "fillWidth",
+  "fillHeight",
+  "todayX",
+  "todayY",
+  "todayLensX",
+  "todayLensY",
+  "todayLensZ",
+  "todayKeyX",
+  "todayKeyY",
+  "todayKeyZ",
+  "todayMicX",
+  "todayMicY",
+  "todayMicZ",
+] as const;
+const NOT_LENGTHS = ["id", "kind", "wall", "swing", "turn", "degrees", "bearing"];
+
+/** The draft in other units. A bare number keeps the unit it was typed in; what a new draft brought comes in the new units. */
+export function inUnits(draft: Draft, units: UnitSystem): Draft {
+  const before: UnitSystem = draft.texts.units === "imperial" ? "imperial" : "metric";
+  if (before === units) return draft;
+  const [was, is] = [newDraft(before), newDraft(units)];
+  const told = (text: string, brought?: string, brings?: string) =>
+    brought !== undefined && brings !== undefined && text === brought ? brings : unitTold(text, before);
+  const rows = <T extends object>(all: T[], brought: T[], brings: T[]): T[] =>
+    all.map((row, index) => {
+      const of = (list: T[], field: string) => (list[index] as Record<string, string> | undefined)?.[field];
+      const texts = Object.entries(row).map(([field, value]: [string, unknown]) =>
+        typeof value === "string" && !NOT_LENGTHS.includes(field)
+          ? [field, told(value, of(brought, field), of(brings, field))]
+          : [field, value],
+      );
+      return Object.fromEntries(texts) as T;
+    });
+  const texts = Object.fromEntries(
+    LENGTHS.map((name) => [name, told(draft.texts[name] ?? "", was.texts[name], is.texts[name])]),
+  );
+  return {
+    ...draft,
+    texts: { ...draft.texts, ...texts, units },
+    furniture: rows(draft.furniture, was.furniture, is.furniture),
+    openings: rows(draft.openings, was.openings, is.openings),
+    legs: rows(draft.legs, [], []),
+    slopes: rows(draft.slopes, [], []),
+    beams: rows(draft.beams, [], []),
+  };
+}
+
 /** A new draft with sensible beginnings. */
-export function newDraft(): Draft {
+export function newDraft(units: UnitSystem = "metric"): Draft {
+  const text = (metres: number) => (units === "metric" ? `${metres.toFixed(2)} m` : editLength(metres, units));
   return {
     texts: {
-      units: "metric",
+      units,
       name: "",
       shape: "rectangle",
       width: "",
       depth: "",
-      height: "2.40 m",
+      height: text(2.4),
       volts: "",
       hertz: "",
       breaker: "",
@@ -158,16 +219,16 @@ export function newDraft(): Draft {
       focalMax: "50",
       fMin: "2.8",
       fMax: "2.8",
-      nearest: "0.30 m",
+      nearest: text(0.3),
       isoMax: "25600",
       key: "octagon",
-      keyWidth: "65 cm",
-      keyHeight: "65 cm",
+      keyWidth: text(0.65),
+      keyHeight: text(0.65),
       keyLux: "2600",
       keyWatts: "60",
       fill: "board",
-      fillWidth: "60 cm",
-      fillHeight: "90 cm",
+      fillWidth: text(0.6),
+      fillHeight: text(0.9),
       fillLux: "600",
       back: "yes",
       backLux: "650",
@@ -198,17 +259,17 @@ export function newDraft(): Draft {
       {
         id: "desk",
         kind: "desk",
-        width: "1.20 m",
-        depth: "0.60 m",
-        height: "0.74 m",
+        width: text(1.2),
+        depth: text(0.6),
+        height: text(0.74),
         x: "",
         y: "",
-        foot: "0 m",
+        foot: text(0),
         bearing: "180",
         fixed: false,
       },
     ],
-    openings: [newOpening("door", [], "metric"), newOpening("window", [], "metric")],
+    openings: [newOpening("door", [], units), newOpening("window", [], units)],
     legs: [],
     floor: null,
     slopes: [],
@@ -426,6 +487,14 @@ function overheadOf(draft: Draft, read: Reader): Pick<Schemas["Room"], "slopes" 
 
 /** The brief that a draft makes, and what could not be read, by field. */
 export function briefOf(draft: Draft): { name: string; brief: Brief; problems: Problems } {
+  const typed = briefTyped(draft);
+  if (!draft.base) return typed;
+  const untouched = briefTyped(draftOf(typed.name, draft.base)).brief;
+  return { ...typed, brief: keepExact(typed.brief, untouched, draft.base) };
+}
+
+/** The same, every length as its text reads. */
+function briefTyped(draft: Draft): { name: string; brief: Brief; problems: Problems } {
   const read = new Reader(draft.texts);
   const name = read.text("name") || "My corner";
   const floor = floorOf(draft, read);
@@ -703,7 +772,10 @@ function todayOf(draft: Draft, read: Reader, brief: Brief): Schemas["Today"] {
   const turn = (degrees: number) => Number((((degrees % 360) + 360) % 360).toFixed(2)) % 360;
   const floor: Schemas["Support"] = { kind: "floor" };
   const ids = (slot: string) => draft.ids[slot] ?? slot;
+  // What the form does not show, as the screen and what hangs against the echo, stays as it was told.
+  const kept = draft.base?.today;
   const today: Schemas["Today"] = {
+    ...kept,
     seat: { position_m: [sx, sy], bearing_deg: turn(bearing + 180) },
     camera: {
       body: ids("camera"),
@@ -722,11 +794,13 @@ function todayOf(draft: Draft, read: Reader, brief: Brief): Schemas["Today"] {
       support: Object.keys(brief.gear ?? {}).includes("tripod-1") ? { ...floor, gear: "tripod-1" } : floor,
     },
   };
-  const kept = draft.base?.today;
+  const known = Object.entries(kept?.lights ?? {}).find(([, light]) => light.role === "key");
+  const others = Object.fromEntries(
+    Object.entries(kept?.lights ?? {}).filter(([, light]) => light.role !== "key"),
+  );
   if (read.text("todayKeyX") !== "") {
-    const known = Object.entries(kept?.lights ?? {}).find(([, l]) => l.role === "key");
     today.lights = {
-      ...(kept?.lights ?? {}),
+      ...others,
       [known?.[0] ?? "key"]: {
         dim: 1,
         support: floor,
@@ -736,7 +810,7 @@ function todayOf(draft: Draft, read: Reader, brief: Brief): Schemas["Today"] {
         position_m: [place("todayKeyX"), place("todayKeyY"), place("todayKeyZ")],
       },
     };
-  }
+  } else if (kept?.lights) today.lights = others;
   if (read.text("todayMicX") !== "") {
     today.microphone = {
       support: { kind: "on" },
@@ -744,8 +818,7 @@ function todayOf(draft: Draft, read: Reader, brief: Brief): Schemas["Today"] {
       gear: ids("microphone"),
       position_m: [place("todayMicX"), place("todayMicY"), place("todayMicZ")],
     };
-  }
-  if (kept?.furniture) today.furniture = kept.furniture;
+  } else delete today.microphone;
   return today;
 }
 

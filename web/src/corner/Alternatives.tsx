@@ -6,9 +6,8 @@ import { Link } from "react-router";
 import { api, type Brief, type Layout, type Plan, type Schemas } from "../api/client";
 import { Trouble, Waiting } from "../ui/states";
 import { fixed } from "../units/length";
-import { heldBy } from "./edits";
-import { partsThatDiffer, withPart } from "./parts";
-import type { Table } from "./useWorktable";
+import { heldBy, partsThatDiffer, withPart } from "./parts";
+import { setAside, type Table } from "./useWorktable";
 
 /** Proposals for a brief; half a second of search, asked once for each brief. */
 export function useProposals(name: string, brief: Brief) {
@@ -74,6 +73,9 @@ export function Alternatives({
       </h3>
       {look.isPending && <Waiting what="Trying every facing" />}
       {look.isError && <Trouble error={look.error} onRetry={() => void look.refetch()} />}
+      {look.data && look.data.set_aside.length > 0 && (
+        <p className="text-faint mb-2">{setAside(look.data.set_aside)}</p>
+      )}
       <ol className="grid gap-3">
         {look.data?.proposals.map((proposal, index) => {
           const taken = partsThatDiffer(plan, proposal.plan).length === 0;

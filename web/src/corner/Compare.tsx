@@ -9,8 +9,7 @@ import { Standing } from "../ui/Standing";
 import { Trouble, Waiting } from "../ui/states";
 import { fixed, type UnitSystem } from "../units/length";
 import { useProposals, useTake } from "./Alternatives";
-import { heldBy } from "./edits";
-import { PARTS, partsThatDiffer, withPart, type Part } from "./parts";
+import { heldBy, PARTS, partsThatDiffer, withPart, type Part } from "./parts";
 import { sentence, STANDING_MARKS } from "./show";
 import type { Table } from "./useWorktable";
 
@@ -148,7 +147,7 @@ function Side({ side, plan, table, name, found }: SideProps) {
         <p className="flex flex-wrap gap-2">
           {PARTS.filter(([part]) => differing.includes(part)).map(([part, words]) => (
             <button key={part} type="button" className="button button-small" onClick={() => takePart(part)}>
-              Take {words.replace(/^A/, "a").replace(/^[SLM]/, (l) => l.toLowerCase())}
+              Take {words.charAt(0).toLowerCase() + words.slice(1)}
             </button>
           ))}
         </p>

@@ -1,7 +1,8 @@
 import { expect, test } from "vitest";
 
 import type { Plan } from "../api/client";
-import { heldBy, withLock, withPerson, withRecording, withoutAngle } from "./edits";
+import { withLock, withPerson, withRecording, withoutAngle } from "./edits";
+import { heldBy } from "./parts";
 import type { Handle } from "../api/client";
 
 const plan = (layout: object = {}): Plan =>
@@ -39,10 +40,10 @@ test("screens, backdrops and angles are locked, and hold against another layout"
     backdrop: { gear: "b", position_m: [1, 0], bearing_deg: 0, hung: "stands" },
     angles: { overhead: { body: "a", position_m: [1, 1, 2] } },
   });
-  const handle = (id: string) => ({ id, position_m: [0, 0, 0] }) as unknown as Handle;
-  expect(withLock(own, handle("screen"), true).layout.screen?.locked).toBe(true);
-  expect(withLock(own, handle("overhead"), true).layout.angles?.overhead?.locked).toBe(true);
-  const locked = withLock(own, handle("backdrop"), true);
+  const handle = (pointer: string) => ({ pointer, position_m: [0, 0, 0] }) as unknown as Handle;
+  expect(withLock(own, handle("/screen"), true).layout.screen?.locked).toBe(true);
+  expect(withLock(own, handle("/angles/overhead"), true).layout.angles?.overhead?.locked).toBe(true);
+  const locked = withLock(own, handle("/backdrop"), true);
   expect(locked.layout.backdrop?.locked).toBe(true);
   expect(heldBy(locked, { ...own.layout, backdrop: null })).toBe("the backdrop");
   expect(heldBy(own, { ...own.layout, backdrop: null })).toBeNull();

@@ -1,5 +1,6 @@
 // Changes to a plan that no rule resists: settings, locks, measured values, schools.
 import type { Handle, Plan, Schemas } from "../api/client";
+import { withThing } from "./parts";
 
 type Light = Schemas["Light"];
 type Camera = Schemas["Camera"];
@@ -9,16 +10,10 @@ const withLayout = (plan: Plan, layout: Partial<Plan["layout"]>): Plan => ({
   layout: { ...plan.layout, ...layout },
 });
 
-/** Measured values of the light at the face no longer hold once a lamp is changed. */
-function relit(plan: Plan): Plan {
-  const measured = Object.entries(plan.brief.measured ?? {}).filter(([id]) => !id.startsWith("light.face."));
-  return { ...plan, brief: { ...plan.brief, measured: Object.fromEntries(measured) } };
-}
-
 export function withLight(plan: Plan, id: string, change: Partial<Light>): Plan {
   const light = plan.layout.lights?.[id];
   if (!light) return plan;
-  return relit(withLayout(plan, { lights: { ...plan.layout.lights, [id]: { ...light, ...change } } }));
+  return withLayout(plan, { lights: { ...plan.layout.lights, [id]: { ...light, ...change } } });
 }
 
 export const withCamera = (plan: Plan, change: Partial<Camera>): Plan =>
@@ -45,7 +40,7 @@ export const withPerson = (plan: Plan, change: Given<Plan["brief"]["person"]>): 
 export function withoutLight(plan: Plan, id: string): Plan {
   const lights = { ...plan.layout.lights };
   Reflect.deleteProperty(lights, id);
-  return relit(withLayout(plan, { lights }));
+  return withLayout(plan, { lights });
 }
 
 export function withoutAngle(plan: Plan, id: string): Plan {
@@ -59,22 +54,12 @@ export function withoutAngle(plan: Plan, id: string): Plan {
 export const withGaze = (plan: Plan, gaze_offset_deg: number): Plan =>
   withLayout(plan, { seat: { ...plan.layout.seat, gaze_offset_deg } });
 
+/** Locks or unlocks a thing. Furniture that stands where the room has it is put there by its lock. */
 export function withLock(plan: Plan, handle: Handle, locked: boolean): Plan {
-  const { layout } = plan;
-  if (handle.id === "seat") return withLayout(plan, { seat: { ...layout.seat, locked } });
-  if (handle.id === "camera") return withCamera(plan, { locked });
-  const angle = layout.angles?.[handle.id];
-  if (angle) return withLayout(plan, { angles: { ...layout.angles, [handle.id]: { ...angle, locked } } });
-  if (handle.id === "backdrop" && layout.backdrop)
-    return withLayout(plan, { backdrop: { ...layout.backdrop, locked } });
-  if (handle.id === "screen" && layout.screen)
-    return withLayout(plan, { screen: { ...layout.screen, locked } });
-  if (handle.id === "microphone" && layout.microphone)
-    return withLayout(plan, { microphone: { ...layout.microphone, locked } });
-  const light = layout.lights?.[handle.id];
-  if (light) return withLayout(plan, { lights: { ...layout.lights, [handle.id]: { ...light, locked } } });
-  const at = { position_m: handle.position_m, bearing_deg: handle.bearing_deg ?? 0, locked };
-  return withLayout(plan, { furniture: { ...layout.furniture, [handle.id]: at } });
+  const placed = handle.pointer.startsWith("/furniture/")
+    ? { position_m: handle.position_m, bearing_deg: handle.bearing_deg ?? 0 }
+    : {};
+  return withThing(plan, handle.pointer, { ...placed, locked });
 }
 
 export function withMeasured(plan: Plan, reading: string, value: number | null): Plan {
@@ -100,42 +85,3 @@ export function withUnits(plan: Plan, units: "metric" | "imperial"): Plan {
   };
   return { ...plan, brief: { ...plan.brief, units, room: { ...plan.brief.room, mains: pinned } } };
 }
-
-/** The locked thing that another layout would move, in words; null if none. */
-export function heldBy({ layout }: Plan, other: Plan["layout"]): string | null {
-  type Entry = [string, Standing | null | undefined, Standing | null | undefined];
-  const each = (
-    now: Record<string, Standing> | undefined,
-    then: Record<string, Standing> | undefined,
-  ): Entry[] =>
-    Object.entries(now ?? {}).map(([id, thing]) => [`the ${id.replaceAll("-", " ")}`, thing, then?.[id]]);
-  const things: Entry[] = [
-    ["the seat", layout.seat, other.seat],
-    ["the camera", layout.camera, other.camera],
-    ["the microphone", layout.microphone, other.microphone],
-    ["the screen", layout.screen, other.screen],
-    ["the backdrop", layout.backdrop, other.backdrop],
-    ...each(layout.lights, other.lights),
-    ...each(layout.furniture, other.furniture),
-  ];
-  return things.find(([, now, then]) => now?.locked && stance(now) !== stance(then))?.[0] ?? null;
-}
-
-/** What a lock holds of a thing: where and how it stands, not how it is set. */
-interface Standing {
-  locked?: boolean;
-  position_m: number[];
-  bearing_deg?: number;
-  tilt_deg?: number;
-  aim_m?: number[] | null;
-  support?: { base_m?: number[] | null };
-}
-
-const stance = (thing: Standing | null | undefined): string =>
-  JSON.stringify([
-    thing?.position_m,
-    thing?.bearing_deg,
-    thing?.tilt_deg,
-    thing?.aim_m ?? null,
-    thing?.support?.base_m ?? null,
-  ]);

@@ -3,7 +3,8 @@ import { readFileSync } from "node:fs";
 import { describe, expect, it } from "vitest";
 
 import type { Finding, Handle, Judged, Plan, Reading } from "../api/client";
-import { heldBy, withLight, withLock, withMeasured, withUnits } from "./edits";
+import { withLock, withUnits } from "./edits";
+import { heldBy } from "./parts";
 import { groupsOf, knots, stepOf } from "./thread";
 
 const PLAN = JSON.parse(
@@ -69,24 +70,13 @@ describe("changes that no rule resists", () => {
     other.seat.position_m = [1, 1];
     other.lights = {};
     expect(heldBy(PLAN, other)).toBeNull();
-    const handle = (id: string) => ({ id, position_m: [1, 2, 0], bearing_deg: 90 }) as unknown as Handle;
-    expect(heldBy(withLock(PLAN, handle("key"), true), other)).toBe("the key");
-    expect(heldBy(withLock(PLAN, handle("seat"), true), other)).toBe("the seat");
-    const shelf = withLock(PLAN, handle("shelf"), true);
+    const handle = (id: string) => ({ pointer: id, position_m: [1, 2, 0], bearing_deg: 90 }) as unknown as Handle;
+    expect(heldBy(withLock(PLAN, handle("/lights/key"), true), other)).toBe("the key");
+    expect(heldBy(withLock(PLAN, handle("/seat"), true), other)).toBe("the seat");
+    const shelf = withLock(PLAN, handle("/furniture/shelf"), true);
     expect(shelf.layout.furniture?.shelf).toEqual({ position_m: [1, 2, 0], bearing_deg: 90, locked: true });
     expect(heldBy(shelf, other)).toBe("the shelf");
-    expect(heldBy(withLock(shelf, handle("shelf"), false), other)).toBeNull();
-  });
-
-  it("set measured light aside once a lamp is changed, and keep the rest", () => {
-    const measured = withMeasured(
-      withMeasured(PLAN, "light.face.illuminance_lx", 800),
-      "sound.room.rt_mid_s",
-      0.3,
-    );
-    const dimmed = withLight(measured, "key", { dim: 0.5 });
-    expect(dimmed.brief.measured).toEqual({ "sound.room.rt_mid_s": 0.3 });
-    expect(withMeasured(dimmed, "sound.room.rt_mid_s", null).brief.measured).toEqual({});
+    expect(heldBy(withLock(shelf, handle("/furniture/shelf"), false), other)).toBeNull();
   });
 
   it("change the units to read in and not the mains that were assumed", () => {

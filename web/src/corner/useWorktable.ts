@@ -51,7 +51,8 @@ export function placeOf(handle: Handle, grip: Grip): Vector {
   return [x, y, z];
 }
 
-const setAside = (dropped: string[]) =>
+/** Says that measured values no longer hold. */
+export const setAside = (dropped: string[]) =>
   `Measured with things elsewhere, so set aside: ${dropped.length === 1 ? "one reading" : `${dropped.length} readings`}. Measure again.`;
 
 interface Waiting {
@@ -81,6 +82,14 @@ function useLine(fail: (error: unknown) => void) {
     },
     [fail],
   );
+}
+
+/** The plan after a change, without what was measured of how it was before. */
+async function settled(before: Plan, after: Plan): Promise<{ plan: Plan; dropped: string[] }> {
+  const had = after.brief.measured ?? {};
+  if (Object.keys(had).length === 0) return { plan: after, dropped: [] };
+  const { measured, dropped } = await api.measured(before, after);
+  return { plan: { ...after, brief: { ...after.brief, measured } }, dropped };
 }
 
 /** What there is to say of a move. */
@@ -255,9 +264,9 @@ export function useWorktable(
       // In its turn: after a move that is under way, on what came of it.
       void ask(async () => {
         if (!latest.current) return;
-        const next = await change(latest.current);
+        const { plan: next, dropped } = await settled(latest.current, await change(latest.current));
         show(next);
-        setNotes([]);
+        setNotes(dropped.length > 0 ? [{ kind: "dropped", words: setAside(dropped) }] : []);
         keepLater(next);
         void judge();
       });

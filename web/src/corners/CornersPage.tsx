@@ -103,7 +103,8 @@ function Row({ corner }: { corner: Schemas["Listed"] }) {
     mutationFn: () => api.remove(corner.id, corner.revision),
     onSettled: () => queries.invalidateQueries({ queryKey: ["corners"] }),
   });
-  const size = corner.room_m.map((side) => formatLength(side, corner.units)).join(" × ");
+  const { told } = corner;
+  const size = told?.room_m.map((side) => formatLength(side, told.units)).join(" × ");
   const saved = new Date(corner.updated_ms).toLocaleString(undefined, {
     dateStyle: "medium",
     timeStyle: "short",
@@ -111,21 +112,28 @@ function Row({ corner }: { corner: Schemas["Listed"] }) {
   return (
     <li className="flex flex-wrap items-center gap-x-4 gap-y-2 px-4 py-3">
       <div className="mr-auto min-w-0">
-        <Link
-          to={`/corners/${corner.id}`}
-          className="text-lg font-semibold underline-offset-4 hover:underline"
-        >
-          {corner.name}
-        </Link>
+        {told ? (
+          <Link
+            to={`/corners/${corner.id}`}
+            className="text-lg font-semibold underline-offset-4 hover:underline"
+          >
+            {corner.name}
+          </Link>
+        ) : (
+          <span className="text-lg font-semibold">{corner.name}</span>
+        )}
         <p className="text-faint text-sm">
-          {size} · saved {saved}
+          {size && `${size} · `}saved {saved}
         </p>
+        {corner.trouble && <p className="text-ember text-sm font-semibold">▲ {corner.trouble}</p>}
         {remove.isError && <Trouble error={remove.error} />}
       </div>
-      {corner.verdict ? (
-        <Standing ready={corner.verdict.ready} words={corner.verdict.sentence} />
-      ) : (
-        <Standing ready={false} words="Nothing fits yet." />
+      {told?.verdict && <Standing ready={told.verdict.ready} words={told.verdict.sentence} />}
+      {told && !told.verdict && !corner.trouble && <Standing ready={false} words="Nothing fits yet." />}
+      {!told && (
+        <a className="button" href={`/api/v1/corners/${corner.id}/file`} download>
+          Save its file
+        </a>
       )}
       {sure ? (
         <span className="flex gap-2">

@@ -113,6 +113,16 @@ export function Noises({ plan, heard, table, units }: Props) {
                 </button>
               </p>
             )}
+            {noise.kind !== "street" && noise.level_1m_dba != null && (
+              <label className="flex items-center gap-2 text-sm">
+                <input
+                  type="checkbox"
+                  checked={noise.measured_in_room ?? false}
+                  onChange={(event) => set(id, { measured_in_room: event.target.checked })}
+                />
+                Measured in this room; otherwise as its maker tells it, in the open
+              </label>
+            )}
             <label className="flex items-center gap-2 text-sm">
               <input
                 type="checkbox"

@@ -12,7 +12,7 @@ import { Choice, TextField } from "../ui/fields";
 import { Shell } from "../ui/Shell";
 import { Trouble } from "../ui/states";
 import { useWindowSize } from "../ui/useWindowSize";
-import { DEFAULTS, draftFrom, PAGES, questionOf, type Question } from "./questions";
+import { defaultOf, draftFrom, inUnits, PAGES, questionOf, type Question } from "./questions";
 
 const KEY = "fogon.first-run";
 
@@ -91,7 +91,7 @@ export function StartPage() {
           <button
             type="button"
             className="button"
-            onClick={() => answer("units")(units === "metric" ? "imperial" : "metric")}
+            onClick={() => setKept((k) => ({ ...k, answers: inUnits(k.answers, units) }))}
           >
             {units === "metric" ? "Feet and inches" : "Metres"}
           </button>
@@ -142,6 +142,7 @@ export function StartPage() {
                     key={question.id}
                     question={question}
                     value={answers[question.id]}
+                usual={defaultOf(question.id, answers)}
                     problem={problemOf(question.id, shown)}
                     onAnswer={answer(question.id)}
                   />
@@ -212,13 +213,14 @@ function problemOf(question: string, problems: Problems): string | undefined {
 interface AskProps {
   question: Question;
   value: string | undefined;
+  /** What stands there where it is not answered. */
+  usual: string;
   problem: string | undefined;
   onAnswer: (text: string) => void;
 }
 
 /** One question; a default that nobody has confirmed is marked as assumed. */
-function Ask({ question, value, problem, onAnswer }: AskProps) {
-  const usual = DEFAULTS[question.id] ?? "";
+function Ask({ question, value, usual, problem, onAnswer }: AskProps) {
   const assumed = value === undefined && usual !== "";
   const help = [assumed ? "Assumed: change it if it is otherwise." : "", question.help ?? ""]
     .filter((words) => words !== "")

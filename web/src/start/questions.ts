@@ -1,6 +1,7 @@
 // The first run: fourteen answers on seven pages, in the order of the work. Gear is told by its kind; the figures of
 // the usual thing of that kind stand in and are marked as assumed. Figures are typical ones, common practice, no source.
 import { newDraft, type Draft } from "../brief/draft";
+import { unitTold, type UnitSystem } from "../units/length";
 
 export interface Question {
   id: string;
@@ -166,6 +167,20 @@ export const DEFAULTS: Record<string, string> = {
   budget: "0",
 };
 
+/** What stands where one question is not answered. */
+export const defaultOf = (id: string, answers: Record<string, string>): string =>
+  id === "height" && answers.units === "imperial" ? "8' 0\"" : (DEFAULTS[id] ?? "");
+
+/** Answers that are lengths. */
+const LENGTHS = ["width", "depth", "height", "stature"];
+
+/** The answers read in the other units from now on; a bare number keeps the unit it was typed in. */
+export function inUnits(answers: Record<string, string>, before: UnitSystem): Record<string, string> {
+  const isLength = (id: string) => LENGTHS.includes(id) || /^today.*[XYZ]$/.test(id);
+  const told = Object.entries(answers).map(([id, text]) => [id, isLength(id) ? unitTold(text, before) : text]);
+  return { ...Object.fromEntries(told), units: before === "metric" ? "imperial" : "metric" };
+}
+
 /** Format, focal range, f-numbers and greatest ISO of the usual camera of a kind. */
 const CAMERAS: Record<string, Record<string, string>> = {
   phone: {
@@ -232,8 +247,8 @@ export const TODAY_FIELDS = [
 
 /** The full answers that a first run stands for. */
 export function draftFrom(answers: Record<string, string>, standing: boolean): Draft {
-  const told = (id: string) => answers[id] ?? DEFAULTS[id] ?? "";
-  const draft = newDraft();
+  const told = (id: string) => answers[id] ?? defaultOf(id, answers);
+  const draft = newDraft(answers.units === "imperial" ? "imperial" : "metric");
   const lamps = Number(told("key") !== "none") + Number(told("fill") === "lamp");
   const where = told("where");
   Object.assign(

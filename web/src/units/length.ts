@@ -62,6 +62,10 @@ export function parseLength(text: string, system: UnitSystem): number | null {
   return bare === null ? null : sign * bare * (system === "metric" ? 1 : 12 * INCH_M);
 }
 
+/** A typed length that reads the same in whatever units come next: a bare number gets the unit it was typed in. */
+export const unitTold = (text: string, system: UnitSystem): string =>
+  amount(text) === null ? text : `${text.trim()} ${system === "metric" ? "m" : "ft"}`;
+
 /** A length as read: `1.42 m`, or `4' 8¼"` to the quarter inch. */
 export function formatLength(metres: number, system: UnitSystem, digits = 2): string {
   if (system === "metric") return `${fixed(metres, digits)} m`;

@@ -4,9 +4,9 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use super::stands::{Stands, set_up};
-use crate::assess::carry::{fill_bag, rounded, rounded_floor, supports_for};
 use crate::assess::legal::Rules;
 use crate::corner::{Corner, angle_thing, light_direction, things};
+use crate::edit::{fill_bag, rounded, rounded_floor, supports_for};
 use crate::geometry::DVec3;
 use crate::plan::{
     Angle, Brief, Furniture, FurnitureKind, Gear, GearCamera, GearLens, Id, Layout, Plan, Support,

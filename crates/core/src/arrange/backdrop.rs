@@ -1,8 +1,8 @@
 //! Where a backdrop goes: behind the person, as far as the room lets it.
 
-use crate::assess::carry::{fill_bag, rounded_bearing, rounded_floor};
 use crate::assess::legal::Rules;
 use crate::corner::{Corner, backdrop_thing, things};
+use crate::edit::{fill_bag, rounded_bearing, rounded_floor};
 use crate::geometry::{bearing_of, whole_steps};
 use crate::plan::{Backdrop, BackdropType, Brief, Hung, Layout, Look, Purpose, ThingId};
 

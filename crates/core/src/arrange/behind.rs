@@ -2,15 +2,15 @@
 //! or is wanted in another colour, and a practical lamp on a piece of furniture that the picture shows.
 
 use super::angle::free_id;
+use super::bare::dial;
 use super::cast::AtHand;
-use super::dial;
 use super::lights::{carries, new_light, source_of};
 use super::stands::{Stands, bag_for, set_up};
 use crate::assess::PRACTICAL_STOPS;
-use crate::assess::carry::rounded;
 use crate::assess::legal::Rules;
 use crate::colour::mired_shift;
 use crate::corner::{Corner, LightAt, carry_light, light_head, things};
+use crate::edit::rounded;
 use crate::geometry::DVec3;
 use crate::light::LightField;
 use crate::light::detail::behind;

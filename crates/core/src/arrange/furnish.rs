@@ -2,15 +2,17 @@
 //! owned shared out, then exposure, dials and sandbags.
 
 use super::angle::free_id;
+use super::bare::bare_layout;
 use super::cast::{cast, keys, microphones};
 use super::lights::{place_fill, place_light};
+use super::optics::Shot;
 use super::settle::settle;
 use super::stands::{Stands, bag_for, column, fixed_camera, set_up};
-use super::{Shot, backdrop, bare_layout, behind, hang, screen};
-use crate::assess::carry::{fill_bag, rounded};
+use super::{backdrop, behind, hang, screen};
 use crate::assess::legal::{Breach, Rules};
 use crate::assess::{Quick, quick};
-use crate::corner::{Corner, What, is_worn, microphone_thing, things};
+use crate::corner::{Corner, What, is_worn, microphone_tail_m, microphone_thing, things};
+use crate::edit::{fill_bag, rounded};
 use crate::finding::Rule;
 use crate::geometry::{DVec3, distance_to_edge, signed_area_m2};
 use crate::plan::{
@@ -296,8 +298,7 @@ fn microphone_supports(
     place: DVec3,
     hand: f64,
 ) -> Vec<Support> {
-    let away = (place - corner.mouth_m).normalize_or_zero();
-    let hold = place + away * 0.16;
+    let hold = microphone_tail_m(corner, place);
     let mut all = Vec::new();
     if mounting == Mounting::Desk {
         for (id, piece) in &corner.brief.room.furniture {

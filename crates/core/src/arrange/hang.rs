@@ -2,11 +2,12 @@
 //! back first. How much it absorbs does not depend on where; how it sounds there does.
 
 use super::angle::{free_id, numbered};
-use crate::assess::carry::rounded;
 use crate::corner::Corner;
+use crate::edit::rounded;
 use crate::geometry::{DVec3, whole_steps};
 use crate::plan::{
-    Brief, Common, Gear, GearState, GearTreatment, Id, Layout, Plan, Plane, Things, Treatment, WALL_NAMES,
+    Brief, Common, FlatSurface, Gear, GearState, GearTreatment, Id, Layout, Plan, Things, Treatment,
+    WALL_NAMES,
 };
 use crate::problem::{Code, Problem};
 use crate::sound::reflections;
@@ -117,7 +118,7 @@ struct Wanted {
     walls: Vec<(&'static str, DVec3)>,
     /// Where the floor throws it, else under the mouth.
     floor_m: DVec3,
-    floor: Option<Plane>,
+    floor: Option<FlatSurface>,
 }
 
 impl Wanted {
@@ -185,7 +186,7 @@ fn on_wall(
 }
 
 /// What a wall already holds.
-fn taken(brief: &Brief, hung: &Things<Treatment>, wall: &str, plane: &Plane) -> Vec<Taken> {
+fn taken(brief: &Brief, hung: &Things<Treatment>, wall: &str, plane: &FlatSurface) -> Vec<Taken> {
     let number = WALL_NAMES.iter().position(|name| *name == wall);
     let openings = brief.room.openings.values().filter(|o| Some(usize::from(o.wall)) == number);
     let holes = openings.map(|o| {

@@ -2,12 +2,12 @@
 //! fit where nothing owned does.
 
 use super::angle::free_id;
+use super::bare::dial;
 use super::cast::AtHand;
-use super::dial;
 use super::stands::{Stands, bag_for, set_up};
-use crate::assess::carry::rounded;
 use crate::assess::legal::Rules;
 use crate::corner::{Corner, LightAt, Source, Thing, carry_light, light_head, things};
+use crate::edit::rounded;
 use crate::geometry::DVec3;
 use crate::light::field::at_face;
 use crate::light::flare_margin_deg;

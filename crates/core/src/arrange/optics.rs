@@ -1,8 +1,8 @@
 //! Shots: a camera with a lens at hand that frames the person from a seat, before anything else is placed.
 
-use super::seats::{self, Facing, Place};
+use super::seats::{self, Facing, SeatPlace};
 use crate::assess::bands::{Row, band_of};
-use crate::assess::carry::set_pose;
+use crate::edit::set_pose;
 use crate::geometry::{DVec3, bearing_vector};
 use crate::person::landmarks_of;
 use crate::plan::{
@@ -22,7 +22,7 @@ const SLIDE_SLACK_M: f64 = 0.002;
 #[derive(Debug, Clone)]
 pub(super) struct Shot {
     pub(super) facing: Facing,
-    pub(super) place: Place,
+    pub(super) place: SeatPlace,
     pub(super) camera: Camera,
     /// The lamp that is to be the key; the first that the school wants where it is none.
     pub(super) key: Option<Id>,
@@ -78,7 +78,13 @@ impl<'a> Optics<'a> {
     }
 
     /// The shot of a person at a place by this camera at a focal length.
-    pub(super) fn shot(&self, brief: &Brief, facing: &Facing, place: Place, focal_length_mm: f64) -> Shot {
+    pub(super) fn shot(
+        &self,
+        brief: &Brief,
+        facing: &Facing,
+        place: SeatPlace,
+        focal_length_mm: f64,
+    ) -> Shot {
         let eyes = place.seat_m.extend(self.eye_m);
         let pose =
             framing::pose(brief, &self.want, focal_length_mm, self.image_height_mm, eyes, facing.bearing_deg);
@@ -153,7 +159,7 @@ fn focal_lengths(low: f64, high: f64) -> Vec<f64> {
 }
 
 /// Picture and room scores by the same bands as the assessment, without building a corner.
-fn promise(brief: &Brief, camera: &Camera, place: &Place, eyes: DVec3, pose: &framing::Pose) -> f64 {
+fn promise(brief: &Brief, camera: &Camera, place: &SeatPlace, eyes: DVec3, pose: &framing::Pose) -> f64 {
     let row = Row::before_layout(brief);
     let score =
         |quantity: Quantity, value: f64| band_of(quantity, &row).0.map_or(1.0, |band| trapezium(value, band));

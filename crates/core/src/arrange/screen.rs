@@ -1,9 +1,9 @@
 //! Where the person's screen goes, and what it stands on.
 
 use super::stands::{Stands, bag_for};
-use crate::assess::carry::{fill_bag, rounded, supports_for};
 use crate::assess::legal::Rules;
 use crate::corner::{Corner, screen_thing, things};
+use crate::edit::{fill_bag, rounded, supports_for};
 use crate::geometry::{DVec3, bearing_vector};
 use crate::plan::{
     Brief, GearMonitor, Layout, MonitorSchool, Screen, ScreenType, Support, SupportKind, ThingId,

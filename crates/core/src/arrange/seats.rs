@@ -25,7 +25,7 @@ pub(crate) struct Facing {
 
 /// A place to sit.
 #[derive(Debug, Clone)]
-pub(crate) struct Place {
+pub(crate) struct SeatPlace {
     /// Plumb under the eyes, m.
     pub(crate) seat_m: DVec2,
     /// The desk, where it has to be moved along.
@@ -137,7 +137,7 @@ fn desk(brief: &Brief) -> Option<(&Id, &Furniture)> {
 }
 
 /// Places for one facing.
-pub(crate) fn places(brief: &Brief, facing: &Facing) -> Vec<Place> {
+pub(crate) fn places(brief: &Brief, facing: &Facing) -> Vec<SeatPlace> {
     let floor = brief.room.outline();
     let ahead = bearing_vector(facing.bearing_deg).truncate();
     let across = DVec2::new(ahead.y, -ahead.x);
@@ -155,7 +155,7 @@ pub(crate) fn places(brief: &Brief, facing: &Facing) -> Vec<Place> {
                 .into_iter()
                 .map(|shift| edge + along * shift * hand)
                 .filter(|seat| inside(&floor, *seat, -0.25))
-                .map(|seat_m| Place { seat_m, desk: None, side_room_m: room_beside(seat_m) })
+                .map(|seat_m| SeatPlace { seat_m, desk: None, side_room_m: room_beside(seat_m) })
                 .collect()
         }
         _ => {
@@ -180,7 +180,7 @@ pub(crate) fn places(brief: &Brief, facing: &Facing) -> Vec<Place> {
 }
 
 /// The seat at a point of the floor with its desk moved along, if both fit and the walls are so far away.
-fn place_at(brief: &Brief, facing: &Facing, seat_m: DVec2, from_walls_m: f64) -> Option<Place> {
+fn place_at(brief: &Brief, facing: &Facing, seat_m: DVec2, from_walls_m: f64) -> Option<SeatPlace> {
     let floor = brief.room.outline();
     let [width, depth, _] = brief.room.dimensions_m();
     if !inside(&floor, seat_m, -from_walls_m.min(width.min(depth) / 2.0)) {
@@ -190,7 +190,7 @@ fn place_at(brief: &Brief, facing: &Facing, seat_m: DVec2, from_walls_m: f64) ->
     let across = DVec2::new(ahead.y, -ahead.x);
     let side_room_m = distance_to_edge(&floor, seat_m, across).min(distance_to_edge(&floor, seat_m, -across));
     let desk = moved_desk(desk(brief), seat_m, facing, &floor)?;
-    Some(Place { seat_m, desk, side_room_m })
+    Some(SeatPlace { seat_m, desk, side_room_m })
 }
 
 /// A place moved ahead and aside (towards the side that grids begin on), if it fits there; `None` at a desk that
@@ -198,10 +198,10 @@ fn place_at(brief: &Brief, facing: &Facing, seat_m: DVec2, from_walls_m: f64) ->
 pub(super) fn shifted(
     brief: &Brief,
     facing: &Facing,
-    place: &Place,
+    place: &SeatPlace,
     ahead_m: f64,
     aside_m: f64,
-) -> Option<Place> {
+) -> Option<SeatPlace> {
     if desk(brief).is_some_and(|(_, piece)| piece.fixed) {
         return None;
     }
@@ -229,8 +229,8 @@ fn moved_desk(
     let fits = [(1.0, 1.0), (1.0, -1.0), (-1.0, 1.0), (-1.0, -1.0)]
         .iter()
         .all(|(x, y)| inside(floor, middle + across * (x * width / 2.0) + ahead * (y * depth / 2.0), 0.005));
-    let bearing_deg = crate::assess::carry::rounded_bearing(facing.bearing_deg + 180.0);
-    let at = crate::assess::carry::rounded_floor(middle);
+    let bearing_deg = crate::edit::rounded_bearing(facing.bearing_deg + 180.0);
+    let at = crate::edit::rounded_floor(middle);
     let position_m = Point3([at.0[0], at.0[1], piece.position_m.0[2]]);
     fits.then(|| Some((id.clone(), FurnitureAt { position_m, bearing_deg, locked: false })))
 }

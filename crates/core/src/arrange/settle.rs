@@ -1,9 +1,11 @@
 //! Dials, ISO, neutral density and white balance of a layout whose places stand.
 
-use super::dial;
+use super::bare::dial;
 use crate::corner::{Corner, LightAt};
-use crate::exposure::{CALIBRATION, iso_on_dial};
+use crate::exposure::{CALIBRATION, iso_on_dial, white_balance_on_dial};
+use crate::light::LightReport;
 use crate::light::field::at_face;
+use crate::photometry::sky::OVERCAST_K;
 use crate::plan::{Brief, Gear, Id, Layout, Role};
 
 /// Dials, ISO and white balance: the key at full, the back light level with it, ISO from the light at the face,
@@ -38,16 +40,27 @@ pub(crate) fn settle(brief: &Brief, layout: &mut Layout) {
         }
     }
     super::behind::balance(brief, layout, |_| true);
+    white_balance(brief, layout);
+}
+
+/// Lamps on the face and the camera to one colour: the key's; where windows give light to the sky's, as near as the lamps
+/// go to it, and the camera to what comes of both.
+fn white_balance(brief: &Brief, layout: &mut Layout) {
+    let by_windows = |layout: &Layout| {
+        let corner = Corner::from_parts(brief, layout)?;
+        let report = LightReport::of(&corner)?;
+        (report.windows_lx() > 0.0).then(|| report.mixture().map(|mixture| mixture.cct_k)).flatten()
+    };
     let key = layout.lights.values().find(|l| l.role == Role::Key).and_then(|l| l.cct_k);
-    if let Some(cct_k) = key {
-        layout.camera.white_balance_k = cct_k;
-        let apart = |role: Role| matches!(role, Role::Background | Role::Practical);
-        for light in layout.lights.values_mut().filter(|light| !apart(light.role)) {
-            if let Some(lamp) = brief.gear.get(&light.gear).and_then(Gear::light) {
-                light.cct_k = Some(cct_k.clamp(lamp.cct_min_k, lamp.cct_max_k));
-            }
+    let sky = by_windows(layout).map(|_| OVERCAST_K);
+    let Some(cct_k) = sky.or(key) else { return };
+    let apart = |role: Role| matches!(role, Role::Background | Role::Practical);
+    for light in layout.lights.values_mut().filter(|light| !apart(light.role)) {
+        if let Some(lamp) = brief.gear.get(&light.gear).and_then(Gear::light) {
+            light.cct_k = Some(cct_k.clamp(lamp.cct_min_k, lamp.cct_max_k));
         }
     }
+    layout.camera.white_balance_k = by_windows(layout).map_or(cct_k, white_balance_on_dial);
 }
 
 /// The back light as bright on the hair as the key on the face (-1 to +1 stop: common practice, no source).

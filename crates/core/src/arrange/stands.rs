@@ -1,9 +1,9 @@
 //! What carries things: the supports that are not used yet, shared out one after the other, and what the chosen rig
 //! would carry a thing with before any other stand.
 
-use crate::assess::carry::{bag_kg, fill_bag, rounded_floor, supports_for};
 use crate::assess::legal::Rules;
 use crate::corner::{Corner, things};
+use crate::edit::{bag_kg, fill_bag, rounded_floor, supports_for};
 use crate::geometry::{DVec2, DVec3, bearing_vector};
 use crate::plan::{Brief, GearSupport, Id, Layout, Point2, RigSchool, Support, SupportKind, ThingId};
 

@@ -98,8 +98,7 @@ pub fn varied(plan: &Plan, variant: Variant) -> Result<Plan, Problem> {
             },
             Id,
         );
-        let used =
-            Microphone { gear, position_m: place.position_m, support: Support::none(), locked: false };
+        let used = Microphone { gear, position_m: place.position_m, support: Support::none(), locked: false };
         let layout = Layout { microphone: Some(used), ..other.layout.clone() };
         other = other.with_layout(layout);
     }

@@ -1,10 +1,15 @@
 //! Other ways to do it: the best layout turned another way, with the other lens school, on another rig. Three in all
 //! are shown; for what is not among them the rule that forbids it is told.
 
+use super::optics::Optics;
+use super::proposal::{Differs, Judged, NotPossible};
+use super::search::search;
 use super::stands::has_rig;
-use super::{Differs, Judged, Missing, Optics, PROPOSALS, furnish, obstacle, search, seats, why};
+use super::{furnish, obstacle, reasons, seats};
 use crate::plan::{Brief, LensSchool, RigSchool, Support, SupportKind};
 
+/// Proposals given at most.
+const PROPOSALS: usize = 3;
 /// Facings on which other schools and rigs are tried: those that did best.
 const FACINGS: usize = 3;
 /// Candidates judged for each.
@@ -40,7 +45,7 @@ impl Way {
 
     /// How it differs, in one sentence.
     pub(super) fn reason(&self, best: &Judged) -> String {
-        why::instead(&self.brief, &self.judged, best, self.differs)
+        reasons::instead(&self.brief, &self.judged, best, self.differs)
     }
 }
 
@@ -60,7 +65,7 @@ fn rig_words(rig: RigSchool) -> &'static str {
 }
 
 /// The other ways, best first, and what forbids those that are not among them.
-pub(super) fn others(brief: &Brief, judged: &[Judged]) -> (Vec<Way>, Vec<Missing>) {
+pub(super) fn others(brief: &Brief, judged: &[Judged]) -> (Vec<Way>, Vec<NotPossible>) {
     let best = &judged[0];
     let mut facings: Vec<&str> = Vec::new();
     for candidate in judged {
@@ -108,7 +113,7 @@ pub(super) fn others(brief: &Brief, judged: &[Judged]) -> (Vec<Way>, Vec<Missing
     }
     ways.truncate(PROPOSALS - 1);
     if ways.len() + 1 < PROPOSALS && facings.len() < 2 {
-        missing.push(Missing {
+        missing.push(NotPossible {
             what: "Facing another way".into(),
             sentence: "No other facing holds seat, camera and lights without breaking a rule.".into(),
             frees: "Take furniture out, or mark the desk as free to move.".into(),
@@ -152,7 +157,7 @@ fn stands_so(differs: Differs, brief: &Brief, candidate: &Judged) -> bool {
     }
 }
 
-fn forbidden(brief: &Brief, what: &str, differs: Differs, failed: &[furnish::Failed]) -> Option<Missing> {
+fn forbidden(brief: &Brief, what: &str, differs: Differs, failed: &[furnish::Failed]) -> Option<NotPossible> {
     let what = what.to_owned();
     if failed.iter().all(|f| f.breaches.is_empty()) {
         let (sentence, frees) = match differs {
@@ -165,8 +170,8 @@ fn forbidden(brief: &Brief, what: &str, differs: Differs, failed: &[furnish::Fai
                 "A stand with a longer arm, or a camera nearer to the seat.",
             ),
         };
-        return Some(Missing { what, sentence: sentence.into(), frees: frees.into() });
+        return Some(NotPossible { what, sentence: sentence.into(), frees: frees.into() });
     }
     let first = obstacle::explain(brief, failed).into_iter().next()?;
-    Some(Missing { what, sentence: first.sentence, frees: first.frees })
+    Some(NotPossible { what, sentence: first.sentence, frees: first.frees })
 }

@@ -30,9 +30,14 @@ impl<'a> Row<'a> {
         }
     }
 
-    /// The row of a brief before anything is chosen.
+    /// The row of a brief before anything is chosen: the microphone is taken to be of the school.
     pub fn before_layout(brief: &'a Brief) -> Self {
-        Self { brief, mounting: None, face_is_tracked: false }
+        let mounting = match brief.schools.microphone {
+            MicrophoneSchool::Boom | MicrophoneSchool::InShot => Mounting::Boom,
+            MicrophoneSchool::Lavalier => Mounting::Lavalier,
+            MicrophoneSchool::Desk => Mounting::Desk,
+        };
+        Self { brief, mounting: Some(mounting), face_is_tracked: false }
     }
 }
 

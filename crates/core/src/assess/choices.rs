@@ -5,7 +5,7 @@ use serde::Serialize;
 use serde_json::Value;
 use utoipa::ToSchema;
 
-use super::without_moves;
+use super::judge::{Assessment, without_moves};
 use crate::finding::Topic;
 use crate::plan::{Plan, Schools, all_schools};
 use crate::reading::{Change, Reading};
@@ -50,7 +50,7 @@ pub fn choices(plan: &Plan) -> Vec<ChoiceEffect> {
             // What was measured under the school that is chosen does not speak for another.
             let other = plan.with_brief(brief);
             let then = if choice.id == chosen { now.clone() } else { without_moves(&other) };
-            let missing = |a: &super::Assessment, b: &super::Assessment| -> Vec<String> {
+            let missing = |a: &Assessment, b: &Assessment| -> Vec<String> {
                 let there = |id: &Topic| b.findings.iter().any(|finding| finding.id == *id);
                 a.findings.iter().filter(|f| !there(&f.id)).map(|f| f.sentence.clone()).collect()
             };

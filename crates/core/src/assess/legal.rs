@@ -48,13 +48,13 @@ impl Breach {
 }
 
 /// Breaches as they are found. A search asks only whether there is any, and is spared the words.
-struct Found {
+struct Breaches {
     breaches: Vec<Breach>,
     any: bool,
     in_words: bool,
 }
 
-impl Found {
+impl Breaches {
     fn new(in_words: bool) -> Self {
         Self { breaches: Vec::new(), any: false, in_words }
     }
@@ -155,7 +155,7 @@ impl<'a> Rules<'a> {
 
     /// As [`Self::all`], the way from a door to the chair left out: it costs as much as all others together.
     pub fn all_but_the_way(&self, things: &[Thing]) -> Vec<Breach> {
-        let mut found = Found::new(true);
+        let mut found = Breaches::new(true);
         for (index, thing) in things.iter().enumerate() {
             self.place(thing, &mut found);
             for other in &things[..index] {
@@ -173,7 +173,7 @@ impl<'a> Rules<'a> {
 
     /// Whether one more light or microphone may stand where it does, with `others` already there.
     pub fn allows(&self, thing: &Thing, others: &[Thing]) -> bool {
-        let mut found = Found::new(false);
+        let mut found = Breaches::new(false);
         self.place(thing, &mut found);
         for other in others {
             if found.any {

@@ -66,12 +66,14 @@ fn of_breach(corner: &Corner<'_>, breach: &Breach) -> Finding {
     let (reason, source) = match breach.rule {
         Rule::Picture => ("What shows in the picture cannot be cut out afterwards.", "Fogon's own rule"),
         Rule::Door => ("A door must always open freely.", "Fogon's own rule"),
-        Rule::Exit => {
-            ("You must be able to get up without moving gear.", "0.60 m: common practice, no source")
-        }
-        Rule::Way => {
-            ("You must be able to come and go without moving gear.", "0.60 m: common practice, no source")
-        }
+        Rule::Exit => (
+            "You must be able to get up without moving gear.",
+            "width of the way: common practice, no source",
+        ),
+        Rule::Way => (
+            "You must be able to come and go without moving gear.",
+            "width of the way: common practice, no source",
+        ),
         Rule::Support => (
             "A stand must hold what it carries.",
             "rigid-body statics; safety factor 1.5 is Fogon's own rule",

@@ -69,11 +69,11 @@ fn temperature([x, y]: Xy) -> Result<Temperature, Problem> {
 #[derive(Deserialize, ToSchema)]
 pub(super) struct MixColour {
     #[schema(min_items = 1, max_items = 64)]
-    lights: Vec<Part>,
+    lights: Vec<ColourPart>,
 }
 
 #[derive(Deserialize, ToSchema)]
-struct Part {
+struct ColourPart {
     #[schema(minimum = 1000.0, maximum = 25_000.0)]
     cct_k: f64,
     #[schema(minimum = -0.05, maximum = 0.05)]

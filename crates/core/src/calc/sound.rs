@@ -21,7 +21,7 @@ pub(super) use speech::{ClarityC50, CriticalDistance, DirectToReverberant, Speec
 
 /// Speed of sound where none is given, m/s.
 fn usual_speed() -> f64 {
-    crate::sound::reverberation::SPEED_M_S
+    crate::sound::decay::SPEED_M_S
 }
 
 /// One number for each octave band, in and out.

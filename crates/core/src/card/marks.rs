@@ -1,19 +1,25 @@
 //! The marks on the floor, in the order in which they are laid, with their tape lengths.
 
-use super::Mark;
+use super::entries::Mark;
 use crate::corner::{Carried, Corner, Kind, PlacedThing, What, base_of, bounds, is_worn, things};
 use crate::geometry::{DVec2, DVec3, Solid};
 use crate::plan::{Support, SupportKind, ThingId};
 use crate::room::{CornerMark, corner_mark};
-use crate::units::{UnitSystem, decimals};
+use crate::units::{INCH_M, UnitSystem, decimals};
 
 /// A tape lies this high over the floor, m.
 const TAPE_HEIGHT_M: f64 = 0.02;
-/// Error of one tape reading, m.
-const TAPE_ERROR_M: f64 = 0.01;
 
 /// What a mark says of its thing: what is plumb over it, where that is, and what is set there.
 type Words = (String, DVec2, String);
+
+/// Error of one tape reading, m: a centimetre, or half an inch.
+pub(super) fn tape_error_m(units: UnitSystem) -> f64 {
+    match units {
+        UnitSystem::Metric => 0.01,
+        UnitSystem::Imperial => INCH_M / 2.0,
+    }
+}
 
 pub(super) fn marks(corner: &Corner<'_>) -> Vec<Mark> {
     let sight = Sight::new(corner);
@@ -111,6 +117,7 @@ fn foot(name: &str, support: &Support, hold: DVec3) -> (String, DVec2) {
 
 /// The room's corners, and what a tape along the floor cannot pass.
 struct Sight {
+    tape_error_m: f64,
     corners: Vec<(&'static str, DVec2)>,
     solids: Vec<Solid>,
 }
@@ -125,7 +132,7 @@ impl Sight {
         let bodies =
             furniture.flat_map(|thing| thing.pieces).filter(|part| part.what != What::Leg).map(|p| p.solid);
         let solids = bounds(room, 0.0).into_iter().map(|bound| bound.solid).chain(bodies).collect();
-        Self { corners, solids }
+        Self { tape_error_m: tape_error_m(corner.brief.units), corners, solids }
     }
 
     /// Tape lengths of a mark: from the corners in sight, or from all where no two are.
@@ -136,6 +143,7 @@ impl Sight {
             !self.solids.iter().any(|solid| solid.blocks(from, to))
         };
         let seen: Vec<_> = self.corners.iter().copied().filter(|(_, corner)| in_sight(*corner)).collect();
-        corner_mark(at, &seen, TAPE_ERROR_M).or_else(|| corner_mark(at, &self.corners, TAPE_ERROR_M))
+        corner_mark(at, &seen, self.tape_error_m)
+            .or_else(|| corner_mark(at, &self.corners, self.tape_error_m))
     }
 }

@@ -1,6 +1,6 @@
 //! What the card says beside its marks: camera, lamps, microphone, cables, checks, cautions, what was assumed.
 
-use super::{Cable, Dial, Setting};
+use super::entries::{Cable, Dial, Setting};
 use crate::assess::Assessment;
 use crate::corner::{Corner, Kit, LightAt, Source};
 use crate::plan::{Id, Mounting, Role};
@@ -116,10 +116,13 @@ pub(super) fn cables(corner: &Corner<'_>) -> Vec<Cable> {
     let label =
         |id: &Id| corner.brief.gear.get(id).map_or_else(String::new, |gear| gear.common().label.clone());
     let kit = Kit::of(corner);
-    kit.links.iter().map(|link| Cable {
-        of: label(link.gear),
-        to: link.by.map_or_else(|| "The computer, by USB".to_owned(), label),
-    }).collect()
+    kit.links
+        .iter()
+        .map(|link| Cable {
+            of: label(link.gear),
+            to: link.by.map_or_else(|| "The computer, by USB".to_owned(), label),
+        })
+        .collect()
 }
 
 pub(super) fn before(corner: &Corner<'_>) -> Vec<&'static str> {

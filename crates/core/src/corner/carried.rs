@@ -1,6 +1,7 @@
 //! What is carried by what: every placed thing that has a support, with its stand, where it is held and how heavy it is.
 
 use super::Corner;
+use super::things::microphone_tail_m;
 use crate::geometry::DVec3;
 use crate::plan::{GearSupport, Part, Support, SupportKind, ThingId};
 
@@ -69,7 +70,7 @@ impl<'a> Corner<'a> {
             }
             Part::Microphone(_) => {
                 let (gear, at) = self.microphone?;
-                Some(one(at, at, gear.common.mass_kg, true))
+                Some(one(microphone_tail_m(self, at), at, gear.common.mass_kg, true))
             }
             Part::Screen(_) => {
                 let (gear, at) = self.screen?;

@@ -2,7 +2,7 @@
 //! own rules.
 
 use super::Corner;
-use super::things::{Kind, Piece, Thing, What, upright_box};
+use super::thing::{Kind, Piece, Thing, What, upright_box};
 use crate::geometry::{DVec2, Solid, bearing_vector};
 use crate::person::HEAD_RADIUS_M;
 use crate::plan::ThingId;

@@ -1,7 +1,7 @@
 //! Furniture as solids: desks and tables as a top on legs, everything else as a box.
 
 use super::Corner;
-use super::things::{Kind, Piece, Thing, What, upright_box};
+use super::thing::{Kind, Piece, Thing, What, upright_box};
 use crate::geometry::{DVec2, bearing_vector};
 use crate::plan::{FurnitureKind, ThingId};
 

@@ -1,7 +1,7 @@
 //! Lamps and boards as solids: heads, cloths, rings.
 
 use super::support::{carry, stand_of};
-use super::things::{Kind, Piece, Thing, What};
+use super::thing::{Kind, Piece, Thing, What};
 use super::{Corner, LightAt, Source};
 use crate::geometry::{DVec2, DVec3, Solid};
 use crate::photometry::{Face, axes};

@@ -1,7 +1,7 @@
 //! Everything placed in a corner as people meet it: the letter of its mark, what it is called, where it is and what
 //! carries it. Drawings, card, page and a hand that moves things all go by this list.
 
-use super::{Carried, Corner, LightAt, Source};
+use super::{Carried, Corner};
 use crate::geometry::{DVec2, DVec3};
 use crate::plan::{Part, Role, ThingId};
 use crate::units::capital;
@@ -21,16 +21,6 @@ pub struct PlacedThing<'a> {
     pub carried: Option<Carried<'a>>,
     /// It stays where it is until it is unlocked.
     pub is_locked: bool,
-}
-
-impl LightAt<'_> {
-    /// What it is called, with what it is where it is no lamp.
-    pub fn called(&self) -> String {
-        match self.source {
-            Source::Board(_) => format!("{} (board)", self.id.words()),
-            Source::Lamp(_) => self.id.words(),
-        }
-    }
 }
 
 impl<'a> Corner<'a> {

@@ -1,7 +1,7 @@
 //! What carries a thing, as solids: feet and column, arm, rod. Sizes that nobody gives are Fogon's own rules.
 
 use super::Corner;
-use super::things::{Piece, What};
+use super::thing::{Piece, Stand, What};
 use crate::geometry::{DVec2, DVec3, Solid};
 use crate::plan::{Support, SupportKind};
 
@@ -11,9 +11,6 @@ pub(super) const COLUMN_RADIUS_M: f64 = 0.02;
 pub(super) const FEET_HEIGHT_M: f64 = 0.10;
 /// Foot radius where neither the support nor its gear says, m.
 const FOOT_RADIUS_M: f64 = 0.45;
-
-/// A stand, to tell whether two things are on one.
-pub type Stand = (crate::plan::Id, [i64; 2]);
 
 /// The stand a support stands for: its gear, and its foot in millimetres.
 pub(super) fn stand_of(support: &Support) -> Option<Stand> {

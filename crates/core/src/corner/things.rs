@@ -4,7 +4,8 @@
 use super::figure::person;
 use super::furniture::furniture;
 use super::lamp::light_thing;
-use super::support::{COLUMN_RADIUS_M, FEET_HEIGHT_M, Stand, carry, stand_of};
+use super::support::{COLUMN_RADIUS_M, FEET_HEIGHT_M, carry, stand_of};
+use super::thing::{Kind, Piece, Thing, What, upright_box};
 use super::{AngleAt, Corner};
 use crate::geometry::{DVec2, DVec3, Solid, bearing_vector};
 use crate::plan::{
@@ -18,111 +19,6 @@ const BACKDROP_HALF_M: f64 = 0.01;
 pub(crate) const BACKDROP_FOOT_M: f64 = 0.30;
 /// Thickness of a screen, m.
 const SCREEN_DEPTH_M: f64 = 0.03;
-
-/// What a thing is.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-#[allow(missing_docs)]
-pub enum Kind {
-    Person,
-    Furniture,
-    Camera,
-    Light,
-    Microphone,
-    Screen,
-    Backdrop,
-    Angle,
-}
-
-/// What one piece of a thing is.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-#[allow(missing_docs)]
-pub enum What {
-    Head,
-    Body,
-    Torso,
-    Legs,
-    Chair,
-    Top,
-    Leg,
-    Sheet,
-    Column,
-    Feet,
-    Boom,
-}
-
-impl What {
-    /// In words.
-    pub fn word(self) -> &'static str {
-        match self {
-            What::Head => "head",
-            What::Body => "body",
-            What::Torso => "torso",
-            What::Legs => "legs",
-            What::Chair => "chair",
-            What::Top => "top",
-            What::Leg => "leg",
-            What::Sheet => "sheet",
-            What::Column => "column",
-            What::Feet => "feet",
-            What::Boom => "arm",
-        }
-    }
-
-    /// Part of a stand.
-    pub fn is_of_stand(self) -> bool {
-        match self {
-            What::Column | What::Feet | What::Boom => true,
-            What::Head
-            | What::Body
-            | What::Torso
-            | What::Legs
-            | What::Chair
-            | What::Top
-            | What::Leg
-            | What::Sheet => false,
-        }
-    }
-
-    /// So thin that neither sound nor a tape along the floor is kept back.
-    pub fn is_thin(self) -> bool {
-        self.is_of_stand() || self == What::Leg
-    }
-}
-
-/// One convex piece of a thing.
-#[derive(Debug, Clone)]
-pub struct Piece {
-    /// What it is.
-    pub what: What,
-    /// Its shape.
-    pub solid: Solid,
-}
-
-/// A thing made of solids.
-#[derive(Debug, Clone)]
-pub struct Thing {
-    /// Which thing.
-    pub id: ThingId,
-    /// In words.
-    pub label: String,
-    /// What it is.
-    pub kind: Kind,
-    /// The floor stand that carries it: things on one stand have the same.
-    pub stand: Option<Stand>,
-    /// The lens looks through it.
-    pub glass: bool,
-    /// May be moved by a layout.
-    pub moved: bool,
-    /// Its pieces.
-    pub pieces: Vec<Piece>,
-}
-
-impl Thing {
-    /// A thing that a layout places and no stand carries.
-    pub(super) fn new(id: ThingId, kind: Kind, label: String, pieces: Vec<Piece>) -> Self {
-        Self { id, label, kind, stand: None, glass: false, moved: true, pieces }
-    }
-}
 
 /// All things of a corner that take up room: person, furniture, then what the layout places.
 pub fn things(corner: &Corner<'_>) -> Vec<Thing> {
@@ -229,8 +125,7 @@ pub fn microphone_thing(
 ) -> Thing {
     let mut pieces = Vec::new();
     if !is_worn(gear.mounting) {
-        let away = (capsule - corner.mouth_m).try_normalize().unwrap_or(DVec3::Z);
-        let tail = capsule + away * MICROPHONE_LENGTH_M;
+        let tail = microphone_tail_m(corner, capsule);
         pieces.push(Piece { what: What::Head, solid: Solid::rod(capsule, tail, COLUMN_RADIUS_M) });
         carry(corner, carried, tail, tail, &mut pieces);
     }
@@ -240,24 +135,14 @@ pub fn microphone_thing(
     }
 }
 
+/// Where a microphone that is aimed at the mouth is held: the end of its body, m.
+pub fn microphone_tail_m(corner: &Corner<'_>, capsule_m: DVec3) -> DVec3 {
+    capsule_m + (capsule_m - corner.mouth_m).try_normalize().unwrap_or(DVec3::Z) * MICROPHONE_LENGTH_M
+}
+
 /// Worn, or part of the camera: no stand, and nothing to keep out of the picture.
 pub fn is_worn(mounting: Mounting) -> bool {
     matches!(mounting, Mounting::Lavalier | Mounting::Headset | Mounting::BuiltIn | Mounting::OnCamera)
-}
-
-pub(super) fn upright_box(
-    middle: DVec2,
-    facing: DVec2,
-    half_width: f64,
-    half_depth: f64,
-    from_z: f64,
-    to_z: f64,
-) -> Solid {
-    let across = DVec2::new(facing.y, -facing.x) * half_width;
-    let along = facing * half_depth;
-    let outline =
-        [middle - across - along, middle + across - along, middle + across + along, middle - across + along];
-    Solid::prism(&outline, from_z, to_z)
 }
 
 fn camera(corner: &Corner<'_>) -> Thing {

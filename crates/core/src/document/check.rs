@@ -1,12 +1,15 @@
-//! Holds a value against a schema built by `schema.rs` and says in words what is wrong. It knows the
-//! keywords that our schemas use and no others; a test holds it against a general validator.
+//! Says in words a person can act on what a validator finds wrong with a value. Whether it is wrong is the validator's to
+//! say; which of its findings to tell, in what order and in which words is ours.
 
-use std::sync::LazyLock;
+use jsonschema::error::{TypeKind, ValidationErrorKind};
+use jsonschema::{JsonType, ValidationError, Validator};
+use serde_json::Value;
 
-use serde_json::{Map, Value};
-
-use super::schema::describe_range;
+use super::range::describe_range;
 use crate::problem::{Code, Problem};
+
+/// Problems told at once.
+const MOST: usize = 20;
 
 /// The kinds of problem in the order they are reported; only the first kind met is returned.
 #[derive(Clone, Copy, PartialEq, Eq, PartialOrd, Ord)]
@@ -17,221 +20,270 @@ enum Stage {
     Range,
 }
 
-/// All problems of the earliest stage, in document order; empty when the value fits.
-pub fn check(schema: &Value, value: &Value) -> Vec<Problem> {
-    let mut walk = Walk { root: schema, found: Vec::new() };
-    walk.value(schema, value, "");
-    let Some(first) = walk.found.iter().map(|(stage, _)| *stage).min() else { return Vec::new() };
-    walk.found.into_iter().filter(|(stage, _)| *stage == first).map(|(_, problem)| problem).take(20).collect()
+/// One problem, and where it stands in the document.
+struct Found {
+    stage: Stage,
+    place: Vec<usize>,
+    problem: Problem,
 }
 
-struct Walk<'a> {
-    root: &'a Value,
-    found: Vec<(Stage, Problem)>,
+/// A schema ready to be held against values.
+pub struct Checker {
+    schema: Value,
+    validator: Option<Validator>,
 }
 
-impl<'a> Walk<'a> {
+impl Checker {
+    /// Of one of our schemas.
+    pub(super) fn new(schema: Value) -> Self {
+        let validator = jsonschema::validator_for(&schema).ok();
+        Self { schema, validator }
+    }
+
+    /// The schema.
+    pub fn schema(&self) -> &Value {
+        &self.schema
+    }
+
+    /// All problems of the earliest stage, in document order; empty when the value fits.
+    pub fn check(&self, value: &Value) -> Vec<Problem> {
+        let Some(validator) = &self.validator else {
+            // A test builds every schema; one that does not build accepts nothing.
+            return vec![Problem::new("document", "the schema", "a schema that holds", Code::WrongType)];
+        };
+        let mut told = Told { schema: &self.schema, document: value, found: Vec::new() };
+        for error in validator.iter_errors(value) {
+            told.explain(&error);
+        }
+        let mut found = told.found;
+        let Some(first) = found.iter().map(|found| found.stage).min() else { return Vec::new() };
+        found.retain(|found| found.stage == first);
+        found.sort_by(|a, b| a.place.cmp(&b.place));
+        let mut problems: Vec<Problem> = found.into_iter().map(|found| found.problem).collect();
+        // Two keywords may refuse one number.
+        problems.dedup();
+        problems.truncate(MOST);
+        problems
+    }
+}
+
+struct Told<'a> {
+    schema: &'a Value,
+    document: &'a Value,
+    found: Vec<Found>,
+}
+
+/// A path as the document's own nodes see it: `/lights/key/dim`.
+fn segments(pointer: &str) -> Vec<String> {
+    pointer.split('/').skip(1).map(|part| part.replace("~1", "/").replace("~0", "~")).collect()
+}
+
+impl<'a> Told<'a> {
     fn say(
         &mut self,
         stage: Stage,
-        at: &str,
+        at: &[String],
         value: impl std::fmt::Display,
-        accepted: impl Into<String>,
+        accepted: String,
         code: Code,
     ) {
-        let field = if at.is_empty() { "document" } else { at };
-        self.found.push((stage, Problem::new(field, value, accepted, code)));
+        let field = match self.field(at) {
+            empty if empty.is_empty() => "document".to_owned(),
+            field => field,
+        };
+        let place = self.place(at);
+        self.found.push(Found { stage, place, problem: Problem::new(field, value, accepted, code) });
+    }
+
+    /// A path as people write it: `room.openings.door.width_m`, `floor_m[2]`.
+    fn field(&self, at: &[String]) -> String {
+        let mut node = self.document;
+        let mut field = String::new();
+        for part in at {
+            if node.is_array() {
+                field += &format!("[{part}]");
+            } else {
+                field = if field.is_empty() { part.clone() } else { format!("{field}.{part}") };
+            }
+            node = child(node, part);
+        }
+        field
+    }
+
+    /// The path by the order of things in the document; what is not there comes last.
+    fn place(&self, at: &[String]) -> Vec<usize> {
+        let mut node = self.document;
+        let mut place = Vec::new();
+        for part in at {
+            place.push(match node {
+                Value::Object(map) => map.keys().position(|key| key == part).unwrap_or(map.len()),
+                _ => part.parse().unwrap_or(usize::MAX),
+            });
+            node = child(node, part);
+        }
+        place
+    }
+
+    /// The node of the schema that holds the keyword which refuses.
+    fn node(&self, error: &ValidationError<'_>) -> &'a Value {
+        let path = error.schema_path().as_str();
+        let parent = path.rsplit_once('/').map_or("", |(parent, _)| parent);
+        self.schema.pointer(parent).unwrap_or(&Value::Null)
     }
 
     fn resolve(&self, schema: &'a Value) -> &'a Value {
         match schema["$ref"].as_str().and_then(|r| r.rsplit('/').next()) {
-            Some(name) => &self.root["$defs"][name],
+            Some(name) => &self.schema["$defs"][name],
             None => schema,
         }
     }
 
-    fn value(&mut self, schema: &'a Value, value: &Value, at: &str) {
-        let schema = self.resolve(schema);
-        if let Some(options) = schema["oneOf"].as_array() {
-            return self.one_of(options, value, at);
-        }
-        let types: Vec<&str> = match &schema["type"] {
-            Value::String(one) => vec![one],
-            Value::Array(many) => many.iter().filter_map(Value::as_str).collect(),
-            _ => return,
-        };
-        if value.is_null() && types.contains(&"null") {
-            return;
-        }
-        match types.iter().find(|t| **t != "null") {
-            Some(&"object") => self.object(schema, value, at),
-            Some(&"array") => self.array(schema, value, at),
-            Some(&"number") => self.number(schema, value, at, false),
-            Some(&"integer") => self.number(schema, value, at, true),
-            Some(&"string") => self.string(schema, value, at),
-            Some(&"boolean") if !value.is_boolean() => {
-                self.say(Stage::Type, at, value, "true or false", Code::WrongType);
-            }
-            _ => {}
-        }
-    }
-
-    /// `null or T`, or a choice between objects told apart by one constant field.
-    fn one_of(&mut self, options: &'a [Value], value: &Value, at: &str) {
-        let resolved: Vec<&'a Value> =
-            options.iter().map(|o| self.resolve(o)).filter(|o| o["type"] != "null").collect();
-        if value.is_null() && resolved.len() < options.len() {
-            return;
-        }
-        if let [only] = resolved[..] {
-            return self.value(only, value, at);
-        }
-        if let Some(words) = resolved.iter().map(|o| constant(o)).collect::<Option<Vec<_>>>() {
-            return self.choice(&words, value, at);
-        }
-        let Some(tag) = discriminator(&resolved) else { return };
-        let Value::Object(map) = value else {
-            return self.say(Stage::Type, at, kind_of(value), "an object", Code::WrongType);
-        };
-        let field = join(at, tag);
-        let words: Vec<&str> = resolved.iter().filter_map(|o| constant(&o["properties"][tag])).collect();
-        match map.get(tag) {
-            None | Some(Value::Null) => {
-                self.say(Stage::Missing, &field, "nothing", one_word_of(&words), Code::MissingField);
-            }
-            Some(found) => match words.iter().position(|w| found == w) {
-                Some(index) => self.object(resolved[index], value, at),
-                None => self.choice(&words, found, &field),
-            },
-        }
-    }
-
-    fn object(&mut self, schema: &'a Value, value: &Value, at: &str) {
-        let Value::Object(map) = value else {
-            return self.say(Stage::Type, at, kind_of(value), "an object", Code::WrongType);
-        };
-        static NONE: LazyLock<Map<String, Value>> = LazyLock::new(Map::new);
-        let properties = schema["properties"].as_object().unwrap_or(&NONE);
-        for (name, entry) in map {
-            let field = join(at, name);
-            if let Some(property) = properties.get(name) {
-                if !entry.is_null()
-                    || schema["required"].as_array().is_some_and(|r| r.iter().any(|n| n == name))
-                {
-                    self.value(property, entry, &field);
-                }
-                continue;
-            }
-            match &schema["additionalProperties"] {
-                Value::Object(_) => {
-                    let keys = self.resolve(&schema["propertyNames"]);
-                    if keys["pattern"].as_str().is_some_and(|pattern| !matches_pattern(pattern, name)) {
-                        self.say(
-                            Stage::Range,
-                            &field,
-                            name,
-                            pattern_words(&keys["pattern"]),
-                            Code::OutOfRange,
-                        );
-                    }
-                    self.value(&schema["additionalProperties"], entry, &field);
-                }
-                _ => {
-                    let known: Vec<&str> = properties.keys().map(String::as_str).collect();
+    fn explain(&mut self, error: &ValidationError<'_>) {
+        let at = segments(error.instance_path().as_str());
+        let value = error.instance().as_ref();
+        let schema = self.node(error);
+        match error.kind() {
+            ValidationErrorKind::AdditionalProperties { unexpected } => {
+                let known: Vec<&str> = schema["properties"]
+                    .as_object()
+                    .into_iter()
+                    .flat_map(|m| m.keys())
+                    .map(String::as_str)
+                    .collect();
+                for name in unexpected {
                     let accepted = match nearest(name, &known) {
                         Some(near) => format!("a known field, perhaps {near}"),
                         None => one_word_of(&known),
                     };
-                    self.say(Stage::Unknown, &field, kind_of(entry), accepted, Code::UnknownField);
+                    let field = [at.as_slice(), &[name.clone()]].concat();
+                    self.say(Stage::Unknown, &field, kind_of(&value[name]), accepted, Code::UnknownField);
                 }
             }
-        }
-        for name in schema["required"].as_array().into_iter().flatten().filter_map(Value::as_str) {
-            if !map.contains_key(name) {
-                let accepted = properties.get(name).map_or("a value".into(), |p| self.words(p));
-                self.say(Stage::Missing, &join(at, name), "nothing", accepted, Code::MissingField);
+            ValidationErrorKind::Required { property } => {
+                let name = property.as_str().unwrap_or_default();
+                let accepted = schema["properties"].get(name).map_or("a value".into(), |p| self.words(p));
+                let field = [at.as_slice(), &[name.to_owned()]].concat();
+                self.say(Stage::Missing, &field, "nothing", accepted, Code::MissingField);
             }
-        }
-        if let Some(most) = schema["maxProperties"].as_u64().filter(|most| map.len() as u64 > *most) {
-            self.say(
-                Stage::Range,
-                at,
-                format!("{} entries", map.len()),
-                format!("at most {most}"),
-                Code::OutOfRange,
-            );
+            ValidationErrorKind::Type { kind } => {
+                let whole = matches!(kind, TypeKind::Single(JsonType::Integer)) && value.is_number();
+                let accepted = if whole { "a whole number".into() } else { self.words(schema) };
+                self.say(Stage::Type, &at, kind_of(value), accepted, Code::WrongType);
+            }
+            ValidationErrorKind::Enum { .. } | ValidationErrorKind::Constant { .. } => {
+                self.choice(&at, value, schema);
+            }
+            ValidationErrorKind::Minimum { .. }
+            | ValidationErrorKind::Maximum { .. }
+            | ValidationErrorKind::ExclusiveMinimum { .. }
+            | ValidationErrorKind::ExclusiveMaximum { .. }
+            | ValidationErrorKind::MultipleOf { .. } => {
+                let limit = |key: &str| schema[key].as_f64();
+                let must_be_positive = limit("minimum").is_some_and(|l| l > 0.0)
+                    || limit("exclusiveMinimum").is_some_and(|l| l >= 0.0);
+                let negative = value.as_f64().is_some_and(|number| number <= 0.0);
+                let code = if negative && must_be_positive { Code::NotPositive } else { Code::OutOfRange };
+                self.say(Stage::Range, &at, value, describe_range(schema).unwrap_or_default(), code);
+            }
+            ValidationErrorKind::MinItems { .. } | ValidationErrorKind::MaxItems { .. } => {
+                let (low, high) = (schema["minItems"].as_u64().unwrap_or(0), schema["maxItems"].as_u64());
+                let accepted = match high {
+                    Some(high) if high == low => format!("{low} entries"),
+                    Some(high) => format!("{low} to {high} entries"),
+                    None => format!("{low} or more entries"),
+                };
+                let count = value.as_array().map_or(0, Vec::len);
+                self.say(Stage::Range, &at, format!("{count} entries"), accepted, Code::OutOfRange);
+            }
+            ValidationErrorKind::MaxProperties { limit } => {
+                let count = value.as_object().map_or(0, serde_json::Map::len);
+                let accepted = format!("at most {limit}");
+                self.say(Stage::Range, &at, format!("{count} entries"), accepted, Code::OutOfRange);
+            }
+            ValidationErrorKind::MinLength { .. } | ValidationErrorKind::MaxLength { .. } => {
+                let (low, high) = (schema["minLength"].as_u64().unwrap_or(0), &schema["maxLength"]);
+                let length = value.as_str().map_or(0, |text| text.chars().count());
+                let accepted = format!("{low} to {high} characters");
+                self.say(Stage::Range, &at, format!("{length} characters"), accepted, Code::OutOfRange);
+            }
+            ValidationErrorKind::Pattern { pattern } => {
+                let text = value.as_str().unwrap_or_default();
+                self.say(Stage::Range, &at, text, pattern_words(pattern), Code::OutOfRange);
+            }
+            ValidationErrorKind::PropertyNames { error } => {
+                let name = error.instance().as_str().unwrap_or_default().to_owned();
+                let pattern = schema["propertyNames"].clone();
+                let pattern = self.resolve_owned(&pattern)["pattern"].as_str().unwrap_or_default().to_owned();
+                let field = [at.as_slice(), &[name.clone()]].concat();
+                self.say(Stage::Range, &field, &name, pattern_words(&pattern), Code::OutOfRange);
+            }
+            ValidationErrorKind::OneOfNotValid { context } => self.one_of(&at, value, schema, context),
+            // Our schemas use no other keywords.
+            _ => self.say(Stage::Type, &at, kind_of(value), self.words(schema), Code::WrongType),
         }
     }
 
-    fn array(&mut self, schema: &'a Value, value: &Value, at: &str) {
-        let Value::Array(list) = value else {
-            return self.say(Stage::Type, at, kind_of(value), self.words(schema), Code::WrongType);
-        };
-        let (low, high) = (schema["minItems"].as_u64().unwrap_or(0), schema["maxItems"].as_u64());
-        if (list.len() as u64) < low || high.is_some_and(|high| list.len() as u64 > high) {
-            let accepted = match high {
-                Some(high) if high == low => format!("{low} entries"),
-                Some(high) => format!("{low} to {high} entries"),
-                None => format!("{low} or more entries"),
-            };
-            self.say(Stage::Range, at, format!("{} entries", list.len()), accepted, Code::OutOfRange);
-        }
-        for (index, entry) in list.iter().enumerate() {
-            self.value(&schema["items"], entry, &format!("{at}[{index}]"));
+    fn resolve_owned(&self, schema: &Value) -> Value {
+        match schema["$ref"].as_str().and_then(|r| r.rsplit('/').next()) {
+            Some(name) => self.schema["$defs"][name].clone(),
+            None => schema.clone(),
         }
     }
 
-    fn number(&mut self, schema: &Value, value: &Value, at: &str, whole: bool) {
-        let Some(number) = value.as_f64().filter(|_| value.is_number()) else {
-            return self.say(Stage::Type, at, kind_of(value), self.words(schema), Code::WrongType);
-        };
-        if whole && number.fract() != 0.0 {
-            return self.say(Stage::Type, at, value, "a whole number", Code::WrongType);
+    /// `null or T`, or a choice between objects told apart by one constant field.
+    fn one_of(
+        &mut self,
+        at: &[String],
+        value: &Value,
+        schema: &'a Value,
+        context: &[Vec<ValidationError<'static>>],
+    ) {
+        let options = schema["oneOf"].as_array().into_iter().flatten().map(|option| self.resolve(option));
+        let told: Vec<(&'a Value, &Vec<ValidationError<'static>>)> =
+            options.zip(context).filter(|(option, _)| option["type"] != "null").collect();
+        if let [(_, errors)] = told[..] {
+            return errors.iter().for_each(|error| self.explain(error));
         }
-        if let Some(words) = schema["enum"].as_array() {
-            if !words.iter().any(|w| w.as_f64() == Some(number)) {
-                let words: Vec<String> = words.iter().map(Value::to_string).collect();
+        let schemas: Vec<&Value> = told.iter().map(|(option, _)| *option).collect();
+        if let Some(words) = schemas.iter().map(|option| constant(option)).collect::<Option<Vec<_>>>() {
+            return self.choose(at, value, &words);
+        }
+        let Some(tag) = discriminator(&schemas) else { return };
+        let Value::Object(map) = value else {
+            return self.say(Stage::Type, at, kind_of(value), "an object".into(), Code::WrongType);
+        };
+        let field = [at, &[tag.to_owned()]].concat();
+        let words: Vec<&str> =
+            schemas.iter().filter_map(|option| constant(&option["properties"][tag])).collect();
+        match map.get(tag) {
+            None | Some(Value::Null) => {
+                self.say(Stage::Missing, &field, "nothing", one_word_of(&words), Code::MissingField);
+            }
+            Some(found) => match words.iter().position(|word| found == word) {
+                Some(index) => told[index].1.iter().for_each(|error| self.explain(error)),
+                None => self.choose(&field, found, &words),
+            },
+        }
+    }
+
+    /// None of the words or numbers allowed here; a value of another type is told as such.
+    fn choice(&mut self, at: &[String], value: &Value, schema: &Value) {
+        let Some(options) = schema["enum"].as_array() else {
+            return self.choose(at, value, &constant(schema).into_iter().collect::<Vec<_>>());
+        };
+        if options.iter().all(Value::is_number) {
+            if value.is_number() {
+                let words: Vec<String> = options.iter().map(Value::to_string).collect();
                 self.say(Stage::Range, at, value, words.join(" or "), Code::BadChoice);
             }
             return;
         }
-        let limit = |key: &str| schema[key].as_f64();
-        let (low, above) = (limit("minimum"), limit("exclusiveMinimum"));
-        let (high, below) = (limit("maximum"), limit("exclusiveMaximum"));
-        let fits = low.is_none_or(|l| number >= l)
-            && above.is_none_or(|l| number > l)
-            && high.is_none_or(|h| number <= h)
-            && below.is_none_or(|h| number < h)
-            && limit("multipleOf").is_none_or(|step| number % step == 0.0);
-        if !fits {
-            let must_be_positive = low.is_some_and(|l| l > 0.0) || above.is_some_and(|l| l >= 0.0);
-            let code = if number <= 0.0 && must_be_positive { Code::NotPositive } else { Code::OutOfRange };
-            self.say(Stage::Range, at, value, describe_range(schema).unwrap_or_default(), code);
-        }
+        let words: Vec<&str> = options.iter().filter_map(Value::as_str).collect();
+        self.choose(at, value, &words);
     }
 
-    fn string(&mut self, schema: &Value, value: &Value, at: &str) {
-        if let Some(words) = schema["enum"].as_array() {
-            let words: Vec<&str> = words.iter().filter_map(Value::as_str).collect();
-            return self.choice(&words, value, at);
-        }
-        let Value::String(text) = value else {
-            return self.say(Stage::Type, at, kind_of(value), "a text", Code::WrongType);
-        };
-        let length = text.chars().count() as u64;
-        let (low, high) =
-            (schema["minLength"].as_u64().unwrap_or(0), schema["maxLength"].as_u64().unwrap_or(u64::MAX));
-        if length < low || length > high {
-            let accepted = format!("{low} to {high} characters");
-            self.say(Stage::Range, at, format!("{length} characters"), accepted, Code::OutOfRange);
-        } else if schema["pattern"].as_str().is_some_and(|pattern| !matches_pattern(pattern, text)) {
-            self.say(Stage::Range, at, text, pattern_words(&schema["pattern"]), Code::OutOfRange);
-        }
-    }
-
-    fn choice(&mut self, words: &[&str], value: &Value, at: &str) {
+    fn choose(&mut self, at: &[String], value: &Value, words: &[&str]) {
         match value {
-            Value::String(word) if words.contains(&word.as_str()) => {}
             Value::String(word) => self.say(Stage::Range, at, word, one_word_of(words), Code::BadChoice),
             other => self.say(Stage::Type, at, kind_of(other), one_word_of(words), Code::WrongType),
         }
@@ -265,8 +317,13 @@ impl<'a> Walk<'a> {
     }
 }
 
-fn join(at: &str, name: &str) -> String {
-    if at.is_empty() { name.to_owned() } else { format!("{at}.{name}") }
+fn child<'v>(node: &'v Value, part: &str) -> &'v Value {
+    match node {
+        Value::Array(list) => {
+            part.parse().ok().and_then(|index: usize| list.get(index)).unwrap_or(&Value::Null)
+        }
+        other => &other[part],
+    }
 }
 
 fn constant(schema: &Value) -> Option<&str> {
@@ -299,45 +356,19 @@ fn one_word_of(words: &[&str]) -> String {
 
 /// The known name that differs least, if it is near enough to be a slip of the hand.
 fn nearest<'a>(name: &str, known: &[&'a str]) -> Option<&'a str> {
-    known.iter().copied().map(|k| (distance(name, k), k)).filter(|(d, _)| *d <= 2).min().map(|(_, k)| k)
+    known
+        .iter()
+        .copied()
+        .map(|k| (strsim::levenshtein(name, k), k))
+        .filter(|(d, _)| *d <= 2)
+        .min()
+        .map(|(_, k)| k)
 }
 
-fn distance(a: &str, b: &str) -> usize {
-    let b: Vec<char> = b.chars().collect();
-    let mut row: Vec<usize> = (0..=b.len()).collect();
-    for (i, ca) in a.chars().take(64).enumerate() {
-        let mut diagonal = row[0];
-        row[0] = i + 1;
-        for (j, cb) in b.iter().enumerate() {
-            let replaced = diagonal + usize::from(ca != *cb);
-            diagonal = row[j + 1];
-            row[j + 1] = replaced.min(row[j] + 1).min(diagonal + 1);
-        }
-    }
-    row[b.len()]
-}
-
-/// The two patterns our schemas use, `^[set]{1,n}$`, without a pattern engine.
-fn matches_pattern(pattern: &str, text: &str) -> bool {
-    let Some((set, count)) =
-        pattern.strip_prefix("^[").and_then(|p| p.strip_suffix("}$")).and_then(|p| p.split_once("]{1,"))
-    else {
-        return true;
-    };
-    let most: usize = count.parse().unwrap_or(usize::MAX);
-    let length = text.chars().count();
-    let allowed = |c: char| match c {
-        'a'..='z' => set.contains("a-z"),
-        '0'..='9' => set.contains("0-9"),
-        '-' => set.ends_with('-'),
-        other => set.contains(other),
-    };
-    (1..=most).contains(&length) && text.chars().all(allowed)
-}
-
-fn pattern_words(pattern: &Value) -> String {
-    match pattern.as_str() {
-        Some(p) if p.contains("_.") => "small letters, digits, dots, underscores and hyphens".into(),
+fn pattern_words(pattern: &str) -> String {
+    match pattern {
+        p if p.contains("_.") => "small letters, digits, dots, underscores and hyphens".into(),
+        p if p.contains('_') => "the name of a thing: small letters, digits, hyphens and underscores".into(),
         _ => "1 to 32 small letters, digits and hyphens".into(),
     }
 }

@@ -4,12 +4,18 @@
 use serde_json::{Map, Value, json};
 use utoipa::ToSchema;
 
+use super::Checker;
 use crate::problem::Problems;
 
 /// A type whose documents can be checked. Implemented for every `ToSchema` type through [`shape!`].
 pub trait Shape {
-    /// The schema, built once.
-    fn shape() -> &'static Value;
+    /// The schema, ready to be held against values; built once.
+    fn checker() -> &'static Checker;
+
+    /// The schema.
+    fn shape() -> &'static Value {
+        Self::checker().schema()
+    }
 
     /// What a schema cannot say: values that contradict each other, ids that name nothing.
     ///
@@ -39,9 +45,9 @@ const MAP_SIZES: [(&str, usize); 9] = [
 macro_rules! shape {
     ($($type:ty $(=> $agree:expr)?),+ $(,)?) => {$(
         impl $crate::document::Shape for $type {
-            fn shape() -> &'static serde_json::Value {
-                static SCHEMA: std::sync::OnceLock<serde_json::Value> = std::sync::OnceLock::new();
-                SCHEMA.get_or_init($crate::document::build::<$type>)
+            fn checker() -> &'static $crate::document::Checker {
+                static CHECKER: std::sync::OnceLock<$crate::document::Checker> = std::sync::OnceLock::new();
+                CHECKER.get_or_init($crate::document::build::<$type>)
             }
 
             $(fn agree(&self) -> Result<(), $crate::problem::Problems> {
@@ -51,9 +57,9 @@ macro_rules! shape {
     )+};
 }
 
-/// The closed JSON Schema of `T`, with its parts under `$defs`.
+/// The closed JSON Schema of `T`, with its parts under `$defs`, ready to be held against values.
 #[doc(hidden)]
-pub fn build<T: ToSchema>() -> Value {
+pub fn build<T: ToSchema>() -> Checker {
     let mut parts = Vec::new();
     T::schemas(&mut parts);
     let mut defs: Map<String, Value> = parts
@@ -73,7 +79,7 @@ pub fn build<T: ToSchema>() -> Value {
         document.extend(root);
     }
     document.insert("$defs".into(), Value::Object(defs));
-    Value::Object(document)
+    Checker::new(Value::Object(document))
 }
 
 /// Merges `allOf`, closes objects, makes optional fields nullable and references local, in place.
@@ -153,30 +159,4 @@ fn make_nullable(schema: &mut Value) {
     }
     let inner = std::mem::take(map);
     map.insert("oneOf".into(), json!([{ "type": "null" }, Value::Object(inner)]));
-}
-
-/// What a number or count schema accepts, in words: `0.8 to 2.3`, `above 0 to 50`, `1 or more`.
-pub fn describe_range(schema: &Value) -> Option<String> {
-    let number = |key: &str| schema[key].as_f64();
-    if let (Some(step), Some(low), Some(high)) = (number("multipleOf"), number("minimum"), number("maximum"))
-    {
-        let words: Vec<String> = (0..)
-            .map(|i| low + step * f64::from(i))
-            .take_while(|v| *v <= high)
-            .map(|v| v.to_string())
-            .collect();
-        return Some(words.join(" or "));
-    }
-    let low = number("minimum")
-        .map(|v| format!("{v}"))
-        .or(number("exclusiveMinimum").map(|v| format!("above {v}")));
-    let high = number("maximum")
-        .map(|v| format!("{v}"))
-        .or(number("exclusiveMaximum").map(|v| format!("below {v}")));
-    match (low, high) {
-        (Some(low), Some(high)) => Some(format!("{low} to {high}")),
-        (Some(low), None) => Some(format!("{low} or more")),
-        (None, Some(high)) => Some(format!("{high} or less")),
-        (None, None) => None,
-    }
 }

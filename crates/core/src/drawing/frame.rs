@@ -2,9 +2,10 @@
 
 use crate::assess::bands::{Row, band_of};
 
-use super::{Ink, Label, Stroke, View, hull, stroke};
+use super::labels::{Label, labelled};
+use super::view::{Ink, Stroke, View, stroke};
 use crate::corner::{Bound, Corner, Kind, Thing, What, bounds, is_blocked};
-use crate::geometry::{DVec2, DVec3};
+use crate::geometry::{DVec2, DVec3, hull};
 use crate::reading::Quantity;
 use crate::shot::framing::VERTICAL_PART;
 
@@ -21,14 +22,14 @@ pub(super) fn draw(corner: &Corner<'_>, all: &[Thing], text_part: f64) -> View {
     let picture = Picture::of(corner);
     let mut strokes = picture.strokes(all, true);
     let labels = picture.guides(&mut strokes);
-    View::labelled([0.0, 0.0, picture.aspect, 1.0], strokes, &labels, text_part * picture.aspect.max(1.0))
+    labelled([0.0, 0.0, picture.aspect, 1.0], strokes, &labels, text_part * picture.aspect.max(1.0))
 }
 
 /// The picture of another camera, without the guides of the main one.
 pub(super) fn draw_other(corner: &Corner<'_>, all: &[Thing], overhead: bool, text_part: f64) -> View {
     let picture = Picture::of(corner);
     let strokes = picture.strokes(all, !overhead);
-    View::labelled([0.0, 0.0, picture.aspect, 1.0], strokes, &[], text_part * picture.aspect.max(1.0))
+    labelled([0.0, 0.0, picture.aspect, 1.0], strokes, &[], text_part * picture.aspect.max(1.0))
 }
 
 struct Picture<'a> {

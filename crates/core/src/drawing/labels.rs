@@ -1,18 +1,13 @@
 //! Where lettered marks and words go, so that none covers another and words keep off what is drawn. Page and
 //! paper draw them where this puts them.
 
-use super::{Ink, Stroke};
+use super::view::{Ink, LetterDisc, MARK_RADIUS, Stroke, View, Word};
 use crate::corner::{Corner, PlacedThing, Source};
 use crate::geometry::{DVec2, DVec3};
 use crate::plan::ThingId;
 
-use serde::Serialize;
-use utoipa::ToSchema;
-
 /// Mean width of a letter in parts of the text size, on the wide side for the fonts we ship.
 const LETTER: f64 = 0.56;
-/// Radius of a mark's disc in parts of the text size.
-pub(super) const MARK_RADIUS: f64 = 0.72;
 
 /// A word or mark that wants a place.
 pub(super) struct Label {
@@ -48,6 +43,12 @@ pub(super) fn of_things(
     placed.iter().filter_map(label).collect()
 }
 
+/// A view with its labels put where they cover least.
+pub(super) fn labelled(bounds: [f64; 4], strokes: Vec<Stroke>, labels: &[Label], text_size: f64) -> View {
+    let (marks, words) = place(labels, &strokes, bounds, text_size);
+    View { bounds, projection: None, strokes, text_size, mark_radius: MARK_RADIUS * text_size, marks, words }
+}
+
 /// How a thing is drawn.
 pub(super) fn ink_of(corner: &Corner<'_>, thing: &ThingId) -> Ink {
     match thing {
@@ -64,34 +65,6 @@ pub(super) fn ink_of(corner: &Corner<'_>, thing: &ThingId) -> Ink {
         ThingId::Furniture(_) | ThingId::Mains => Ink::Furniture,
         ThingId::Opening(_) => Ink::Window,
     }
-}
-
-/// A letter in a disc.
-#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
-pub struct Mark {
-    /// The letter.
-    pub letter: &'static str,
-    /// Id of the thing it stands for.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub thing: Option<String>,
-    /// Middle of the disc.
-    #[schema(value_type = Vec<f64>)]
-    pub at: [f64; 2],
-    /// What it belongs to.
-    pub ink: Ink,
-}
-
-/// A word on the drawing.
-#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
-pub struct Word {
-    /// The words.
-    pub text: String,
-    /// Left end of the baseline.
-    #[schema(value_type = Vec<f64>)]
-    pub at: [f64; 2],
-    /// A thin line to what the word speaks of, where it stands away from it.
-    #[schema(value_type = Option<Vec<Vec<f64>>>)]
-    pub leader: Option<[[f64; 2]; 2]>,
 }
 
 #[derive(Clone, Copy)]
@@ -197,12 +170,7 @@ fn holds(polygon: &[DVec2], p: DVec2) -> bool {
 
 /// Marks and words in their places. Marks first, each stepping aside only from other marks; then words, each on
 /// the spot that covers least, no two meeting, all within the bounds.
-pub(super) fn place(
-    labels: &[Label],
-    strokes: &[Stroke],
-    bounds: [f64; 4],
-    size: f64,
-) -> (Vec<Mark>, Vec<Word>) {
+fn place(labels: &[Label], strokes: &[Stroke], bounds: [f64; 4], size: f64) -> (Vec<LetterDisc>, Vec<Word>) {
     let (low, high) = (DVec2::new(bounds[0], bounds[1]), DVec2::new(bounds[2], bounds[3]));
     let radius = MARK_RADIUS * size;
     let mut taken: Vec<Box2> = Vec::new();
@@ -222,7 +190,7 @@ pub(super) fn place(
         let free = spots.clone().find(|p| taken.iter().all(|t| !t.meets(&Box2::of_disc(*p, radius))));
         let at = free.unwrap_or_else(|| inside(label.at));
         taken.push(Box2::of_disc(at, radius));
-        marks.push(Mark {
+        marks.push(LetterDisc {
             letter: label.letter,
             thing: label.thing.clone(),
             at: at.to_array(),

@@ -1,8 +1,10 @@
 //! From above.
 
-use super::{Ink, Label, Projection, View, bounds_of, hull, ink_of, stroke};
+use super::labels::{Label, labelled, of_things};
+use super::things::{ink_of, treatments};
+use super::view::{Ink, Projection, Stroke, View, bounds_of, stroke};
 use crate::corner::{Corner, Kind, PlacedThing, Source, Thing, What, door_swing};
-use crate::geometry::{DVec2, DVec3, distance_to_edge, is_outer_corner};
+use crate::geometry::{DVec2, DVec3, distance_to_edge, hull, is_outer_corner};
 use crate::plan::{OpeningKind, ThingId};
 use crate::shot::lens::{circle_of_confusion_mm, depth_of_field};
 use crate::units::decimals;
@@ -42,7 +44,7 @@ pub(super) fn draw(corner: &Corner<'_>, all: &[Thing], turns: u8, text_m: f64) -
     field(corner, turns, &mut strokes);
     overhead(corner, turns, &mut strokes);
     walls(corner, turns, &mut strokes);
-    super::treatments(corner, flat, |_| true, &mut strokes);
+    treatments(corner, flat, |_| true, &mut strokes);
     let order = |t: &Thing| match t.kind {
         Kind::Furniture => 0,
         Kind::Person => 1,
@@ -84,12 +86,12 @@ pub(super) fn draw(corner: &Corner<'_>, all: &[Thing], turns: u8, text_m: f64) -
         _ => (DVec3::Y, DVec3::X),
     };
     let projection = Projection { origin_m: DVec3::ZERO.into(), right: right.into(), down: down.into() };
-    View { projection: Some(projection), ..View::labelled(bounds, strokes, &labels(corner, turns), text_m) }
+    View { projection: Some(projection), ..labelled(bounds, strokes, &labels(corner, turns), text_m) }
 }
 
 /// Field of view and the depth that is sharp, to the walls: along rays to both edges and to every corner between
 /// them, and just beside each, where the view goes on past an inner corner.
-fn field(corner: &Corner<'_>, turns: u8, strokes: &mut Vec<super::Stroke>) {
+fn field(corner: &Corner<'_>, turns: u8, strokes: &mut Vec<Stroke>) {
     let view = &corner.view;
     let origin = view.position_m.truncate();
     let forward = view.forward.truncate().normalize_or_zero();
@@ -138,7 +140,7 @@ fn field(corner: &Corner<'_>, turns: u8, strokes: &mut Vec<super::Stroke>) {
 }
 
 /// Slopes and beams overhead, and the letters of corners in a room that is no plain rectangle.
-fn overhead(corner: &Corner<'_>, turns: u8, strokes: &mut Vec<super::Stroke>) {
+fn overhead(corner: &Corner<'_>, turns: u8, strokes: &mut Vec<Stroke>) {
     let room = &corner.brief.room;
     let mut outline = |id: &str, points: Vec<DVec2>| {
         let points = points.into_iter().map(|p| turned(p, turns)).collect();
@@ -155,7 +157,7 @@ fn overhead(corner: &Corner<'_>, turns: u8, strokes: &mut Vec<super::Stroke>) {
     }
 }
 
-fn walls(corner: &Corner<'_>, turns: u8, strokes: &mut Vec<super::Stroke>) {
+fn walls(corner: &Corner<'_>, turns: u8, strokes: &mut Vec<Stroke>) {
     let floor = &corner.floor_m;
     for (index, (a, b)) in floor.iter().zip(floor.iter().cycle().skip(1)).enumerate() {
         let along = (*b - *a).normalize_or_zero();
@@ -212,7 +214,7 @@ fn labels(corner: &Corner<'_>, turns: u8) -> Vec<Label> {
         ThingId::Angle(id) | ThingId::Treatment(id) | ThingId::Furniture(id) => Some(id.words()),
         ThingId::Person | ThingId::Opening(_) | ThingId::Mains => None,
     };
-    let mut all = super::labels::of_things(corner, words, |p| turned(p.truncate(), turns));
+    let mut all = of_things(corner, words, |p| turned(p.truncate(), turns));
     let mut word = |at: DVec2, text: String, ink: Ink| {
         all.push(Label { letter: "", thing: None, text, at: turned(at, turns), ink });
     };

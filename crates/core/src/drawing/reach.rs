@@ -6,9 +6,9 @@ use serde::Serialize;
 use utoipa::ToSchema;
 
 use super::plan_view::turned;
-use super::{Drawing, Ink, Stroke, View, Word, hull, stroke};
+use super::view::{Drawing, Ink, Stroke, View, Word, stroke};
 use crate::corner::{Corner, LightAt, Source};
-use crate::geometry::{DVec2, DVec3, circle, distance_to_edge, inside, whole_steps};
+use crate::geometry::{DVec2, DVec3, circle, distance_to_edge, hull, inside, whole_steps};
 use crate::light::apparent::apparent;
 use crate::light::cloth;
 use crate::light::placement::MARGIN_M;

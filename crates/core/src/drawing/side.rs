@@ -1,8 +1,10 @@
 //! The section along the lens axis, seen from the side; the lens axis runs as in the plan.
 
-use super::{Ink, Label, Projection, View, bounds_of, hull, ink_of, stroke};
+use super::labels::{Label, labelled, of_things};
+use super::things::{ink_of, treatments};
+use super::view::{Ink, Projection, Stroke, View, bounds_of, stroke};
 use crate::corner::{Corner, Kind, PlacedThing, Thing, What};
-use crate::geometry::{DVec2, DVec3, distance_to_edge, whole_steps};
+use crate::geometry::{DVec2, DVec3, distance_to_edge, hull, whole_steps};
 use crate::plan::ThingId;
 use crate::shot::lens::{circle_of_confusion_mm, depth_of_field};
 
@@ -35,7 +37,7 @@ pub(super) fn draw(corner: &Corner<'_>, all: &[Thing], text_m: f64) -> View {
         strokes.push(stroke(Ink::Wall, None, true, piece));
     }
     let shows = |normal: DVec3| normal.z.abs() > 0.5 || normal.dot(along).abs() > 0.7;
-    super::treatments(corner, flat, shows, &mut strokes);
+    treatments(corner, flat, shows, &mut strokes);
     // Furniture first, so that it hides nobody; then furthest from the viewer, who stands at camera right.
     let across = corner.view.right;
     let depth = |t: &Thing| {
@@ -101,13 +103,10 @@ pub(super) fn draw(corner: &Corner<'_>, all: &[Thing], text_m: f64) -> View {
         at: DVec2::new(ahead, -eyes.z),
         ink: Ink::EyeLine,
     }];
-    labels.extend(super::labels::of_things(corner, height, in_section));
+    labels.extend(of_things(corner, height, in_section));
     let projection =
         Projection { origin_m: eyes.with_z(0.0).into(), right: along.into(), down: (-DVec3::Z).into() };
-    View {
-        projection: Some(projection),
-        ..View::labelled(bounds_of(&strokes, 0.12), strokes, &labels, text_m)
-    }
+    View { projection: Some(projection), ..labelled(bounds_of(&strokes, 0.12), strokes, &labels, text_m) }
 }
 
 /// The ceiling over the axis, from behind to ahead: as it bends under slopes and beams.
@@ -142,7 +141,7 @@ fn oval(points: &[DVec2]) -> Vec<DVec2> {
     (0..24).map(|i| middle + DVec2::from_angle(f64::from(i) * std::f64::consts::TAU / 24.0) * half).collect()
 }
 
-fn field(corner: &Corner<'_>, behind: f64, strokes: &mut Vec<super::Stroke>, flat: impl Fn(DVec3) -> DVec2) {
+fn field(corner: &Corner<'_>, behind: f64, strokes: &mut Vec<Stroke>, flat: impl Fn(DVec3) -> DVec2) {
     let view = &corner.view;
     let origin = flat(view.position_m);
     let height = corner.room_m[2];

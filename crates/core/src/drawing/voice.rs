@@ -6,7 +6,7 @@ use utoipa::ToSchema;
 
 use super::plan_view::turned;
 use super::reach::{keep_out_plan, keep_out_side};
-use super::{Drawing, Ink, Stroke, stroke};
+use super::view::{Drawing, Ink, Stroke, stroke};
 use crate::corner::{Corner, MICROPHONE_MARGIN_M};
 use crate::geometry::{DVec2, DVec3, distance_to_edge, inside};
 use crate::sound::absorption::Absorption;

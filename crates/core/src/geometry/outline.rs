@@ -1,6 +1,9 @@
 //! Outlines on the floor: simple polygons given counter-clockwise, seen from above, m.
 
 use earcut::Earcut;
+use i_overlay::core::fill_rule::FillRule;
+use i_overlay::core::overlay_rule::OverlayRule;
+use i_overlay::float::single::SingleFloatOverlay;
 
 use super::DVec2;
 
@@ -70,6 +73,18 @@ pub fn is_outer_corner(outline: &[DVec2], corner: usize) -> bool {
 /// Area of an outline, positive when counter-clockwise, m2.
 pub fn signed_area_m2(outline: &[DVec2]) -> f64 {
     edges(outline).map(|(a, b)| a.perp_dot(b)).sum::<f64>() / 2.0
+}
+
+/// Area of an outline that none of the others covers, m2, whichever way round they are given.
+pub fn area_beyond_m2(outline: &[DVec2], others: &[&[DVec2]]) -> f64 {
+    let flat = |outline: &[DVec2]| outline.iter().map(|p| p.to_array()).collect::<Vec<_>>();
+    let others: Vec<Vec<[f64; 2]>> = others.iter().map(|other| flat(other)).collect();
+    let left = flat(outline).overlay(&others, OverlayRule::Difference, FillRule::NonZero);
+    let area = |ring: &Vec<[f64; 2]>| {
+        signed_area_m2(&ring.iter().map(|p| DVec2::from_array(*p)).collect::<Vec<_>>())
+    };
+    // Outer rings run one way, holes the other.
+    left.iter().flatten().map(area).sum::<f64>().abs()
 }
 
 /// Whether no two edges of an outline meet but at the corners they share.

@@ -2,13 +2,13 @@
 //! that faced the eyes still do, a stand stays under what it carries, a chest that faced the lens still does.
 //! Locked things do not go along.
 
-use crate::assess::carry::{fill_bag, millimetre, rounded, rounded_bearing, rounded_floor, supports_for};
 use crate::corner::{Corner, LightAt, is_worn};
+use crate::edit::{fill_bag, millimetre, rounded, rounded_bearing, rounded_floor, supports_for};
 use crate::geometry::{DVec2, DVec3, bearing_of, wrap_180};
 use crate::plan::{FurnitureAt, Id, Layout, Part, Support, SupportKind, ThingId};
 use crate::shot::framing::from_here;
 
-use super::{Grasp, Grip};
+use super::moves::{Grasp, Grip};
 
 /// A chest turned no further than this from the lens was meant to face it, degrees. Fogon's own rule.
 const FACING_DEG: f64 = 15.0;

@@ -6,13 +6,16 @@ use utoipa::ToSchema;
 use crate::corner::{Corner, PlacedThing, is_worn};
 use crate::plan::{Plan, Point2, Point3, ScreenType, ThingId};
 
-use super::FromEyes;
+use super::moves::FromEyes;
 
 /// A thing that a hand can take hold of.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
 pub struct Handle {
     /// The thing's name in answers: `seat`, `camera`, `microphone`, or the id of a light or piece of furniture.
     pub id: String,
+    /// Where the layout holds it, as a JSON pointer: `/seat`, `/lights/key`. Furniture that stands where the room has it is
+    /// not there yet.
+    pub pointer: String,
     /// Letter of its mark; empty for furniture.
     pub letter: String,
     /// What people call it.
@@ -46,6 +49,7 @@ pub fn handles(plan: &Plan) -> Vec<Handle> {
 fn handle(corner: &Corner<'_>, thing: &PlacedThing<'_>) -> Handle {
     let plain = Handle {
         id: corner.name(&thing.id),
+        pointer: thing.id.pointer().unwrap_or_default(),
         letter: thing.letter.to_owned(),
         name: thing.called.clone(),
         position_m: thing.at_m.into(),

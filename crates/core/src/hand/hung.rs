@@ -2,7 +2,7 @@
 
 use crate::corner::Corner;
 use crate::geometry::DVec3;
-use crate::plan::{Id, Layout, Plane, WALL_NAMES};
+use crate::plan::{FlatSurface, Id, Layout, WALL_NAMES};
 
 /// The layout with a hung thing as near to a place as it lies wholly on a wall; what lies stays on the floor, what hangs
 /// overhead on the ceiling.
@@ -19,7 +19,7 @@ pub(super) fn placed(corner: &Corner<'_>, id: &Id, wanted: DVec3) -> Layout {
         "ceiling" => vec!["ceiling"],
         _ => WALL_NAMES.iter().copied().take(room.floor_m.len()).collect(),
     };
-    let fits = |plane: &Plane| (0..2).all(|axis| size[axis] <= plane.size_m[axis] + 1e-9);
+    let fits = |plane: &FlatSurface| (0..2).all(|axis| size[axis] <= plane.size_m[axis] + 1e-9);
     let places = surfaces.into_iter().filter_map(|name| {
         let plane = room.surface(name).filter(&fits)?;
         let at = plane.nearest_m(wanted, size);
@@ -27,7 +27,7 @@ pub(super) fn placed(corner: &Corner<'_>, id: &Id, wanted: DVec3) -> Layout {
     });
     if let Some((name, at, _)) = places.min_by(|a, b| a.2.total_cmp(&b.2)) {
         one.on = Id::from(name);
-        one.position_m = crate::assess::carry::rounded(at);
+        one.position_m = crate::edit::rounded(at);
     }
     layout
 }

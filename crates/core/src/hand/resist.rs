@@ -8,7 +8,9 @@ use crate::geometry::DVec3;
 use crate::plan::{Layout, Plan, ThingId};
 use crate::units::Amount;
 
-use super::{Grasp, Held, Outcome, Sheet, follow};
+use super::follow;
+use super::handles::handles;
+use super::moves::{Grasp, Grip, Held, Outcome, Sheet, free};
 
 /// Deeper by less than this is no deeper, m or kg.
 const SLACK: f64 = 1e-3;
@@ -71,7 +73,7 @@ fn breaches(plan: &Plan, layout: &Layout) -> Vec<Breach> {
 pub(super) fn along(before: &Plan, anyway: bool, at: impl Fn(f64) -> Layout) -> Outcome {
     let wanted = at(1.0);
     let rules = Before::of(before);
-    let Some(reason) = rules.worst(&wanted).filter(|_| !anyway) else { return super::free(wanted) };
+    let Some(reason) = rules.worst(&wanted).filter(|_| !anyway) else { return free(wanted) };
     let (mut good, mut bad, mut layout) = (0.0, 1.0, before.layout.clone());
     for _ in 0..HALVINGS {
         let middle = (good + bad) / 2.0;
@@ -88,7 +90,7 @@ pub(super) fn along(before: &Plan, anyway: bool, at: impl Fn(f64) -> Layout) -> 
 /// A turn is taken or refused whole.
 pub(super) fn turned(before: &Plan, layout: Layout, anyway: bool) -> Outcome {
     match Before::of(before).worst(&layout).filter(|_| !anyway) {
-        None => super::free(layout),
+        None => free(layout),
         Some(breach) => {
             Outcome { layout: before.layout.clone(), snaps: Vec::new(), held: Some(held(&breach)) }
         }
@@ -97,15 +99,15 @@ pub(super) fn turned(before: &Plan, layout: Layout, anyway: bool) -> Outcome {
 
 /// The nearest the thing can come to where it is wanted.
 pub(super) fn placed(before: &Plan, by: &Grasp<'_>, wanted: DVec3) -> Outcome {
-    let Some(corner) = Corner::of(before) else { return super::free(before.layout.clone()) };
+    let Some(corner) = Corner::of(before) else { return free(before.layout.clone()) };
     let natural = |at: DVec3| follow::put(&corner, by, at).next();
     if by.anyway {
-        return super::free(natural(wanted).unwrap_or_else(|| before.layout.clone()));
+        return free(natural(wanted).unwrap_or_else(|| before.layout.clone()));
     }
     let rules = Before::of(before);
     let legal = |at: DVec3| follow::put(&corner, by, at).find(|l| rules.holds(l));
     if let Some(layout) = legal(wanted) {
-        return super::free(layout);
+        return free(layout);
     }
     let reason = natural(wanted).and_then(|l| rules.worst(&l));
     let along = axes(&corner, by);
@@ -122,12 +124,11 @@ pub(super) fn placed(before: &Plan, by: &Grasp<'_>, wanted: DVec3) -> Outcome {
         found.into_iter().min_by(|a, b| (a.0 - wanted).length().total_cmp(&(b.0 - wanted).length()))
     });
     // Where it stands may be nearer still, as when a step goes out of the sheet; else all places around are taken.
-    let start = super::handles(before).iter().find(|h| h.id == by.by.thing).map_or(wanted, |h| {
-        match (by.grip, h.foot_m) {
-            (super::Grip::Foot, Some(foot)) => [foot.0[0], foot.0[1], 0.0].into(),
+    let start =
+        handles(before).iter().find(|h| h.id == by.by.thing).map_or(wanted, |h| match (by.grip, h.foot_m) {
+            (Grip::Foot, Some(foot)) => [foot.0[0], foot.0[1], 0.0].into(),
             _ => DVec3::from(h.position_m),
-        }
-    });
+        });
     let off = |at: DVec3| (at - wanted).length();
     let layout = match near {
         Some((at, layout)) if off(at) <= off(start) => layout,

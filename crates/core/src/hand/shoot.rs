@@ -1,15 +1,16 @@
 //! Distance and focal length by hand: the camera goes along its line from the eyes and keeps them where they are in
 //! the picture. Near the wanted frame the focal length is drawn to it; beyond what the lenses at hand reach it stops.
 
-use crate::assess::carry::{fill_bag, set_pose};
 use crate::corner::Corner;
+use crate::edit::{fill_bag, set_pose};
 use crate::finding::Rule;
 use crate::geometry::{DVec2, DVec3, bearing_vector};
 use crate::plan::{Layout, Plan, SupportKind, ThingId};
 use crate::shot::framing::{Line, Wanted, pose_on};
 use crate::shot::lens::{distance_for_frame_m, focal_for_frame_mm, frame_size_m};
 
-use super::{Grasp, Grip, Held, Outcome, resist};
+use super::moves::{Grasp, Grip, Held, Outcome};
+use super::resist;
 
 /// A frame no further from the wanted one than this is drawn to it.
 const NEAR_FRAME: f64 = 0.06;
@@ -142,7 +143,7 @@ fn layout_at(corner: &Corner<'_>, wanted: &Wanted, at: Asked) -> Layout {
     }
     if camera.support.kind == SupportKind::Boom {
         camera.support.base_m =
-            foot.map(|foot| crate::assess::carry::rounded_floor(foot + pose.position_m.truncate() - was));
+            foot.map(|foot| crate::edit::rounded_floor(foot + pose.position_m.truncate() - was));
     }
     super::follow::after_camera(corner, &mut layout);
     fill_bag(corner.brief, &mut layout, &ThingId::Camera);

@@ -7,7 +7,8 @@ use crate::light::placement::MARGIN_M as LIGHT_MARGIN_M;
 use crate::plan::{Plan, ThingId};
 use crate::sound::placement::{MARGIN_M as MICROPHONE_MARGIN_M, may_show};
 
-use super::{Grasp, Grip, Sheet, follow, resist};
+use super::moves::{Grasp, Grip, Sheet};
+use super::{follow, resist};
 
 /// Drawn to what is nearer than this, m.
 const NEAR_M: f64 = 0.04;

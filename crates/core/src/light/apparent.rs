@@ -5,7 +5,7 @@ use std::f64::consts::PI;
 
 use super::{bounce, cloth};
 use crate::corner::{Corner, LightAt, Source};
-use crate::geometry::{DVec3, angle_between_deg};
+use crate::geometry::{DVec3, angle_between_deg, distance_to_edge};
 use crate::photometry::{Emits, Face};
 use crate::plan::{Id, OpeningKind, Role};
 
@@ -79,7 +79,12 @@ pub fn apparent(corner: &Corner<'_>, light: &LightAt<'_>) -> Apparent {
         let others: f64 = patches.iter().map(|patch| weight * patch.illuminance_lx * of(patch)).sum();
         (own * direct_lx + others) / whole_lx
     };
-    let distance_m = mean(to_eyes.length(), &|patch| patch.distance_m);
+    // Along that direction as far as the middle of all that shines: inside the room.
+    let distance_m = mean(towards.dot(direction) * to_eyes.length(), &|patch| {
+        patch.direction.dot(direction) * patch.distance_m
+    });
+    // A curved whole of flat patches may seem to lie beyond them.
+    let distance_m = distance_m.min(to_surface_m(corner, direction));
     // A disc of angular radius a has its parts a / sqrt 2 off its middle, root mean square.
     let own = (straight.diameter_m / (2.0 * to_eyes.length())).atan();
     let off = |towards: DVec3| angle_between_deg(direction, towards).to_radians().powi(2);
@@ -90,6 +95,21 @@ pub fn apparent(corner: &Corner<'_>, light: &LightAt<'_>) -> Apparent {
         diameter_m: 2.0 * distance_m * radius.tan(),
         bounced: bounced_lx > direct_lx,
     }
+}
+
+/// From the eyes along a direction to the first wall, floor or ceiling, m.
+fn to_surface_m(corner: &Corner<'_>, direction: DVec3) -> f64 {
+    let (eyes, flat) = (corner.eyes_m, direction.truncate());
+    let wall = match flat.length() {
+        length if length > 1e-9 => distance_to_edge(&corner.floor_m, eyes.truncate(), flat / length) / length,
+        _ => f64::INFINITY,
+    };
+    let level = match direction.z {
+        up if up > 1e-9 => (corner.brief.room.ceiling_m(eyes.truncate()) - eyes.z) / up,
+        down if down < -1e-9 => eyes.z / -down,
+        _ => f64::INFINITY,
+    };
+    wall.min(level).max(0.05)
 }
 
 /// A patch of the room as the eyes see it under one lamp.

@@ -1,7 +1,10 @@
 //! The light that the room throws back: radiosity over patches of walls, floor and ceiling. The exchange between them
 //! depends on the room alone and is kept for the rooms seen last.
 
-use std::sync::{Arc, Mutex, OnceLock};
+use std::num::NonZeroUsize;
+use std::sync::{Arc, Mutex, OnceLock, PoisonError};
+
+use lru::LruCache;
 
 use crate::geometry::{DVec2, DVec3, inside};
 use crate::photometry::{Enclosure, Patch};
@@ -19,7 +22,7 @@ const STEEP: f64 = 3.0;
 /// Step for the fall of a ceiling, and so far inside a wall its height is read, m.
 const STEP_M: f64 = 0.01;
 /// Rooms kept.
-const KEPT: usize = 8;
+const KEPT: NonZeroUsize = NonZeroUsize::MIN.saturating_add(7);
 
 /// Reflectance of a surface: as given, else the usual one; and whether it was given.
 pub(super) fn reflectance(brief: &Brief, surface: &str) -> (f64, bool) {
@@ -32,40 +35,41 @@ pub(super) fn reflectance(brief: &Brief, surface: &str) -> (f64, bool) {
     (told.unwrap_or(usual), told.is_some())
 }
 
-/// Rooms by what decides their exchange, the one seen last at the end.
-type Rooms = Vec<(String, Arc<Enclosure>)>;
+/// What decides a room's exchange, number by number.
+type RoomKey = Vec<u64>;
 
 /// The exchange of a brief's room.
 pub fn enclosure(brief: &Brief) -> Arc<Enclosure> {
-    static ROOMS: OnceLock<Mutex<Rooms>> = OnceLock::new();
-    let room = &brief.room;
-    let surfaces: Vec<f64> = WALL_NAMES
-        .iter()
-        .take(room.floor_m.len())
-        .chain(&["floor", "ceiling"])
-        .map(|name| reflectance(brief, name).0)
-        .collect();
-    let key = format!("{:?}", (&room.floor_m, room.height_m, &room.slopes, &room.beams, surfaces));
-    let rooms = ROOMS.get_or_init(Mutex::default);
+    static ROOMS: OnceLock<Mutex<LruCache<RoomKey, Arc<Enclosure>>>> = OnceLock::new();
+    let key = key_of(brief);
+    let rooms = ROOMS.get_or_init(|| Mutex::new(LruCache::new(KEPT)));
     // A thread that broke off while it held the list has left it whole.
-    let kept = |rooms: &mut Rooms| {
-        let at = rooms.iter().position(|(other, _)| *other == key)?;
-        let found = rooms.remove(at);
-        rooms.push(found.clone());
-        Some(found.1)
-    };
-    if let Some(found) = kept(&mut rooms.lock().unwrap_or_else(std::sync::PoisonError::into_inner)) {
-        return found;
+    let kept = || rooms.lock().unwrap_or_else(PoisonError::into_inner);
+    if let Some(found) = kept().get(&key) {
+        return found.clone();
     }
-    let solids = crate::corner::bounds(room, 0.0);
+    let solids = crate::corner::bounds(&brief.room, 0.0);
     let blocked = |from: DVec3, to: DVec3| solids.iter().any(|bound| bound.solid.blocks(from, to));
     let made = Arc::new(Enclosure::new(patches(brief), blocked));
-    let mut rooms = rooms.lock().unwrap_or_else(std::sync::PoisonError::into_inner);
-    rooms.push((key, made.clone()));
-    if rooms.len() > KEPT {
-        rooms.remove(0);
-    }
+    kept().put(key, made.clone());
     made
+}
+
+fn key_of(brief: &Brief) -> RoomKey {
+    let room = &brief.room;
+    let floor = room.floor_m.iter().flat_map(|point| point.0);
+    let slopes = room.slopes.values().flat_map(|slope| [f64::from(slope.wall), slope.knee_m, slope.run_m]);
+    let beams = room.beams.values().flat_map(|beam| {
+        let ([x0, y0], [x1, y1]) = (beam.from_m.0, beam.to_m.0);
+        [x0, y0, x1, y1, beam.width_m, beam.drop_m]
+    });
+    let walls = WALL_NAMES.iter().take(room.floor_m.len());
+    let surfaces = walls.chain(&["floor", "ceiling"]).map(|name| reflectance(brief, name).0);
+    // How many of each, so that no two rooms have the same numbers.
+    let counts = [room.floor_m.len() as f64, room.slopes.len() as f64];
+    let all =
+        counts.into_iter().chain([room.height_m]).chain(floor).chain(slopes).chain(beams).chain(surfaces);
+    all.map(f64::to_bits).collect()
 }
 
 /// Walls, floor and ceiling in pieces, normals into the room.

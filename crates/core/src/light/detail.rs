@@ -185,9 +185,9 @@ fn lean(lit: &LightField<'_>) -> Reading {
     let in_front =
         lit.direct_lx(corner.eyes_m + towards * LEAN_M, towards) + lit.at_eyes().illuminance_lx(towards);
     Reading::new(Quantity::LightFaceLeanStops, (in_front / here).log2())
-        .by("log2 of the light 10 cm nearer to the lens over that at the eyes", AREA_FORMULA)
+        .by("log2 of the light a hand's breadth nearer to the lens over that at the eyes", AREA_FORMULA)
         .with("at the eyes", here, "lx", Origin::Computed)
-        .with("10 cm in front", in_front, "lx", Origin::Computed)
+        .with("a hand's breadth in front", in_front, "lx", Origin::Computed)
         .note("More than 0.3 stop is seen: a lamp further off and larger is steadier.")
 }
 

@@ -6,7 +6,7 @@ use std::sync::Arc;
 use super::{apparent, bounce, cloth};
 use crate::corner::{Corner, Kind, LightAt, Source, What, bounds, things};
 use crate::geometry::{DVec2, DVec3};
-use crate::photometry::{Blockers, Emitter, Enclosure, Face, Glow, Source as Shining, Surroundings, sky};
+use crate::photometry::{Blockers, Emitter, Enclosure, Face, Glow, LightSource, Surroundings, sky};
 use crate::plan::{Brief, Id, OpeningKind, ThingId};
 use crate::reading::{Origin, Quantity};
 
@@ -45,7 +45,7 @@ impl FaceLight {
 pub struct LightField<'a> {
     corner: &'a Corner<'a>,
     /// Every face that shines, with the number of the light that it belongs to, windows after the lights.
-    shining: Vec<(usize, Shining)>,
+    shining: Vec<(usize, LightSource)>,
     blockers: Blockers,
     enclosure: Arc<Enclosure>,
     glow: Glow,
@@ -75,19 +75,19 @@ impl RoomFace {
 }
 
 /// The faces of a lamp, each with whom it belongs to among what stands in the light; and what the room gets of it.
-fn lamp_faces(light: &LightAt<'_>, owners: &Owners) -> (Vec<Shining>, Vec<RoomFace>) {
+fn lamp_faces(light: &LightAt<'_>, owners: &Owners) -> (Vec<LightSource>, Vec<RoomFace>) {
     let own = owners.of(light.id);
     let lamp = light.face();
     let Some((gear, _)) = light.cloth else {
-        return (vec![Shining::new(lamp.clone(), own)], vec![RoomFace::whole(lamp)]);
+        return (vec![LightSource::new(lamp.clone(), own)], vec![RoomFace::whole(lamp)]);
     };
     let hung = cloth::lit(&light.dark_face(), &lamp, gear);
-    let mut faces: Vec<Shining> =
-        hung.pieces.iter().map(|piece| Shining::new(piece.clone(), owners.cloth_of(light.id))).collect();
+    let mut faces: Vec<LightSource> =
+        hung.pieces.iter().map(|piece| LightSource::new(piece.clone(), owners.cloth_of(light.id))).collect();
     let missed_lm = (lamp.flux_lm() - hung.caught_lm).max(0.0);
     let outline = hung.front.outline.clone();
     // What passes beside the cloth goes on; the cloth stands in the way of the rest.
-    faces.push(Shining::new(lamp.clone(), own));
+    faces.push(LightSource::new(lamp.clone(), own));
     let room = vec![
         RoomFace::whole(hung.front),
         RoomFace::whole(hung.back),
@@ -118,7 +118,7 @@ impl<'a> LightField<'a> {
         let first = corner.lights.len();
         for (number, window) in windows.into_iter().enumerate() {
             for_room.push(RoomFace::whole(window.clone()));
-            shining.push((first + number, Shining::new(window, None)));
+            shining.push((first + number, LightSource::new(window, None)));
         }
         let direct = shining.len();
         for (number, light) in corner.lights.iter().enumerate() {
@@ -129,17 +129,17 @@ impl<'a> LightField<'a> {
             let lit = lit_board(face, matt, |point, normal| {
                 shining[..direct].iter().map(|(_, s)| s.illuminance_lx(point, normal, &blockers, own)).sum()
             });
-            let images: Vec<Shining> = if board.mirror_part > 0.0 {
+            let images: Vec<LightSource> = if board.mirror_part > 0.0 {
                 let mirror = board.reflectance * board.mirror_part;
                 let seen = shining[..direct]
                     .iter()
                     .map(|(_, s)| s)
                     .filter(|s| !blockers.blocks(s.face().middle, lit.middle, [own, s.owner()]));
-                seen.filter_map(|s| Shining::mirrored(s.face(), &lit, mirror, own)).collect()
+                seen.filter_map(|s| LightSource::mirrored(s.face(), &lit, mirror, own)).collect()
             } else {
                 Vec::new()
             };
-            shining.push((number, Shining::new(lit, own)));
+            shining.push((number, LightSource::new(lit, own)));
             shining.extend(images.into_iter().map(|image| (number, image)));
         }
         let enclosure = bounce::enclosure(corner.brief);
@@ -174,7 +174,7 @@ impl<'a> LightField<'a> {
         self.corner
     }
 
-    pub(super) fn shining(&self) -> impl Iterator<Item = &Shining> {
+    pub(super) fn shining(&self) -> impl Iterator<Item = &LightSource> {
         self.shining.iter().map(|(_, source)| source)
     }
 
@@ -231,7 +231,7 @@ impl<'a> LightField<'a> {
 
     /// The faces that shine: of lamps and windows, then of boards with what falls on them.
     pub fn faces(&self) -> impl Iterator<Item = &Face> {
-        self.shining().map(Shining::face)
+        self.shining().map(LightSource::face)
     }
 
     /// Straight from lamps, boards and windows at a point on a surface of a unit normal, lx.

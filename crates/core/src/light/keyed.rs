@@ -91,7 +91,7 @@ pub(super) fn readings(lit: &LightField<'_>) -> Vec<Reading> {
     let lamps = corner.role(Role::Background).count() as f64;
     let mut all = vec![
         Reading::new(Quantity::LightScreenDepthM, distance + eats)
-            .by("from the eyes to the screen + what holds it up", "1.5 m and more before a screen: common practice, no source")
+            .by("from the eyes to the screen + what holds it up", "the distance before a screen: common practice, no source")
             .with("eyes to screen", distance, "m", Origin::Computed)
             .with("behind it", eats, "m", Origin::Computed)
             .with("lamps on the screen", lamps, "", Origin::Typed)

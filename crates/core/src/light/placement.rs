@@ -14,7 +14,7 @@ const SLACK_M: f64 = 0.004;
 
 /// A place for a light, by what decides it.
 #[derive(Debug, Clone, Copy, PartialEq)]
-pub struct Place {
+pub struct LampPlace {
     /// Middle of the face, m.
     pub position_m: DVec3,
     /// Only an arm can hold it there: a column plumb under it would be in the picture.
@@ -37,15 +37,16 @@ const FURTHER_M: [f64; 5] = [0.0, 0.12, 0.30, 0.55, 0.90];
 const AHEAD_M: [f64; 4] = [0.07, 0.10, 0.14, 0.05];
 
 /// A ring with the lens in its hole, its body behind its face clear of the camera's front.
-fn round_the_lens(corner: &Corner<'_>, light: &LightAt<'_>) -> Vec<Place> {
+fn round_the_lens(corner: &Corner<'_>, light: &LightAt<'_>) -> Vec<LampPlace> {
     let lens = corner.view.position_m;
     let towards = (corner.eyes_m - lens).normalize_or(corner.view.forward);
-    let at = |ahead: f64| Place { position_m: lens + towards * (ahead + light.depth_m()), needs_arm: true };
+    let at =
+        |ahead: f64| LampPlace { position_m: lens + towards * (ahead + light.depth_m()), needs_arm: true };
     AHEAD_M.map(at).to_vec()
 }
 
 /// Places for a light of some role, best first. `side` is +1 for camera right, -1 for left.
-pub fn places(corner: &Corner<'_>, light: &LightAt<'_>, role: Role, side: f64) -> Vec<Place> {
+pub fn places(corner: &Corner<'_>, light: &LightAt<'_>, role: Role, side: f64) -> Vec<LampPlace> {
     let (azimuths, elevations): (Vec<f64>, &[f64]) = match role {
         // From both sides alike.
         Role::Fill if corner.brief.schools.lights == LightSchool::Even => {
@@ -74,10 +75,10 @@ pub fn places(corner: &Corner<'_>, light: &LightAt<'_>, role: Role, side: f64) -
                 let any = [right, left, behind, top];
                 let at = |distance: f64| corner.eyes_m + direction * distance;
                 if let Some(distance) = nearest(&sides) {
-                    found.push(Place { position_m: at(distance), needs_arm: false });
+                    found.push(LampPlace { position_m: at(distance), needs_arm: false });
                 }
                 if let Some(distance) = nearest(&any) {
-                    found.push(Place { position_m: at(distance), needs_arm: true });
+                    found.push(LampPlace { position_m: at(distance), needs_arm: true });
                 }
             }
         }

@@ -45,7 +45,7 @@ impl Mixture {
 }
 
 /// One source before it is mixed.
-struct Source {
+struct TintSource {
     id: ThingId,
     cct_k: f64,
     xy: [f64; 2],
@@ -65,21 +65,21 @@ pub fn mixture(field: &LightField<'_>) -> Option<Mixture> {
             xy
         }
     };
-    let mut all: Vec<Source> = Vec::new();
+    let mut all: Vec<TintSource> = Vec::new();
     for (light, illuminance_lx) in field.lamps_lx().filter(|(light, _)| !is_apart(light)) {
         let cct_k = light.cct_k();
         let xy = light.light.colour.map_or_else(|| xy_of_cct(cct_k), |colour| [colour.x, colour.y]);
-        all.push(Source { id: ThingId::Light(light.id.clone()), cct_k, xy, illuminance_lx });
+        all.push(TintSource { id: ThingId::Light(light.id.clone()), cct_k, xy, illuminance_lx });
     }
     for ((id, _), illuminance_lx) in windows(field.corner()).zip(field.each_window_lx()) {
         let xy = xy_of_cct(OVERCAST_K);
-        all.push(Source { id: ThingId::Opening(id.clone()), cct_k: OVERCAST_K, xy, illuminance_lx });
+        all.push(TintSource { id: ThingId::Opening(id.clone()), cct_k: OVERCAST_K, xy, illuminance_lx });
     }
     let whole: f64 = all.iter().map(|source| source.illuminance_lx).sum();
     let xy = mixed_xy(all.iter().map(|source| (source.xy, source.illuminance_lx)))?;
     let (cct_k, duv) = cct_duv(xy)?;
     let part =
-        |source: Source| Tint { part: source.illuminance_lx / whole, id: source.id, cct_k: source.cct_k };
+        |source: TintSource| Tint { part: source.illuminance_lx / whole, id: source.id, cct_k: source.cct_k };
     Some(Mixture { cct_k, duv, tints: all.into_iter().map(part).collect() })
 }
 

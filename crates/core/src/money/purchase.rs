@@ -4,14 +4,12 @@
 use serde::Serialize;
 use utoipa::ToSchema;
 
-use super::catalogue;
+use super::catalogue::catalogue;
 use super::select::{Candidate, select};
 use crate::arrange::replaced;
 use crate::assess::{Quick, quick, without_moves};
 use crate::corner::{Corner, Kit};
-use crate::plan::{
-    BackdropType, Brief, Gear, GearState, Id, Layout, Part, Plan, Purpose, Role, ThingId,
-};
+use crate::plan::{BackdropType, Brief, Gear, GearState, Id, Layout, Part, Plan, Purpose, Role, ThingId};
 use crate::reading::Change;
 
 /// What clearing one thing that stands in the way counts, beside the score, which lies in [0, 1]. Fogon's own
@@ -134,11 +132,9 @@ pub(super) fn purchases(plan: &Plan) -> Purchases {
         let common = gear.common();
         // A replacement stands where the replaced thing stood: it needs no second stand.
         let replaces = found.is_some_and(|tried| match &tried.job {
-            Job::Place(thing) => base
-                .layout
-                .part(thing)
-                .and_then(Part::support)
-                .is_some_and(|support| support.gear.is_some()),
+            Job::Place(thing) => {
+                base.layout.part(thing).and_then(Part::support).is_some_and(|support| support.gear.is_some())
+            }
             Job::Lens | Job::Treatment | Job::Need(_) | Job::Stand => false,
         });
         let needs = common

@@ -80,12 +80,12 @@ pub fn known(lamp: &GearLight) -> Known {
     if let (Some(lux), Some(distance)) = (lamp.measured_lx, lamp.measured_at_m) {
         known(at(lux, distance), Origin::Measured, "lux measured")
     } else if let Some(lux) = lamp.illuminance_at_1m_lx {
-        known(at(lux, 1.0), told, "lux at 1 m")
+        known(at(lux, 1.0), told, "lux told")
     } else if let Some(lux) = lamp.bare_at_1m_lx {
         let flux = beam_flux_lm(lux, lamp.bare_beam_deg.unwrap_or(BARE_BEAM_DEG));
         let whole = lamp.bare_beam_deg.is_some() && told_efficiency.is_some();
         let from = if whole { told } else { Origin::Assumed };
-        known(of_flux(flux * efficiency), from, "lux at 1 m without modifier")
+        known(of_flux(flux * efficiency), from, "lux without modifier")
     } else if let Some(flux) = lamp.flux_lm {
         let from = if told_efficiency.is_some() { told } else { Origin::Assumed };
         known(of_flux(flux * efficiency), from, "lumens")

@@ -4,7 +4,10 @@
 use std::f64::consts::PI;
 use std::ops::Range;
 
-use super::{Face, edge_vector, face_normal, polygon_illuminance};
+use nalgebra::{DMatrix, DVector};
+
+use super::face::Face;
+use super::polygon::{edge_vector, face_normal, polygon_illuminance};
 use crate::geometry::DVec3;
 
 /// Steps at most until the exchange adds up.
@@ -95,8 +98,8 @@ fn passes_through(outline: &[DVec3], from: DVec3, to: DVec3) -> bool {
 #[derive(Debug, Clone)]
 pub struct Enclosure {
     patches: Vec<Patch>,
-    /// Row by row: illuminance of a patch for each lux that falls directly on another, all reflections counted.
-    answer: Vec<f64>,
+    /// Illuminance of a patch for each lux that falls directly on another, all reflections counted.
+    answer: DMatrix<f64>,
 }
 
 impl Enclosure {
@@ -166,14 +169,9 @@ impl Enclosure {
                 own.iter_mut().zip(&lux).for_each(|(sum, lux)| *sum += (lux - mean) * scale);
             }
         }
-        let rows = self.answer.chunks(count.max(1));
-        let luminances_cd_m2 = rows
-            .zip(&self.patches)
-            .map(|(row, patch)| {
-                let lux: f64 = row.iter().zip(&direct).map(|(part, lux)| part * lux).sum();
-                lux * patch.reflectance / PI
-            })
-            .collect();
+        let lux = &self.answer * DVector::from_vec(direct);
+        let luminances_cd_m2 =
+            lux.iter().zip(&self.patches).map(|(lux, patch)| lux * patch.reflectance / PI).collect();
         let mut glow = Glow { luminances_cd_m2, fine: Vec::new() };
         for (number, lux) in fine.into_iter().enumerate() {
             let Some(lux) = lux else { continue };
@@ -205,7 +203,11 @@ impl Enclosure {
         let seen = |(outline, luminance): (&[DVec3], f64)| {
             let first = corners.len();
             corners.extend(outline.iter().map(|c| *c - point));
-            Seen { vector: vector_lx(luminance, &corners[first..]), corners: first..corners.len(), luminance }
+            SeenPatch {
+                vector: vector_lx(luminance, &corners[first..]),
+                corners: first..corners.len(),
+                luminance,
+            }
         };
         let patches = self.shining(glow).map(seen).collect();
         Surroundings { patches, corners }
@@ -232,7 +234,7 @@ pub struct PatchPiece {
     pub luminance_cd_m2: f64,
 }
 
-struct Seen {
+struct SeenPatch {
     corners: Range<usize>,
     vector: DVec3,
     luminance: f64,
@@ -240,7 +242,7 @@ struct Seen {
 
 /// A room as seen from a point.
 pub struct Surroundings {
-    patches: Vec<Seen>,
+    patches: Vec<SeenPatch>,
     /// Corners of all patches from the point, m.
     corners: Vec<DVec3>,
 }
@@ -297,38 +299,11 @@ fn close(patches: &[Patch], exchange: &mut [f64]) {
     }
 }
 
-/// (I - F rho)^-1 by Gauss and Jordan; rows that give less than they get are diagonally dominant, so no pivot is sought.
-fn solved(patches: &[Patch], exchange: &[f64]) -> Vec<f64> {
+/// (I - F rho)^-1; rows that give less than they get are diagonally dominant, so that there is always one.
+fn solved(patches: &[Patch], exchange: &[f64]) -> DMatrix<f64> {
     let count = patches.len();
-    let mut left: Vec<f64> = exchange.to_vec();
-    let mut right = vec![0.0; count * count];
-    for i in 0..count {
-        for j in 0..count {
-            left[i * count + j] *= -patches[j].reflectance;
-        }
-        left[i * count + i] += 1.0;
-        right[i * count + i] = 1.0;
-    }
-    for pivot in 0..count {
-        let by = 1.0 / left[pivot * count + pivot];
-        for j in 0..count {
-            left[pivot * count + j] *= by;
-            right[pivot * count + j] *= by;
-        }
-        let (left_row, right_row): (Vec<f64>, Vec<f64>) = (
-            left[pivot * count..(pivot + 1) * count].to_vec(),
-            right[pivot * count..(pivot + 1) * count].to_vec(),
-        );
-        for i in (0..count).filter(|i| *i != pivot) {
-            let factor = left[i * count + pivot];
-            if factor == 0.0 {
-                continue;
-            }
-            for j in 0..count {
-                left[i * count + j] -= factor * left_row[j];
-                right[i * count + j] -= factor * right_row[j];
-            }
-        }
-    }
-    right
+    let kept = DMatrix::from_fn(count, count, |i, j| {
+        f64::from(u8::from(i == j)) - exchange[i * count + j] * patches[j].reflectance
+    });
+    kept.try_inverse().unwrap_or_else(|| DMatrix::identity(count, count))
 }

@@ -6,7 +6,7 @@ use crate::geometry::DVec3;
 
 /// A face that shines, with the number of the thing that it belongs to, which never stands in its own light.
 #[derive(Debug, Clone)]
-pub struct Source {
+pub struct LightSource {
     face: Face,
     sheet: Sheet,
     owner: Option<usize>,
@@ -14,7 +14,7 @@ pub struct Source {
     mirror: Option<Vec<DVec3>>,
 }
 
-impl Source {
+impl LightSource {
     /// A face of a thing.
     pub fn new(face: Face, owner: Option<usize>) -> Self {
         let sheet = Sheet::new(&face.outline, &face.hole, face.middle, face.normal);

@@ -6,7 +6,7 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use super::{
-    Backdrop, Camera, FurnitureAt, Gear, GearLens, Id, Light, LightSchool, Microphone, ReadingId, Room,
+    Backdrop, Camera, FurnitureAt, Gear, GearLens, Id, Light, LightSchool, MeasuredId, Microphone, Room,
     Schools, Screen, Seat, Treatment, WindowSchool,
 };
 use crate::reading::Origin;
@@ -41,7 +41,7 @@ pub struct Brief {
     pub today: Option<Today>,
     /// Readings that were measured; each replaces the computed value.
     #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
-    pub measured: BTreeMap<ReadingId, f64>,
+    pub measured: BTreeMap<MeasuredId, f64>,
 }
 
 impl Brief {

@@ -1,18 +1,17 @@
 //! What a schema cannot say: sizes that contradict each other, and ids that name nothing.
 
 mod gear;
+mod refusals;
 mod room;
 mod uses;
 
-use super::{Brief, Id, Layout, WALL_NAMES};
+use super::{Brief, Layout, WALL_NAMES};
 use crate::problem::{Code, Problem, Problems};
 use crate::reading::{Measurable, Quantity};
+use refusals::{no_material, unknown};
 use uses::Uses;
 
 pub use uses::OUTSIDE_M;
-
-/// Two tape readings of one wall may differ by this much, m.
-const TAPE_M: f64 = 0.001;
 
 /// Checks a brief, and a layout made for it.
 pub(super) fn plan(brief: &Brief, layout: Option<&Layout>) -> Result<(), Problems> {
@@ -73,18 +72,4 @@ fn measured(brief: &Brief, found: &mut Vec<Problem>) {
             found.push(Problem::new(field, value, format!("{low} to {high}"), Code::OutOfRange));
         }
     }
-}
-
-fn unknown(field: &str, id: &Id, accepted: &str) -> Problem {
-    Problem::new(field, id, accepted, Code::UnknownId)
-}
-
-/// What is wrong with the name of a row of the absorption table.
-fn no_material(field: String, row: &str) -> Option<Problem> {
-    let known = crate::material::material(row).is_some();
-    (!known).then(|| Problem::new(field, row, crate::material::material_names(), Code::BadChoice))
-}
-
-fn conflict(field: String, value: f64, accepted: String) -> Problem {
-    Problem::new(field, format!("{value} m"), accepted, Code::Conflict)
 }

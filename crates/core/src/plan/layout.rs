@@ -2,6 +2,7 @@
 
 use std::collections::BTreeMap;
 
+use glam::DVec2;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -305,6 +306,15 @@ impl Treatment {
     /// Size across and up as it hangs, m.
     pub fn size_m(&self, gear: &super::GearTreatment) -> [f64; 2] {
         if self.turned { [gear.height_m, gear.width_m] } else { [gear.width_m, gear.height_m] }
+    }
+
+    /// Its outline on the surface that it hangs or lies on, along and up, m.
+    pub fn outline_m(&self, gear: &super::GearTreatment, on: &super::FlatSurface) -> Vec<DVec2> {
+        let middle = DVec2::from_array(on.flat_m(self.position_m.into()));
+        let half = DVec2::from_array(self.size_m(gear)) / 2.0;
+        [(-1.0, -1.0), (1.0, -1.0), (1.0, 1.0), (-1.0, 1.0)]
+            .map(|(x, y)| middle + half * DVec2::new(x, y))
+            .to_vec()
     }
 }
 

@@ -1,9 +1,10 @@
-//! Measured readings and changes: what was measured belongs to one arrangement, and is set aside wherever a part that it
-//! belongs to is another (`reading::Facet`).
+//! Measured readings and changes: what was measured belongs to one arrangement in one room, and is set aside wherever a
+//! part that it belongs to is another (`reading::Facet`).
 
 use std::borrow::Cow;
+use std::collections::BTreeMap;
 
-use super::{Brief, Layout, Light, Plan, Things};
+use super::{Backdrop, Brief, Gear, Layout, Light, Mains, MeasuredId, Plan, Room, Things};
 use crate::reading::{Facet, Quantity};
 
 impl Plan {
@@ -16,11 +17,24 @@ impl Plan {
 
     /// This plan with another brief, without the measured readings that the change makes untrue.
     #[must_use]
-    pub fn with_brief(&self, mut brief: Brief) -> Self {
-        let shone = self.brief.windows_shine() == brief.windows_shine();
-        brief.measured.retain(|id, _| shone || !belongs_to(&id.0, &[Facet::Windows]));
-        Self { brief, ..self.clone() }
+    pub fn with_brief(&self, brief: Brief) -> Self {
+        let (was, is) = ((&self.brief, Some(&self.layout)), (&brief, Some(&self.layout)));
+        let measured = still_measured(was, is);
+        Self { brief: Brief { measured, ..brief }, ..self.clone() }
     }
+}
+
+/// What is given, with what is chosen where something is.
+pub type State<'a> = (&'a Brief, Option<&'a Layout>);
+
+/// The measured readings of a state that came of another one by hand, without those that the change makes untrue. What was
+/// measured anew by the same change stays.
+pub fn still_measured(before: State<'_>, after: State<'_>) -> BTreeMap<MeasuredId, f64> {
+    let differing = differing(before, after);
+    let mut measured = after.0.measured.clone();
+    let is_old = |id: &MeasuredId, value: f64| before.0.measured.get(id) == Some(&value);
+    measured.retain(|id, value| !(is_old(id, *value) && belongs_to(&id.0, &differing)));
+    measured
 }
 
 impl Brief {
@@ -40,13 +54,37 @@ impl Brief {
         if self.measured.is_empty() {
             return Cow::Borrowed(self);
         }
-        let differing = differing(was, is);
+        let differing = differing((self, Some(was)), (self, Some(is)));
         self.without(|id| belongs_to(id, &differing))
     }
 
-    /// This brief without what was measured of one arrangement: a search looks at others.
+    /// This brief without what was measured of one arrangement, as far as a search may come to another.
     pub fn of_any_layout(&self) -> Cow<'_, Self> {
-        self.without(|id| !belongs_to_nothing(id))
+        self.without(|id| facets(id).iter().any(|facet| self.may_come_out_otherwise(*facet)))
+    }
+
+    /// Whether a search may lay this out in another way than it was when it was measured.
+    fn may_come_out_otherwise(&self, facet: Facet) -> bool {
+        let at_hand =
+            |is: fn(&Gear) -> bool| self.gear.values().filter(|gear| gear.at_hand() && is(gear)).count();
+        let today = self.today.as_ref();
+        match facet {
+            Facet::Room | Facet::Posture | Facet::Windows => false,
+            Facet::Seat | Facet::Camera | Facet::Lights | Facet::Microphone => true,
+            Facet::Body => at_hand(|gear| gear.camera().is_some()) > 1,
+            Facet::Backdrop => {
+                at_hand(|gear| gear.backdrop().is_some()) > 0
+                    || today.is_some_and(|today| today.backdrop.is_some())
+            }
+            Facet::Furniture => {
+                self.room.furniture.values().any(|piece| !piece.fixed)
+                    || today.is_some_and(|today| today.furniture.is_some())
+            }
+            Facet::Treatment => {
+                at_hand(|gear| gear.treatment().is_some()) > 0
+                    || today.is_some_and(|today| today.treatment.is_some())
+            }
+        }
     }
 
     fn without(&self, is_untrue: impl Fn(&str) -> bool) -> Cow<'_, Self> {
@@ -61,10 +99,6 @@ impl Brief {
 
 fn facets(id: &str) -> &'static [Facet] {
     Quantity::of_id(id).and_then(Quantity::measurable).map_or(&[], |measurable| measurable.belongs_to)
-}
-
-fn belongs_to_nothing(id: &str) -> bool {
-    facets(id).is_empty()
 }
 
 fn belongs_to(id: &str, differing: &[Facet]) -> bool {
@@ -83,55 +117,42 @@ fn unlocked_light(light: &mut Light) {
     light.support.sandbag_kg = 0.0;
 }
 
-/// In what two layouts differ, as far as measured values ask.
-fn differing(was: &Layout, is: &Layout) -> Vec<Facet> {
-    let differs = |facet: &Facet| match facet {
-        Facet::Seat => {
-            let place = |layout: &Layout| (layout.seat.position_m, layout.seat.bearing_deg);
-            place(was) != place(is)
+/// In what two states differ, as far as measured values ask. A layout that is there on one side only differs in all.
+fn differing((was, was_laid): State<'_>, (is, is_laid): State<'_>) -> Vec<Facet> {
+    fn laid<T: PartialEq>(was: Option<&Layout>, is: Option<&Layout>, of: impl Fn(&Layout) -> T) -> bool {
+        was.map(&of) != is.map(&of)
+    }
+    let other = |facet: &Facet| match facet {
+        Facet::Room => {
+            // The mains are no part of what is heard and seen.
+            let room = |brief: &Brief| Room { mains: Mains::default(), ..brief.room.clone() };
+            room(was) != room(is)
         }
-        Facet::Camera => was.camera.position_m != is.camera.position_m,
-        Facet::Body => was.camera.body != is.camera.body,
-        Facet::Lights => settled(&was.lights, unlocked_light) != settled(&is.lights, unlocked_light),
-        Facet::Microphone => {
-            let place = |layout: &Layout| layout.microphone.as_ref().map(|m| (m.gear.clone(), m.position_m));
-            place(was) != place(is)
+        Facet::Posture => {
+            let posture =
+                |brief: &Brief| (brief.person.posture, brief.person.seat_height_m, brief.person.stature_m);
+            posture(was) != posture(is)
         }
-        Facet::Backdrop => {
-            let place = |layout: &Layout| {
-                layout.backdrop.as_ref().map(|b| (b.gear.clone(), b.position_m, b.bearing_deg, b.hung))
-            };
-            place(was) != place(is)
-        }
-        Facet::Furniture => {
-            let place = |layout: &Layout| -> Vec<_> {
-                layout.furniture.iter().map(|(id, at)| (id.clone(), at.position_m, at.bearing_deg)).collect()
-            };
-            place(was) != place(is)
-        }
-        Facet::Treatment => {
-            let place = |layout: &Layout| -> Vec<_> {
-                layout
-                    .treatment
-                    .values()
-                    .map(|t| (t.gear.clone(), t.on.clone(), t.position_m, t.turned))
-                    .collect()
-            };
-            place(was) != place(is)
-        }
-        // A layout does not tell.
-        Facet::Windows => false,
+        Facet::Windows => was.windows_shine() != is.windows_shine(),
+        Facet::Seat => laid(was_laid, is_laid, |layout| (layout.seat.position_m, layout.seat.bearing_deg)),
+        Facet::Camera => laid(was_laid, is_laid, |layout| layout.camera.position_m),
+        Facet::Body => laid(was_laid, is_laid, |layout| layout.camera.body.clone()),
+        Facet::Lights => laid(was_laid, is_laid, |layout| settled(&layout.lights, unlocked_light)),
+        Facet::Microphone => laid(was_laid, is_laid, |layout| {
+            layout.microphone.as_ref().map(|used| (used.gear.clone(), used.position_m))
+        }),
+        Facet::Backdrop => laid(was_laid, is_laid, |layout| {
+            let place = |b: &Backdrop| (b.gear.clone(), b.position_m, b.bearing_deg, b.hung);
+            layout.backdrop.as_ref().map(place)
+        }),
+        Facet::Furniture => laid(was_laid, is_laid, |layout| -> Vec<_> {
+            let moved = layout.furniture.iter();
+            moved.map(|(id, at)| (id.clone(), at.position_m, at.bearing_deg)).collect()
+        }),
+        Facet::Treatment => laid(was_laid, is_laid, |layout| -> Vec<_> {
+            let hung = layout.treatment.values();
+            hung.map(|t| (t.gear.clone(), t.on.clone(), t.position_m, t.turned)).collect()
+        }),
     };
-    let all = [
-        Facet::Seat,
-        Facet::Camera,
-        Facet::Body,
-        Facet::Lights,
-        Facet::Microphone,
-        Facet::Backdrop,
-        Facet::Furniture,
-        Facet::Treatment,
-        Facet::Windows,
-    ];
-    all.into_iter().filter(differs).collect()
+    Facet::ALL.into_iter().filter(other).collect()
 }

@@ -44,6 +44,22 @@ impl ThingId {
         }
     }
 
+    /// Where a layout holds it, as a JSON pointer; none of what no layout places.
+    pub fn pointer(&self) -> Option<String> {
+        match self {
+            ThingId::Seat => Some("/seat".into()),
+            ThingId::Camera => Some("/camera".into()),
+            ThingId::Light(id) => Some(format!("/lights/{id}")),
+            ThingId::Microphone => Some("/microphone".into()),
+            ThingId::Screen => Some("/screen".into()),
+            ThingId::Backdrop => Some("/backdrop".into()),
+            ThingId::Angle(id) => Some(format!("/angles/{id}")),
+            ThingId::Treatment(id) => Some(format!("/treatment/{id}")),
+            ThingId::Furniture(id) => Some(format!("/furniture/{id}")),
+            ThingId::Person | ThingId::Opening(_) | ThingId::Mains => None,
+        }
+    }
+
     /// The kind and the id of a thing that a person has named.
     fn chosen(&self) -> Option<(&'static str, &Id)> {
         match self {

@@ -1,5 +1,6 @@
 //! Points and ids as they stand in documents.
 
+use std::collections::BTreeMap;
 use std::fmt;
 
 use glam::{DVec2, DVec3};
@@ -96,7 +97,7 @@ id!(
 );
 id!(
     /// The id of a reading, as `light.key.azimuth_deg`.
-    ReadingId, "^[a-z0-9_.-]{1,80}$"
+    MeasuredId, "^[a-z0-9_.-]{1,80}$"
 );
 
 impl Id {
@@ -105,3 +106,6 @@ impl Id {
         self.0.replace('-', " ")
     }
 }
+
+/// A map of things by id.
+pub type Things<T> = BTreeMap<Id, T>;

@@ -93,7 +93,7 @@ schools! {
         changes ["shot.frame.headroom_fraction", "shot.frame.eye_line_error"];
     /// Which distance and lens.
     lens: LensSchool = "lens" { FarAndLong = "far-and-long" "Longer lens, further back", NearAndWide = "near-and-wide" "Wide lens, near" }
-        because "From 1.3 m on, the face keeps its proportions and the background softens." from "perspective: Ward et al., JAMA Facial Plast Surg 2018 (from memory); ranges common practice, no source"
+        because "From well beyond arm's length the face keeps its proportions and the background softens." from "perspective: Ward et al., JAMA Facial Plast Surg 2018 (from memory); ranges common practice, no source"
         changes ["shot.camera.distance_m", "shot.background.blur_percent"];
     /// Which aperture.
     aperture: Aperture = "aperture" { AboutF4 = "about-f4" "About f/4", WideOpen = "wide-open" "Wide open" }

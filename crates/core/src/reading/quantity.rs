@@ -14,6 +14,10 @@ use crate::glossary::{Term, terms};
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, ToSchema)]
 #[serde(rename_all = "kebab-case")]
 pub enum Facet {
+    /// The room: floor, height, openings, surfaces, furniture.
+    Room,
+    /// Seated or standing, how high the seat is, how tall the person.
+    Posture,
     /// Where the person sits or stands, and how they are turned.
     Seat,
     /// Where the camera stands.
@@ -33,6 +37,34 @@ pub enum Facet {
     /// Whether the windows count as lamps.
     Windows,
 }
+
+impl Facet {
+    /// Every one.
+    pub const ALL: [Facet; 11] = [
+        Facet::Room,
+        Facet::Posture,
+        Facet::Seat,
+        Facet::Camera,
+        Facet::Body,
+        Facet::Lights,
+        Facet::Microphone,
+        Facet::Backdrop,
+        Facet::Furniture,
+        Facet::Treatment,
+        Facet::Windows,
+    ];
+}
+
+/// What is measured of the light at the face belongs to all that sends or shades light, and to where the face is.
+const BY_THE_LIGHT: &[Facet] = &[
+    Facet::Room,
+    Facet::Posture,
+    Facet::Seat,
+    Facet::Camera,
+    Facet::Lights,
+    Facet::Furniture,
+    Facet::Windows,
+];
 
 /// How a reading can be measured.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -123,20 +155,20 @@ readings! {
         ShotBackgroundBlurPercent = "shot.background.blur_percent", Some(Aspect::Picture), None;
         ShotExposureFullFrameIso = "shot.exposure.full_frame_iso", None, None;
         ShotSeatGazeDeg = "shot.seat.gaze_deg", Some(Aspect::Picture), None;
-        RoomBackgroundBehindM = "room.background_behind_m", Some(Aspect::Room), measured(0.0, 50.0, &[Facet::Seat, Facet::Camera, Facet::Backdrop]);
+        RoomBackgroundBehindM = "room.background_behind_m", Some(Aspect::Room), measured(0.0, 50.0, &[Facet::Room, Facet::Seat, Facet::Camera, Facet::Backdrop]);
         RoomMainsLoadFraction = "room.mains.load_fraction", Some(Aspect::Comfort), measured(0.0, 10.0, &[Facet::Body, Facet::Lights]);
         LightKeyAzimuthDeg = "light.key.azimuth_deg", Some(Aspect::Light), None;
         LightKeyElevationDeg = "light.key.elevation_deg", Some(Aspect::Light), None;
         LightKeyAngularSizeDeg = "light.key.angular_size_deg", Some(Aspect::Light), None;
         LightFaceExposureStops = "light.face.exposure_stops", Some(Aspect::Light), None;
-        LightFaceRatio = "light.face.ratio", Some(Aspect::Light), measured(1.0, 1000.0, &[Facet::Seat, Facet::Camera, Facet::Lights, Facet::Furniture, Facet::Windows]);
+        LightFaceRatio = "light.face.ratio", Some(Aspect::Light), measured(1.0, 1000.0, BY_THE_LIGHT);
         LightFlareMarginDeg = "light.*.flare_margin_deg", Some(Aspect::Light), None;
-        SoundMicrophoneDistanceM = "sound.microphone.distance_m", Some(Aspect::Sound), measured(0.01, 20.0, &[Facet::Seat, Facet::Microphone]);
+        SoundMicrophoneDistanceM = "sound.microphone.distance_m", Some(Aspect::Sound), measured(0.01, 20.0, &[Facet::Posture, Facet::Seat, Facet::Microphone]);
         SoundMicrophoneGainOverCameraDb = "sound.microphone.gain_over_camera_db", Some(Aspect::Sound), None;
-        SoundRoomRtMidS = "sound.room.rt_mid_s", Some(Aspect::Room), measured(0.05, 10.0, &[Facet::Treatment]);
+        SoundRoomRtMidS = "sound.room.rt_mid_s", Some(Aspect::Room), measured(0.05, 10.0, &[Facet::Room, Facet::Treatment]);
     }
     plain {
-        PersonEyeHeightM = "person.eye.height_m", None, measured(0.5, 2.3, &[]);
+        PersonEyeHeightM = "person.eye.height_m", None, measured(0.5, 2.3, &[Facet::Posture]);
         ShotFrameEdgeLeanDeg = "shot.frame.edge_lean_deg", None, None;
         ShotFrameStretchPercent = "shot.frame.stretch_percent", None, None;
         ShotCameraNoseEnlargementPercent = "shot.camera.nose_enlargement_percent", None, None;
@@ -179,7 +211,7 @@ readings! {
         RoomSandbagKg = "room.*.sandbag_kg", None, None;
         RoomPayloadTimes = "room.*.payload_times", None, None;
         RoomFootprintM = "room.*.footprint_m", None, None;
-        LightFaceIlluminanceLx = "light.face.illuminance_lx", None, measured(0.0, 100_000.0, &[Facet::Seat, Facet::Camera, Facet::Lights, Facet::Furniture, Facet::Windows]);
+        LightFaceIlluminanceLx = "light.face.illuminance_lx", None, measured(0.0, 100_000.0, BY_THE_LIGHT);
         LightHighlightStops = "light.*.highlight_stops", None, None;
         LightGlarePercent = "light.*.glare_percent", None, None;
         LightKeyNoseShadowMm = "light.key.nose_shadow_mm", None, None;
@@ -188,7 +220,7 @@ readings! {
         LightKeyCatchlightClockH = "light.key.catchlight_clock_h", None, None;
         LightFaceSocketStops = "light.face.socket_stops", None, None;
         LightFaceLeanStops = "light.face.lean_stops", None, None;
-        LightFaceCctK = "light.face.cct_k", None, measured(1000.0, 25_000.0, &[Facet::Seat, Facet::Camera, Facet::Lights, Facet::Furniture, Facet::Windows]);
+        LightFaceCctK = "light.face.cct_k", None, measured(1000.0, 25_000.0, BY_THE_LIGHT);
         LightFaceDuv = "light.face.duv", None, None;
         LightFaceWhiteBalanceMired = "light.face.white_balance_mired", None, None;
         LightBackgroundStops = "light.background.stops", None, None;
@@ -211,7 +243,7 @@ readings! {
         SoundMicrophoneSnrDb = "sound.microphone.snr_db", None, None;
         SoundMicrophoneGainDb = "sound.microphone.gain_db", None, None;
         SoundMicrophoneDeskReflectionDb = "sound.microphone.desk_reflection_db", None, None;
-        SoundRoomNoiseDba = "sound.room.noise_dba", None, measured(0.0, 110.0, &[Facet::Lights, Facet::Treatment]);
+        SoundRoomNoiseDba = "sound.room.noise_dba", None, measured(0.0, 110.0, &[Facet::Room, Facet::Lights, Facet::Treatment]);
         SoundRoomSchroederHz = "sound.room.schroeder_hz", None, None;
     }
 }

@@ -33,7 +33,7 @@ pub(super) fn readings(corner: &Corner<'_>) -> [Reading; 2] {
         Reading::new(quantity, value)
             .by(
                 "sum of pi r^2 of the feet; parked: folded 0.04 m2 each, rolling stands as they are",
-                "geometry; 0.04 m2 is Fogon's own rule",
+                "geometry; the floor of a folded stand is Fogon's own rule",
             )
             .with("stands", stands.len() as f64, "", Origin::Computed)
             .with(

@@ -1,6 +1,6 @@
 //! Second angles: another camera from the side, one over the bench. What each covers, and how far it is from the first.
 
-use super::OPTICS;
+use super::lens::OPTICS;
 use crate::corner::{AngleAt, Corner};
 use crate::geometry::angle_between_deg;
 use crate::plan::ThingId;

@@ -1,6 +1,6 @@
 //! What lies behind the person: how blurred it is, and how much of it comes into view.
 
-use super::{OPTICS, lens};
+use super::lens::{self, OPTICS};
 use crate::corner::Corner;
 use crate::geometry::angle_between_deg;
 use crate::reading::{Origin, Quantity, Reading};

@@ -200,7 +200,7 @@ pub(super) fn readings(corner: &Corner<'_>) -> Vec<Reading> {
     if let Some(margin) = backdrop_margin_m(corner) {
         all.push(
             Reading::new(Quantity::ShotBackgroundBackdropMarginM, margin)
-                .by("(width - framed width there) / 2", super::OPTICS)
+                .by("(width - framed width there) / 2", super::lens::OPTICS)
                 .with(
                     "eyes to the backdrop",
                     corner.backdrop_behind_m().unwrap_or(0.0),

@@ -174,7 +174,7 @@ struct Optics<'a> {
 /// The chart of a corner.
 pub fn chart(corner: &Corner<'_>) -> Chart {
     let (width, height) = corner.image_mm;
-    let want = super::wanted_of(corner);
+    let want = super::framing::wanted_of(corner);
     let optics = Optics {
         corner,
         line: Line::of(corner.brief, &want),

@@ -1,6 +1,6 @@
 //! Focus: what is sharp, how much of a lean it holds, and how exactly a stand-in must be placed to focus on.
 
-use super::OPTICS;
+use super::lens::OPTICS;
 use super::lens::{self, DepthOfField};
 use crate::corner::Corner;
 use crate::reading::{Origin, Quantity, Reading};

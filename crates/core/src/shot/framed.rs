@@ -1,10 +1,14 @@
 //! What the picture frames of the person: size, headroom, eye line, shoulders, room to look into, verticals.
 
-use super::{BODY, framing, wanted_of};
+use super::framing::{self, wanted_of};
 use crate::corner::Corner;
 use crate::geometry::{bearing_of, wrap_180};
 use crate::plan::{Orientation, Purpose};
 use crate::reading::{Origin, Quantity, Reading};
+
+/// Source of the framing ratios.
+const BODY: &str =
+    "Drillis and Contini 1966 in Winter, Biomechanics and Motor Control of Human Movement (from memory)";
 
 pub(super) fn readings(corner: &Corner<'_>) -> Vec<Reading> {
     let mut all = vec![height(corner), eye_line(corner)];
@@ -24,7 +28,7 @@ pub(super) fn framed_height_m(corner: &Corner<'_>) -> f64 {
     let Some(mark) = want.lower else {
         return corner.view.frame_height_m(corner.subject_distance_m());
     };
-    let from_top = |mark: framing::Mark| {
+    let from_top = |mark: framing::FramingMark| {
         corner.view.project(corner.eyes_m.with_z(corner.eyes_m.z + mark.above_eyes_m)).map(|(_, y)| y)
     };
     match (from_top(want.upper), from_top(mark)) {
@@ -106,7 +110,7 @@ fn edge_lean(corner: &Corner<'_>) -> Reading {
             "atan(tan(field / 2) |tan(tilt)|)",
             "perspective geometry; 3 degrees show: common practice, no source",
         )
-        .with("half the width at 1 m", corner.view.width_ratio / 2.0, "m", Origin::Computed)
+        .with("half the width over the distance", corner.view.width_ratio / 2.0, "m", Origin::Computed)
         .with("tilt", tilt, "\u{b0}", Origin::Typed)
         .note("How far shelves and door frames lean at the picture's edge.")
 }

@@ -1,7 +1,7 @@
 //! What a purpose wants framed, and where the camera must be for it. Solved on the one projection, so that
 //! what is solved is what is drawn: the closed forms of a level camera are the first guess, Newton's steps do the rest.
 
-use crate::corner::image_distance_mm;
+use crate::corner::{Corner, image_distance_mm};
 use crate::geometry::{DVec2, DVec3, bearing_of, bearing_vector, wrap_360};
 use crate::person::Landmarks;
 use crate::plan::{Brief, CameraHeight, Orientation, Placement, Posture, Purpose};
@@ -35,7 +35,7 @@ const AUDITION_GAZE_DEG: f64 = 8.0;
 
 /// A height on the person and where it is to come in the picture.
 #[derive(Debug, Clone, Copy, PartialEq)]
-pub struct Mark {
+pub struct FramingMark {
     /// Height above the eyes, m; negative below.
     pub above_eyes_m: f64,
     /// Place in the picture, parts from the top.
@@ -50,9 +50,9 @@ pub struct Wanted {
     /// Eye line as a fraction from the top, for a level camera.
     pub eye_line: f64,
     /// What comes where above: the eyes, or the crown where headroom decides.
-    pub upper: Mark,
+    pub upper: FramingMark,
     /// What the lower edge cuts; `None` where the frame's height at the eyes is what is wanted.
-    pub lower: Option<Mark>,
+    pub lower: Option<FramingMark>,
     /// How the camera is turned.
     pub orientation: Orientation,
     /// Gaze beside the lens, degrees, positive to camera right.
@@ -74,7 +74,7 @@ impl Wanted {
     pub fn scaled(&self, by: f64) -> Self {
         Self {
             frame_height_m: self.frame_height_m * by,
-            upper: Mark { above_eyes_m: 0.0, from_top: self.eye_line },
+            upper: FramingMark { above_eyes_m: 0.0, from_top: self.eye_line },
             lower: None,
             ..*self
         }
@@ -200,16 +200,16 @@ pub fn wanted(brief: &Brief, marks: &Landmarks, image_ratio: f64) -> Wanted {
     }
     let upper = if cut.by_headroom {
         let above_eyes_m = marks.crown_m - marks.eye_m;
-        Mark { above_eyes_m, from_top: cut.eye_line - above_eyes_m / cut.height_m }
+        FramingMark { above_eyes_m, from_top: cut.eye_line - above_eyes_m / cut.height_m }
     } else {
-        Mark { above_eyes_m: 0.0, from_top: cut.eye_line }
+        FramingMark { above_eyes_m: 0.0, from_top: cut.eye_line }
     };
     Wanted {
         frame_height_m: cut.height_m,
         eye_line: cut.eye_line,
         upper,
         lower: (!by_width)
-            .then(|| Mark { above_eyes_m: -(1.0 - cut.eye_line) * cut.height_m, from_top: 1.0 }),
+            .then(|| FramingMark { above_eyes_m: -(1.0 - cut.eye_line) * cut.height_m, from_top: 1.0 }),
         orientation,
         gaze_deg: if brief.purpose == Purpose::AuditionTape { AUDITION_GAZE_DEG } else { 0.0 },
         level_axis: brief.purpose == Purpose::AuditionTape,
@@ -361,7 +361,7 @@ impl Aim {
     fn off(&self, wanted: &Wanted, focal_length_mm: f64, image_height_mm: f64) -> Option<DVec2> {
         let image = image_distance_mm(focal_length_mm, self.depth_m())? / image_height_mm;
         let (sin, cos) = self.tilt.sin_cos();
-        let off = |mark: Mark| {
+        let off = |mark: FramingMark| {
             let at = DVec2::new(0.0, mark.above_eyes_m) - self.lens;
             let (depth, up) = (at.y * sin - at.x * cos, at.x * sin + at.y * cos);
             0.5 - up / depth * image - mark.from_top
@@ -403,4 +403,8 @@ impl Aim {
         }
         aim.depth_m().is_finite().then_some(aim)
     }
+}
+/// What is wanted of this corner's frame.
+pub fn wanted_of(corner: &Corner<'_>) -> Wanted {
+    wanted(corner.brief, &corner.landmarks, corner.image_mm.0 / corner.image_mm.1)
 }

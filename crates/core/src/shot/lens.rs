@@ -1,6 +1,9 @@
 //! Thin-lens formulas: field, framed size, depth of field, blur (Ray, Applied Photographic Optics,
 //! from memory). Lengths in mm inside a formula, metres at its edge.
 
+/// Where the optics are published.
+pub(super) const OPTICS: &str = "Ray, Applied Photographic Optics (from memory); thin lens";
+
 /// Field of view of one side, degrees, for a side and an image distance in mm.
 pub fn field_of_view_deg(side_mm: f64, image_distance_mm: f64) -> f64 {
     2.0 * (side_mm / (2.0 * image_distance_mm)).atan().to_degrees()

@@ -3,8 +3,7 @@
 //! The depths are calibrated so that 12 inches gives the 30 % of Ward, Ward, Fried and Paskhover, JAMA Facial
 //! Plastic Surgery 2018 (from memory), against 5 ft; they are also anatomically plausible.
 
-use super::OPTICS;
-use super::lens::crop_factor;
+use super::lens::{OPTICS, crop_factor};
 use crate::corner::Corner;
 use crate::reading::{Origin, Quantity, Reading, trapezium};
 
@@ -74,21 +73,29 @@ fn view_angle(corner: &Corner<'_>) -> Reading {
 }
 
 fn distance(corner: &Corner<'_>) -> Reading {
-    Reading::new(Quantity::ShotCameraDistanceM, corner.subject_distance_m())
+    Reading::new(Quantity::ShotCameraDistanceM, corner.lens_to_eyes_m())
         .by(
-            "depth of the eyes along the optical axis",
+            "straight from lens to eyes, as a tape measures it",
             "perspective: Ward et al., JAMA Facial Plast Surg 2018 (from memory); school ranges common practice",
         )
         .within(0.05)
 }
 
 fn nose(corner: &Corner<'_>) -> Option<Reading> {
-    let u = corner.subject_distance_m();
+    let (u, units) = (corner.lens_to_eyes_m(), corner.brief.units);
     let note = if u <= 0.45 {
-        "Portraits from 0.45 m drew less trust than from 1.35 m: Bryan, Perona and Adolphs, PLoS ONE 2012 (from memory)."
-            .to_owned()
+        format!(
+            "Portraits from {} drew less trust than from {}: Bryan, Perona and Adolphs, PLoS ONE 2012 (from memory).",
+            units.length(0.45),
+            units.length(1.35)
+        )
     } else {
-        format!("Zone: {}. From 0.3 m the nose looks 30 % larger, from 1.5 m as it is.", zone(u))
+        format!(
+            "Zone: {}. From {} the nose looks 30 % larger, from {} as it is.",
+            zone(u),
+            units.length(0.3),
+            units.length(REFERENCE_M)
+        )
     };
     let reading = Reading::new(Quantity::ShotCameraNoseEnlargementPercent, enlargement_percent(u)?)
         .by(
@@ -119,8 +126,7 @@ fn equivalents(corner: &Corner<'_>) -> [Reading; 2] {
 
 fn schools(corner: &Corner<'_>) -> [Reading; 2] {
     let long = corner.image_mm.0.max(corner.image_mm.1);
-    let (u, equivalent) =
-        (corner.subject_distance_m(), corner.layout.camera.focal_length_mm * crop_factor(long));
+    let (u, equivalent) = (corner.lens_to_eyes_m(), corner.layout.camera.focal_length_mm * crop_factor(long));
     let blur = super::background::blur_fraction(corner);
     let (near, far) = school_scores(u, equivalent, blur);
     let of = |quantity: Quantity, value: f64, formula: &'static str| {

@@ -3,11 +3,11 @@
 use std::sync::OnceLock;
 
 use super::air::{self, ROOM_AIR};
+use super::decay::{UNKNOWN_S, absorption_for_m2, eyring_s, sabine_s};
 use super::field::room_constant_m2;
-use super::reverberation::{UNKNOWN_S, absorption_for_m2, eyring_s, sabine_s};
 use super::voice::{SPEECH_HZ, SpeechBands};
 use crate::corner::Corner;
-use crate::geometry::DVec3;
+use crate::geometry::{DVec2, DVec3, area_beyond_m2};
 use crate::material::{Bands, MATERIALS, Material, PERSON_M2, material};
 use crate::plan::{FurnitureKind, GearTreatment, Id, Opening, OpeningKind, Room, WALL_NAMES};
 use crate::reading::{Origin, Quantity};
@@ -17,7 +17,7 @@ const MOST: f64 = 0.99;
 
 /// One thing that absorbs.
 #[derive(Debug, Clone, PartialEq)]
-pub struct Part {
+pub struct Absorber {
     /// What it is, in words.
     pub what: String,
     /// Id of the opening, the hung thing or the piece of furniture.
@@ -36,7 +36,7 @@ pub struct Part {
 #[derive(Debug, Clone, PartialEq)]
 pub struct Absorption {
     /// Part by part; what an unknown room must hold beside them last.
-    pub parts: Vec<Part>,
+    pub parts: Vec<Absorber>,
     /// Air, m3.
     pub volume_m3: f64,
     /// Walls, floor and ceiling, m2.
@@ -82,8 +82,10 @@ impl Absorption {
         let scale = wanted / modelled;
         if scale >= 1.0 {
             let more = self.total_m2().map(|m2| m2 * (scale - 1.0));
-            self.parts
-                .push(Part { from: Origin::Measured, ..rest("what the measured time shows beside", more) });
+            self.parts.push(Absorber {
+                from: Origin::Measured,
+                ..rest("what the measured time shows beside", more)
+            });
         } else {
             for part in &mut self.parts {
                 part.absorption_m2 = part.absorption_m2.map(|m2| m2 * scale);
@@ -156,9 +158,10 @@ impl Absorption {
         });
         let opening = || room.opening_at(point_m.truncate(), point_m.z);
         let id = hung.map(|(id, _)| id).or_else(opening);
-        let on: Vec<&Part> = self.parts.iter().filter(|p| p.surface.as_deref() == Some(surface)).collect();
+        let on: Vec<&Absorber> =
+            self.parts.iter().filter(|p| p.surface.as_deref() == Some(surface)).collect();
         let one = id.and_then(|id| on.iter().find(|part| part.id.as_ref() == Some(id)));
-        let of: Vec<&Part> = match one {
+        let of: Vec<&Absorber> = match one {
             Some(part) => vec![part],
             None => on.into_iter().filter(|part| part.id.is_none()).collect(),
         };
@@ -189,12 +192,19 @@ fn add(a: Bands, b: Bands) -> Bands {
     std::array::from_fn(|band| a[band] + b[band])
 }
 
-fn sum(parts: &[Part]) -> Bands {
+fn sum(parts: &[Absorber]) -> Bands {
     parts.iter().fold([0.0; 6], |all, part| add(all, part.absorption_m2))
 }
 
-fn rest(what: &str, absorption_m2: Bands) -> Part {
-    Part { what: what.into(), id: None, surface: None, area_m2: None, absorption_m2, from: Origin::Assumed }
+fn rest(what: &str, absorption_m2: Bands) -> Absorber {
+    Absorber {
+        what: what.into(),
+        id: None,
+        surface: None,
+        area_m2: None,
+        absorption_m2,
+        from: Origin::Assumed,
+    }
 }
 
 /// Absorption of an area of a material, m2.
@@ -212,17 +222,17 @@ fn opening_row(opening: &Opening) -> &'static Material {
 }
 
 /// Everything known, and whether a surface is not; `use_given` false takes every surface as hard.
-fn parts(corner: &Corner<'_>, use_given: bool) -> (Vec<Part>, bool) {
+fn parts(corner: &Corner<'_>, use_given: bool) -> (Vec<Absorber>, bool) {
     let unknown = material("hard_average").unwrap_or(&MATERIALS[0]);
     let room = &corner.brief.room;
     let mut areas = room.surfaces_m2();
-    let mut all: Vec<Part> = Vec::new();
+    let mut all: Vec<Absorber> = Vec::new();
     let mut assumed = false;
     for (id, opening) in &room.openings {
         let Some((name, left)) = areas.get_mut(usize::from(opening.wall)) else { continue };
         let area = (opening.width_m * opening.height_or_usual_m()).min(*left);
         *left -= area;
-        all.push(Part {
+        all.push(Absorber {
             what: id.words(),
             id: Some(id.clone()),
             surface: Some((*name).into()),
@@ -232,13 +242,20 @@ fn parts(corner: &Corner<'_>, use_given: bool) -> (Vec<Part>, bool) {
         });
     }
     if use_given {
+        let mut covered: Vec<(&Id, Vec<DVec2>)> = Vec::new();
         for (id, hung) in &corner.layout.treatment {
             let gear = corner.brief.gear.get(&hung.gear).and_then(|g| g.treatment());
             let left = areas.iter_mut().find(|(name, _)| *name == hung.on.0.as_str());
-            let (Some(gear), Some((name, left))) = (gear, left) else { continue };
-            let area = gear.area_m2().min(*left);
+            let plane = room.surface(&hung.on.0);
+            let (Some(gear), Some((name, left)), Some(plane)) = (gear, left, plane) else { continue };
+            // Where two hang over each other the front one counts.
+            let outline = hung.outline_m(gear, &plane);
+            let others: Vec<&[DVec2]> =
+                covered.iter().filter(|(on, _)| **on == hung.on).map(|(_, other)| other.as_slice()).collect();
+            let area = area_beyond_m2(&outline, &others).min(*left);
+            covered.push((&hung.on, outline));
             *left -= area;
-            all.push(Part {
+            all.push(Absorber {
                 what: id.words(),
                 id: Some(id.clone()),
                 surface: Some((*name).into()),
@@ -254,7 +271,7 @@ fn parts(corner: &Corner<'_>, use_given: bool) -> (Vec<Part>, bool) {
             let covered = area * part;
             area -= covered;
             let floor = told.and_then(|s| s.material.as_deref()).and_then(material);
-            all.push(Part {
+            all.push(Absorber {
                 what: format!("{} on the {}", cover.label.to_lowercase(), surface_words(room, name)),
                 id: None,
                 surface: Some(name.into()),
@@ -266,7 +283,7 @@ fn parts(corner: &Corner<'_>, use_given: bool) -> (Vec<Part>, bool) {
         let row = told.and_then(|s| s.material.as_deref()).and_then(material);
         assumed |= row.is_none();
         let row = row.filter(|_| use_given).unwrap_or(unknown);
-        all.push(Part {
+        all.push(Absorber {
             what: surface_words(room, name),
             id: None,
             surface: Some(name.into()),
@@ -279,10 +296,10 @@ fn parts(corner: &Corner<'_>, use_given: bool) -> (Vec<Part>, bool) {
         let absorption_m2 = furniture_m2(piece.kind, piece.size_m.0);
         if absorption_m2.iter().any(|m2| *m2 > 0.0) {
             let words = id.words();
-            all.push(Part { id: Some(id.clone()), from: Origin::Typed, ..rest(&words, absorption_m2) });
+            all.push(Absorber { id: Some(id.clone()), from: Origin::Typed, ..rest(&words, absorption_m2) });
         }
     }
-    all.push(Part { from: Origin::Computed, ..rest("you", PERSON_M2) });
+    all.push(Absorber { from: Origin::Computed, ..rest("you", PERSON_M2) });
     (all, assumed)
 }
 
@@ -303,7 +320,7 @@ pub fn of_treatment(gear: &GearTreatment) -> Bands {
     match (gear.thickness_m, gear.flow_resistivity_pa_s_m2) {
         (Some(thickness), Some(resistivity)) => {
             let gap = gear.air_gap_m.unwrap_or(0.0);
-            super::porous::absorption(resistivity, thickness, gap, super::reverberation::SPEED_M_S)
+            super::porous::absorption(resistivity, thickness, gap, super::decay::SPEED_M_S)
         }
         _ => material(&gear.material).map_or([0.0; 6], |row| row.absorption),
     }

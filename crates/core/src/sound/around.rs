@@ -88,6 +88,7 @@ pub fn computed(
         let level_dba = if noise.kind == NoiseKind::Street {
             diffuse(street_dba(corner, absorption, level))
         } else {
+            let level = if noise.measured_in_room { free_field_1m_dba(level, room_constant) } else { level };
             at(noise.position_m.map(DVec3::from), level)
         };
         let what = id.words();
@@ -108,6 +109,12 @@ pub fn computed(
     all.push(whole(diffuse(if told { REST_DBA } else { QUIET_ROOM_DBA }), Origin::Assumed));
     all.sort_by(|a, b| b.level_dba.total_cmp(&a.level_dba));
     all
+}
+
+/// What a source that was measured 1 m away in a room of a room constant (m2) gives there without the room, dBA:
+/// L - 10 lg(1 + 16 pi / R), from L = Lw + 10 lg(1 / (4 pi r2) + 4 / R).
+pub fn free_field_1m_dba(measured_dba: f64, room_constant_m2: f64) -> f64 {
+    measured_dba - 10.0 * (1.0 + 16.0 * std::f64::consts::PI / room_constant_m2.max(0.01)).log10()
 }
 
 /// Level indoors of a street, through all windows, dBA; where no window is told, nothing of it.

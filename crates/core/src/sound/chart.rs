@@ -4,7 +4,7 @@ use serde::Serialize;
 use utoipa::ToSchema;
 
 use super::absorption::Absorption;
-use super::pickup::{Placed, Scene, pickup};
+use super::pickup::{MicrophonePlaced, Scene, pickup};
 use crate::corner::Corner;
 
 /// Nearest and farthest distance that is drawn, m, beside the camera's.
@@ -60,7 +60,7 @@ pub fn chart(corner: &Corner<'_>, absorption: &Absorption) -> Option<DistanceCha
     let points = (0..POINTS)
         .map(|i| {
             let distance_m = FROM_M * (to / FROM_M).powf(i as f64 / (POINTS - 1) as f64);
-            let got = pickup(&scene, &Placed { distance_m, ..at });
+            let got = pickup(&scene, &MicrophonePlaced { distance_m, ..at });
             DistancePoint {
                 distance_m,
                 direct_dba: got.direct_dba,
@@ -83,7 +83,7 @@ pub fn chart(corner: &Corner<'_>, absorption: &Absorption) -> Option<DistanceCha
 
 /// Distance at which the voice straight and by way of the room are equally loud, A-weighted, in the direction of the
 /// microphone, m.
-pub fn critical_distance_m(scene: &Scene, at: &Placed) -> f64 {
+pub fn critical_distance_m(scene: &Scene, at: &MicrophonePlaced) -> f64 {
     let got = pickup(scene, at);
     // Direct sound falls 20 dB for ten times the distance; the room's stays.
     at.distance_m * 10f64.powf((got.direct_dba - got.reverberant_dba) / 20.0)

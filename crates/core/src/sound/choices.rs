@@ -46,7 +46,7 @@ const USUAL: [Usual; 7] = [
     Usual { kind: MicrophoneKind::Boom, label: "Boomed just out of the picture", pattern_a: 0.25, tube_m: 0.0, self_noise_dba: 14.0, sensitivity_mv_pa: 15.0,
         remark: "Natural, and no rustle; it needs a stand, aim and a still head." },
     Usual { kind: MicrophoneKind::Lavalier, label: "Lavalier on the chest", pattern_a: 1.0, tube_m: 0.0, self_noise_dba: 26.0, sensitivity_mv_pa: 12.0,
-        remark: "Foolproof: always as near, whoever leans. On the breastbone, 15 to 20 cm below the chin; it rustles, and the chest dulls it." },
+        remark: "Foolproof: always as near, whoever leans. On the breastbone, a span below the chin; it rustles, and the chest dulls it." },
     Usual { kind: MicrophoneKind::Desk, label: "On the desk", pattern_a: 0.5, tube_m: 0.0, self_noise_dba: 12.0, sensitivity_mv_pa: 15.0,
         remark: "In the picture, or just under it: a microphone in shot beats bad sound. Mind the desk's echo and thumps." },
     Usual { kind: MicrophoneKind::Headset, label: "Headset", pattern_a: 0.5, tube_m: 0.0, self_noise_dba: 26.0, sensitivity_mv_pa: 8.0,

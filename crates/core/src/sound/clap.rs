@@ -4,9 +4,10 @@
 use serde::Serialize;
 use utoipa::ToSchema;
 
+use super::echoes::ReflectionSeen;
 use super::hear::{Impulse, impulse};
-use super::impulse::{RATE_HZ, decay_db};
-use super::seen::ReflectionSeen;
+use super::impulse::decay_db;
+use super::rate::RATE_HZ;
 use super::spectrum::in_bands;
 use crate::corner::Corner;
 use crate::material::{BANDS_HZ, Bands};

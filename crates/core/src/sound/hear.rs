@@ -1,17 +1,16 @@
 //! Hearing a corner before it stands: the response of room, place and microphone, and a dry voice through it.
 
-use super::absorption::{Absorption, surface_words};
-use super::impulse::{self, Ends, Gaussian, RATE_HZ, Response, Tail, Way};
+use super::absorption::Absorption;
+use super::echoes::{ReflectionSeen, as_seen, ends_of, single_ways};
+use super::impulse::{self, Ends, Gaussian, Response, Tail, Way};
 use super::loudness::{integrated_lufs, matched_gains_db, true_peak_dbtp};
 use super::pickup::{Pickup, pickup};
-use super::reflections::{self, Reflection};
-use super::seen::ReflectionSeen;
+use super::rate::RATE_HZ;
 use super::voice::SPEECH_HZ;
 use super::{images, noise, scene, spectrum};
 use crate::corner::Corner;
-use crate::geometry::{DVec3, bearing_vector};
+use crate::geometry::DVec3;
 use crate::material::Bands;
-use crate::plan::GearMicrophone;
 
 /// Loudness of what is played, LUFS (that of broadcasts, EBU R 128).
 pub const TARGET_LUFS: f64 = -23.0;
@@ -46,7 +45,7 @@ pub fn impulse(corner: &Corner<'_>) -> Option<Impulse> {
     let rt60_s = absorption.rt60_s();
     let ends = ends_of(corner, gear, capsule);
     let (direct, single, found) = single_ways(corner, &absorption, &ends, capsule);
-    let reflections = told(corner, &direct, &single, &found);
+    let reflections = as_seen(corner, &direct, &single, &found);
     let is_box = room.is_rectangle() && room.slopes.is_empty();
     let mut tail = Tail::after_images(absorption.volume_m3, rt60_s, ends.mean());
     let mut ways = vec![direct];
@@ -55,75 +54,10 @@ pub fn impulse(corner: &Corner<'_>) -> Option<Impulse> {
         ways.extend(later_images(corner, &absorption, &ends, tail.ways_to_s()));
     } else {
         // Two mean free paths after the mouth the room is full of sound.
-        tail.from_s = 8.0 * absorption.volume_m3 / (absorption.surface_m2 * super::reverberation::SPEED_M_S);
+        tail.from_s = 8.0 * absorption.volume_m3 / (absorption.surface_m2 * super::decay::SPEED_M_S);
     }
     let response = impulse::response(&ways, &tail, SEED);
     Some(Impulse { response, reflections, rt60_s, is_box })
-}
-
-fn ends_of(corner: &Corner<'_>, gear: &GearMicrophone, capsule: DVec3) -> Ends {
-    Ends {
-        facing: bearing_vector(corner.layout.seat.bearing_deg),
-        aim: (corner.mouth_m - capsule).normalize_or(DVec3::Z),
-        pattern_a: gear.pattern_a,
-        tube_m: gear.tube_m,
-    }
-}
-
-/// The direct way and those of one reflection, each with what directions, air and the place of the reflection leave of it.
-fn single_ways(
-    corner: &Corner<'_>,
-    absorption: &Absorption,
-    ends: &Ends,
-    capsule: DVec3,
-) -> (Way, Vec<Way>, Vec<Reflection>) {
-    let mouth = corner.mouth_m;
-    let direct_m = (capsule - mouth).length().max(0.02);
-    let amplitude = times(impulse::spread(direct_m), ends.factors(-ends.aim, ends.aim));
-    let direct = Way { length_m: direct_m, amplitude };
-    let found = reflections::first(corner);
-    let single = found
-        .iter()
-        .map(|reflection| {
-            let kept = impulse::reflected(surface_at(corner, absorption, reflection));
-            let leaves = (reflection.point_m - mouth).normalize_or(DVec3::Z);
-            let comes_from = (reflection.point_m - capsule).normalize_or(DVec3::Z);
-            let amplitude =
-                times(times(impulse::spread(reflection.path_m), kept), ends.factors(leaves, comes_from));
-            Way { length_m: reflection.path_m, amplitude }
-        })
-        .collect();
-    (direct, single, found)
-}
-
-/// First reflections with their delays and levels, for the page.
-pub fn reflections_seen(corner: &Corner<'_>, absorption: &Absorption) -> Vec<ReflectionSeen> {
-    let Some((gear, capsule)) = corner.microphone else { return Vec::new() };
-    let (direct, single, found) = single_ways(corner, absorption, &ends_of(corner, gear, capsule), capsule);
-    told(corner, &direct, &single, &found)
-}
-
-fn told(corner: &Corner<'_>, direct: &Way, single: &[Way], found: &[Reflection]) -> Vec<ReflectionSeen> {
-    let of = |(reflection, way): (&Reflection, &Way)| ReflectionSeen {
-        surface: reflection.surface.clone(),
-        words: if reflection.is_furniture {
-            reflection.surface.replace('-', " ")
-        } else {
-            surface_words(&corner.brief.room, &reflection.surface)
-        },
-        point_m: reflection.point_m.into(),
-        delay_ms: reflection.delay_s(direct.length_m) * 1000.0,
-        level_db: mid_db(&way.amplitude) - mid_db(&direct.amplitude),
-    };
-    found.iter().zip(single).map(of).collect()
-}
-
-fn times(a: Bands, b: Bands) -> Bands {
-    std::array::from_fn(|band| a[band] * b[band])
-}
-
-fn mid_db(amplitude: &Bands) -> f64 {
-    10.0 * (amplitude[2..5].iter().map(|a| a * a).sum::<f64>() / 3.0).log10()
 }
 
 /// Images of two and more reflections, by the mean absorption of each side; what stands loose in the room takes from all
@@ -143,7 +77,7 @@ fn later_images(corner: &Corner<'_>, absorption: &Absorption, ends: &Ends, to_s:
         let own = absorption.of_surface(name, area);
         impulse::reflected(std::array::from_fn(|band| (own[band] + loose[band]).min(0.99)))
     });
-    let reach = to_s * super::reverberation::SPEED_M_S;
+    let reach = to_s * super::decay::SPEED_M_S;
     let mut later = images::within(dimensions, source, to, reach);
     later.retain(|image| image.order() > 1);
     let mut ways = impulse::ways(&later, &factors, |_| None, ends.mean());
@@ -157,15 +91,6 @@ fn later_images(corner: &Corner<'_>, absorption: &Absorption, ends: &Ends, to_s:
 
 fn ends_at(corner: &Corner<'_>) -> DVec3 {
     corner.microphone.map_or(corner.mouth_m, |(_, capsule)| capsule)
-}
-
-/// Absorption where a reflection falls: what hangs there, else the window or door, else the surface round it.
-fn surface_at(corner: &Corner<'_>, absorption: &Absorption, reflection: &Reflection) -> Bands {
-    if reflection.is_furniture {
-        // A bare table top throws back 0.95 of the pressure (common practice, no source).
-        return [1.0 - 0.95f64.powi(2); 6];
-    }
-    absorption.at(corner, &reflection.surface, reflection.point_m)
 }
 
 /// A recording, made up from a dry voice.
@@ -222,7 +147,7 @@ pub fn hear(corner: &Corner<'_>, dry: &[f32]) -> Result<Heard, Unheard> {
 }
 
 /// The room's noise and the microphone's own, `offset_db` from sound levels to the scale of the samples.
-fn add_noise(samples: &mut [f32], placed: &super::pickup::Placed, offset_db: f64) {
+fn add_noise(samples: &mut [f32], placed: &super::pickup::MicrophonePlaced, offset_db: f64) {
     let own = noise::self_noise_db(placed.self_noise_dba);
     let levels: [f64; 7] =
         std::array::from_fn(|k| super::level::sum_db([placed.noise_db[k], own[k]]) + offset_db);

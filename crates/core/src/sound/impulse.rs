@@ -5,13 +5,12 @@ use std::f64::consts::PI;
 use std::ops::Range;
 
 use super::images::{Image, SIDES};
+use super::rate::RATE_HZ;
 use super::spectrum;
 use super::voice::{SPEECH_HZ, off_axis_db};
 use crate::geometry::DVec3;
 use crate::material::Bands;
 
-/// Samples a second.
-pub const RATE_HZ: f64 = 48_000.0;
 /// Images are complete to here, s; then the tail takes over within `CROSS_S`.
 const IMAGES_S: f64 = 0.050;
 const CROSS_S: f64 = 0.010;
@@ -226,13 +225,13 @@ impl Tail {
     /// Energy a second of the reverberant sound at a time after the mouth, in units of ways of 1 / (4 pi d).
     pub fn density(&self, band: usize, time_s: f64) -> f64 {
         let decay = (-6.0 * std::f64::consts::LN_10 * time_s / self.rt60_s[band]).exp();
-        super::reverberation::SPEED_M_S / (4.0 * PI * self.volume_m3) * decay
+        super::decay::SPEED_M_S / (4.0 * PI * self.volume_m3) * decay
     }
 }
 
 /// Single ways and the tail after them; the same seed gives the same tail.
 pub fn response(ways: &[Way], tail: &Tail, seed: u64) -> Response {
-    let speed = super::reverberation::SPEED_M_S;
+    let speed = super::decay::SPEED_M_S;
     let direct_s = ways.iter().map(|way| way.length_m).fold(f64::MAX, f64::min) / speed;
     let rings = tail.rt60_s.iter().copied().fold(0.0, f64::max) * 1.1;
     let length = ((rings.max(tail.ways_to_s()) + 0.02).min(LONGEST_S) * RATE_HZ) as usize + 2 * LEAD;

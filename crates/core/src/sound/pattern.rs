@@ -66,13 +66,12 @@ pub fn directivities(pattern_a: f64, tube_m: f64) -> SpeechBands {
     if tube_m <= 0.0 {
         return [directivity(pattern_a); 7];
     }
-    SPEECH_HZ
-        .map(|f| ideal_tube_directivity(pattern_a, tube_m, f, super::reverberation::SPEED_M_S).min(TUBE_MOST))
+    SPEECH_HZ.map(|f| ideal_tube_directivity(pattern_a, tube_m, f, super::decay::SPEED_M_S).min(TUBE_MOST))
 }
 
 /// What a microphone hears from a side against straight ahead, dB; a null no deeper than real ones.
 pub fn gain_db(pattern_a: f64, tube_m: f64, frequency_hz: f64, angle_deg: f64) -> f64 {
-    let p = tube(pattern_a, tube_m, frequency_hz, super::reverberation::SPEED_M_S, angle_deg);
+    let p = tube(pattern_a, tube_m, frequency_hz, super::decay::SPEED_M_S, angle_deg);
     (20.0 * p.abs().log10()).max(NULL_DB)
 }
 

@@ -37,7 +37,7 @@ impl Scene {
 
 /// A microphone at a place, aimed at the mouth.
 #[derive(Debug, Clone, Copy, PartialEq)]
-pub struct Placed {
+pub struct MicrophonePlaced {
     /// From the mouth, m; at least 0.02.
     pub distance_m: f64,
     /// Off the axis of the mouth, degrees.
@@ -88,7 +88,7 @@ pub fn weighted_dba(levels_db: SpeechBands) -> f64 {
 }
 
 /// Works the chain out.
-pub fn pickup(scene: &Scene, at: &Placed) -> Pickup {
+pub fn pickup(scene: &Scene, at: &MicrophonePlaced) -> Pickup {
     let distance = at.distance_m.max(0.02);
     let (voice, mouth_q) = (spectrum_1m_db(scene.voice_1m_dba), directivity());
     let direct: SpeechBands =

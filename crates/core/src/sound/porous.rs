@@ -3,68 +3,43 @@
 
 use std::f64::consts::TAU;
 
+use num_complex::Complex64;
+
 use crate::material::{BANDS_HZ, Bands};
 
-/// Density of air times the speed of sound cancels: impedances are told against it.
-#[derive(Clone, Copy)]
-struct Complex {
-    re: f64,
-    im: f64,
+/// cot z = j (e + 1) / (e - 1), e = exp(2 j z): the imaginary part of z is negative here, so that its inverse is used, which
+/// shrinks.
+fn cot(z: Complex64) -> Complex64 {
+    let e = (Complex64::new(0.0, -2.0) * z).exp();
+    Complex64::I * (1.0 + e) / (1.0 - e)
 }
 
-impl Complex {
-    const fn new(re: f64, im: f64) -> Self {
-        Self { re, im }
-    }
-    fn times(self, b: Self) -> Self {
-        Self::new(self.re * b.re - self.im * b.im, self.re * b.im + self.im * b.re)
-    }
-    fn plus(self, b: Self) -> Self {
-        Self::new(self.re + b.re, self.im + b.im)
-    }
-    fn minus(self, b: Self) -> Self {
-        Self::new(self.re - b.re, self.im - b.im)
-    }
-    fn over(self, b: Self) -> Self {
-        let d = b.re * b.re + b.im * b.im;
-        Self::new((self.re * b.re + self.im * b.im) / d, (self.im * b.re - self.re * b.im) / d)
-    }
-    fn norm2(self) -> f64 {
-        self.re * self.re + self.im * self.im
-    }
-    /// cot z = j (e + 1) / (e - 1), e = exp(2 j z): the imaginary part of z is negative here, so that its inverse is used.
-    fn cot(self) -> Self {
-        // exp(-2 j z) shrinks with a negative imaginary part.
-        let size = (2.0 * self.im).exp();
-        let e = Self::new(size * (-2.0 * self.re).cos(), size * (-2.0 * self.re).sin());
-        let one = Self::new(1.0, 0.0);
-        Self::new(0.0, 1.0).times(one.plus(e).over(one.minus(e)))
-    }
-}
-
-/// Surface impedance of a layer against that of air.
-fn impedance(frequency_hz: f64, flow_resistivity: f64, thickness_m: f64, gap_m: f64, speed: f64) -> Complex {
+/// Surface impedance of a layer against that of air, density times the speed of sound.
+fn impedance(
+    frequency_hz: f64,
+    flow_resistivity: f64,
+    thickness_m: f64,
+    gap_m: f64,
+    speed: f64,
+) -> Complex64 {
     let x = 1000.0 * frequency_hz / flow_resistivity;
-    let characteristic = Complex::new(1.0 + 5.50 * x.powf(-0.632), -8.43 * x.powf(-0.632));
+    let characteristic = Complex64::new(1.0 + 5.50 * x.powf(-0.632), -8.43 * x.powf(-0.632));
     let k = TAU * frequency_hz / speed;
-    let wave = Complex::new(k * (1.0 + 7.81 * x.powf(-0.618)), -k * 11.41 * x.powf(-0.618));
-    let cot = wave.times(Complex::new(thickness_m, 0.0)).cot();
-    let j_cot = Complex::new(0.0, -1.0).times(characteristic).times(cot);
+    let wave = Complex64::new(k * (1.0 + 7.81 * x.powf(-0.618)), -k * 11.41 * x.powf(-0.618));
+    let j_cot = -Complex64::I * characteristic * cot(wave * thickness_m);
     let phase = k * gap_m;
     // No gap, or one of whole half waves: as a rigid wall.
     if gap_m <= 0.0 || phase.tan().abs() < 1e-9 {
         return j_cot;
     }
-    let behind = Complex::new(0.0, -1.0 / phase.tan());
-    let above = behind.times(j_cot).plus(characteristic.times(characteristic));
-    characteristic.times(above).over(characteristic.times(behind.plus(j_cot)))
+    let behind = Complex64::new(0.0, -1.0 / phase.tan());
+    characteristic * (behind * j_cot + characteristic * characteristic) / (characteristic * (behind + j_cot))
 }
 
 /// Absorption at an angle.
 #[cfg(test)]
-fn absorbed(z: Complex, cosine: f64) -> f64 {
-    let (z, one) = (Complex::new(z.re * cosine, z.im * cosine), Complex::new(1.0, 0.0));
-    1.0 - z.minus(one).norm2() / z.plus(one).norm2()
+fn absorbed(z: Complex64, cosine: f64) -> f64 {
+    1.0 - ((z * cosine - 1.0) / (z * cosine + 1.0)).norm_sqr()
 }
 
 /// Random-incidence absorption at the band centres; flow resistivity in Pa s/m2. Valid for 0.01 < f / sigma < 1.
@@ -76,8 +51,8 @@ pub fn absorption(flow_resistivity_pa_s_m2: f64, thickness_m: f64, air_gap_m: f6
 }
 
 /// Integral of alpha over sin^2 from 0 to 1: London 1950, in closed form.
-fn random(z: Complex) -> f64 {
-    let size2 = z.norm2();
+fn random(z: Complex64) -> f64 {
+    let size2 = z.norm_sqr();
     let inner = if z.im.abs() < 1e-12 {
         1.0 / (1.0 + z.re)
     } else {

@@ -1,13 +1,15 @@
 //! First reflections: where on walls, ceiling, floor and desk the voice is thrown to the microphone, by mirror sources.
 
-use crate::corner::Corner;
-use crate::geometry::{DVec2, DVec3, bearing_vector, inside};
+use crate::corner::{Corner, Kind, bounds, things};
+use crate::geometry::{DVec3, Solid, bearing_vector, inside};
 use crate::plan::{FurnitureKind, WALL_NAMES};
 
 /// A ceiling that climbs more than this is the side of a beam.
 const STEEP: f64 = 3.0;
 /// Step for the fall of a ceiling, m.
 const STEP_M: f64 = 0.01;
+/// A leg is followed to so near its surface, m.
+const OFF_M: f64 = 0.005;
 
 /// A reflection of the voice.
 #[derive(Debug, Clone, PartialEq)]
@@ -27,7 +29,7 @@ pub struct Reflection {
 impl Reflection {
     /// So much later than the direct sound, s.
     pub fn delay_s(&self, direct_m: f64) -> f64 {
-        (self.path_m - direct_m) / super::reverberation::SPEED_M_S
+        (self.path_m - direct_m) / super::decay::SPEED_M_S
     }
 }
 
@@ -58,15 +60,30 @@ pub fn first(corner: &Corner<'_>) -> Vec<Reflection> {
     between(corner, corner.mouth_m, capsule)
 }
 
-/// All first reflections between two points of the room, shortest way first.
+/// Everything large enough to keep a reflection back: walls that jut in, slopes, beams, furniture, the person's body, lamps,
+/// screens. Not the microphone, not what is thin, and nothing in which one of the ends lies.
+fn in_the_way(corner: &Corner<'_>, ends: [DVec3; 2]) -> Vec<Solid> {
+    let of_things = things(corner).into_iter().filter(|thing| thing.kind != Kind::Microphone);
+    let pieces = of_things.flat_map(|thing| thing.pieces).filter(|piece| !piece.what.is_thin());
+    let bounds = bounds(&corner.brief.room, 0.0).into_iter().map(|bound| bound.solid);
+    let mut all: Vec<Solid> = bounds.chain(pieces.map(|piece| piece.solid)).collect();
+    all.retain(|solid| ends.iter().all(|end| solid.distance_m(*end) > 0.0));
+    all
+}
+
+/// All first reflections between two points of the room whose both legs are free, shortest way first.
 pub fn between(corner: &Corner<'_>, source: DVec3, to: DVec3) -> Vec<Reflection> {
     let room = &corner.brief.room;
     let outline = room.outline();
+    let solids = in_the_way(corner, [source, to]);
+    let is_free = |from: DVec3, point: DVec3| !solids.iter().any(|solid| solid.blocks(from, point));
     let mut all = Vec::new();
     let mut keep =
         |surface: &str, is_furniture: bool, on: DVec3, normal: DVec3, holds: &dyn Fn(DVec3) -> bool| {
             if let Some((point_m, path_m)) = mirrored(on, normal, source, to)
                 && holds(point_m)
+                // Just off the surface, which is in nobody's way.
+                && [source, to].iter().all(|end| is_free(*end, point_m + normal * OFF_M))
             {
                 let surface = surface.to_owned();
                 all.push(Reflection { surface, is_furniture, point_m, normal, path_m });
@@ -79,10 +96,7 @@ pub fn between(corner: &Corner<'_>, source: DVec3, to: DVec3) -> Vec<Reflection>
         let holds = |point: DVec3| {
             let at = (point.truncate() - start).dot(along);
             let high = room.ceiling_m(point.truncate() + inward * STEP_M);
-            (0.0..=(end - start).length()).contains(&at)
-                && (0.0..=high).contains(&point.z)
-                && clear(&outline, source, point, wall)
-                && clear(&outline, to, point, wall)
+            (0.0..=(end - start).length()).contains(&at) && (0.0..=high).contains(&point.z)
         };
         keep(name, false, start.extend(0.0), inward.extend(0.0), &holds);
     }
@@ -118,19 +132,6 @@ pub fn between(corner: &Corner<'_>, source: DVec3, to: DVec3) -> Vec<Reflection>
     }
     all.sort_by(|a, b| a.path_m.total_cmp(&b.path_m));
     all
-}
-
-/// Whether no wall but one lies between a point and a place on that wall, seen from above.
-fn clear(outline: &[DVec2], from: DVec3, to: DVec3, but: usize) -> bool {
-    let (a, b) = (from.truncate(), to.truncate());
-    let ends = outline.iter().zip(outline.iter().cycle().skip(1)).enumerate();
-    ends.filter(|(wall, _)| *wall != but).all(|(_, (c, d))| {
-        let (way, wall) = (b - a, *d - *c);
-        let turn = way.perp_dot(wall);
-        let (t, s) = ((*c - a).perp_dot(wall) / turn, (*c - a).perp_dot(way) / turn);
-        // Ends that touch do not cross.
-        !(t > 1e-6 && t < 1.0 - 1e-6 && s > 1e-6 && s < 1.0 - 1e-6)
-    })
 }
 
 /// Pairs of bare parallel walls between which a clap would flutter (Fogon's own rule: both absorb less than a tenth at 1

@@ -4,38 +4,11 @@
 use super::absorption::{Absorption, mid};
 use crate::reading::{Origin, Quantity, Reading};
 
-/// Speed of sound, m/s.
-pub const SPEED_M_S: f64 = 343.0;
-/// Reverberation time of a furnished living room whose surfaces nobody knows, s (reference time of ISO 16283
-/// and ISO 717, from memory).
-pub const UNKNOWN_S: f64 = 0.5;
 /// The best times for a voice before a microphone, mean of 500 Hz and 1 kHz, s (Fogon's own rule, after BS.1116 and DIN
 /// 18041, both from memory).
 pub const BEST_S: [f64; 2] = [0.25, 0.35];
 /// Still good, s (Fogon's own rule).
 pub const GOOD_S: [f64; 2] = [0.20, 0.40];
-
-/// K = 24 ln 10 / c, s/m.
-pub fn sabine_constant(speed_m_s: f64) -> f64 {
-    24.0 * std::f64::consts::LN_10 / speed_m_s
-}
-
-/// Sabine: T = K V / (A + 4 m V).
-pub fn sabine_s(volume_m3: f64, absorption_m2: f64, air_m: f64) -> f64 {
-    sabine_constant(SPEED_M_S) * volume_m3 / (absorption_m2 + 4.0 * air_m * volume_m3)
-}
-
-/// Eyring: T = K V / (-S ln(1 - A / S) + 4 m V).
-pub fn eyring_s(volume_m3: f64, surface_m2: f64, absorption_m2: f64, air_m: f64) -> f64 {
-    let surfaces = -surface_m2 * (1.0 - absorption_m2 / surface_m2).ln();
-    sabine_constant(SPEED_M_S) * volume_m3 / (surfaces + 4.0 * air_m * volume_m3)
-}
-
-/// Absorption that gives an Eyring time beside what the air takes, m2.
-pub fn absorption_for_m2(volume_m3: f64, surface_m2: f64, eyring_s: f64, air_m: f64) -> f64 {
-    let wanted = sabine_constant(SPEED_M_S) * volume_m3 / eyring_s - 4.0 * air_m * volume_m3;
-    surface_m2 * (1.0 - (-wanted / surface_m2).exp())
-}
 
 /// Times for speech that standards give for a room of a size, s: of a control room, 0.25 (V / 100)^(1/3) (ITU-R BS.1116-3,
 /// from memory), and of a room for speech, 0.32 lg V - 0.17 (DIN 18041 A3, from memory, for 30 to 5000 m3).

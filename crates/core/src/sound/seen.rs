@@ -53,7 +53,7 @@ pub struct SoundSeen {
     /// What absorbs, most at 500 Hz and 1 kHz first.
     pub parts: Vec<PartSeen>,
     /// First reflections at the microphone, shortest way first.
-    pub reflections: Vec<ReflectionSeen>,
+    pub reflections: Vec<super::echoes::ReflectionSeen>,
     /// Bare parallel surfaces between which a clap flutters, in words.
     pub flutter: Vec<String>,
     /// Lowest modes of a rectangular room, Hz; empty of others.
@@ -84,21 +84,6 @@ pub struct PartSeen {
     pub absorption_m2: Bands,
     /// How it was come by.
     pub from: Origin,
-}
-
-/// A first reflection.
-#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
-pub struct ReflectionSeen {
-    /// The surface by name, or the furniture's id.
-    pub surface: String,
-    /// In words.
-    pub words: String,
-    /// Where it is thrown back, m.
-    pub point_m: Point3,
-    /// After the direct sound, ms.
-    pub delay_ms: f64,
-    /// Against the direct sound, dB.
-    pub level_db: f64,
 }
 
 /// A noise at the microphone.
@@ -146,7 +131,8 @@ pub fn seen(corner: &Corner<'_>) -> SoundSeen {
     let flutter = reflections::flutter(corner, &absorption)
         .into_iter()
         .map(|(a, b, apart)| {
-            format!("{} and {}, {apart:.2} m apart", surface_words(room, &a), surface_words(room, &b))
+            let apart = corner.brief.units.length(apart);
+            format!("{} and {}, {apart} apart", surface_words(room, &a), surface_words(room, &b))
         })
         .collect();
     SoundSeen {
@@ -163,7 +149,7 @@ pub fn seen(corner: &Corner<'_>) -> SoundSeen {
         shape_words: reverberation::shape_words(&rt60_s).map(str::to_owned),
         assumed: absorption.assumed,
         parts,
-        reflections: super::hear::reflections_seen(corner, &absorption),
+        reflections: super::echoes::reflections_seen(corner, &absorption),
         flutter,
         modes_hz,
         modes_words,
@@ -184,7 +170,7 @@ fn told_modes(corner: &Corner<'_>) -> (Vec<f64>, Vec<String>) {
     }
     let sides = room.dimensions_m();
     let names = ["width", "depth", "height"];
-    let speed = reverberation::SPEED_M_S;
+    let speed = super::decay::SPEED_M_S;
     let found = modes::modes(sides, MODES_TO_HZ, speed);
     let mut words: Vec<String> = modes::piled_up(sides, MODES_TO_HZ, speed)
         .into_iter()

@@ -5,7 +5,7 @@ use std::sync::{Arc, Mutex, OnceLock, PoisonError};
 use realfft::num_complex::Complex;
 use realfft::{ComplexToReal, RealFftPlanner, RealToComplex};
 
-use super::impulse::RATE_HZ;
+use super::rate::RATE_HZ;
 use super::voice::SpeechBands;
 use crate::material::BANDS_HZ;
 

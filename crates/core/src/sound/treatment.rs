@@ -3,27 +3,53 @@
 use serde::Serialize;
 use utoipa::ToSchema;
 
-use super::absorption::{Absorption, Part, air_m, surface_words};
-use super::pickup::{Placed, Scene, pickup};
+use super::absorption::{Absorber, Absorption, air_m, surface_words};
+use super::decay::absorption_for_m2;
+use super::pickup::{MicrophonePlaced, Scene, pickup};
 use super::reflections;
-use super::reverberation::{BEST_S, absorption_for_m2, words};
+use super::reverberation::{BEST_S, words};
 use crate::corner::Corner;
 use crate::geometry::DVec3;
 use crate::material::{Bands, material};
 use crate::plan::{OpeningKind, WALL_NAMES};
 use crate::reading::Origin;
+use crate::units::UnitSystem;
 
-/// Things people lay or hang, cheapest first (common practice, no source): row of the table, what it is, how large a usual
-/// piece is, m2.
-const THINGS: [(&str, &str, f64); 7] = [
-    ("blanket_pleated", "Packing blankets, pleated 2:1, 10 cm off the wall", 3.0),
-    ("rug", "A rug between you and the microphone", 4.0),
-    ("curtain_heavy", "A heavy curtain, gathered, 13 cm off the window", 4.0),
-    ("bookcase", "A full, uneven bookcase", 2.0),
-    ("panel_50mm", "Four panels of 50 mm wool, 1.2 by 0.6 m", 2.88),
-    ("foam_50", "Foam of 50 mm, four pieces of a square metre", 4.0),
-    ("panel_100mm", "Four panels of 100 mm wool, 1.2 by 0.6 m", 2.88),
+/// Something people lay or hang: row of the table, what it is, how large a usual piece is, m2.
+struct Usual {
+    row: &'static str,
+    words: fn(UnitSystem) -> String,
+    m2: f64,
+}
+
+/// Cheapest first (common practice, no source).
+const USUAL: [Usual; 7] = [
+    Usual {
+        row: "blanket_pleated",
+        words: |units| format!("Packing blankets, pleated 2:1, {} off the wall", units.gap(0.10)),
+        m2: 3.0,
+    },
+    Usual { row: "rug", words: |_| "A rug between you and the microphone".into(), m2: 4.0 },
+    Usual {
+        row: "curtain_heavy",
+        words: |units| format!("A heavy curtain, gathered, {} off the window", units.gap(0.13)),
+        m2: 4.0,
+    },
+    Usual { row: "bookcase", words: |_| "A full, uneven bookcase".into(), m2: 2.0 },
+    Usual { row: "panel_50mm", words: |units| panels(units, 0.05), m2: 2.88 },
+    Usual {
+        row: "foam_50",
+        words: |units| format!("Foam, {} thick, four pieces of {}", units.gap(0.05), units.area(1.0)),
+        m2: 4.0,
+    },
+    Usual { row: "panel_100mm", words: |units| panels(units, 0.10), m2: 2.88 },
 ];
+
+fn panels(units: UnitSystem, thick_m: f64) -> String {
+    let (wide, high, thick) = (units.length(0.6), units.length(1.2), units.gap(thick_m));
+    format!("Four panels of wool, {high} by {wide}, {thick} thick")
+}
+
 /// No more steps than this are told.
 const STEPS: usize = 6;
 /// A step that gains less than this is not worth telling, s.
@@ -111,7 +137,7 @@ fn missing_m2(absorption: &Absorption, band: usize, target_s: f64) -> f64 {
 /// The room with so much of a material over what was there.
 fn with(absorption: &Absorption, row: Bands, covered: Bands, area_m2: f64) -> Absorption {
     let mut more = absorption.clone();
-    more.parts.push(Part {
+    more.parts.push(Absorber {
         what: String::new(),
         id: None,
         surface: None,
@@ -191,9 +217,10 @@ pub fn advice(corner: &Corner<'_>, absorption: &Absorption) -> TreatmentAdvice {
         (2..5).map(|band| missing_m2(absorption, band, target_s)).fold(0.0, f64::max)
     };
     let free = free(corner, absorption);
-    let rows = || THINGS.iter().filter_map(|(id, label, piece)| Some((material(id)?, *label, *piece)));
+    let units = corner.brief.units;
+    let rows = || USUAL.iter().filter_map(|usual| Some((material(usual.row)?, (usual.words)(units))));
     let alone = rows()
-        .filter_map(|(row, label, _)| {
+        .filter_map(|(row, label)| {
             let (most_m2, covered) = free.most(row.id);
             if most_m2 < 0.2 {
                 return None;
@@ -212,7 +239,7 @@ pub fn advice(corner: &Corner<'_>, absorption: &Absorption) -> TreatmentAdvice {
             let used = needed.min(most_m2);
             Some(TreatmentAlone {
                 material: row.id.into(),
-                label: label.into(),
+                label,
                 area_m2: (needed <= most_m2).then_some(needed),
                 most_m2,
                 reaches_s: with(absorption, row.absorption, covered, used).rt_mid_s(),
@@ -236,16 +263,16 @@ fn steps(corner: &Corner<'_>, absorption: &Absorption, free: &Free, target_s: f6
     let microphone =
         corner.microphone.map(|(gear, capsule)| super::placed(corner, absorption, gear, capsule));
     let voice = super::voice_1m_dba(corner).0;
-    let sti = |room: &Absorption, at: &Placed| pickup(&Scene::new(room, voice), at).sti;
+    let sti = |room: &Absorption, at: &MicrophonePlaced| pickup(&Scene::new(room, voice), at).sti;
     let mut room = absorption.clone();
     let (mut time, mut index) = (room.rt_mid_s(), microphone.as_ref().map(|at| sti(&room, at)));
-    let mut used = [0.0; THINGS.len()];
+    let mut used = [0.0; USUAL.len()];
     let mut walls = 0.0;
     let mut found = Vec::new();
     while time > target_s && found.len() < STEPS {
         // The cheapest kind of which a piece still fits and helps; a second of the same only when no other is left.
         let fits = |number: usize| {
-            let (id, _, piece) = THINGS[number];
+            let Usual { row: id, m2: piece, .. } = USUAL[number];
             let (most, _) = free.most(id);
             let on_wall = !matches!(id, "rug" | "curtain_heavy");
             let left = if on_wall {
@@ -255,10 +282,10 @@ fn steps(corner: &Corner<'_>, absorption: &Absorption, free: &Free, target_s: f6
             };
             (left >= piece.min(most) * 0.99 && most > 0.5).then(|| piece.min(most))
         };
-        let order = (0..THINGS.len()).filter_map(|n| Some((n, fits(n)?)));
+        let order = (0..USUAL.len()).filter_map(|n| Some((n, fits(n)?)));
         let next = order.min_by(|a, b| (used[a.0] > 0.0).cmp(&(used[b.0] > 0.0)).then(a.0.cmp(&b.0)));
         let Some((number, area)) = next else { break };
-        let (id, label, _) = THINGS[number];
+        let Usual { row: id, words, .. } = USUAL[number];
         used[number] += area;
         if !matches!(id, "rug" | "curtain_heavy") {
             walls += area;
@@ -272,7 +299,7 @@ fn steps(corner: &Corner<'_>, absorption: &Absorption, free: &Free, target_s: f6
         let next_index = microphone.as_ref().map(|at| sti(&more, at));
         found.push(TreatmentStep {
             material: id.into(),
-            label: label.into(),
+            label: words(corner.brief.units),
             area_m2: area,
             rt_mid_s: after,
             gain_s: time - after,
@@ -315,7 +342,8 @@ fn places(corner: &Corner<'_>, absorption: &Absorption) -> Vec<TreatmentPlace> {
         if let Some(plane) = room.surface(&a) {
             let (one, other) = (surface_words(room, &a), surface_words(room, &b));
             let sentence = format!(
-                "The {one} or the {other}: both are bare and {apart:.2} m apart, a clap flutters between them."
+                "The {one} or the {other}: both are bare and {} apart, a clap flutters between them.",
+                corner.brief.units.length(apart)
             );
             keep(&a, plane.nearest_m(corner.mouth_m, [PATCH_M, PATCH_M]), sentence);
         }

@@ -29,6 +29,9 @@ fn along(a: P, b: P, part: f64) -> P {
     [0, 1, 2].map(|i| a[i] + (b[i] - a[i]) * part)
 }
 
+/// The mouth below the eyes, parts of the stature: a little below the middle between eyes and chin.
+const MOUTH_BELOW_EYES: f64 = 0.040;
+
 /// Where a point falls in the picture, -0.5 to 0.5 each way; `None` behind the lens. Pinhole at the camera
 /// point, image distance f u / (u - f), the largest 16:9 area of the sensor.
 fn in_picture(plan: &Value, p: P) -> Option<(f64, f64)> {
@@ -197,7 +200,12 @@ pub(crate) fn assert_legal(plan: &Value) {
             let capsule = point(&used["position_m"]);
             let (x, y) = in_picture(plan, capsule).unwrap_or((9.0, 9.0));
             assert!(x.abs() > 0.5 || y.abs() > 0.5, "the capsule shows at {x} {y}");
-            things.push(("microphone".into(), carried(plan, &used["support"], capsule)));
+            // Held by the end of its body, 16 cm from the capsule and away from the mouth.
+            let (sin, cos) = number(&layout["seat"]["bearing_deg"]).to_radians().sin_cos();
+            let mouth = [eyes[0] + 0.02 * sin, eyes[1] + 0.02 * cos, eye - MOUTH_BELOW_EYES * stature];
+            let out = 1.0 + 0.16 / length(minus(capsule, mouth));
+            let hold = along(mouth, capsule, out);
+            things.push(("microphone".into(), carried(plan, &used["support"], hold)));
         }
     }
     if let Some(used) = layout.get("screen").filter(|s| !s.is_null()) {

@@ -57,7 +57,7 @@ fn settings_and_dials_are_the_plans() {
     assert_eq!(setting(&card, "Neutral density"), "1.5 stops");
     assert!(setting(&card, "White balance").starts_with("5600 K"));
     // u + v = f (2 + m + 1/m): 1.5 m and 41 mm.
-    assert_eq!(setting(&card, "Focus"), "1.50 m from the lens, 1.54 m on the focus scale");
+    assert_eq!(setting(&card, "Focus"), "on the eyes, 1.50 m from the lens, 1.54 m on the focus scale");
     let key = &card.dials[0];
     assert_eq!((key.letter.as_str(), key.percent, key.cct_k), ("K", Some(40.0), Some(5600.0)));
     assert!(key.place.starts_with("45\u{b0} camera right, "), "{}", key.place);
@@ -202,7 +202,7 @@ fn screens_backdrops_and_angles_are_marked() {
     let standing =
         of(&edits(json!({ "gear": "monitor", "position_m": [3.2, 4.4, 1.0], "support": support("floor") })));
     let letters: Vec<&str> = standing.marks.iter().map(|m| m.letter.as_str()).collect();
-    assert_eq!(letters, ["S", "C", "K", "M", "2", "H", "D"]);
+    assert_eq!(letters, ["S", "C", "K", "M", "D", "H", "2"]);
     let mark = |letter: &str| standing.marks.iter().find(|m| m.letter == letter).unwrap();
     assert_eq!(mark("2").at_m, [3.5, 2.6]);
     assert_eq!(mark("H").at_m, [2.0, 0.3]);

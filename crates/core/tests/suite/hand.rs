@@ -76,7 +76,9 @@ fn a_boom_goes_as_a_whole_and_a_foot_alone() {
     let plan = plain_with(&[]);
     let after = done(&plan, &to("microphone", [2.05, 1.8, 1.8])).plan;
     let foot = |plan: &Plan| plan.layout.microphone.as_ref().unwrap().support.base_m.unwrap().0;
-    assert_eq!(foot(&after), [2.95, 1.55]);
+    // The foot goes where the arm's end goes, which turns a little as the microphone is aimed at the mouth again.
+    let [x, y] = foot(&after);
+    assert!((x - 2.95).hypot(y - 1.55) < 0.02, "{x} {y}");
     let footed = done(&plan, &Move { grip: Grip::Foot, ..to("microphone", [2.9, 1.2, 0.0]) }).plan;
     assert_eq!((foot(&footed), at(&footed, "microphone")), ([2.9, 1.2], [2.0, 1.75, 1.75]));
     // Beyond the arm's 1.2 m the foot is held, with the reason.
@@ -137,7 +139,7 @@ fn the_edge_of_the_picture_draws_and_then_holds() {
     // Anyway: it goes, and the finding says so.
     let anyway = done(&plan, &Move { anyway: true, ..to("microphone", [2.0, 1.75, 1.30]) });
     assert_eq!((at(&anyway.plan, "microphone"), anyway.held), ([2.0, 1.75, 1.30], None));
-    assert!(broken(&anyway.plan).iter().any(|(id, _)| id == "picture microphone"));
+    assert!(broken(&anyway.plan).iter().any(|(id, _)| id == "Picture Microphone"));
     // Two centimetres above its margin it is drawn down to it.
     let edge = (0..40).map(|i| lowered(lowest + 0.002 * f64::from(i), true)).find(|m| !m.snaps.is_empty());
     assert_eq!(edge.expect("drawn").snaps, ["At the edge of the picture, with its margin."]);

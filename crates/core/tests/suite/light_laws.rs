@@ -4,7 +4,7 @@ use fogon_core::corner::Corner;
 use fogon_core::geometry::{DVec3, Solid};
 use fogon_core::light::bounce;
 use fogon_core::light::head::face_seen;
-use fogon_core::photometry::{Blockers, Face, Source};
+use fogon_core::photometry::{Blockers, Face, LightSource};
 use fogon_core::plan::{Plan, Shape};
 use fogon_testkit::{any_shape, assert_close, set};
 use proptest::prelude::*;
@@ -76,7 +76,7 @@ proptest! {
     fn shadows_join(
         first in (-0.3f64..0.3, 0.4f64..0.9, -0.3f64..0.3), second in (-0.3f64..0.3, 0.4f64..0.9, -0.3f64..0.3), size in 0.05f64..0.3,
     ) {
-        let face = Source::new(Face::new(Shape::Rectangle, 0.7, 0.5, DVec3::Y * 1.4, DVec3::ZERO, 1000.0), None);
+        let face = LightSource::new(Face::new(Shape::Rectangle, 0.7, 0.5, DVec3::Y * 1.4, DVec3::ZERO, 1000.0), None);
         let cube = |(x, y, z): (f64, f64, f64)| {
             let half = size / 2.0;
             Solid::oriented_box(DVec3::new(x, y, z), [DVec3::X * half, DVec3::Y * half, DVec3::Z * half])

@@ -9,7 +9,7 @@ use fogon_core::light::LightField;
 use fogon_core::light::field::{at_face, mean_reflectance};
 use fogon_core::light::{bounce, bounce_estimate_lx};
 use fogon_core::photometry::{
-    Blockers, Enclosure, Face, Glow, Source as Shining, face_normal, face_of, luminance_cd_m2, shape_area_m2,
+    Blockers, Enclosure, Face, Glow, LightSource, face_normal, face_of, luminance_cd_m2, shape_area_m2,
 };
 use fogon_core::plan::ThingId;
 use fogon_core::plan::{GearLight, Plan, Shape};
@@ -328,7 +328,7 @@ fn light_agrees_with_a_path_tracer() {
             let glow = room.lit_by(faces.iter());
             (room, glow)
         });
-        let shining: Vec<Shining> = faces.iter().map(|f| Shining::new(f.clone(), None)).collect();
+        let shining: Vec<LightSource> = faces.iter().map(|f| LightSource::new(f.clone(), None)).collect();
         for (number, meter) in scene["points"].as_array().unwrap().iter().enumerate() {
             let (at, normal) = (point(&meter["point_m"]), point(&meter["normal"]).normalize());
             let direct: f64 = shining.iter().map(|s| s.illuminance_lx(at, normal, &blockers, None)).sum();
@@ -368,7 +368,7 @@ proptest! {
         prop_assume!(solids.iter().all(|s| s.distance_m(DVec3::ZERO) > 0.02));
         let mut blockers = Blockers::default();
         solids.iter().enumerate().for_each(|(number, solid)| blockers.add(solid, number));
-        let got = Shining::new(face.clone(), None).illuminance_lx(DVec3::ZERO, DVec3::Y, &blockers, None);
+        let got = LightSource::new(face.clone(), None).illuminance_lx(DVec3::ZERO, DVec3::Y, &blockers, None);
         let in_hole = |at: DVec3| shape == Shape::Ring && (at - face.middle).length() < height / 2.0;
         let hidden = |at: DVec3| in_hole(at) || solids.iter().any(|s| s.blocks(at, DVec3::ZERO));
         let want = summed_past_lx(&face, DVec3::ZERO, DVec3::Y, 6, &hidden);
@@ -376,7 +376,7 @@ proptest! {
         assert_close(got, want, 0.0, 0.02 * open.max(1.0), "seen past the blocks");
         prop_assert!(got <= open * (1.0 + 1e-9));
         // A thing is never in its own light, nor in that of what stands on it.
-        let own = Shining::new(face, Some(0)).illuminance_lx(DVec3::ZERO, DVec3::Y, &blockers, None);
+        let own = LightSource::new(face, Some(0)).illuminance_lx(DVec3::ZERO, DVec3::Y, &blockers, None);
         prop_assert!(own >= got - 1e-9);
     }
 }

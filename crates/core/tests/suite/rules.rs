@@ -84,7 +84,7 @@ fn cases() -> Vec<(Edits, &'static str, &'static str)> {
         (
             vec![("/brief/gear/stand/payload_kg", json!(0.5))],
             "legal.support.key",
-            "carries 0.5 kg; key weighs 1.0 kg",
+            "carries 0.5 kg; the key weighs 1.0 kg",
         ),
         (vec![("/layout/lights/key/support/base_m", json!([1.1, 3.6]))], "legal.support.key", "has no arm"),
         (
@@ -161,7 +161,7 @@ fn what_can_hurt_carries_its_caution() {
     ]);
     let found = in_the_way(&hot).into_iter().find(|f| f.id == "light.key.hot").expect("the lamp is hot");
     assert!(
-        found.sentence.contains("keep 1 m") && found.caution.is_some_and(|c| c.contains("paper")),
+        found.sentence.contains("keep 1.00 m") && found.caution.is_some_and(|c| c.contains("paper")),
         "{found:?}"
     );
 }

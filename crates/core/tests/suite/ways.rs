@@ -174,9 +174,9 @@ fn an_arm_on_the_wall_is_fixed_to_it() {
             .map(|f| f.sentence)
     };
     assert_eq!(breach([0.0, 2.4]), None);
-    assert_eq!(breach([0.3, 2.4]).as_deref(), Some("The arm of key is fixed 30 cm off the wall."));
+    assert_eq!(breach([0.3, 2.4]).as_deref(), Some("The arm of the key is fixed 30 cm off the wall."));
     // The left wall runs from its front end: the window lies at y = 1.0 to 1.8.
-    assert_eq!(breach([0.0, 1.7]).as_deref(), Some("The arm of key would be fixed in the window."));
+    assert_eq!(breach([0.0, 1.7]).as_deref(), Some("The arm of the key would be fixed in the window."));
     assert!(breach([0.0, 4.2]).unwrap().contains("reaches 1.20 m"));
     let plan = plain_with(&on([0.0, 2.4]));
     let by: fogon_core::hand::Move =

@@ -15,7 +15,9 @@ use fogon_core::drawing::{
 use fogon_core::hand::{Handle, MoveIn, Moved, handles, moved};
 use fogon_core::light::head::{FaceSeen, face_seen};
 use fogon_core::money::{Changes, changes as what_to_change};
-use fogon_core::plan::{BriefFile, Fix, Id, PatchStep, Plan, apply as apply_patch};
+use fogon_core::plan::{
+    Brief, BriefFile, Fix, Id, Layout, MeasuredId, PatchStep, Plan, apply as apply_patch, still_measured,
+};
 use fogon_core::problem::{Code, Problem, Problems};
 use fogon_core::room::{Walk, Walked, walked};
 use fogon_core::shot::chart::{Chart, chart};
@@ -157,6 +159,7 @@ pub(crate) struct PlanChange {
 
 fogon_core::shape!(
     PlanChange => |asked: &PlanChange| asked.plan.check(),
+    EditIn => |asked: &EditIn| asked.before.check().and(asked.after.check()),
     OneMore => |asked: &OneMore| asked.plan.check(),
     OneLight => |asked: &OneLight| asked.plan.check(),
 );
@@ -223,6 +226,53 @@ pub(crate) async fn changes(Sent(plan): Sent<Plan>) -> Result<Json<Changes>, Det
     responses((status = 200, body = Plan), (status = 422, body = Details, content_type = "application/problem+json")))]
 pub(crate) async fn apply(Sent(change): Sent<PlanChange>) -> Result<Json<Plan>, Details> {
     blocking(move || Ok(Json(apply_patch(&change.plan, &change.patch)?))).await
+}
+
+/// A corner, laid out or not.
+#[derive(Deserialize, ToSchema)]
+pub(crate) struct StateIn {
+    brief: Brief,
+    layout: Option<Layout>,
+}
+
+impl StateIn {
+    fn check(&self) -> Result<(), Problems> {
+        self.brief.check_with(self.layout.as_ref())
+    }
+
+    fn parts(&self) -> (&Brief, Option<&Layout>) {
+        (&self.brief, self.layout.as_ref())
+    }
+}
+
+/// A corner before and after a change by hand.
+#[derive(Deserialize, ToSchema)]
+pub(crate) struct EditIn {
+    before: StateIn,
+    after: StateIn,
+}
+
+/// What of the measured readings still holds after a change.
+#[derive(Serialize, ToSchema)]
+pub(crate) struct StillMeasured {
+    /// Those that hold.
+    #[schema(value_type = std::collections::BTreeMap<String, f64>)]
+    measured: std::collections::BTreeMap<MeasuredId, f64>,
+    /// Ids of those that are set aside.
+    dropped: Vec<String>,
+}
+
+/// Which measured readings still hold after a change by hand: not those that belong to a part that was changed
+#[utoipa::path(post, path = "/api/v1/measured", request_body = EditIn,
+    responses((status = 200, body = StillMeasured), (status = 422, body = Details, content_type = "application/problem+json")))]
+pub(crate) async fn measured(Sent(asked): Sent<EditIn>) -> Result<Json<StillMeasured>, Details> {
+    blocking(move || {
+        let measured = still_measured(asked.before.parts(), asked.after.parts());
+        let had = asked.after.brief.measured.keys();
+        let dropped = had.filter(|id| !measured.contains_key(*id)).map(|id| id.0.clone()).collect();
+        Ok(Json(StillMeasured { measured, dropped }))
+    })
+    .await
 }
 
 /// The same seat and camera with lights and microphone placed anew, as after gear has changed

@@ -1,7 +1,7 @@
 //! Rules about where one thing is, and about two things: inside the room, out of the picture, clear of doors, head and each
 //! other.
 
-use super::{CEILING_M, Found, Rules, TOLERANCE_M, overlap};
+use super::{Breaches, CEILING_M, Rules, TOLERANCE_M, overlap};
 use crate::corner::{Kind, LightAt, Piece, Thing, What, is_of_the_house};
 use crate::finding::Rule;
 use crate::light::placement::{MARGIN_M as LIGHT_MARGIN_M, NEAREST_M};
@@ -11,7 +11,7 @@ use crate::units::capital;
 
 impl Rules<'_> {
     /// Room, ceiling, picture, doors, nearness: rules about one thing.
-    pub(super) fn place(&self, thing: &Thing, found: &mut Found) {
+    pub(super) fn place(&self, thing: &Thing, found: &mut Breaches) {
         let corner = self.corner;
         let height = corner.room_m[2];
         for part in &thing.pieces {
@@ -85,7 +85,7 @@ impl Rules<'_> {
     }
 
     /// Inner corners, slopes and beams: nothing reaches into them, and lamps keep their air below.
-    fn within_bounds(&self, thing: &Thing, found: &mut Found) {
+    fn within_bounds(&self, thing: &Thing, found: &mut Breaches) {
         let deepest = self.bounds.iter().flat_map(|bound| {
             thing.pieces.iter().map(move |part| (part.solid.overlap_m(&bound.solid), part, bound))
         });
@@ -122,7 +122,7 @@ impl Rules<'_> {
         }
     }
 
-    fn out_of_picture(&self, thing: &Thing, found: &mut Found) {
+    fn out_of_picture(&self, thing: &Thing, found: &mut Breaches) {
         let corner = self.corner;
         let margin = match thing.kind {
             // A practical lamp is there to be seen.
@@ -184,7 +184,7 @@ impl Rules<'_> {
     }
 
     /// A lamp keeps away from the head, skin to skin.
-    fn distance_to_head(&self, thing: &Thing, found: &mut Found) {
+    fn distance_to_head(&self, thing: &Thing, found: &mut Breaches) {
         if thing.kind != Kind::Light {
             return;
         }
@@ -208,7 +208,7 @@ impl Rules<'_> {
         }
     }
 
-    pub(super) fn pair(&self, a: &Thing, b: &Thing, found: &mut Found) {
+    pub(super) fn pair(&self, a: &Thing, b: &Thing, found: &mut Breaches) {
         // How furniture stands already is the person's own business.
         if a.kind == Kind::Furniture && b.kind == Kind::Furniture && !a.moved && !b.moved {
             return;

@@ -9,10 +9,10 @@ use crate::geometry::DVec3;
 use crate::material::{BANDS_HZ, Bands};
 use crate::plan::Point3;
 use crate::problem::{Code, Problem};
+use crate::sound::decay::{eyring_s, sabine_constant, sabine_s};
 use crate::sound::images::{Arrival, first_arrivals};
 use crate::sound::modes::{Mode, count_estimate, modes, schroeder_frequency_hz};
 use crate::sound::porous;
-use crate::sound::reverberation::{eyring_s, sabine_constant, sabine_s};
 
 /// No more modes than this are listed.
 const MODES: usize = 100_000;
@@ -151,7 +151,7 @@ pub(in crate::calc) struct AbsorptionNeeded {
 }
 
 #[derive(Serialize)]
-pub(in crate::calc) struct Missing {
+pub(in crate::calc) struct MissingAbsorption {
     missing_absorption_m2: f64,
 }
 
@@ -159,15 +159,15 @@ impl Calculate for AbsorptionNeeded {
     const NAME: &'static str = "absorption-needed";
     const FORMULA: &'static str = "max(0, K V / T - A), K = 24 ln 10 / c";
     const SOURCE: &'static str = "Sabine 1922, solved for A";
-    type Output = Missing;
+    type Output = MissingAbsorption;
 
-    fn calculate(self) -> Result<Missing, Problem> {
+    fn calculate(self) -> Result<MissingAbsorption, Problem> {
         let wanted = sabine_constant(self.speed_m_s) * self.volume_m3 / self.target_rt60_s;
         if !wanted.is_finite() {
             let accepted = "a time that is not vanishing";
             return Err(Problem::new("target_rt60_s", self.target_rt60_s, accepted, Code::OutOfRange));
         }
-        Ok(Missing { missing_absorption_m2: (wanted - self.present_absorption_m2).max(0.0) })
+        Ok(MissingAbsorption { missing_absorption_m2: (wanted - self.present_absorption_m2).max(0.0) })
     }
 }
 

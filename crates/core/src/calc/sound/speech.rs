@@ -5,9 +5,9 @@ use utoipa::ToSchema;
 
 use crate::calc::Calculate;
 use crate::problem::{Code, Problem};
+use crate::sound::decay::{SPEED_M_S, sabine_constant};
 use crate::sound::field;
 use crate::sound::intelligibility::{BandOfSpeech, speech_transmission_index};
-use crate::sound::reverberation::{SPEED_M_S, sabine_constant};
 use crate::sound::voice::SpeechBands;
 
 #[derive(Deserialize, ToSchema)]

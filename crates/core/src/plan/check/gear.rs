@@ -1,6 +1,6 @@
 //! Figures of gear that contradict each other.
 
-use super::no_material;
+use super::refusals::no_material;
 use crate::plan::{Brief, Gear, GearLight, Shape};
 use crate::problem::{Code, Problem};
 

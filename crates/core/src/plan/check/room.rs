@@ -1,6 +1,6 @@
 //! A room whose measures contradict each other.
 
-use super::{TAPE_M, conflict};
+use super::refusals::{TAPE_M, conflict};
 use crate::geometry::{DVec2, beyond_m, is_simple, signed_area_m2};
 use crate::plan::{Brief, Furniture, Room};
 use crate::problem::{Code, Problem};

@@ -1,7 +1,7 @@
 //! What a layout uses and where it puts it: every id names a thing of the right kind, every place lies in the room or near
 //! it.
 
-use super::{conflict, unknown};
+use super::refusals::{conflict, unknown};
 use crate::geometry::{DVec2, DVec3, beyond_m};
 use crate::plan::{Brief, Gear, Id, Part, Support, SupportKind, Treatment};
 use crate::problem::{Code, Problem};

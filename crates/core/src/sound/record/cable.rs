@@ -1,6 +1,6 @@
 //! The microphone's cable: how long it has to be, and what such a cable may do.
 
-use super::RecordPath;
+use super::path::RecordPath;
 use crate::corner::Corner;
 use crate::geometry::DVec2;
 use crate::plan::{GearMicrophone, Mounting};
@@ -44,4 +44,3 @@ pub(super) fn cable_words(corner: &Corner<'_>, gear: &GearMicrophone, cable_m: f
         "Cable: {long} down the stand, along the floor and up again, a loop at each end; {word}. Cross mains leads at right angles, tape it down, none across the door."
     )
 }
-

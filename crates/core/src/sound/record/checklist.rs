@@ -1,6 +1,6 @@
 //! What fails without being noticed, looked at before every take.
 
-use super::RecordPath;
+use super::path::RecordPath;
 use crate::plan::{GearMicrophone, Mounting};
 
 /// What fails without a sound, in the order in which it is looked at (common practice, no source).
@@ -41,4 +41,3 @@ pub(super) fn silent_failures(gear: &GearMicrophone, path: RecordPath) -> Vec<St
     );
     all
 }
-

@@ -1,0 +1,98 @@
+//! What a search finds: layouts, what is not possible and why; and a candidate that has been judged.
+
+use std::cmp::Ordering;
+
+use serde::Serialize;
+use utoipa::ToSchema;
+
+use super::obstacle::Obstacle;
+use super::optics::Shot;
+use crate::assess::Quick;
+use crate::plan::{Layout, Plan};
+
+/// In what a layout differs from the best one.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, ToSchema)]
+#[serde(rename_all = "kebab-case")]
+pub enum Differs {
+    /// It is the best one.
+    Best,
+    /// The person faces another way.
+    Bearing,
+    /// It follows the other lens school.
+    Lens,
+    /// It stands on another rig.
+    Rig,
+}
+
+/// One legal arrangement.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct Proposal {
+    /// In what it differs from the best.
+    pub differs: Differs,
+    /// In a few words: what it is.
+    pub title: String,
+    /// Why this one, in one sentence.
+    pub reason: String,
+    /// 0 to 1.
+    pub score: f64,
+    /// Whether a recording could start.
+    pub ready: bool,
+    /// The plan; where it follows another school than the brief, with that school.
+    pub plan: Plan,
+}
+
+/// A kind of layout that this corner does not allow.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct NotPossible {
+    /// What it would have been.
+    pub what: String,
+    /// The rule that forbids it, in words.
+    pub sentence: String,
+    /// What would free it.
+    pub frees: String,
+}
+
+/// What a search found.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct Proposals {
+    /// Legal layouts, best first; each differs in bearing, lens school or rig from those before.
+    pub proposals: Vec<Proposal>,
+    /// Kinds of layout that are not among them, and what forbids each.
+    pub missing: Vec<NotPossible>,
+    /// If there are none: each rule that forbids the best candidate, by how much, and what would free it.
+    pub obstacles: Vec<Obstacle>,
+    /// Measured readings that were set aside: they belong to another arrangement than these.
+    pub set_aside: Vec<String>,
+}
+
+/// A candidate that has been judged.
+#[derive(Clone)]
+pub(super) struct Judged {
+    pub(super) shot: Shot,
+    pub(super) layout: Layout,
+    pub(super) quick: Quick,
+    pub(super) free_floor_m2: f64,
+}
+
+impl Judged {
+    pub(super) fn facing(&self) -> &str {
+        &self.shot.facing.name
+    }
+
+    pub(super) fn focal_length_mm(&self) -> f64 {
+        self.layout.camera.focal_length_mm
+    }
+
+    pub(super) fn is_ready(&self) -> bool {
+        self.quick.stops == 0 && self.quick.fixes == 0
+    }
+
+    /// Fewest broken rules, fewest poor readings, highest score, most free floor.
+    pub(super) fn order(&self, other: &Self) -> Ordering {
+        let score = |j: &Self| (j.quick.score * 1e6).round();
+        (self.quick.stops, self.quick.fixes)
+            .cmp(&(other.quick.stops, other.quick.fixes))
+            .then(score(other).total_cmp(&score(self)))
+            .then(other.free_floor_m2.total_cmp(&self.free_floor_m2))
+    }
+}
