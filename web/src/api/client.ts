@@ -146,7 +146,7 @@ export const api = {
     accepted(await client.POST("/api/v1/apply", { body: { plan, patch } })),
   /** Which measured values still hold after a change by hand. */
   measured: async (before: State, after: State) => {
-    const only = ({ brief, layout }: State) => ({ brief, layout });
+    const only = ({ brief, layout }: State) => ({ brief, layout: layout ?? null });
     return accepted(
       await client.POST("/api/v1/measured", { body: { before: only(before), after: only(after) } }),
     );

@@ -245,23 +245,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/v1/edited": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** A plan after a change by hand, without the measured readings that belong to how it was before */
-        post: operations["edited"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/v1/glossary": {
         parameters: {
             query?: never;
@@ -344,6 +327,23 @@ export interface paths {
         get: operations["materials"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/measured": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Which measured readings still hold after a change by hand: not those that belong to a part that was changed */
+        post: operations["measured"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1039,16 +1039,10 @@ export interface components {
              */
             quarter_turns: number;
         };
-        /** @description A plan before and after a change by hand. */
+        /** @description A corner before and after a change by hand. */
         EditIn: {
-            before: components["schemas"]["Plan"];
-            after: components["schemas"]["Plan"];
-        };
-        /** @description A plan after a change by hand, without what it makes untrue. */
-        Edited: {
-            plan: components["schemas"]["Plan"];
-            /** @description Measured readings that no longer hold and were set aside. */
-            dropped: string[];
+            before: components["schemas"]["StateIn"];
+            after: components["schemas"]["StateIn"];
         };
         /**
          * @description How loudly somebody speaks.
@@ -1909,6 +1903,17 @@ export interface components {
         };
         /** @enum {string} */
         LensSchool: "far-and-long" | "near-and-wide";
+        /** @description A letter in a disc. */
+        LetterDisc: {
+            /** @description The letter. */
+            letter: string;
+            /** @description Id of the thing it stands for. */
+            thing?: string | null;
+            /** @description Middle of the disc. */
+            at: number[];
+            /** @description What it belongs to. */
+            ink: components["schemas"]["Ink"];
+        };
         /** @description A light or reflector. */
         Light: {
             /** @description Gear id. */
@@ -1991,17 +1996,6 @@ export interface components {
              */
             breaker_a?: number | null;
         };
-        /** @description A letter in a disc. */
-        Mark: {
-            /** @description The letter. */
-            letter: string;
-            /** @description Id of the thing it stands for. */
-            thing?: string | null;
-            /** @description Middle of the disc. */
-            at: number[];
-            /** @description What it belongs to. */
-            ink: components["schemas"]["Ink"];
-        };
         /** @description The microphone. */
         Microphone: {
             /** @description Gear id. */
@@ -2070,15 +2064,6 @@ export interface components {
         MicrophoneKind: "built-in" | "on-camera" | "boom-shotgun" | "boom" | "lavalier" | "desk" | "headset";
         /** @enum {string} */
         MicrophoneSchool: "boom" | "lavalier" | "desk" | "in-shot";
-        /** @description A kind of layout that this corner does not allow. */
-        Missing: {
-            /** @description What it would have been. */
-            what: string;
-            /** @description The rule that forbids it, in words. */
-            sentence: string;
-            /** @description What would free it. */
-            frees: string;
-        };
         /**
          * @description What a lamp carries before its light source.
          * @enum {string}
@@ -2189,6 +2174,15 @@ export interface components {
             from: components["schemas"]["Origin"];
             /** @description It can be stopped for a take. */
             can_stop: boolean;
+        };
+        /** @description A kind of layout that this corner does not allow. */
+        NotPossible: {
+            /** @description What it would have been. */
+            what: string;
+            /** @description The rule that forbids it, in words. */
+            sentence: string;
+            /** @description What would free it. */
+            frees: string;
         };
         /** @description How the camera stands now. */
         Now: {
@@ -2472,7 +2466,7 @@ export interface components {
             /** @description Legal layouts, best first; each differs in bearing, lens school or rig from those before. */
             proposals: components["schemas"]["Proposal"][];
             /** @description Kinds of layout that are not among them, and what forbids each. */
-            missing: components["schemas"]["Missing"][];
+            missing: components["schemas"]["NotPossible"][];
             /** @description If there are none: each rule that forbids the best candidate, by how much, and what would free it. */
             obstacles: components["schemas"]["Obstacle"][];
             /** @description Measured readings that were set aside: they belong to another arrangement than these. */
@@ -2931,6 +2925,11 @@ export interface components {
          * @enum {string}
          */
         Standing: "good" | "fair" | "poor" | "plain";
+        /** @description A corner, laid out or not. */
+        StateIn: {
+            brief: components["schemas"]["Brief"];
+            layout?: components["schemas"]["Layout"] | null;
+        };
         /** @description The wanted frame from one distance. */
         Station: {
             /**
@@ -2999,6 +2998,15 @@ export interface components {
             reason: string;
             /** @description Readings before and after. */
             changes: components["schemas"]["Change"][];
+        };
+        /** @description What of the measured readings still holds after a change. */
+        StillMeasured: {
+            /** @description Those that hold. */
+            measured: {
+                [key: string]: number;
+            };
+            /** @description Ids of those that are set aside. */
+            dropped: string[];
         };
         /** @description One line or outline. */
         Stroke: {
@@ -3278,7 +3286,7 @@ export interface components {
              */
             mark_radius: number;
             /** @description Lettered marks. */
-            marks: components["schemas"]["Mark"][];
+            marks: components["schemas"]["LetterDisc"][];
             /** @description Words. */
             words: components["schemas"]["Word"][];
         };
@@ -3904,37 +3912,6 @@ export interface operations {
             };
         };
     };
-    edited: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["EditIn"];
-            };
-        };
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Edited"];
-                };
-            };
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Details"];
-                };
-            };
-        };
-    };
     glossary: {
         parameters: {
             query?: never;
@@ -4078,6 +4055,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Finish"][];
+                };
+            };
+        };
+    };
+    measured: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditIn"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StillMeasured"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
                 };
             };
         };

@@ -193,7 +193,8 @@ export function inUnits(draft: Draft, units: UnitSystem): Draft {
 
 /** A new draft with sensible beginnings. */
 export function newDraft(units: UnitSystem = "metric"): Draft {
-  const text = (metres: number) => (units === "metric" ? `${metres.toFixed(2)} m` : editLength(metres, units));
+  const text = (metres: number) =>
+    units === "metric" ? `${metres.toFixed(2)} m` : editLength(metres, units);
   return {
     texts: {
       units,

@@ -76,7 +76,7 @@ function thingsOf(layout: Layout): Map<string, Placed> {
   for (const field of ALL_FIELDS) {
     const value = layout[field];
     if (value == null) continue;
-    if (FIELDS[field].holds === "one") all.set(`the ${field}`, value as unknown as Placed);
+    if (FIELDS[field].holds === "one") all.set(`the ${field}`, value);
     else
       for (const [id, thing] of Object.entries(value as Record<string, unknown>))
         all.set(`the ${id.replaceAll("-", " ")}`, thing as Placed);

@@ -70,7 +70,8 @@ describe("changes that no rule resists", () => {
     other.seat.position_m = [1, 1];
     other.lights = {};
     expect(heldBy(PLAN, other)).toBeNull();
-    const handle = (id: string) => ({ pointer: id, position_m: [1, 2, 0], bearing_deg: 90 }) as unknown as Handle;
+    const handle = (id: string) =>
+      ({ pointer: id, position_m: [1, 2, 0], bearing_deg: 90 }) as unknown as Handle;
     expect(heldBy(withLock(PLAN, handle("/lights/key"), true), other)).toBe("the key");
     expect(heldBy(withLock(PLAN, handle("/seat"), true), other)).toBe("the seat");
     const shelf = withLock(PLAN, handle("/furniture/shelf"), true);

@@ -142,7 +142,7 @@ export function StartPage() {
                     key={question.id}
                     question={question}
                     value={answers[question.id]}
-                usual={defaultOf(question.id, answers)}
+                    usual={defaultOf(question.id, answers)}
                     problem={problemOf(question.id, shown)}
                     onAnswer={answer(question.id)}
                   />

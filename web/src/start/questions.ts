@@ -177,7 +177,10 @@ const LENGTHS = ["width", "depth", "height", "stature"];
 /** The answers read in the other units from now on; a bare number keeps the unit it was typed in. */
 export function inUnits(answers: Record<string, string>, before: UnitSystem): Record<string, string> {
   const isLength = (id: string) => LENGTHS.includes(id) || /^today.*[XYZ]$/.test(id);
-  const told = Object.entries(answers).map(([id, text]) => [id, isLength(id) ? unitTold(text, before) : text]);
+  const told = Object.entries(answers).map(([id, text]): [string, string] => [
+    id,
+    isLength(id) ? unitTold(text, before) : text,
+  ]);
   return { ...Object.fromEntries(told), units: before === "metric" ? "imperial" : "metric" };
 }
 

@@ -3,7 +3,7 @@
 
 use fogon_core::corner::Corner;
 use fogon_core::geometry::DVec3;
-use fogon_core::plan::Plan;
+use fogon_core::plan::{Layout, Plan};
 use fogon_core::sound::absorption::Absorption;
 use fogon_core::sound::decay::{absorption_for_m2, eyring_s, sabine_s};
 use fogon_core::sound::field::room_constant_m2;
@@ -389,7 +389,8 @@ fn loudness_and_true_peak_pass_the_test_signals() {
 fn reflections_fall_where_mirror_images_say() {
     let row = &worked("first_reflection_points", 1)[0];
     let (source, microphone) = (point(&row["inputs"]["source_m"]), point(&row["inputs"]["mic_m"]));
-    let plan = box_of(row["inputs"]["dims_m"].clone());
+    let mut plan = box_of(row["inputs"]["dims_m"].clone());
+    stand_aside(&mut plan.layout);
     let corner = Corner::of(&plan).unwrap();
     let found = reflections::between(&corner, source, microphone);
     let names = [
@@ -408,6 +409,28 @@ fn reflections_fall_where_mirror_images_say() {
         }
     }
     assert!(found.windows(2).all(|pair| pair[0].path_m <= pair[1].path_m));
+}
+
+/// Everything in a corner of the room, out of the way of a sound across its middle.
+fn stand_aside(layout: &mut Layout) {
+    layout.seat.position_m.0 = [3.4, 0.5];
+    layout.camera.position_m.0 = [3.6, 2.9, 1.25];
+    layout.lights.values_mut().for_each(|light| light.position_m.0 = [3.6, 2.8, 1.9]);
+    layout.microphone = None;
+}
+
+/// The person keeps a sound from the floor: the same two points, once with the seat aside and once between them.
+#[test]
+fn a_reflection_does_not_pass_through_the_person() {
+    let mut plan = plain_with(&[]);
+    let (mouth, microphone) = (DVec3::new(2.0, 0.9, 1.2), DVec3::new(2.0, 2.1, 1.2));
+    let surfaces = |plan: &Plan| {
+        let found = reflections::between(&Corner::of(plan).unwrap(), mouth, microphone);
+        found.into_iter().map(|hit| hit.surface).collect::<Vec<_>>()
+    };
+    assert!(!surfaces(&plan).contains(&"floor".to_owned()));
+    stand_aside(&mut plan.layout);
+    assert!(surfaces(&plan).contains(&"floor".to_owned()));
 }
 
 /// The plain plan in a box of other sides, its camera moved with it.
