@@ -32,7 +32,14 @@ pub(super) fn findings(
     readings: &[Reading],
     breaches: &[Breach],
 ) -> Vec<Finding> {
-    let mut all: Vec<Finding> = breaches.iter().map(|breach| of_breach(corner, breach)).collect();
+    let mut all: Vec<Finding> = Vec::new();
+    for finding in breaches.iter().map(|breach| of_breach(corner, breach)) {
+        // All that is wrong with a stand is told at once: whoever buys another must know all of it.
+        match all.iter_mut().find(|told| told.id == finding.id && is_of_support(&told.id)) {
+            Some(told) => told.sentence = format!("{} {}", told.sentence, finding.sentence),
+            None => all.push(finding),
+        }
+    }
     all.extend(beside_readings(corner));
     for reading in readings {
         if let Some(severity) = severity_of(reading) {
@@ -52,6 +59,10 @@ pub(super) fn findings(
         is_new
     });
     all
+}
+
+fn is_of_support(topic: &Topic) -> bool {
+    matches!(topic, Topic::Broken(Rule::Support, _))
 }
 
 /// Findings that can stand in the way and come from no reading's band and no broken rule; a search counts them as well.

@@ -25,6 +25,7 @@ mod laws;
 mod light_laws;
 mod lighting;
 mod money;
+mod parts;
 mod patches;
 mod picture;
 mod room;

@@ -1,8 +1,8 @@
 //! Sound by a second route: worked examples of every formula, arrivals and decays of an independent library, and what holds
 //! in any room: nearer is better, softer is shorter, quieter is better.
 
-use fogon_core::corner::Corner;
-use fogon_core::geometry::DVec3;
+use fogon_core::corner::{Corner, Kind, things};
+use fogon_core::geometry::{DVec3, Solid};
 use fogon_core::plan::{Layout, Plan};
 use fogon_core::sound::absorption::Absorption;
 use fogon_core::sound::decay::{absorption_for_m2, eyring_s, sabine_s};
@@ -651,9 +651,12 @@ proptest! {
         let a = DVec3::new(part[0] * width, part[1] * depth, part[2] * height);
         let b = DVec3::new(part[3] * width, part[4] * depth, part[5] * height);
         prop_assume!(inside(a) && inside(b) && (a - b).length() > 0.2);
-        let found = reflections::between(&corner, a, b);
-        prop_assert!(found.len() >= 2, "floor and some wall");
-        for hit in found {
+        let large = large_things(&corner, [a, b]);
+        for hit in reflections::between(&corner, a, b) {
+            for (end, part) in [a, b].iter().flat_map(|end| (0..100).map(move |part| (*end, part))) {
+                let on_the_way = end.lerp(hit.point_m, f64::from(part) / 100.0);
+                prop_assert!(large.iter().all(|solid| solid.distance_m(on_the_way) > 0.0), "{}", hit.surface);
+            }
             let (leaves, comes) = ((hit.point_m - a).normalize(), (b - hit.point_m).normalize());
             prop_assert!((leaves.dot(hit.normal) + comes.dot(hit.normal)).abs() < 1e-6);
             prop_assert!((hit.path_m - (hit.point_m - a).length() - (b - hit.point_m).length()).abs() < 1e-9);
@@ -666,6 +669,14 @@ proptest! {
             prop_assert!(hit.is_furniture || fogon_core::geometry::inside(&room.outline(), just_inside.truncate(), 0.02));
         }
     }
+}
+
+/// What stands in the room and keeps sound back, but for that in which one of the ends lies.
+fn large_things(corner: &Corner<'_>, ends: [DVec3; 2]) -> Vec<Solid> {
+    let things = things(corner).into_iter().filter(|thing| thing.kind != Kind::Microphone);
+    let pieces = things.flat_map(|thing| thing.pieces).filter(|piece| !piece.what.is_thin());
+    let solids = pieces.map(|piece| piece.solid);
+    solids.filter(|solid| ends.iter().all(|end| solid.distance_m(*end) > 0.0)).collect()
 }
 
 /// The best plan of a brief; where nothing fits, the plain plan in its room.
