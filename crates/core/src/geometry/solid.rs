@@ -20,7 +20,7 @@ pub struct Solid {
 const ROUND_SIDES: usize = 12;
 
 /// A distance between solids is known so well, m, within so many steps.
-const GAP_M: f64 = 1e-4;
+const GAP_M: f64 = 1e-3;
 const GAP_STEPS: usize = 2000;
 
 impl Solid {
@@ -188,9 +188,10 @@ impl Solid {
         (self.low - other.high).max(other.low - self.high).max(DVec3::ZERO).length()
     }
 
-    /// Distance between two solids, m; 0 where they touch. Steps towards the point of their difference that lies nearest
-    /// to the origin (Gilbert 1966, from memory), until it is known to a tenth of a millimetre.
-    pub fn gap_m(&self, other: &Solid) -> f64 {
+    /// Distance between two solids, m, to a millimetre; 0 where they touch, and once it is known to be more than `enough_m`
+    /// any length between that and the distance. Steps towards the point of their difference that lies nearest to the origin
+    /// (Gilbert 1966, from memory).
+    pub fn gap_m(&self, other: &Solid, enough_m: f64) -> f64 {
         let farthest = |solid: &Solid, along: DVec3| {
             let by = |a: &&DVec3, b: &&DVec3| along.dot(**a).total_cmp(&along.dot(**b));
             solid.corners.iter().max_by(by).copied().unwrap_or(DVec3::ZERO)
@@ -203,8 +204,9 @@ impl Solid {
             }
             let point = farthest(self, -nearest) - farthest(other, nearest);
             // No point of the difference lies nearer than this along the way to the origin.
-            if length - nearest.dot(point) / length < GAP_M {
-                break;
+            let least = nearest.dot(point) / length;
+            if least > enough_m || length - least < GAP_M {
+                return least.max(0.0);
             }
             let along = point - nearest;
             let part = (-nearest.dot(along) / along.length_squared().max(1e-300)).clamp(0.0, 1.0);
@@ -248,6 +250,11 @@ mod tests {
         };
         assert!((cube(0.0).overlap_m(&cube(0.9)) - 0.1).abs() < 1e-12);
         assert!(cube(0.0).overlap_m(&cube(1.2)) < 0.0);
+        assert!((cube(0.0).gap_m(&cube(1.2), f64::INFINITY) - 0.2).abs() < 1e-3);
+        assert!(
+            (0.1..=0.2).contains(&cube(0.0).gap_m(&cube(1.2), 0.1))
+                && cube(0.0).gap_m(&cube(0.9), 1.0) == 0.0
+        );
         // Two rods crossing at right angles part only along the cross product of their edges.
         let a = Solid::rod(DVec3::new(-1.0, 0.0, 0.0), DVec3::new(1.0, 0.0, 0.0), 0.01);
         let b = Solid::rod(DVec3::new(0.0, -1.0, 0.05), DVec3::new(0.0, 1.0, 0.05), 0.01);

@@ -51,7 +51,8 @@ fn any_layout() -> impl Strategy<Value = Layout> {
                 Becomes::Gone if matches!(thing, ThingId::Seat | ThingId::Camera) => {}
                 Becomes::Gone => {
                     let (holder, name) = at.rsplit_once('/').unwrap();
-                    let holder = if holder.is_empty() { Some(&mut changed) } else { changed.pointer_mut(holder) };
+                    let holder =
+                        if holder.is_empty() { Some(&mut changed) } else { changed.pointer_mut(holder) };
                     holder.unwrap().as_object_mut().unwrap().remove(name);
                 }
             }
@@ -175,5 +176,8 @@ fn a_free_move_changes_something() {
         plan = moved;
     }
     let labels: Vec<&String> = moves.iter().map(|free| &free.label).collect();
-    assert!(!plan.layout.treatment.is_empty() && labels.iter().any(|label| label.contains("panel")), "{labels:?}");
+    assert!(
+        !plan.layout.treatment.is_empty() && labels.iter().any(|label| label.contains("panel")),
+        "{labels:?}"
+    );
 }

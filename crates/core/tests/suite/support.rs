@@ -92,24 +92,53 @@ pub(crate) fn plain_with(edits: &[(&str, Value)]) -> Plan {
 /// The plain corner with one part of every kind that a layout can have: a screen, a backdrop and a second angle on stands
 /// of their own, a fill, a panel on the wall, a table that was moved.
 pub(crate) fn furnished() -> Plan {
-    let stand = |from: [f64; 2]| json!({ "kind": "support", "label": "Stand", "mass_kg": 2, "offers": ["camera", "light", "screen", "microphone"],
-        "height_min_m": from[0], "height_max_m": from[1], "foot_radius_m": 0.4, "payload_kg": 5 });
+    let stand = |from: [f64; 2]| {
+        json!({ "kind": "support", "label": "Stand", "mass_kg": 2, "offers": ["camera", "light", "screen", "microphone"],
+        "height_min_m": from[0], "height_max_m": from[1], "foot_radius_m": 0.4, "payload_kg": 5 })
+    };
     plain_with(&[
-        ("/brief/gear/monitor", json!({ "kind": "monitor", "label": "Monitor", "mass_kg": 0.5, "screen": "television" })),
-        ("/brief/gear/cloth", json!({ "kind": "backdrop", "label": "Cloth", "mass_kg": 2, "backdrop": "cloth", "width_m": 2.0, "height_m": 2.0 })),
-        ("/brief/gear/panel", json!({ "kind": "treatment", "label": "Panel", "material": "panel_50mm", "width_m": 1.2, "height_m": 0.6, "thickness_m": 0.05 })),
+        (
+            "/brief/gear/monitor",
+            json!({ "kind": "monitor", "label": "Monitor", "mass_kg": 0.5, "screen": "television" }),
+        ),
+        (
+            "/brief/gear/cloth",
+            json!({ "kind": "backdrop", "label": "Cloth", "mass_kg": 2, "backdrop": "cloth", "width_m": 2.0, "height_m": 2.0 }),
+        ),
+        (
+            "/brief/gear/panel",
+            json!({ "kind": "treatment", "label": "Panel", "material": "panel_50mm", "width_m": 1.2, "height_m": 0.6, "thickness_m": 0.05 }),
+        ),
         ("/brief/gear/stand-fill", stand([0.8, 2.5])),
         ("/brief/gear/stand-screen", stand([0.4, 2.0])),
         ("/brief/gear/stand-side", stand([0.5, 1.8])),
-        ("/brief/room/furniture/shelf", json!({ "kind": "table", "position_m": [0.5, 4.5, 0], "size_m": [0.6, 0.4, 0.7] })),
-        ("/layout/lights/fill", json!({ "gear": "lamp", "role": "fill", "position_m": [3.2, 2.6, 1.6], "dim": 0.2,
-            "support": { "kind": "floor", "gear": "stand-fill", "sandbag_kg": 20 } })),
-        ("/layout/screen", json!({ "gear": "monitor", "position_m": [3.2, 4.4, 1.0],
-            "support": { "kind": "floor", "gear": "stand-screen", "sandbag_kg": 20 } })),
-        ("/layout/backdrop", json!({ "gear": "cloth", "position_m": [2.0, 0.5], "bearing_deg": 0, "hung": "stands", "sandbag_kg": 20 })),
-        ("/layout/angles", json!({ "side": { "body": "body", "lens": "lens", "position_m": [0.6, 3.4, 1.3], "aim_m": [2.0, 1.5, 1.25],
-            "focal_length_mm": 35, "support": { "kind": "floor", "gear": "stand-side", "sandbag_kg": 20 } } })),
-        ("/layout/treatment", json!({ "panel": { "gear": "panel", "on": "wall-1", "position_m": [4, 2, 1.4] } })),
+        (
+            "/brief/room/furniture/shelf",
+            json!({ "kind": "table", "position_m": [0.5, 4.5, 0], "size_m": [0.6, 0.4, 0.7] }),
+        ),
+        (
+            "/layout/lights/fill",
+            json!({ "gear": "lamp", "role": "fill", "position_m": [3.2, 2.6, 1.6], "dim": 0.2,
+            "support": { "kind": "floor", "gear": "stand-fill", "sandbag_kg": 20 } }),
+        ),
+        (
+            "/layout/screen",
+            json!({ "gear": "monitor", "position_m": [3.2, 4.4, 1.0],
+            "support": { "kind": "floor", "gear": "stand-screen", "sandbag_kg": 20 } }),
+        ),
+        (
+            "/layout/backdrop",
+            json!({ "gear": "cloth", "position_m": [2.0, 0.5], "bearing_deg": 0, "hung": "stands", "sandbag_kg": 20 }),
+        ),
+        (
+            "/layout/angles",
+            json!({ "side": { "body": "body", "lens": "lens", "position_m": [0.6, 3.4, 1.3], "aim_m": [2.0, 1.5, 1.25],
+            "focal_length_mm": 35, "support": { "kind": "floor", "gear": "stand-side", "sandbag_kg": 20 } } }),
+        ),
+        (
+            "/layout/treatment",
+            json!({ "panel": { "gear": "panel", "on": "wall-1", "position_m": [4, 2, 1.4] } }),
+        ),
         ("/layout/furniture", json!({ "shelf": { "position_m": [3.4, 0.4, 0], "bearing_deg": 0 } })),
     ])
 }

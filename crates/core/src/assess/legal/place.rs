@@ -191,7 +191,7 @@ impl Rules<'_> {
         let heads = thing.pieces.iter().filter(|piece| piece.what == What::Head);
         let nearest = heads
             .filter(|piece| piece.solid.box_gap_m(&self.head) < NEAREST_M)
-            .map(|piece| piece.solid.gap_m(&self.head))
+            .map(|piece| piece.solid.gap_m(&self.head, NEAREST_M))
             .fold(f64::INFINITY, f64::min);
         if nearest < NEAREST_M - 1e-3 {
             found.say(Rule::Near, thing, NEAREST_M - nearest, || {
