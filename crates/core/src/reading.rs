@@ -9,6 +9,8 @@ use std::fmt;
 use serde::Serialize;
 use utoipa::ToSchema;
 
+use crate::units::UnitSystem;
+
 pub use quantity::{Banded, Facet, Measurable, Quantity};
 
 /// Which part of the result a reading speaks for.
@@ -246,6 +248,14 @@ impl Reading {
     pub fn note(mut self, note: impl Into<Cow<'static, str>>) -> Self {
         self.working.note = note.into();
         self
+    }
+
+    /// Its value with its unit, as people of a unit system read it; lenses are told in millimetres everywhere.
+    pub fn told(&self, units: UnitSystem) -> String {
+        let of_lens = self.id.quantity == Quantity::ShotLensEquivalentMm;
+        let units = if of_lens { UnitSystem::Metric } else { units };
+        let digits = if matches!(self.unit, "lx" | "\u{b0}" | "K" | "Hz") { 0 } else { 2 };
+        self.value.map_or("\u{2013}".into(), |value| units.told(value, self.unit, digits))
     }
 
     /// With an uncertainty.

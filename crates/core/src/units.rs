@@ -88,16 +88,26 @@ impl UnitSystem {
         }
     }
 
-    /// A difference of temperature: `6 K`, `11 \u{b0}F`.
+    /// A difference of temperature: `6 \u{b0}C`, `11 \u{b0}F`.
     pub fn warmer(self, kelvins: f64) -> String {
         match self {
-            UnitSystem::Metric => format!("{} K", decimals(kelvins, 0)),
+            UnitSystem::Metric => format!("{} \u{b0}C", decimals(kelvins, 0)),
             UnitSystem::Imperial => format!("{} \u{b0}F", decimals(kelvins * 1.8, 0)),
         }
     }
 
-    /// A value with its unit as people of this system read it. What the trade tells in millimetres everywhere (lenses and
-    /// sensors) stays so.
+    /// A length on a face or on a page, in millimetres: `12 mm`, `0.47 in`. Lenses and sensors are told in millimetres
+    /// everywhere: those are not written by this.
+    pub fn fine(self, millimetres: f64) -> String {
+        match self {
+            UnitSystem::Metric => {
+                format!("{} mm", decimals(millimetres, usize::from(millimetres.abs() < 9.95)))
+            }
+            UnitSystem::Imperial => format!("{} in", decimals(millimetres / 1000.0 / INCH_M, 2)),
+        }
+    }
+
+    /// A value with its unit as people of this system read it.
     pub fn told(self, value: f64, unit: &str, digits: usize) -> String {
         match (self, unit) {
             (_, "m") => self.length(value),
@@ -107,6 +117,8 @@ impl UnitSystem {
                 format!("{} cu ft", decimals(value / FOOT_M.powi(3), 0))
             }
             (UnitSystem::Imperial, "cm") => self.length(value / 100.0),
+            (UnitSystem::Imperial, "mm") => self.fine(value),
+            (UnitSystem::Imperial, "\u{b0}C") => self.warmer(value),
             (_, "") => decimals(value, digits),
             (_, "\u{b0}" | "%") => format!("{}{unit}", decimals(value, digits)),
             _ => format!("{} {unit}", decimals(value, digits)),
@@ -168,5 +180,10 @@ mod tests {
         assert_eq!(UnitSystem::Imperial.length(0.304), "1' 0\"");
         assert_eq!(decimals(-0.001, 2), "0.00");
         assert_eq!(shutter(0.02), "1/50 s");
+        assert_eq!(
+            (UnitSystem::Metric.fine(12.0), UnitSystem::Imperial.fine(12.0)),
+            ("12 mm".into(), "0.47 in".into())
+        );
+        assert_eq!(UnitSystem::Imperial.told(10.0, "kg", 1), "22.0 lb");
     }
 }

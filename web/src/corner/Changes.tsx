@@ -138,7 +138,8 @@ function Differences({ changes, units }: { changes: Schemas["Change"][]; units: 
       <ul>
         {changes.map((c) => (
           <li key={c.reading}>
-            {c.label}: {sentence(c.from, c.unit, units)} → {sentence(c.to, c.unit, units)}
+            {c.label}: {sentence(c.from, c.unit, units, c.reading)} →{" "}
+            {sentence(c.to, c.unit, units, c.reading)}
           </li>
         ))}
       </ul>

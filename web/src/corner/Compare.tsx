@@ -162,7 +162,7 @@ function Changed({ left, right, units }: { left: Judged; right: Judged; units: U
   const is = new Map(right.assessment.readings.map((r) => [r.id, r]));
   const ids = [...new Set([...was.keys(), ...is.keys()])];
   const value = (r: Reading | undefined) =>
-    r ? `${sentence(r.value, r.unit, units)} ${STANDING_MARKS[r.standing]}`.trim() : "–";
+    r ? `${sentence(r.value, r.unit, units, r.id)} ${STANDING_MARKS[r.standing]}`.trim() : "–";
   const rows = ids
     .map((id) => ({ id, from: was.get(id), to: is.get(id) }))
     .filter(({ from, to }) => value(from) !== value(to))

@@ -56,7 +56,8 @@ export function Findings({ findings, onApply, units }: Props) {
                   <ul>
                     {finding.fix.changes.map((c) => (
                       <li key={c.reading}>
-                        {c.label}: {sentence(c.from, c.unit, units)} → {sentence(c.to, c.unit, units)}
+                        {c.label}: {sentence(c.from, c.unit, units, c.reading)} →{" "}
+                        {sentence(c.to, c.unit, units, c.reading)}
                       </li>
                     ))}
                   </ul>

@@ -65,7 +65,7 @@ interface OneProps {
 
 /** Drawn again only when its reading has changed: a moving hand changes few. */
 const One = memo(function One({ reading, units, onMeasured }: OneProps) {
-  const { numeral, unit } = shown(reading.value, reading.unit, units);
+  const { numeral, unit } = shown(reading.value, reading.unit, units, reading.id);
   const poor = reading.standing === "poor";
   return (
     <Dialog.Root>
@@ -95,7 +95,7 @@ const One = memo(function One({ reading, units, onMeasured }: OneProps) {
 
 /** A reading for information: one line, opened like the others. */
 const Row = memo(function Row({ reading, units, onMeasured }: OneProps) {
-  const { numeral, unit } = shown(reading.value, reading.unit, units);
+  const { numeral, unit } = shown(reading.value, reading.unit, units, reading.id);
   return (
     <Dialog.Root>
       <Explained of={reading.id}>

@@ -81,7 +81,7 @@ function words(effect: Effect, all: Effect[], units: UnitSystem): string {
   const moved = effect.changes.filter((c) => c.from !== c.to).slice(0, 3);
   if (moved.length > 0)
     parts.push(
-      `${moved.map((c) => `${c.label} ${sentence(c.from, c.unit, units)} to ${sentence(c.to, c.unit, units)}`).join(", ")}.`,
+      `${moved.map((c) => `${c.label} ${sentence(c.from, c.unit, units, c.reading)} to ${sentence(c.to, c.unit, units, c.reading)}`).join(", ")}.`,
     );
   if (points !== 0)
     parts.push(

@@ -3,9 +3,9 @@ import { Dialog } from "radix-ui";
 import { useState } from "react";
 
 import type { Reading } from "../api/client";
-import { fixed, formatLength, parseLength, type UnitSystem } from "../units/length";
+import { formatLength, parseLength, type UnitSystem } from "../units/length";
 import { useMeaning } from "../ui/terms";
-import { goodRange, sentence, shown } from "./show";
+import { goodRange, inputWords, sentence, shown } from "./show";
 
 const FROM_WORDS = {
   typed: "typed",
@@ -22,7 +22,7 @@ interface Props {
 }
 
 export function Working({ reading, units, onMeasured }: Props) {
-  const { numeral, unit } = shown(reading.value, reading.unit, units);
+  const { numeral, unit } = shown(reading.value, reading.unit, units, reading.id);
   const meaning = useMeaning(reading.id);
   return (
     <Dialog.Portal>
@@ -34,7 +34,10 @@ export function Working({ reading, units, onMeasured }: Props) {
             <p>
               <span className="text-2xl font-bold">{numeral}</span> {unit}
               {reading.uncertainty !== null && reading.uncertainty !== undefined && (
-                <span className="text-faint"> ± {sentence(reading.uncertainty, reading.unit, units)}</span>
+                <span className="text-faint">
+                  {" "}
+                  ± {sentence(reading.uncertainty, reading.unit, units, reading.id)}
+                </span>
               )}
               <span className="text-faint">
                 , {FROM_WORDS[reading.from]}
@@ -61,11 +64,7 @@ export function Working({ reading, units, onMeasured }: Props) {
             {reading.working.inputs.map((input, index) => (
               <tr key={index} className="border-line border-b">
                 <td className="py-1">{input.name}</td>
-                <td className="py-1 text-right">
-                  {input.unit === "m"
-                    ? sentence(input.value, "m", units)
-                    : `${fixed(input.value, Math.abs(input.value) >= 100 ? 0 : 3)} ${input.unit}`}
-                </td>
+                <td className="py-1 text-right">{inputWords(input.value, input.unit, units, reading.id)}</td>
                 <td className="py-1 pl-4">{FROM_WORDS[input.from]}</td>
               </tr>
             ))}

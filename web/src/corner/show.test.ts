@@ -2,7 +2,7 @@
 import { describe, expect, it } from "vitest";
 
 import type { Reading } from "../api/client";
-import { goodRange, sentence, shown } from "./show";
+import { goodRange, inputWords, sentence, shown } from "./show";
 
 describe("values", () => {
   it.each([
@@ -18,6 +18,11 @@ describe("values", () => {
     [234.7, "", "metric", "235"],
     [0.133, "", "metric", "0.13"],
     [null, "m", "metric", "–"],
+    [10, "kg", "imperial", "22.0 lb"],
+    [7.2, "m²", "imperial", "78 sq ft"],
+    [6, "°C", "imperial", "11 °F"],
+    [3.1, "mm", "imperial", "0.12 in"],
+    [5600, "K", "imperial", "5600 K"],
   ] as const)("%s %s in %s is %s", (value, unit, units, words) => {
     expect(sentence(value, unit, units)).toBe(words);
   });
@@ -25,6 +30,17 @@ describe("values", () => {
   it("stand apart from their unit, so that the numeral can be large", () => {
     expect(shown(1.2, "m", "metric")).toEqual({ numeral: "1.20", unit: "m" });
     expect(shown(undefined, "dB", "metric")).toEqual({ numeral: "–", unit: "" });
+  });
+});
+
+describe("feet and inches", () => {
+  it("leave lenses and sensors in millimetres", () => {
+    expect(sentence(35, "mm", "imperial", "shot.lens.equivalent_mm")).toBe("35.0 mm");
+    expect(sentence(35, "mm", "imperial", "light.key.nose_shadow_mm")).toBe("1.38 in");
+    expect(inputWords(23.5, "mm", "imperial", "shot.lens.equivalent_mm")).toBe("23.500 mm");
+    expect(inputWords(10, "kg", "imperial", "room.key.sandbag_kg")).toBe("22.0 lb");
+    expect(inputWords(10, "kg", "metric", "room.key.sandbag_kg")).toBe("10.000 kg");
+    expect(inputWords(3.1, "m", "imperial", "shot.camera.distance_m")).toBe("10' 2\"");
   });
 });
 

@@ -4,17 +4,32 @@ import { fixed, formatLength, type UnitSystem } from "../units/length";
 
 /** Decimals that a unit deserves. */
 function digitsOf(unit: string): number {
-  if (unit === "lx" || unit === "°" || unit === "") return unit === "" ? 2 : 0;
+  if (unit === "K" || unit === "Hz" || unit === "lx" || unit === "°" || unit === "") return unit === "" ? 2 : 0;
   return unit === "s" ? 2 : 1;
 }
 
-/** A value with its unit, apart, so that the numeral can stand large. */
+/** Units that are told in others where lengths are feet and inches. */
+const IN_IMPERIAL: Record<string, { times: number; unit: string; digits: number }> = {
+  kg: { times: 1 / 0.45359237, unit: "lb", digits: 1 },
+  "m²": { times: 1 / 0.3048 ** 2, unit: "sq ft", digits: 0 },
+  "m³": { times: 1 / 0.3048 ** 3, unit: "cu ft", digits: 0 },
+  "°C": { times: 1.8, unit: "°F", digits: 0 },
+  mm: { times: 1 / 25.4, unit: "in", digits: 2 },
+};
+
+/**
+ * A value with its unit, apart, so that the numeral can stand large. `of` is the reading that it belongs to: lenses and
+ * sensors are told in millimetres everywhere.
+ */
 export function shown(
   value: number | null | undefined,
   unit: string,
   units: UnitSystem,
+  of = "",
 ): { numeral: string; unit: string } {
   if (value === null || value === undefined) return { numeral: "–", unit: "" };
+  const other = units === "imperial" && !of.startsWith("shot.lens.") ? IN_IMPERIAL[unit] : undefined;
+  if (other) return { numeral: fixed(value * other.times, other.digits), unit: other.unit };
   if (unit === "m") {
     if (units === "imperial") return { numeral: formatLength(value, units), unit: "" };
     return { numeral: fixed(value, 2), unit: "m" };
@@ -23,16 +38,24 @@ export function shown(
   return { numeral: fixed(value, digitsOf(unit)), unit };
 }
 
-export function sentence(value: number | null | undefined, unit: string, units: UnitSystem): string {
-  const parts = shown(value, unit, units);
+export function sentence(value: number | null | undefined, unit: string, units: UnitSystem, of = ""): string {
+  const parts = shown(value, unit, units, of);
   return parts.unit === "" ? parts.numeral : `${parts.numeral} ${parts.unit}`;
+}
+
+/** An input of a working: figures of the camera stay in millimetres. */
+export function inputWords(value: number, unit: string, units: UnitSystem, of: string): string {
+  const ofCamera = unit === "mm" && of.startsWith("shot.");
+  if (unit === "m" || (units === "imperial" && unit in IN_IMPERIAL && !ofCamera))
+    return sentence(value, unit, units);
+  return `${fixed(value, Math.abs(value) >= 100 ? 0 : 3)} ${unit}`.trim();
 }
 
 /** The good range of a band, in words. */
 export function goodRange(reading: Reading, units: UnitSystem): string {
   const [, low, high] = reading.band ?? [];
   const text = (v: number | null | undefined) =>
-    v === null || v === undefined ? null : sentence(v, reading.unit, units);
+    v === null || v === undefined ? null : sentence(v, reading.unit, units, reading.id);
   const [a, b] = [text(low), text(high)];
   if (a !== null && b !== null) return `good from ${a} to ${b}`;
   if (a !== null) return `good from ${a}`;

@@ -83,7 +83,8 @@ export function LightPlace({ judged, units, selected, onSelect, onApply }: Props
           <ul className="text-sm">
             {COMPARED.flatMap((id) => same.changes.filter((c) => c.reading === id)).map((c) => (
               <li key={c.reading}>
-                {c.label}: {sentence(c.from, c.unit, units)} → {sentence(c.to, c.unit, units)}
+                {c.label}: {sentence(c.from, c.unit, units, c.reading)} →{" "}
+                {sentence(c.to, c.unit, units, c.reading)}
               </li>
             ))}
           </ul>
@@ -165,7 +166,7 @@ function Differences({
       </thead>
       <tbody>
         {rows.map(([a, b]) => {
-          const [was, is] = [sentence(a.value, a.unit, units), sentence(b.value, b.unit, units)];
+          const [was, is] = [sentence(a.value, a.unit, units, a.id), sentence(b.value, b.unit, units, b.id)];
           return (
             <tr key={a.id}>
               <td className="compare-label">{b.label}</td>

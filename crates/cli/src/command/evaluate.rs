@@ -9,7 +9,6 @@ use fogon_core::assess::{Assessment, evaluate};
 use fogon_core::finding::Severity;
 use fogon_core::plan::Plan;
 use fogon_core::reading::Standing;
-use fogon_core::units::decimals;
 
 use crate::outcome::Failure;
 use crate::read;
@@ -81,8 +80,8 @@ fn text(plan: &Plan, assessment: &Assessment) -> String {
             Standing::Poor => "poor",
             Standing::Plain => "",
         };
-        let value = reading.value.map_or("-".into(), |v| decimals(v, 2));
-        let _ = writeln!(out, "{:<44} {value:>9} {:<6} {word}", reading.label, reading.unit);
+        let value = reading.told(plan.brief.units);
+        let _ = writeln!(out, "{:<44} {value:>14} {word}", reading.label);
     }
     out
 }

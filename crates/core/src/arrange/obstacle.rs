@@ -5,7 +5,7 @@ use utoipa::ToSchema;
 
 use super::furnish::Failed;
 use crate::finding::Rule;
-use crate::plan::{Brief, Gear};
+use crate::plan::{Brief, Gear, Posture};
 
 /// One reason why no layout is legal.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
@@ -60,7 +60,10 @@ pub(super) fn explain(brief: &Brief, failed: &[Failed]) -> Vec<Obstacle> {
             facing: String::new(),
             lacking: 0.0,
             unit: "",
-            sentence: "There is no place for the chair in this room.".into(),
+            sentence: match brief.person.posture {
+                Posture::Seated => "There is no place for the chair in this room.".into(),
+                Posture::Standing => "There is no place to stand in this room.".into(),
+            },
             frees: "Take furniture out, or mark the desk as free to move.".into(),
         }];
     };

@@ -16,7 +16,7 @@ use crate::plan::{CameraHeight, Layout, LightSchool, Plan, Purpose, Role, Screen
 use crate::reading::{Quantity, Standing, standing};
 use crate::shot::seeing;
 use crate::sound;
-use crate::units::{capital, decimals};
+use crate::units::{UnitSystem, capital, decimals};
 
 /// Beyond its margin by no more than this, a thing is as near as the picture allows, m.
 const SNUG_M: f64 = 0.04;
@@ -65,13 +65,19 @@ fn seat(corner: &Corner<'_>) -> Placed {
         letter: "S",
         thing: "Seat".into(),
         place: format!(
-            "{} from the left wall, {} from the back wall, facing {}.",
-            units.length(eyes.x),
-            units.length(eyes.y),
+            "{}, {}, facing {}.",
+            from_wall(units, eyes.x, "left"),
+            from_wall(units, eyes.y, "back"),
             nearest_facing(corner.brief, crate::geometry::bearing_of(corner.to_lens()))
         ),
         why: format!("This leaves {} to the wall behind you, {distance}.", units.length(behind)),
     }
+}
+
+/// How far from a wall, on which side of it.
+fn from_wall(units: UnitSystem, off_m: f64, wall: &str) -> String {
+    let word = if off_m < 0.0 { "beyond" } else { "from" };
+    format!("{} {word} the {wall} wall", units.length(off_m.abs()))
 }
 
 fn camera(corner: &Corner<'_>) -> Placed {

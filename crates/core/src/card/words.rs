@@ -204,8 +204,10 @@ pub(super) fn assumed(corner: &Corner<'_>, assessment: &Assessment) -> Vec<Strin
         let inputs = reading.working.inputs.iter();
         for input in inputs.filter(|input| input.from == Origin::Assumed && !convention(input.name)) {
             let places = if input.value.abs() >= 100.0 { 0 } else { 2 };
-            let words =
-                format!("{} {}", input.name, corner.brief.units.told(input.value, input.unit, places));
+            // Lenses and sensors are told in millimetres everywhere.
+            let of_lens = input.unit == "mm" && reading.id.quantity.id().starts_with("shot.");
+            let units = if of_lens { UnitSystem::Metric } else { corner.brief.units };
+            let words = format!("{} {}", input.name, units.told(input.value, input.unit, places));
             if !all.contains(&words) {
                 all.push(words);
             }

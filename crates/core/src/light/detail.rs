@@ -105,7 +105,10 @@ fn catch(corner: &Corner<'_>, key: &Key<'_>) -> Vec<Reading> {
             .by("D f / (d + f), f = 3.9 mm", "mirror of the cornea, radius 7.8 mm: Le Grand (from memory)")
             .with("to camera right", found.right_mm, "mm", Origin::Computed)
             .with("up", found.up_mm, "mm", Origin::Computed)
-            .note("In an iris of 12 mm. Eyes without any look dead: common practice, no source."),
+            .note(format!(
+                "In an iris of {}. Eyes without any look dead: common practice, no source.",
+                corner.brief.units.fine(12.0)
+            )),
     ];
     if let Some(clock) = found.clock_h.filter(|_| is_seen) {
         all.push(
@@ -130,7 +133,10 @@ fn sockets(lit: &LightReport<'_>) -> Reading {
         .with("camera right", of(Spot::SocketRight), "lx", Origin::Computed)
         .with("camera left", of(Spot::SocketLeft), "lx", Origin::Computed)
         .within(0.5)
-        .note("Under a brow of 14 mm: light from high up leaves the eyes in the dark.")
+        .note(format!(
+            "Under a brow of {}: light from high up leaves the eyes in the dark.",
+            lit.corner().brief.units.fine(14.0)
+        ))
 }
 
 /// How unevenly a cloth before a lamp is lit.

@@ -104,16 +104,48 @@ impl Job {
     }
 }
 
+/// What gear in use lacks, each with the first of its needs apart: the others are bought along with that one, as a cable
+/// without its input helps nobody.
+struct Lacks(Vec<(String, Vec<String>)>);
+
+impl Lacks {
+    fn of(plan: &Plan) -> Self {
+        let mut all: Vec<(&Id, String, Vec<String>)> = Vec::new();
+        let Some(corner) = Corner::of(plan) else { return Self(Vec::new()) };
+        for unmet in Kit::of(&corner).unmet {
+            match all.iter_mut().find(|(gear, ..)| *gear == unmet.gear) {
+                Some((.., others)) => others.push(unmet.need.to_owned()),
+                None => all.push((unmet.gear, unmet.need.to_owned(), Vec::new())),
+            }
+        }
+        Self(all.into_iter().map(|(_, first, others)| (first, others)).collect())
+    }
+
+    /// What has to be bought along with gear that answers a first need.
+    fn along_with(&self, gear: &Gear) -> &[String] {
+        let offers = |need: &String| gear.common().offers.contains(need);
+        self.0.iter().find(|(first, _)| offers(first)).map_or(&[], |(_, others)| others)
+    }
+
+    /// Whether gear only answers a need that is bought along with another.
+    fn is_only_along(&self, gear: &Gear) -> bool {
+        let offers = |need: &String| gear.common().offers.contains(need);
+        !self.0.iter().any(|(first, _)| offers(first))
+            && self.0.iter().any(|(_, others)| others.iter().any(offers))
+    }
+}
+
 pub(super) fn purchases(plan: &Plan) -> Purchases {
     let brief = &plan.brief;
     // The corner as well placed as its own gear allows: a purchase must not be praised for a free move.
     let base = best_of(plan.clone(), replaced(plan));
     let before = quick(brief, &base.layout);
+    let lacks = Lacks::of(&base);
     let tried: Vec<Tried> = catalogue()
         .iter()
-        .filter(|(_, gear)| helps(brief, gear))
+        .filter(|(_, gear)| helps(brief, gear) && !lacks.is_only_along(gear))
         .filter(|(id, gear)| buyable(brief, id) && gear.common().price <= brief.money.budget * (1.0 + 1e-9))
-        .filter_map(|(id, gear)| try_out(&base, &before, id, gear))
+        .filter_map(|(id, gear)| try_out(&base, &before, id, gear, lacks.along_with(gear)))
         .collect();
     // Owned things take part with price 0 and no gain: their offers and needs count.
     let owned = brief.gear.values().filter(|g| g.at_hand());
@@ -137,9 +169,11 @@ pub(super) fn purchases(plan: &Plan) -> Purchases {
             }
             Job::Lens | Job::Treatment | Job::Need(_) | Job::Stand => false,
         });
+        let along = found.filter(|tried| matches!(tried.job, Job::Need(_)));
         let needs = common
             .needs
             .iter()
+            .chain(along.map_or(&[][..], |_| lacks.along_with(gear)))
             .filter(|n| !(replaces && matches!(n.as_str(), "light" | "microphone")))
             .cloned()
             .collect();
@@ -219,8 +253,8 @@ fn in_use(layout: &Layout, id: &Id) -> bool {
     layout.supports_in_use().any(|used| used == id)
 }
 
-/// The plan with a thing owned, everything it needs at hand, and lights and microphone placed for it.
-fn with_thing(base: &Plan, id: &Id, gear: &Gear) -> Option<Plan> {
+/// The plan with a thing owned, everything it needs and what comes along with it at hand, and lights and microphone placed for it.
+fn with_thing(base: &Plan, id: &Id, gear: &Gear, along: &[String]) -> Option<Plan> {
     let mut plan = base.clone();
     if gear.microphone().is_some() {
         // To hear this one, the others stay in the drawer.
@@ -229,7 +263,7 @@ fn with_thing(base: &Plan, id: &Id, gear: &Gear) -> Option<Plan> {
         }
     }
     own(&mut plan.brief, id, gear);
-    for need in &gear.common().needs {
+    for need in gear.common().needs.iter().chain(along) {
         let met = plan.brief.gear.iter().any(|(other, g)| {
             other != id
                 && g.at_hand()
@@ -264,8 +298,8 @@ fn own(brief: &mut Brief, id: &Id, gear: &Gear) {
     brief.gear.insert(id.clone(), gear);
 }
 
-fn try_out(base: &Plan, before: &Quick, id: &Id, gear: &Gear) -> Option<Tried> {
-    let plan = with_thing(base, id, gear)?;
+fn try_out(base: &Plan, before: &Quick, id: &Id, gear: &Gear, along: &[String]) -> Option<Tried> {
+    let plan = with_thing(base, id, gear, along)?;
     let job = job_of(&plan, id, gear)?;
     let after = quick(&plan.brief, &plan.layout);
     let was = before.stops + before.fixes;
@@ -316,7 +350,7 @@ fn with_all(base: &Plan, bought: &[(&Id, &Candidate)]) -> Option<Plan> {
         }
     }
     match lens {
-        Some((id, gear)) => with_thing(&plan, id, gear),
+        Some((id, gear)) => with_thing(&plan, id, gear, &[]),
         None => replaced(&plan),
     }
 }

@@ -3,6 +3,7 @@
 use super::lens::OPTICS;
 use super::lens::{self, DepthOfField};
 use crate::corner::Corner;
+use crate::plan::Posture;
 use crate::reading::{Origin, Quantity, Reading};
 
 /// From the eyes back to the ears, m: a wholly sharp head reaches so far.
@@ -60,7 +61,10 @@ fn stand_in(corner: &Corner<'_>, field: &DepthOfField) -> Reading {
         .with("sharp behind", if back.is_finite() { back } else { 50.0 }, "m", Origin::Computed)
         .with("lean", lean, "m", from)
         .with("eye to ear", EAR_BACK_M, "m", Origin::Assumed)
-        .note("Fix the chair and mark its feet. Put a stand with fine print where the eyes will be. Focus on it with the lens wide open, magnified, and lock focus. Stop down. Sit, record ten seconds leaning to both ends, look at it full size. Check again after any zoom.")
+        .note(match corner.brief.person.posture {
+            Posture::Seated => "Fix the chair and mark its feet. Put a stand with fine print where the eyes will be. Focus on it with the lens wide open, magnified, and lock focus. Stop down. Sit, record ten seconds leaning to both ends, look at it full size. Check again after any zoom.",
+            Posture::Standing => "Mark where your feet stand. Put a stand with fine print where the eyes will be. Focus on it with the lens wide open, magnified, and lock focus. Stop down. Step in, record ten seconds swaying to both ends, look at it full size. Check again after any zoom.",
+        })
 }
 
 /// The widest aperture that holds the lean by itself.

@@ -187,14 +187,17 @@ fn told_modes(corner: &Corner<'_>) -> (Vec<f64>, Vec<String>) {
         corner.brief.units.length(sides[1] / 2.0)
     ));
     let at = [corner.mouth_m.x, corner.mouth_m.y];
+    let ahead = corner.to_lens().abs();
     for axis in 0..2 {
         let part = at[axis] / sides[axis];
         if (part - 0.5).abs() < 0.05 {
             words.push(format!(
-                "The head is in the middle of the room's {}: the note at {:.0} Hz is missing there, the one at {:.0} Hz is loudest. A step forward or back evens it.",
+                "The head is in the middle of the room's {}: the note at {:.0} Hz is missing there, the one at {:.0} Hz is loudest. A step {} evens it.",
                 names[axis],
                 speed / (2.0 * sides[axis]),
-                speed / sides[axis]
+                speed / sides[axis],
+                // Along the way that the person looks, or across it.
+                if ahead[axis] >= ahead[1 - axis] { "forward or back" } else { "to the side" }
             ));
         }
     }

@@ -4,7 +4,9 @@
 //! `view` the picture against an independent projection; `chart` the shot over distance; `seen` screens and what is behind; `ways` three layouts and their rigs;
 //! `schools` what each choice changes; `framing` the shot solved and read back; `patches` changes; `search` proposals and obstacles; `space` geometry by brute force; `picture` drawings against a projection
 //! written out here; `lighting`, `sources`, `sound`, `treatment`, `room` and `card` numbers worked by a second route; `checks` published values;
-//! `calculator` the contract of `calc`; `documents` good and bad files; `money` moves and purchases.
+//! `calculator` the contract of `calc`; `documents` good and bad files; `money` moves and purchases; `parts` every part of a layout;
+//! `outside` places outside the room; `kit` what gear needs; `measured` measured values; `judgement` what misleads a plain reckoning;
+//! `words` every sentence by rule.
 
 // A helper of a test fails by panicking, as the test does.
 #![allow(clippy::unwrap_used)]
@@ -21,10 +23,14 @@ mod face;
 mod fixes;
 mod framing;
 mod hand;
+mod judgement;
+mod kit;
 mod laws;
 mod light_laws;
 mod lighting;
+mod measured;
 mod money;
+mod outside;
 mod parts;
 mod patches;
 mod picture;
@@ -41,3 +47,4 @@ mod support;
 mod treatment;
 mod view;
 mod ways;
+mod words;

@@ -240,10 +240,10 @@ fn from_readings(corner: &Corner<'_>, readings: &[Reading]) -> Vec<Finding> {
                 "area formula; 0.3 stop shows: common practice, no source",
             )
             .on(Quantity::LightFaceLeanStops, Some(stops))
-            .advise("A larger lamp further off is steadier; or sit still."),
+            .advise("A larger lamp further off is steadier; or keep still."),
         );
     }
-    if let Some(stops) = value(Quantity::LightBackgroundStops).filter(|stops| *stops > 0.0) {
+    if let Some(stops) = value(Quantity::LightBackgroundStops).filter(|stops| *stops >= 0.05) {
         all.push(
             Finding::new(
                 Quantity::LightBackgroundStops,
@@ -252,7 +252,7 @@ fn from_readings(corner: &Corner<'_>, readings: &[Reading]) -> Vec<Finding> {
             )
             .because("The eye goes where it is brightest.", source)
             .on(Quantity::LightBackgroundStops, Some(stops))
-            .advise("Sit further from the wall, keep the lamps off it, or hang something darker."),
+            .advise("Move further from the wall, keep the lamps off it, or hang something darker."),
         );
     }
     if let Some(stops) = value(Quantity::LightScreenEvennessStops).filter(|stops| *stops > EVEN_STOPS) {
@@ -282,7 +282,7 @@ fn from_readings(corner: &Corner<'_>, readings: &[Reading]) -> Vec<Finding> {
             )
             .because("Tinted hair and shoulders key out with the screen.", source)
             .on(Quantity::LightScreenSpillStops, Some(stops))
-            .advise("Sit further from it, cover what the picture does not show, or add a back light."),
+            .advise("Move further from it, cover what the picture does not show, or add a back light."),
         );
     }
     if let Some(stops) = value(Quantity::LightScreenRimStops).filter(|stops| *stops < RIM_STOPS)
@@ -299,7 +299,7 @@ fn from_readings(corner: &Corner<'_>, readings: &[Reading]) -> Vec<Finding> {
             )
             .because("Two stops drown it.", "Fogon's own rule")
             .on(Quantity::LightScreenRimStops, Some(stops))
-            .advise("Raise the back light's dial, or sit further from the screen."),
+            .advise("Raise the back light's dial, or move further from the screen."),
         );
     }
     if value(Quantity::LightKeyCatchlightMm).is_some_and(|mm| mm <= 0.0) {

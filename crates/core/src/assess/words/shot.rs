@@ -89,7 +89,7 @@ pub(super) fn notes(corner: &Corner<'_>, readings: &[Reading]) -> Vec<Finding> {
             )
             .because("Away from the axis a wide lens stretches what it draws.", "perspective geometry")
             .on(Quantity::ShotFrameStretchPercent, Some(stretch))
-            .advise("Bring the face nearer to the middle, or move back and zoom in."),
+            .advise("Bring the face nearer to the middle, or move back and use a longer focal length."),
         );
     }
     if let Some(lean) = value(Quantity::ShotFrameEdgeLeanDeg).filter(|l| *l > LEAN_SEEN_DEG)

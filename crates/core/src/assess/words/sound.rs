@@ -42,7 +42,7 @@ pub(super) fn notes(corner: &Corner<'_>, readings: &[Reading]) -> Vec<Finding> {
                 Severity::Consider,
                 format!("Room and noise leave a speech transmission index of {}.", decimals(sti, 2)),
             )
-            .because("Syllables run into each other; a recording should keep 0.75.", "IEC 60268-16:2011; the limit is Fogon's own rule")
+            .because("Syllables run into each other; a recording should keep an index of 0.75.", "IEC 60268-16:2011; the limit is Fogon's own rule")
             .on(Quantity::SoundMicrophoneSpeechTransmissionIndex, Some(sti))
             .advise("Bring the microphone nearer, or hang something against the echo: the list below says what gains most."),
         );

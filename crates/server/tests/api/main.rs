@@ -1,0 +1,10 @@
+//! The API as a browser meets it: the real server on a free port, a real SQLite file, requests over loopback.
+
+// A helper of a test fails by panicking, as the test does.
+#![allow(clippy::unwrap_used)]
+
+mod corners;
+mod hearing;
+mod judging;
+mod refusals;
+mod running;
