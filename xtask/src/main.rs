@@ -1,4 +1,4 @@
-//! `cargo xtask demo` and `cargo xtask test`, and the checks they run. Plain standard library, so that it
+//! `cargo xtask demo` and `cargo xtask test`, and the checks they run. Few dependencies, so that it
 //! builds in a second on a fresh machine.
 
 mod circles;

@@ -11,19 +11,7 @@ use utoipa::ToSchema;
 
 use crate::units::UnitSystem;
 
-pub use quantity::{Banded, Facet, Measurable, Quantity};
-
-/// Which part of the result a reading speaks for.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord, Serialize, ToSchema)]
-#[serde(rename_all = "kebab-case")]
-#[allow(missing_docs)]
-pub enum Aspect {
-    Sound,
-    Light,
-    Room,
-    Picture,
-    Comfort,
-}
+pub use quantity::{Aspect, Banded, Facet, Measurable, Quantity};
 
 /// Where a value comes from.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, ToSchema)]

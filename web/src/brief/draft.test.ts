@@ -9,6 +9,7 @@ import {
   draftOf,
   fieldFor,
   forget,
+  inUnits,
   newDraft,
   recall,
   remember,
@@ -190,6 +191,36 @@ describe("what is owned", () => {
   });
 });
 
+describe("other units", () => {
+  const sizes = (draft: Draft) => {
+    const { brief, problems } = briefOf(draft);
+    expect(problems).toEqual({});
+    return { floor: brief.room.floor_m[2], stature: brief.person.stature_m, height: brief.room.height_m };
+  };
+
+  it("leave what was typed as long as it was", () => {
+    const metres = answered({ height: "2.45" });
+    const feet = inUnits(metres, "imperial");
+    expect(feet.texts.width).toBe("3.4 m");
+    expect(sizes(feet)).toEqual(sizes(metres));
+    expect(briefOf(feet).brief.units).toBe("imperial");
+    // And back again, as often as one likes.
+    const again = inUnits(inUnits(inUnits(feet, "metric"), "imperial"), "metric");
+    expect(sizes(again)).toEqual(sizes(metres));
+    const typed = inUnits({ ...feet, texts: { ...feet.texts, width: "11" } }, "metric");
+    expect(typed.texts.width).toBe("11 ft");
+    expect(sizes(typed).floor?.[0]).toBeCloseTo(11 * 0.3048, 9);
+  });
+
+  it("bring their own beginnings where nothing was typed", () => {
+    const feet = inUnits(newDraft("metric"), "imperial");
+    expect(feet.texts.height).toBe(newDraft("imperial").texts.height);
+    expect(inUnits(feet, "imperial")).toBe(feet);
+    expect(inUnits(feet, "metric").texts).toEqual(newDraft("metric").texts);
+    expect(inUnits(feet, "metric").furniture).toEqual(newDraft("metric").furniture);
+  });
+});
+
 describe("an existing corner", () => {
   it("comes through the form unchanged", () => {
     const { name, brief, problems } = briefOf(draftOf(FILE.name, FILE.brief));
@@ -229,6 +260,45 @@ describe("an existing corner", () => {
     const draft = draftOf(FILE.name, FILE.brief);
     draft.texts.today = "no";
     expect(briefOf(draft).brief.today).toBeUndefined();
+  });
+
+  it("keeps every part of how it stands today", () => {
+    const more = {
+      screen: { gear: "monitor", position_m: [1, 2, 1], support: { kind: "on" } },
+      backdrop: { gear: "cloth", position_m: [1.7, 0.1], bearing_deg: 0, hung: "ceiling" },
+      treatment: { panel: { gear: "panel", on: "wall-1", position_m: [3.4, 1.4, 1.4] } },
+      angles: { side: { body: "camera", lens: "zoom", position_m: [0.6, 2, 1.2], aim_m: [1.7, 0.8, 1.2] } },
+    };
+    const today = { ...FILE.brief.today, ...more };
+    const draft = draftOf(FILE.name, { ...FILE.brief, today } as unknown as Brief);
+    expect(briefOf(draft).brief.today).toMatchObject(more);
+    // Another place for the key leaves the rest.
+    draft.texts.todayKeyX = "2.1";
+    const moved = briefOf(draft).brief.today;
+    expect(moved).toMatchObject(more);
+    expect(moved?.lights?.key?.position_m).toEqual([2.1, 2.15, 1.75]);
+  });
+
+  it.each(["metric", "imperial"] as const)("opened and saved in %s rewrites no length", (units) => {
+    // To the millimetre, as a tape reads it; a quarter inch is 6.35 mm.
+    const odd = structuredClone(FILE.brief);
+    odd.units = units;
+    odd.room.height_m = 2.433;
+    odd.person.stature_m = 1.717;
+    odd.gear = Object.fromEntries(
+      Object.entries(odd.gear ?? {}).map(([id, g]) => [id, { ...g, figures_assumed: true }]),
+    ) as NonNullable<Brief["gear"]>;
+    for (const piece of Object.values(odd.room.furniture ?? {}))
+      piece.size_m = piece.size_m.map((v) => v + 0.003) as typeof piece.size_m;
+    const { brief, problems } = briefOf(draftOf(FILE.name, odd));
+    expect(problems).toEqual({});
+    expect(brief.room).toMatchObject({ height_m: 2.433, floor_m: odd.room.floor_m });
+    expect(brief.room.furniture).toEqual(odd.room.furniture);
+    expect(brief.room.openings).toEqual(odd.room.openings);
+    expect(brief.person.stature_m).toBe(1.717);
+    expect(brief.gear).toEqual(odd.gear);
+    expect(Object.values(brief.gear ?? {}).every((g) => g.figures_assumed)).toBe(true);
+    expect(brief.today?.camera?.position_m).toEqual(FILE.brief.today?.camera?.position_m);
   });
 
   it("reads back in feet and inches", () => {

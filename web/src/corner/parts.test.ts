@@ -3,7 +3,7 @@ import { expect, test } from "vitest";
 import type { Plan } from "../api/client";
 import { freeId, inUse, withGear, withoutGear } from "../shelf/gear";
 import { wallName, withSurface } from "../room/surfaces";
-import { partsThatDiffer, withPart } from "./parts";
+import { heldBy, partsThatDiffer, withPart, withThing } from "./parts";
 
 const plan = (change: object = {}, schools: object = {}): Plan =>
   ({
@@ -29,6 +29,48 @@ test("a part of another layout is taken, the rest stays", () => {
   const without = withPart(plan(), plan({ microphone: undefined }), "microphone");
   expect("microphone" in without.layout).toBe(false);
   expect(partsThatDiffer(plan(), plan())).toEqual([]);
+});
+
+test("screen, backdrop, angles and what hangs are told apart and taken along", () => {
+  const more = {
+    screen: { gear: "s", position_m: [1, 2, 1] },
+    backdrop: { gear: "b", position_m: [1, 0] },
+    angles: { side: { body: "a", position_m: [1, 1, 2] } },
+    treatment: { wool: { gear: "w", on: "wall-1", position_m: [4, 2, 1.4] } },
+    furniture: { desk: { position_m: [1, 1, 0] } },
+  };
+  expect(partsThatDiffer(plan(), plan(more))).toEqual(["all", "place", "screen", "angles", "treatment"]);
+  // Nothing hung and an empty list of hung things are the same.
+  expect(partsThatDiffer(plan({ treatment: {}, angles: {} }), plan())).toEqual([]);
+  for (const part of ["screen", "angles", "treatment"] as const) {
+    const taken = withPart(plan(), plan(more), part);
+    expect(taken.layout).toMatchObject({ [part]: more[part] });
+    expect(partsThatDiffer(taken, plan())).toEqual(["all", part]);
+    expect(withPart(taken, plan(), part).layout).toEqual(plan().layout);
+  }
+  expect(withPart(plan(), plan(more), "all").layout).toEqual(plan(more).layout);
+});
+
+test("a lock holds a thing wherever it lies in the layout", () => {
+  const locked = { gear: "w", on: "wall-1", position_m: [4, 2, 1.4], locked: true };
+  const own = plan({ treatment: { wool: locked }, lights: {}, seat: {}, camera: {}, microphone: {} });
+  expect(heldBy(own, own.layout)).toBeNull();
+  expect(heldBy(own, { ...own.layout, treatment: {} })).toBe("the wool");
+  const slid = { ...locked, position_m: [4, 2.2, 1.4] };
+  expect(heldBy(own, { ...own.layout, treatment: { wool: slid } } as unknown as Plan["layout"])).toBe(
+    "the wool",
+  );
+  // How it is set is not where it stands.
+  const note = { ...locked, note: "dusty" };
+  expect(heldBy(own, { ...own.layout, treatment: { wool: note } } as unknown as Plan["layout"])).toBeNull();
+});
+
+test("a thing is changed where its pointer leads, and nowhere else", () => {
+  const own = plan({ lights: { key: { dim: 1 }, fill: { dim: 0.2 } } });
+  const dimmed = withThing(own, "/lights/key", { dim: 0.5 });
+  expect(dimmed.layout.lights).toEqual({ key: { dim: 0.5 }, fill: { dim: 0.2 } });
+  expect(withThing(own, "/camera", { iso: 400 }).layout.camera).toEqual({ body: "body", iso: 400 });
+  expect(withThing(own, "/piano/key", { dim: 0 })).toBe(own);
 });
 
 test("things come on the shelf and go, and what the layout names stays", () => {

@@ -7,8 +7,19 @@ use std::sync::OnceLock;
 use serde::Serialize;
 use utoipa::ToSchema;
 
-use super::Aspect;
 use crate::glossary::{Term, terms};
+
+/// Which part of the result a reading speaks for.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord, Serialize, ToSchema)]
+#[serde(rename_all = "kebab-case")]
+#[allow(missing_docs)]
+pub enum Aspect {
+    Sound,
+    Light,
+    Room,
+    Picture,
+    Comfort,
+}
 
 /// What of a corner a measured value belongs to: where one of these differs, it is another corner's value.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, ToSchema)]

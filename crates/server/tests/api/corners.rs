@@ -22,7 +22,7 @@ fn a_corner_is_kept_changed_and_forgotten() {
     assert_eq!((saved.status, saved.tag.as_str()), (200, "\"2\""));
     let listed = server.get("/api/v1/corners").json();
     assert_eq!(listed.as_array().unwrap().len(), 1);
-    assert!(listed[0]["verdict"]["sentence"].as_str().unwrap().contains("Not ready"), "{listed}");
+    assert!(listed[0]["told"]["verdict"]["sentence"].as_str().unwrap().contains("Not ready"), "{listed}");
     drop(server);
 
     // An acknowledged save outlives the process.
@@ -192,7 +192,7 @@ fn an_unreadable_row_takes_nothing_with_it() {
         // It is refused in words, its document leaves as it lies, and it can be deleted.
         assert_eq!(server.get(&format!("/api/v1/corners/{bad}")).problem(), "unreadable");
         let raw = server.get(&format!("/api/v1/corners/{bad}/file"));
-        assert_eq!((raw.status, raw.text.as_str()), (200, text));
+        assert_eq!((raw.status, raw.text.trim_end()), (200, text));
         assert_eq!(server.get(&format!("/api/v1/corners/{good}")).status, 200);
         assert_eq!(server.post("/api/v1/assess", &server.plan(good)).status, 200);
     }
@@ -224,7 +224,7 @@ fn a_seat_outside_the_room_stops_nothing_but_the_recording() {
     let judged = server.post("/api/v1/assess", &plan);
     assert!(judged.status == 200 && judged.text.contains("legal.room."), "{}", judged.status);
     // Moved there by hand, against the rules, it is judged as well.
-    let by = json!({ "thing": "seat", "to_m": [1.7, -0.05], "anyway": true });
+    let by = json!({ "thing": "seat", "to_m": [1.7, -0.05, 0], "anyway": true });
     let moved = server.post("/api/v1/move", &json!({ "plan": plan, "move": by }));
     assert_eq!(moved.status, 200, "{}", moved.text);
     set(&mut plan, "/layout/seat/position_m", json!([1.7, -3.0]));

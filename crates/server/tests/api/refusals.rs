@@ -50,7 +50,7 @@ fn bad_input_is_named_and_nothing_is_lost() {
     let huge = format!("{{\"name\":\"{}\"}}", "x".repeat(10_000_000));
     let answer = server.send("POST", "/api/v1/corners", &[], &huge);
     assert_eq!((answer.status, answer.problem().as_str()), (413, "too_large"));
-    assert_eq!(server.get("/api/v1/corners/x").status, 400);
+    assert_eq!(server.get("/api/v1/corners/x").problem(), "not_found");
     assert_eq!(server.get("/api/v1/nothing").problem(), "not_found");
     assert_eq!(server.post("/api/v1/assess?text_scale=NaN", &plan).problem(), "bad_choice");
     assert_eq!(server.get(&path).text, kept);
@@ -161,7 +161,7 @@ fn requests(path: &str, document: &Value) -> Option<(&'static str, Value)> {
         }
         "/api/v1/corners/{id}" => ("PUT", plan),
         "/api/v1/propose" => ("POST", brief),
-        "/api/v1/angle" => ("POST", json!({ "plan": plan, "kind": "hands" })),
+        "/api/v1/angle" => ("POST", json!({ "plan": plan, "kind": "side" })),
         "/api/v1/light" => ("POST", json!({ "plan": plan, "gear": "panel", "job": "background" })),
         "/api/v1/apply" => ("POST", json!({ "plan": plan, "patch": [] })),
         "/api/v1/hear" | "/api/v1/impulse" => ("POST", json!({ "plan": plan })),
@@ -232,7 +232,9 @@ fn every_route_refuses_what_assess_refuses() {
             assert_eq!(send(&empty).problem(), "bad_input", "{path} takes {empty}");
         }
         let taken = send(&good);
-        assert!((200..300).contains(&taken.status), "{path}: {} {}", taken.status, taken.text);
+        // The demo's small room may have no free place for one thing more: that is told as a conflict, not as a bad plan.
+        let is_full = taken.status == 422 && taken.json()["errors"][0]["code"] == "conflict";
+        assert!((200..300).contains(&taken.status) || is_full, "{path}: {} {}", taken.status, taken.text);
     }
     assert!(asked > 180, "{asked} requests");
 }
