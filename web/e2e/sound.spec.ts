@@ -90,7 +90,7 @@ test("what is advised is hung by a press, slides along the walls and comes down 
   await expect.poll(() => strip.getAttribute("points")).not.toBe(place);
   // The ways of the voice lie over the drawings.
   await expect(plan.locator(".ink-voice")).toHaveCount(1);
-  expect(await plan.locator(".ink-echo").count()).toBeGreaterThan(2);
+  expect(await plan.locator(".ink-echo").count()).toBeGreaterThan(1);
   await against.getByRole("button", { name: "Take it down" }).click();
   await expect(strip).toHaveCount(0);
   await expect.poll(() => reading(page, "sound.room.rt_mid_s")).toBe(before);

@@ -121,7 +121,7 @@ test("lists do what the drawing does, by keys alone", async ({ page }) => {
   await expect(elevation).toHaveValue("30");
   await expect.poll(() => reading(page, "light.key.elevation_deg")).toBe("30");
   // The pad does it by presses.
-  await thing.getByRole("button", { name: /1 cm up/ }).press("Enter");
+  await thing.getByRole("button", { name: /a small step up/ }).press("Enter");
   await expect.poll(async () => Number(await elevation.inputValue())).toBeGreaterThan(30.2);
   // Locked: the boxes are shut, and the drawing does not move it.
   await thing.getByRole("button", { name: "Lock" }).press("Enter");
@@ -244,7 +244,7 @@ test("one hand on a phone: taken, nudged, read", async ({ page }) => {
   await grip(page, "plan-microphone-place").click();
   const before = await reading(page, "sound.microphone.distance_m");
   const bar = page.locator(".hand-bar");
-  const up = bar.getByRole("button", { name: /1 cm up/ });
+  const up = bar.getByRole("button", { name: /a small step up/ });
   const [, y] = await middle(up);
   expect(y, "within reach of the thumb").toBeGreaterThan(500);
   for (let i = 0; i < 4; i += 1) await up.click();

@@ -45,7 +45,24 @@ use search::{KEPT_A_FACING, Searched, judge, search};
 /// Steps of the refinement, m along and across, and parts of the focal length.
 const REFINING_M: [f64; 2] = [0.10, 0.05];
 
-/// Looks for the best legal layouts of a brief. What was measured of one arrangement is set aside: it says nothing of others.
+/// Looks for the best legal layouts of a brief: up to three, best first, or what forbids every one. What was measured of one
+/// arrangement is set aside: it says nothing of others. The same brief gives the same answer.
+///
+/// ```
+/// use fogon_core::arrange::propose;
+/// use fogon_core::plan::BriefFile;
+///
+/// let text = include_bytes!(concat!(env!("CARGO_MANIFEST_DIR"), "/../../docs/examples/box-room.brief.json"));
+/// let file = BriefFile::read(text)?;
+/// let found = propose(&file.name, &file.brief);
+/// assert!(found.proposals[0].ready && found.obstacles.is_empty());
+///
+/// // Without a camera there is nothing to lay out, and the answer says so.
+/// let mut bare = file.brief.clone();
+/// bare.gear.clear();
+/// assert!(propose("Bare", &bare).obstacles[0].sentence.contains("camera"));
+/// # Ok::<(), fogon_core::problem::Problems>(())
+/// ```
 pub fn propose(name: &str, brief: &Brief) -> Proposals {
     let general = &*brief.of_any_layout();
     let set_aside = brief.set_aside_in(general);

@@ -145,6 +145,16 @@ pub fn calculations() -> Vec<Calculation> {
 
 /// Runs the calculation of this name on JSON text.
 ///
+/// ```
+/// use fogon_core::calc::run;
+///
+/// // 36 mm of sensor behind 40 mm of lens, 1.5 m away: 36 (1500 - 40) / 40 mm.
+/// let input = br#"{"sensor_width_mm": 36, "sensor_height_mm": 20.25, "focal_length_mm": 40, "subject_distance_m": 1.5}"#;
+/// let framed = run("frame-size", input)?;
+/// assert_eq!(framed["width_m"], 1.314);
+/// # Ok::<(), fogon_core::problem::Problem>(())
+/// ```
+///
 /// # Errors
 /// The first problem in the order: name, JSON, unknown fields, missing, type, range, the calculation's own.
 pub fn run(name: &str, input: &[u8]) -> Result<Value, Problem> {

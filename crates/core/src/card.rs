@@ -51,7 +51,17 @@ pub struct Card {
     pub drawing: Drawing,
 }
 
-/// The card of a plan; `None` where it does not resolve.
+/// The card of a plan; `None` where it does not resolve, which no plan that was read does.
+///
+/// ```
+/// use fogon_core::card::card;
+/// use fogon_core::plan::Plan;
+///
+/// let text = include_bytes!(concat!(env!("CARGO_MANIFEST_DIR"), "/../../docs/examples/box-room.fogon.json"));
+/// let card = card(&Plan::read(text)?).expect("a plan that was read resolves");
+/// assert_eq!((card.marks[0].number, card.marks[0].letter.as_str()), (1, "S"));
+/// # Ok::<(), fogon_core::problem::Problems>(())
+/// ```
 pub fn card(plan: &Plan) -> Option<Card> {
     let corner = Corner::of(plan)?;
     let assessment = evaluate(plan);

@@ -7,17 +7,19 @@ pub const CALIBRATION: f64 = 250.0;
 /// (ISO 12232 saturation, from memory).
 pub const SATURATION_STOPS: f64 = 2.973_931;
 
-/// Illuminance that a setting needs, lx: E = C N^2 / (t S).
+/// Illuminance that a setting needs, lx: E = C N^2 / (t S), the equation of incident light meters (ISO 2720, from memory); time
+/// and ISO over 0.
 pub fn illuminance_needed_lx(f_number: f64, shutter_s: f64, iso: f64, calibration: f64) -> f64 {
     calibration * f_number * f_number / (shutter_s * iso)
 }
 
-/// Exposure value at ISO 100: log2(N^2 / t) - log2(S / 100).
+/// Exposure value at ISO 100: log2(N^2 / t) - log2(S / 100) (ISO 2720, from memory); all over 0.
 pub fn ev100(f_number: f64, shutter_s: f64, iso: f64) -> f64 {
     (f_number * f_number / shutter_s).log2() - (iso / 100.0).log2()
 }
 
-/// Exposure times n / (2 mains) that fit into a frame, ascending, s.
+/// Exposure times n / (2 mains) that fit into a frame, ascending, s; none where not even one pulse fits. Lamps pulse twice a
+/// cycle.
 pub fn flicker_free_shutters_s(mains_hz: f64, frame_rate_hz: f64) -> Vec<f64> {
     let most = (2.0 * mains_hz / frame_rate_hz * (1.0 + 1e-12)).floor() as usize;
     (1..=most).map(|n| n as f64 / (2.0 * mains_hz)).collect()
@@ -43,12 +45,13 @@ pub fn residual_ripple(mains_hz: f64, shutter_s: f64) -> f64 {
 /// Area of the 16:9 picture of full frame (36 x 20.25 mm), mm2.
 const FULL_FRAME_MM2: f64 = 729.0;
 
-/// Stops of light that an image area gets less than full frame at equal aperture, time and light.
+/// Stops of light that an image area over 0 mm2 gets less than full frame at equal aperture, time and light: log2 of the areas.
 pub fn stops_behind_full_frame(width_mm: f64, height_mm: f64) -> f64 {
     (FULL_FRAME_MM2 / (width_mm * height_mm)).log2()
 }
 
-/// The ISO at which full frame has as much noise: by the light of the whole picture, photon noise only.
+/// The ISO at which full frame has as much noise: by the light of the whole picture, photon noise only (ISO times the ratio of
+/// areas).
 pub fn full_frame_iso(iso: f64, width_mm: f64, height_mm: f64) -> f64 {
     iso * FULL_FRAME_MM2 / (width_mm * height_mm)
 }

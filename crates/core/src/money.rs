@@ -26,7 +26,18 @@ pub struct Changes {
     pub purchases: Purchases,
 }
 
-/// What to change about a plan.
+/// What to change about a plan: free moves from how it stands today, then what to buy within the budget.
+///
+/// ```
+/// use fogon_core::money::changes;
+/// use fogon_core::plan::Plan;
+///
+/// let text = include_bytes!(concat!(env!("CARGO_MANIFEST_DIR"), "/../../docs/examples/box-room.fogon.json"));
+/// let found = changes(&Plan::read(text)?);
+/// assert!(found.free_moves.iter().all(|step| step.score_after >= step.score_before || step.cleared > 0));
+/// assert!(found.purchases.spent <= found.purchases.budget);
+/// # Ok::<(), fogon_core::problem::Problems>(())
+/// ```
 pub fn changes(plan: &Plan) -> Changes {
     let (score_now, free_moves) = free::free_moves(plan);
     Changes { score_now, free_moves, purchases: purchase::purchases(plan) }

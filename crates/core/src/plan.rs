@@ -104,6 +104,13 @@ impl Plan {
 
     /// Reads and checks a plan file.
     ///
+    /// ```
+    /// use fogon_core::plan::Plan;
+    ///
+    /// let refused = Plan::read(b"{\"format\": \"fogon.plan\", \"version\": 1}").unwrap_err();
+    /// assert!(refused.0.iter().any(|problem| problem.field == "layout"));
+    /// ```
+    ///
     /// # Errors
     /// Every problem of the first kind found, each naming its field.
     pub fn read(text: &[u8]) -> Result<Self, Problems> {

@@ -287,9 +287,9 @@ describe("an existing corner", () => {
     odd.person.stature_m = 1.717;
     odd.gear = Object.fromEntries(
       Object.entries(odd.gear ?? {}).map(([id, g]) => [id, { ...g, figures_assumed: true }]),
-    ) as NonNullable<Brief["gear"]>;
+    );
     for (const piece of Object.values(odd.room.furniture ?? {}))
-      piece.size_m = piece.size_m.map((v) => v + 0.003) as typeof piece.size_m;
+      piece.size_m = piece.size_m.map((v) => v + 0.003);
     const { brief, problems } = briefOf(draftOf(FILE.name, odd));
     expect(problems).toEqual({});
     expect(brief.room).toMatchObject({ height_m: 2.433, floor_m: odd.room.floor_m });

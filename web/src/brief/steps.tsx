@@ -4,7 +4,7 @@ import { useQuery } from "@tanstack/react-query";
 import { api } from "../api/client";
 import { Choice, TextField, Tick } from "../ui/fields";
 import { freeId } from "../ui/ids";
-import type { UnitSystem } from "../units/length";
+import { formatGap, type UnitSystem } from "../units/length";
 import { FORMATS, type Draft, type FurnitureDraft } from "./draft";
 import type { Change } from "./change";
 import { Openings } from "./Openings";
@@ -153,6 +153,7 @@ export function StepFields({ step, draft, problems, change }: Props) {
   );
   const is = (name: string) => draft.texts[name] === "yes";
   const imperial = draft.texts.units === "imperial";
+  const units: UnitSystem = imperial ? "imperial" : "metric";
   const rectangle = draft.texts.shape !== "walk";
   const walls = wallNames(rectangle ? 4 : draft.legs.length, rectangle);
   const fromCorner = (wall: string) =>
@@ -218,7 +219,7 @@ export function StepFields({ step, draft, problems, change }: Props) {
                 .filter((f) => f.kind === "desk" || f.kind === "table")
                 .map((f) => [f.id, f.id] as const),
             ])}
-            {text("lean", "You lean forward by", "Empty = 5 cm assumed.")}
+            {text("lean", "You lean forward by", `Empty = ${formatGap(0.05, units)} assumed.`)}
             {tick("glasses", "You wear glasses")}
           </Group>
         </>

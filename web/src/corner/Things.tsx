@@ -257,7 +257,7 @@ const STEPS: [string, string, Vector][] = [
   ["▾", "down", [0, 0, -1]],
 ];
 
-/** Nudges by a press: 1 cm, or 10 cm with Shift. */
+/** Nudges by a press: 1 cm, or ten times as far with Shift. */
 export function Pad({ handle, hands, still }: { handle: Handle; hands: Hands; still: boolean }) {
   return (
     <div className="pad" role="group" aria-label={`Nudge ${handle.name}`}>
@@ -266,7 +266,7 @@ export function Pad({ handle, hands, still }: { handle: Handle; hands: Hands; st
           key={words}
           type="button"
           className="button pad-key"
-          aria-label={`${handle.name}: 1 cm ${words}, with Shift 10 cm`}
+          aria-label={`${handle.name}: a small step ${words}, with Shift a large one`}
           disabled={still}
           onClick={(event) => {
             const step = event.shiftKey ? 0.1 : 0.01;

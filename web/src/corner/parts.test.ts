@@ -57,12 +57,12 @@ test("a lock holds a thing wherever it lies in the layout", () => {
   expect(heldBy(own, own.layout)).toBeNull();
   expect(heldBy(own, { ...own.layout, treatment: {} })).toBe("the wool");
   const slid = { ...locked, position_m: [4, 2.2, 1.4] };
-  expect(heldBy(own, { ...own.layout, treatment: { wool: slid } } as unknown as Plan["layout"])).toBe(
+  expect(heldBy(own, { ...own.layout, treatment: { wool: slid } })).toBe(
     "the wool",
   );
   // How it is set is not where it stands.
   const note = { ...locked, note: "dusty" };
-  expect(heldBy(own, { ...own.layout, treatment: { wool: note } } as unknown as Plan["layout"])).toBeNull();
+  expect(heldBy(own, { ...own.layout, treatment: { wool: note } })).toBeNull();
 });
 
 test("a thing is changed where its pointer leads, and nowhere else", () => {

@@ -4,7 +4,8 @@ import { fixed, formatLength, type UnitSystem } from "../units/length";
 
 /** Decimals that a unit deserves. */
 function digitsOf(unit: string): number {
-  if (unit === "K" || unit === "Hz" || unit === "lx" || unit === "°" || unit === "") return unit === "" ? 2 : 0;
+  if (unit === "K" || unit === "Hz" || unit === "lx" || unit === "°" || unit === "")
+    return unit === "" ? 2 : 0;
   return unit === "s" ? 2 : 1;
 }
 

@@ -36,7 +36,8 @@ export function stepOf(id: string, layout: Layout): Step {
   if (first === "support") return stepOfThing(second, layout);
   if (first === "daylight") return "day";
   if (first === "person" || id === "shot.seat.gaze_deg") return "you";
-  return STEPS.some(([step]) => step === first) ? (first as Step) : "room";
+  // What is missing for a thing is told under that thing's own name: `microphone.xlr-input.missing`.
+  return STEPS.some(([step]) => step === first) ? (first as Step) : stepOfThing(first, layout);
 }
 
 export const readingsOf = (step: Step, readings: Reading[], layout: Layout): Reading[] =>

@@ -84,12 +84,20 @@ function useLine(fail: (error: unknown) => void) {
   );
 }
 
+/** The measured values that a change took out by itself; what a person takes out is no news to them. */
+function goneWith(before: Plan, after: Plan): string[] {
+  const has = after.brief.measured ?? {};
+  const gone = Object.keys(before.brief.measured ?? {}).filter((id) => !(id in has));
+  const rest = (plan: Plan) => JSON.stringify([{ ...plan.brief, measured: null }, plan.layout]);
+  return gone.length > 0 && rest(before) === rest(after) ? [] : gone;
+}
+
 /** The plan after a change, without what was measured of how it was before. */
 async function settled(before: Plan, after: Plan): Promise<{ plan: Plan; dropped: string[] }> {
-  const had = after.brief.measured ?? {};
-  if (Object.keys(had).length === 0) return { plan: after, dropped: [] };
+  const gone = goneWith(before, after);
+  if (Object.keys(after.brief.measured ?? {}).length === 0) return { plan: after, dropped: gone };
   const { measured, dropped } = await api.measured(before, after);
-  return { plan: { ...after, brief: { ...after.brief, measured } }, dropped };
+  return { plan: { ...after, brief: { ...after.brief, measured } }, dropped: [...gone, ...dropped] };
 }
 
 /** What there is to say of a move. */

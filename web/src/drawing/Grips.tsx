@@ -120,7 +120,7 @@ export function Grips({
         key={`${handle.id}-${grip}`}
         role="button"
         tabIndex={0}
-        aria-label={`${name}${state}. Arrow keys move it 1 cm, with Shift 10 cm.`}
+        aria-label={`${name}${state}. Arrow keys move it a small step, with Shift a large one.`}
         aria-pressed={handle.id === selected}
         data-grip={`${sheet}-${handle.id}-${grip}`}
         className={`grip ${handle.id === selected ? "grip-selected" : ""} ${handle.locked || !handle.movable ? "grip-fixed" : ""}`}

@@ -4,7 +4,7 @@ import { limits } from "../api/limits";
 import type { Table } from "../corner/useWorktable";
 import { OptionalBox } from "../ui/boxes";
 import { Choice } from "../ui/fields";
-import { fixed, formatLength, type UnitSystem } from "../units/length";
+import { fixed, formatGap, formatLength, type UnitSystem } from "../units/length";
 import { wallName, withSurface } from "./surfaces";
 
 interface Props {
@@ -95,11 +95,14 @@ function Bought({ ground, units }: { ground: Schemas["Ground"]; units: UnitSyste
   );
 }
 
-const LOOKS = [
-  ["plain", "As it is"],
-  ["dressed", "Dressed: takes 10 cm"],
-  ["chroma", "Painted to be keyed out"],
-] as const;
+/** Depth that a dressed wall takes, m. */
+const DRESSED_M = 0.1;
+const looks = (units: UnitSystem) =>
+  [
+    ["plain", "As it is"],
+    ["dressed", `Dressed: takes ${formatGap(DRESSED_M, units)}`],
+    ["chroma", "Painted to be keyed out"],
+  ] as const;
 
 function Walls({ plan, table }: { plan: Plan; table: Table }) {
   const { room } = plan.brief;
@@ -118,7 +121,7 @@ function Walls({ plan, table }: { plan: Plan; table: Table }) {
               <Choice
                 label={name}
                 value={surface.look ?? "plain"}
-                options={LOOKS}
+                options={looks(plan.brief.units ?? "metric")}
                 onChange={(look) => table.edit((p) => withSurface(p, id, { look: look as Schemas["Look"] }))}
               />
               <OptionalBox

@@ -2,6 +2,7 @@
 import type { Plan, Schemas } from "../api/client";
 import type { Table } from "../corner/useWorktable";
 import { fixed } from "../units/length";
+import { sentence } from "../corner/show";
 import { Grid } from "./Grid";
 import { hertz } from "./Impulse";
 import { Surfaces } from "./Surfaces";
@@ -16,6 +17,7 @@ const TOP = 14;
 const BOTTOM = 26;
 
 export function Reverberation({ seen, plan, table }: { seen: Seen; plan: Plan; table: Table }) {
+  const units = plan.brief.units ?? "metric";
   const { rt60_s: times, bands_hz: bands, good_s: good, best_s: best } = seen;
   const high = Math.max(0.6, Math.ceil(Math.max(...times) * 5) / 5);
   const y = (s: number) => TOP + (1 - s / high) * (HEIGHT - TOP - BOTTOM);
@@ -88,11 +90,11 @@ export function Reverberation({ seen, plan, table }: { seen: Seen; plan: Plan; t
       </svg>
       <p className="text-faint text-sm">
         Wide strip: good for a voice before a microphone, {fixed(good[0] ?? 0, 2)} to {fixed(good[1] ?? 0, 2)}{" "}
-        s; inner strip: best. For {fixed(seen.volume_m3, 0)} m³ standards give{" "}
+        s; inner strip: best. For {sentence(seen.volume_m3, "m³", units)} standards give{" "}
         {fixed(seen.standards_s[0] ?? 0, 2)} s (control rooms, BS.1116-3) and{" "}
         {fixed(seen.standards_s[1] ?? 0, 2)} s (speech, DIN 18041
-        {seen.volume_m3 < 30 ? ", stated from 30 m³ on" : ""}), both from memory. By Sabine instead:{" "}
-        {seen.sabine_s.map((s) => fixed(s, 2)).join(", ")} s.
+        {seen.volume_m3 < 30 ? `, stated from ${sentence(30, "m³", units)} on` : ""}), both from memory. By
+        Sabine instead: {seen.sabine_s.map((s) => fixed(s, 2)).join(", ")} s.
       </p>
       <Surfaces plan={plan} table={table} />
       <details>
@@ -114,8 +116,8 @@ export function Reverberation({ seen, plan, table }: { seen: Seen; plan: Plan; t
                   {part.from === "assumed" && <span className="text-faint"> (assumed)</span>}
                   <Bands values={part.absorption_m2} totals={bands.map((_, i) => total(i))} />
                 </td>
-                <td>{part.area_m2 == null ? "" : `${fixed(part.area_m2, 1)} m²`}</td>
-                <td>{fixed(middle(part), 2)} m²</td>
+                <td>{part.area_m2 == null ? "" : sentence(part.area_m2, "m²", units)}</td>
+                <td>{sentence(middle(part), "m²", units)}</td>
                 <td>{fixed((100 * middle(part)) / all, 0)} %</td>
               </tr>
             ))}

@@ -4,7 +4,8 @@ import { useState } from "react";
 import { api, type Plan, type Schemas } from "../api/client";
 import type { Table } from "../corner/useWorktable";
 import { Trouble } from "../ui/states";
-import { fixed } from "../units/length";
+import { fixed, formatGap } from "../units/length";
+import { sentence } from "../corner/show";
 
 interface Props {
   advice: Schemas["TreatmentAdvice"];
@@ -42,6 +43,7 @@ export function Treatment({ advice, plan, table }: Props) {
       }
     });
   };
+  const units = plan.brief.units ?? "metric";
   const hung = Object.entries(plan.layout.treatment ?? {});
   const there = advice.missing_m2 <= 0.05;
   return (
@@ -53,7 +55,7 @@ export function Treatment({ advice, plan, table }: Props) {
       <p>
         {there
           ? `Nothing is missing: the room rings ${fixed(advice.rt_mid_s, 2)} s.`
-          : `The room rings ${fixed(advice.rt_mid_s, 2)} s; ${fixed(advice.missing_m2, 1)} m² of absorption bring it to ${fixed(advice.target_s, 2)} s.`}
+          : `The room rings ${fixed(advice.rt_mid_s, 2)} s; ${sentence(advice.missing_m2, "m²", units)} of absorption bring it to ${fixed(advice.target_s, 2)} s.`}
       </p>
       {hung.length > 0 && (
         <ul className="hung">
@@ -93,7 +95,7 @@ export function Treatment({ advice, plan, table }: Props) {
             {advice.steps.map((step, index) => (
               <tr key={index}>
                 <td>
-                  {step.label}, {fixed(step.area_m2, 1)} m²
+                  {step.label}, {sentence(step.area_m2, "m²", units)}
                 </td>
                 <td>
                   {fixed(step.rt_mid_s, 2)} s
@@ -138,9 +140,9 @@ export function Treatment({ advice, plan, table }: Props) {
                   {one.label}
                   {one.estimate && <span className="text-faint"> (good to 40 %)</span>}
                 </td>
-                <td>{one.area_m2 == null ? "not alone" : `${fixed(one.area_m2, 1)} m²`}</td>
+                <td>{one.area_m2 == null ? "not alone" : sentence(one.area_m2, "m²", units)}</td>
                 <td>
-                  {fixed(one.most_m2, 1)} m²
+                  {sentence(one.most_m2, "m²", units)}
                   {one.area_m2 == null && (
                     <span className="text-faint block text-xs">{fixed(one.reaches_s, 2)} s</span>
                   )}
@@ -161,7 +163,8 @@ export function Treatment({ advice, plan, table }: Props) {
         </>
       )}
       <p className="caution-line">
-        Blankets 10 cm off the wall, never flat on it. Keep cloth off lamps; nothing heavy over a head.
+        Blankets {formatGap(0.1, units)} off the wall, never flat on it. Keep cloth off lamps; nothing heavy
+        over a head.
       </p>
     </section>
   );

@@ -34,8 +34,8 @@ export function VoiceFile({ kept, own, onUse, onChange }: Props) {
     <details className="voice-file">
       <summary>{own ? "Your own voice is heard" : "A made-up voice is heard: use your own"}</summary>
       <p className="text-sm">
-        Record yourself close, 10 to 20 cm from the microphone, in the softest place you have: an open
-        wardrobe, between coats. WAV or FLAC, 1 to 60 s. It stays on this machine.
+        Record yourself close, one or two hand widths from the microphone, in the softest place you have: an
+        open wardrobe, between coats. WAV or FLAC, 1 to 60 s. It stays on this machine.
       </p>
       {trouble !== null && <Trouble error={trouble} onRetry={() => setTrouble(null)} retryWords="Close" />}
       <div className="flex flex-wrap items-center gap-2">

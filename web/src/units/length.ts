@@ -77,6 +77,10 @@ export function formatLength(metres: number, system: UnitSystem, digits = 2): st
   return feet === 0 ? `${sign}${small}"` : `${sign}${feet}' ${small}"`;
 }
 
+/** A small length as people speak of it: `10 cm`, or inches. */
+export const formatGap = (metres: number, system: UnitSystem): string =>
+  system === "metric" ? `${fixed(metres * 100, 0)} cm` : formatLength(metres, system);
+
 /** A length to put into a field: enough digits to come back as it was. */
 export function editLength(metres: number, system: UnitSystem): string {
   if (system === "imperial") return formatLength(metres, system);

@@ -6,23 +6,24 @@ use crate::exposure::{CALIBRATION, illuminance_needed_lx};
 pub(super) const AREA_FORMULA: &str =
     "Lambert 1760; Baum, Rushmeier and Winget 1989; Arvo 1995 (area formula)";
 
-/// Illuminance at another distance by the inverse square law, lx.
+/// Illuminance at another distance by the inverse square law, lx; distances over 0 m, and over about five times the source's
+/// width, where a face counts as a point (Lambert 1760).
 pub fn inverse_square_lx(illuminance_lx: f64, at_distance_m: f64, wanted_distance_m: f64) -> f64 {
     illuminance_lx * (at_distance_m / wanted_distance_m).powi(2)
 }
 
-/// Lighting ratio (key + fill) : fill, and the same in stops.
+/// Lighting ratio (key + fill) : fill, and the same in stops; infinite without any fill. Definition, common practice.
 pub fn lighting_ratio(key_lx: f64, fill_lx: f64) -> (f64, f64) {
     let ratio = (key_lx + fill_lx) / fill_lx;
     (ratio, ratio.log2())
 }
 
-/// Angle that a disc of some diameter fills, degrees: 2 atan(D / 2d).
+/// Angle that a disc of some diameter fills, degrees: 2 atan(D / 2d); plane geometry, distance over 0 m.
 pub fn angular_size_deg(diameter_m: f64, distance_m: f64) -> f64 {
     2.0 * (diameter_m / (2.0 * distance_m)).atan().to_degrees()
 }
 
-/// Width of the soft edge of a shadow, m: D t / d, t from the edge that casts it to the skin, d from the source to the edge.
+/// Width of the soft edge of a shadow, m: D t / d (similar triangles; d over 0 m), t from the edge that casts it to the skin, d from the source to the edge.
 pub fn penumbra_m(source_diameter_m: f64, source_to_edge_m: f64, edge_to_surface_m: f64) -> f64 {
     source_diameter_m * edge_to_surface_m / source_to_edge_m
 }
@@ -38,7 +39,8 @@ pub struct FillNeeded {
     pub max_reachable_ratio: Option<f64>,
 }
 
-/// Fill for a ratio (key + fill) : fill, all ambient light counting as fill: F = K / (R - 1).
+/// Fill for a ratio (key + fill) : fill, lx, all ambient light counting as fill: F = K / (R - 1), R over 1. From the definition
+/// of the ratio.
 pub fn fill_needed(key_lx: f64, ambient_lx: f64, wanted_ratio: f64) -> FillNeeded {
     let fill = key_lx / (wanted_ratio - 1.0);
     FillNeeded {
@@ -48,7 +50,8 @@ pub fn fill_needed(key_lx: f64, ambient_lx: f64, wanted_ratio: f64) -> FillNeede
     }
 }
 
-/// First estimate of the light that a room throws back, lx: F rho / (A (1 - rho)) (Sumpner 1892).
+/// First estimate of the light that a room throws back, lx: F rho / (A (1 - rho)) (Sumpner 1892); area over 0 m2, reflectance
+/// from 0 to below 1.
 pub fn bounce_estimate_lx(flux_lm: f64, surface_m2: f64, mean_reflectance: f64) -> f64 {
     flux_lm * mean_reflectance / (surface_m2 * (1.0 - mean_reflectance))
 }

@@ -4,7 +4,7 @@ use std::f64::consts::PI;
 
 use crate::geometry::DVec3;
 
-/// Illuminance of a disc on its axis, lx: E = pi L r^2 / (r^2 + d^2).
+/// Illuminance of a disc on its axis, lx: E = pi L r^2 / (r^2 + d^2) (Lambert 1760).
 pub fn disc_illuminance_lx(luminance_cd_m2: f64, radius_m: f64, distance_m: f64) -> f64 {
     let square = radius_m * radius_m;
     PI * luminance_cd_m2 * square / (square + distance_m * distance_m)

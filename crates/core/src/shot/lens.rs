@@ -4,22 +4,23 @@
 /// Where the optics are published.
 pub(super) const OPTICS: &str = "Ray, Applied Photographic Optics (from memory); thin lens";
 
-/// Field of view of one side, degrees, for a side and an image distance in mm.
+/// Field of view of one side, degrees, for a side and an image distance over 0 mm: 2 atan(s / 2v) (pinhole).
 pub fn field_of_view_deg(side_mm: f64, image_distance_mm: f64) -> f64 {
     2.0 * (side_mm / (2.0 * image_distance_mm)).atan().to_degrees()
 }
 
-/// Size framed at a subject distance, m: S = s (u - f) / f.
+/// Size framed at a subject distance, m: S = s (u - f) / f (thin lens); 0 or less where the subject stands within the focal
+/// length.
 pub fn frame_size_m(side_mm: f64, focal_length_mm: f64, subject_distance_m: f64) -> f64 {
     side_mm * (subject_distance_m * 1000.0 - focal_length_mm) / focal_length_mm / 1000.0
 }
 
-/// Distance that frames a size, m: u = f (1 + S / s).
+/// Distance that frames a size, m: u = f (1 + S / s) (thin lens); side over 0 mm.
 pub fn distance_for_frame_m(side_mm: f64, focal_length_mm: f64, framed_m: f64) -> f64 {
     focal_length_mm * (1.0 + framed_m * 1000.0 / side_mm) / 1000.0
 }
 
-/// Focal length that frames a size from a distance, mm: f = u s / (S + s).
+/// Focal length that frames a size from a distance, mm: f = u s / (S + s) (thin lens).
 pub fn focal_for_frame_mm(side_mm: f64, distance_m: f64, framed_m: f64) -> f64 {
     distance_m * 1000.0 * side_mm / (framed_m * 1000.0 + side_mm)
 }
@@ -35,7 +36,8 @@ pub struct DepthOfField {
     pub hyperfocal_m: f64,
 }
 
-/// Depth of field: h = f^2 / (N c) + f; near = u (h - f) / (h + u - 2f); far = u (h - f) / (h - u).
+/// Depth of field, m: h = f^2 / (N c) + f; near = u (h - f) / (h + u - 2f); far = u (h - f) / (h - u), none from the hyperfocal
+/// distance h on (thin lens). Circle of confusion and f-number over 0.
 pub fn depth_of_field(
     focal_length_mm: f64,
     f_number: f64,
@@ -51,7 +53,8 @@ pub fn depth_of_field(
     }
 }
 
-/// Blur disc of a point at `background_m` from the lens, mm: b = (f^2 / N) |x - u| / (x (u - f)).
+/// Blur disc of a point at `background_m` from the lens, mm: b = (f^2 / N) |x - u| / (x (u - f)) (thin lens); the subject beyond
+/// the focal length.
 pub fn blur_disc_mm(focal_length_mm: f64, f_number: f64, subject_distance_m: f64, background_m: f64) -> f64 {
     let (f, u, x) = (focal_length_mm, subject_distance_m * 1000.0, background_m * 1000.0);
     f * f / f_number * (x - u).abs() / (x * (u - f))

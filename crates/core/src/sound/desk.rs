@@ -14,7 +14,8 @@ pub struct Comb {
     pub reflection_rel_db: Option<f64>,
 }
 
-/// From heights of mouth and microphone over the desk and their level distance.
+/// The comb of two ways, straight and by the desk, from heights of mouth and microphone over the desk and their level distance, m
+/// (two rays; Everest); the reflection's level in dB and the notches in Hz.
 pub fn comb(mouth_m: f64, microphone_m: f64, level_m: f64, reflection_factor: f64, speed_m_s: f64) -> Comb {
     let direct = level_m.hypot(mouth_m - microphone_m);
     let reflected = level_m.hypot(mouth_m + microphone_m);

@@ -5,17 +5,17 @@ use std::f64::consts::PI;
 /// Level of a point source of unit power against its level at 1 m, dB: 10 lg 4 pi.
 pub const SPHERE_DB: f64 = 10.992_098_640_220_965;
 
-/// Room constant, m2: A / (1 - A/S).
+/// Room constant, m2: A / (1 - A/S), absorption below the surface (Beranek).
 pub fn room_constant_m2(absorption_m2: f64, surface_m2: f64) -> f64 {
     absorption_m2 / (1.0 - absorption_m2 / surface_m2)
 }
 
-/// Distance at which direct and reverberant sound are alike, m: sqrt(Qs Qm R / 16 pi).
+/// Distance at which direct and reverberant sound are alike, m: sqrt(Qs Qm R / 16 pi) (Beranek).
 pub fn critical_distance_m(source_q: f64, microphone_q: f64, room_constant_m2: f64) -> f64 {
     (source_q * microphone_q * room_constant_m2 / (16.0 * PI)).sqrt()
 }
 
-/// Direct over reverberant sound, dB: 20 lg(Dc / r).
+/// Direct over reverberant sound, dB: 20 lg(Dc / r), r over 0 m (from the inverse square law).
 pub fn direct_to_reverberant_db(distance_m: f64, critical_distance_m: f64) -> f64 {
     20.0 * (critical_distance_m / distance_m).log10()
 }

@@ -23,7 +23,7 @@ pub struct BandOfSpeech {
     pub direct_to_reverberant_db: Option<f64>,
 }
 
-/// How much of a modulation is left.
+/// How much of a modulation is left, 0 to 1, in a band with its decay, s, and noise, dB (IEC 60268-16; Houtgast and Steeneken).
 pub fn modulation(band: &BandOfSpeech, modulation_hz: f64) -> f64 {
     // |d + 1 / (1 + j x)| / (d + 1), x = 2 pi F T / (6 ln 10).
     let x = TAU * modulation_hz * band.rt60_s / (6.0 * LN_10);
@@ -35,7 +35,7 @@ pub fn modulation(band: &BandOfSpeech, modulation_hz: f64) -> f64 {
     room * noise
 }
 
-/// Modulation transfer index of one band.
+/// Modulation transfer index of one band, 0 to 1 (IEC 60268-16).
 pub fn transfer_index(band: &BandOfSpeech) -> f64 {
     let index = |hz: f64| {
         let m = modulation(band, hz);
@@ -46,7 +46,7 @@ pub fn transfer_index(band: &BandOfSpeech) -> f64 {
     MODULATION_HZ.iter().map(|hz| index(*hz)).sum::<f64>() / MODULATION_HZ.len() as f64
 }
 
-/// The index, 0 to 1, and the transfer index of each band.
+/// The speech transmission index, 0 to 1, and the transfer index of each octave from 125 Hz to 8 kHz (IEC 60268-16).
 pub fn speech_transmission_index(bands: &[BandOfSpeech; 7]) -> (f64, SpeechBands) {
     let each: SpeechBands = std::array::from_fn(|k| transfer_index(&bands[k]));
     let alone: f64 = ALPHA.iter().zip(&each).map(|(a, m)| a * m).sum();

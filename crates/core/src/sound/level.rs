@@ -1,11 +1,11 @@
 //! Levels: distance, sums, A-weighting, and how long an ear can take them.
 
-/// Level at another distance by the inverse square law for direct sound, dB.
+/// Level at another distance over 0 m by the inverse square law for direct sound, dB: L - 20 lg(r2 / r1) (any handbook).
 pub fn level_at_distance_db(level_db: f64, at_distance_m: f64, wanted_distance_m: f64) -> f64 {
     level_db - 20.0 * (wanted_distance_m / at_distance_m).log10()
 }
 
-/// Energy of a level, re 0 dB.
+/// Energy of a level, re 0 dB: 10^(L / 10).
 pub fn energy(level_db: f64) -> f64 {
     10f64.powf(level_db / 10.0)
 }

@@ -20,7 +20,8 @@ pub fn count_estimate([a, b, c]: [f64; 3], up_to_hz: f64, speed_m_s: f64) -> f64
     4.0 * pi / 3.0 * volume * k.powi(3) + pi / 4.0 * surface * k.powi(2) + edges / 8.0 * k
 }
 
-/// All modes up to a frequency, lowest first, equal ones in the order of their numbers.
+/// All modes of a box up to a frequency, lowest first, equal ones in the order of their numbers: c/2 sqrt of the sum of (n / side)^2
+/// (Kuttruff); sides over 0 m.
 pub fn modes(dimensions_m: [f64; 3], up_to_hz: f64, speed_m_s: f64) -> Vec<Mode> {
     let most = dimensions_m.map(|side| (2.0 * up_to_hz * side / speed_m_s * (1.0 + 1e-12)).floor() as u32);
     let mut found = Vec::new();

@@ -42,13 +42,13 @@ pub fn through_window_dba(outside_dba: f64, insulation_db: f64, window_m2: f64, 
     outside_dba - insulation_db + 10.0 * (window_m2 / absorption_m2).log10()
 }
 
-/// Noise of a preamplifier as a sound level, dBA: 94 + EIN - 2.2185 - 20 lg(V/Pa).
+/// Noise of a preamplifier as a sound level, dBA: 94 + EIN - 2.2185 - 20 lg(V/Pa); 0 dBu is 0.7746 V, 94 dB is 1 Pa (definitions).
 pub fn preamplifier_dba(ein_dbu: f64, sensitivity_mv_pa: f64) -> f64 {
     // 1 Pa re 20 uPa; 0 dBu re 1 V.
     94.0 + ein_dbu + 20.0 * 0.774_596_669_241_483_4f64.log10() - 20.0 * (sensitivity_mv_pa / 1000.0).log10()
 }
 
-/// Speech over noise band by band, dB; the room's noise as the microphone hears it.
+/// Speech over noise band by band, dB, the microphone's own noise added by energy; the room's noise as the microphone hears it.
 pub fn band_ratios_db(speech_db: SpeechBands, noise_db: SpeechBands, self_noise_dba: f64) -> SpeechBands {
     let own = self_noise_db(self_noise_dba);
     std::array::from_fn(|k| speech_db[k] - sum_db([noise_db[k], own[k]]))

@@ -11,7 +11,7 @@ const NULL_DB: f64 = -25.0;
 /// Steps of the integral over a tube's pattern.
 const STEPS: usize = 400;
 
-/// First-order pattern: a + (1 - a) cos theta.
+/// First-order pattern, 1 straight ahead: a + (1 - a) cos theta, a from 0 to 1 (Eargle).
 pub fn first_order(pattern_a: f64, angle_deg: f64) -> f64 {
     pattern_a + (1.0 - pattern_a) * angle_deg.to_radians().cos()
 }
@@ -41,7 +41,7 @@ pub fn tube(pattern_a: f64, tube_m: f64, frequency_hz: f64, speed_m_s: f64, angl
     first_order(pattern_a, angle_deg) * line
 }
 
-/// Directivity factor of an ideal tube: 2 / integral of p^2 sin theta, by Simpson's rule.
+/// Directivity factor of an ideal tube: 2 / integral of p^2 sin theta (definition), by Simpson's rule.
 pub fn ideal_tube_directivity(pattern_a: f64, tube_m: f64, frequency_hz: f64, speed_m_s: f64) -> f64 {
     let step = 180.0 / STEPS as f64;
     let sum: f64 = (0..=STEPS)
@@ -61,7 +61,7 @@ pub fn ideal_tube_directivity(pattern_a: f64, tube_m: f64, frequency_hz: f64, sp
     2.0 / (sum * step.to_radians() / 3.0)
 }
 
-/// Directivity factors of a microphone in the bands of speech; a tube's are held to what real ones reach.
+/// Directivity factors of a microphone in the bands of speech; a tube's are held to what real ones reach (Fogon's own rule).
 pub fn directivities(pattern_a: f64, tube_m: f64) -> SpeechBands {
     if tube_m <= 0.0 {
         return [directivity(pattern_a); 7];

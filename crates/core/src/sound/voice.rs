@@ -26,7 +26,7 @@ pub fn level_1m_dba(effort: Effort) -> f64 {
     }
 }
 
-/// Octave levels of a voice at 1 m on its axis, dB.
+/// Octave levels of a voice at 1 m on its axis, dB, of this A-weighted level (spectrum of IEC 60268-16, from memory).
 pub fn spectrum_1m_db(level_1m_dba: f64) -> SpeechBands {
     MALE_DB.map(|db| level_1m_dba + db)
 }
@@ -36,7 +36,7 @@ pub fn off_axis_db(band: usize, off_axis_deg: f64) -> f64 {
     BEHIND_DB[band.min(6)] * (1.0 - off_axis_deg.to_radians().cos()) / 2.0
 }
 
-/// Directivity factor of a voice on its axis, by band: a / (1 - e^-a), a = D180 ln 10 / 10.
+/// Directivity factor of a voice on its axis, by band: a / (1 - e^-a), a = D180 ln 10 / 10 (the integral of the fall above).
 pub fn directivity() -> SpeechBands {
     BEHIND_DB.map(|db| {
         let a = db * LN_10 / 10.0;

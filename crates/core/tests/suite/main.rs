@@ -6,7 +6,7 @@
 //! written out here; `lighting`, `sources`, `sound`, `treatment`, `room` and `card` numbers worked by a second route; `checks` published values;
 //! `calculator` the contract of `calc`; `documents` good and bad files; `money` moves and purchases; `parts` every part of a layout;
 //! `outside` places outside the room; `kit` what gear needs; `measured` measured values; `judgement` what misleads a plain reckoning;
-//! `words` every sentence by rule.
+//! `words` every sentence by rule; `names` ids, labels and units as words only.
 
 // A helper of a test fails by panicking, as the test does.
 #![allow(clippy::unwrap_used)]
@@ -30,6 +30,7 @@ mod light_laws;
 mod lighting;
 mod measured;
 mod money;
+mod names;
 mod outside;
 mod parts;
 mod patches;

@@ -169,10 +169,9 @@ fn requests(path: &str, document: &Value) -> Option<(&'static str, Value)> {
             ("POST", json!({ "plan": plan, "material": "rug", "width_m": 1.2, "height_m": 0.9 }))
         }
         "/api/v1/measured" => ("POST", json!({ "before": state, "after": state })),
-        "/api/v1/move" => (
-            "POST",
-            json!({ "plan": plan, "move": { "thing": "seat", "to_m": document["layout"]["seat"]["position_m"] } }),
-        ),
+        "/api/v1/move" => {
+            ("POST", json!({ "plan": plan, "move": { "thing": "seat", "to_m": [1.7, 1.2, 1.2] } }))
+        }
         _ => return None,
     })
 }

@@ -1,0 +1,168 @@
+// What belongs together stays together: units in every word, parts of a layout when comparing and answering, measured values
+// with what they measured, rows that cannot be read, plugs on the card.
+import { expect, test, type Page } from "@playwright/test";
+
+import { changedPlan, reading, section } from "./help";
+
+interface Hung {
+  brief: { units: string; gear: Record<string, object>; today?: Record<string, unknown> };
+  layout: Record<string, unknown> & { treatment?: object };
+}
+
+/** A wool panel owned, and hung on the right wall of the layout. */
+const withPanel = (hung: boolean) => (plan: Hung) => {
+  plan.brief.gear.wool = {
+    kind: "treatment",
+    label: "Wool panel",
+    material: "panel_50mm",
+    width_m: 1.2,
+    height_m: 0.6,
+    thickness_m: 0.05,
+  };
+  if (hung) plan.layout.treatment = { wool: { gear: "wool", on: "wall-1", position_m: [3.4, 1.9, 1.4] } };
+};
+
+const STEPS = ["room", "you", "shot", "light", "sound", "money", "day", "card"];
+
+/** Words on the screen, of the page and of its drawings, without what a person typed as a name. */
+async function words(page: Page): Promise<string[]> {
+  return page.evaluate(() => {
+    const all: string[] = [];
+    const walk = document.createTreeWalker(document.body, NodeFilter.SHOW_TEXT);
+    for (let node = walk.nextNode(); node; node = walk.nextNode()) {
+      const holder = node.parentElement;
+      if (holder && !holder.closest("script, style, option")) all.push(node.textContent ?? "");
+    }
+    return all;
+  });
+}
+
+test("in feet and inches no view shows a metric length, mass or area", async ({ page }) => {
+  const id = await changedPlan(page, "All in feet", (plan: Hung) => {
+    plan.brief.units = "imperial";
+    withPanel(true)(plan);
+  });
+  const metric = /\d[\s\u00a0]?(?:m|cm|kg|m²|m³)(?![\p{L}\d/²³])/u;
+  // Labels of gear are their owners' own words, and catalogue labels name their sizes as they are sold.
+  const label =
+    /softbox|panel|stand|Tripod|Lens|lens|zoom|board|Reflector|reflector|cable|screen|umbrella|roll|lantern|monitor|Mirror|curtain|Curtain|cloth/;
+  for (const step of STEPS) {
+    await page.goto(`/corners/${id}/${step}`);
+    await expect(page.locator("main")).toBeVisible();
+    await page.waitForLoadState("networkidle");
+    const shown = await words(page);
+    expect(shown.length, step).toBeGreaterThan(10);
+    expect(
+      shown.filter((text) => metric.test(text) && !label.test(text)),
+      step,
+    ).toEqual([]);
+  }
+});
+
+test("two layouts that differ in a panel alone are told apart, and the panel is taken along", async ({
+  page,
+}) => {
+  const id = await changedPlan(page, "Panel or none", withPanel(true));
+  // Taken down and kept, the save before has it.
+  await page.goto(`/corners/${id}/sound`);
+  const ringing = await reading(page, "sound.room.rt_mid_s");
+  await section(page, "Against the echo").getByRole("button", { name: "Take it down" }).click();
+  await expect(page.getByText("kept, revision 2")).toBeVisible();
+  await page.goto(`/corners/${id}/compare`);
+  const right = page.getByRole("combobox", { name: "On the right" });
+  const first = right.locator("option").filter({ hasText: "Revision 1," });
+  await right.selectOption({ label: (await first.innerText()).trim() });
+  await expect(page.getByRole("row", { name: /rings/i }).first()).toBeVisible();
+  await page.getByRole("button", { name: "Take what hangs against the echo" }).click();
+  await expect(page.getByText("kept, revision 3")).toBeVisible();
+  await page.goto(`/corners/${id}/sound`);
+  expect(await reading(page, "sound.room.rt_mid_s")).toBe(ringing);
+});
+
+test("answers that are opened and saved keep how it stands today, whole", async ({ page }) => {
+  const id = await changedPlan(page, "Today, whole", (plan: Hung) => {
+    withPanel(false)(plan);
+    plan.brief.today = {
+      ...plan.brief.today,
+      treatment: { wool: { gear: "wool", on: "wall-1", position_m: [3.4, 1.9, 1.4] } },
+    };
+  });
+  interface Kept {
+    brief: { today: unknown; room: unknown; person: unknown };
+  }
+  const corner = async () => (await (await page.request.get(`/api/v1/corners/${id}`)).json()) as Kept;
+  const before = (await corner()).brief;
+  await page.goto(`/corners/${id}/brief`);
+  await page.getByRole("button", { name: "Save and lay out again" }).click();
+  await expect(page.getByRole("heading", { name: "Where everything stands, and why" })).toBeVisible();
+  const after = (await corner()).brief;
+  expect(after.today).toMatchObject(before.today as Record<string, unknown>);
+  expect(after.room).toMatchObject(before.room as Record<string, unknown>);
+  expect(after.person).toMatchObject(before.person as Record<string, unknown>);
+});
+
+test("a measured reverberation is set aside when something is hung, and that is said", async ({ page }) => {
+  const id = await changedPlan(page, "Rings", withPanel(false));
+  await page.goto(`/corners/${id}/sound`);
+  const rings = page.locator('[data-reading="sound.room.rt_mid_s"]');
+  await rings.click();
+  const working = page.getByRole("dialog");
+  await working.getByLabel(/Measured it yourself/).fill("0.9");
+  await working.getByRole("button", { name: "Use it" }).click();
+  await page.keyboard.press("Escape");
+  await expect(rings).toContainText("measured");
+  const row = section(page, "Against the echo").getByRole("row").filter({ hasText: "Packing blankets" });
+  await row.first().getByRole("button", { name: "Hang it" }).click();
+  await expect(rings).not.toContainText("measured");
+  await expect(page.locator(".notes")).toContainText("set aside");
+  expect(Number(await reading(page, "sound.room.rt_mid_s"))).toBeLessThan(0.9);
+});
+
+test("a microphone without its input stops the recording, and the card tells the plugs", async ({ page }) => {
+  interface Wired {
+    brief: { gear: Record<string, Record<string, unknown>> };
+  }
+  const needing = (also: boolean) => (plan: Wired) => {
+    const { gear } = plan.brief;
+    Object.assign(gear["boom-microphone"] ?? {}, { needs: ["microphone", "xlr-input", "xlr-cable"] });
+    if (!also) return;
+    gear.recorder = { kind: "recorder", label: "Pocket recorder", mass_kg: 0.3, offers: ["xlr-input"] };
+    gear.lead = { kind: "cable", label: "Long lead", mass_kg: 0.2, offers: ["xlr-cable"] };
+  };
+  const lacking = await changedPlan(page, "No input", needing(false));
+  await page.goto(`/corners/${lacking}/sound`);
+  await expect(page.getByText(/needs an XLR input, and nothing at hand has one/).first()).toBeVisible();
+  await expect(page.getByText(/^Nowhere yet/)).toBeVisible();
+  const whole = await changedPlan(page, "All plugs", needing(true));
+  await page.goto(`/corners/${whole}/card`);
+  const card = page.frameLocator("iframe");
+  await expect(card.getByRole("heading", { name: "Plugs", exact: true })).toBeVisible();
+  await expect(card.getByText(/into .*Pocket recorder/i)).toBeVisible();
+});
+
+test("a corner that cannot be read is listed with its file, and takes no other with it", async ({ page }) => {
+  await page.route("**/api/v1/corners", async (route) => {
+    const all = (await (await route.fetch()).json()) as { id: number; name: string }[];
+    const spoilt = {
+      ...all[0],
+      id: 4711,
+      name: "Spoilt",
+      told: null,
+      trouble: "This version cannot read it. Nothing of it is lost.",
+    };
+    await route.fulfill({ json: [spoilt, ...all] });
+  });
+  await page.goto("/");
+  const row = page.getByRole("listitem").filter({ hasText: "Spoilt" });
+  await expect(row).toContainText("Nothing of it is lost");
+  await expect(row.getByRole("link", { name: "Spoilt" })).toHaveCount(0);
+  await expect(row.getByRole("link", { name: "Save its file" })).toHaveAttribute(
+    "href",
+    "/api/v1/corners/4711/file",
+  );
+  await page
+    .getByRole("link", { name: /^Field botany/ })
+    .first()
+    .click();
+  await expect(page.getByText("Ready: record.").first()).toBeVisible();
+});
