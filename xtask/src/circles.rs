@@ -3,7 +3,7 @@
 
 use std::collections::{BTreeMap, BTreeSet};
 use std::fs;
-use std::path::{Path, PathBuf};
+use std::path::Path;
 
 use syn::visit::{self, Visit};
 use syn::{Item, UseTree, Visibility};
@@ -34,7 +34,7 @@ pub(crate) fn circles(root: &Path) -> Result<Vec<String>, String> {
     Ok(strongly_connected(&edges).iter().map(|circle| in_words(circle, &edges)).collect())
 }
 
-fn module_of(root: &Path, file: &PathBuf) -> Module {
+fn module_of(root: &Path, file: &Path) -> Module {
     let inside = file.strip_prefix(root).unwrap_or(file).with_extension("");
     let parts = inside.components().filter_map(|part| part.as_os_str().to_str()).map(str::to_owned);
     parts.filter(|part| part != "lib").collect()

@@ -239,3 +239,83 @@ fn a_card_replaces_its_file_whole() {
     assert_eq!(std::fs::read_to_string(&out).unwrap(), first);
     assert_eq!(std::fs::read_dir(folder.path()).unwrap().count(), 1);
 }
+
+/// The assessment as text in feet and inches: no line holds a metric length or mass; what lenses are told in stays.
+#[test]
+fn text_is_in_the_corners_units() {
+    let mut plan: Value = serde_json::from_str(
+        &std::fs::read_to_string(root().join("docs/examples/box-room.fogon.json")).unwrap(),
+    )
+    .unwrap();
+    let metric = said(&fogon(&["evaluate", "-", "--format", "text"], &plan.to_string()));
+    assert!(metric.contains(" m good") && metric.contains(" kg"), "{metric}");
+    set(&mut plan, "/brief/units", json!("imperial"));
+    let imperial = said(&fogon(&["evaluate", "-", "--format", "text"], &plan.to_string()));
+    let is_metric = |line: &&str| {
+        let words: Vec<&str> = line.split_whitespace().collect();
+        words.windows(2).any(|pair| {
+            let number = pair[0].trim_start_matches('\u{2212}').parse::<f64>().is_ok();
+            let unit = pair[1].trim_end_matches(['.', ',', ';', ':']);
+            number
+                && (["m", "cm", "kg", "m\u{b2}"].contains(&unit)
+                    || unit == "mm" && !line.contains("focal") && !line.contains("lens"))
+        })
+    };
+    let wrong: Vec<&str> = imperial.lines().filter(is_metric).collect();
+    assert!(wrong.is_empty(), "{wrong:#?}");
+    assert!(imperial.contains(" lb") && imperial.contains("' "), "{imperial}");
+    assert_eq!(metric.lines().count(), imperial.lines().count());
+}
+
+/// What a microphone lacks is said on the command line as on the page, and with `--strict` it counts.
+#[test]
+fn a_missing_input_is_a_stop_on_the_command_line() {
+    let mut plan: Value = serde_json::from_str(
+        &std::fs::read_to_string(root().join("docs/examples/box-room.fogon.json")).unwrap(),
+    )
+    .unwrap();
+    set(&mut plan, "/brief/gear/boom-microphone/needs", json!(["microphone", "xlr-input"]));
+    let lacking = fogon(&["evaluate", "-", "--strict", "--format", "text"], &plan.to_string());
+    assert_eq!(code(&lacking), 1);
+    let words = said(&lacking);
+    let stop = words.lines().find(|line| line.starts_with("STOP")).unwrap_or_else(|| panic!("{words}"));
+    assert!(stop.contains("needs an XLR input, and nothing at hand has one"), "{stop}");
+    let recorder =
+        json!({ "kind": "recorder", "label": "Recorder", "mass_kg": 0.3, "offers": ["xlr-input"] });
+    set(&mut plan, "/brief/gear/recorder", recorder);
+    assert_eq!(code(&fogon(&["evaluate", "-", "--strict"], &plan.to_string())), 0);
+    // It is on every form of the card.
+    let folder = tempfile::tempdir().unwrap();
+    let file = folder.path().join("plan.json");
+    std::fs::write(&file, plan.to_string()).unwrap();
+    for name in ["card.html", "card.svg", "card.csv"] {
+        let out = folder.path().join(name);
+        assert_eq!(
+            code(&fogon(&["card", &file.display().to_string(), "--out", &out.display().to_string()], "")),
+            0
+        );
+        let text = std::fs::read_to_string(&out).unwrap();
+        assert!(text.contains("Recorder"), "{name} tells no plug: {text:.600}");
+    }
+}
+
+/// A place far outside the room is refused by its field; one just outside is judged.
+#[test]
+fn places_outside_the_room_are_told_or_refused() {
+    let mut plan: Value = serde_json::from_str(
+        &std::fs::read_to_string(root().join("docs/examples/box-room.fogon.json")).unwrap(),
+    )
+    .unwrap();
+    set(&mut plan, "/layout/seat/position_m", json!([1.7, -0.02]));
+    let near = fogon(&["evaluate", "-", "--strict", "--format", "text"], &plan.to_string());
+    assert_eq!(code(&near), 1, "{}", complaint(&near));
+    assert!(said(&near).contains("beyond the back wall"), "{}", said(&near));
+    set(&mut plan, "/layout/seat/position_m", json!([1.7, -1.5]));
+    let far = fogon(&["evaluate", "-"], &plan.to_string());
+    assert_eq!((code(&far), said(&far).as_str()), (2, ""));
+    let line = complaint(&far);
+    assert!(
+        line.starts_with("layout.seat.position_m: a place 1.50 m outside the room is not accepted"),
+        "{line}"
+    );
+}

@@ -8,6 +8,7 @@ use utoipa::ToSchema;
 
 use crate::plan::{Fix, Named};
 use crate::reading::{Quantity, ReadingId};
+use crate::units::spells;
 
 /// How much a finding matters.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, ToSchema)]
@@ -215,7 +216,7 @@ impl From<Missing> for Topic {
 
 impl PartialEq<str> for Topic {
     fn eq(&self, text: &str) -> bool {
-        self.to_string() == text
+        spells(self, text)
     }
 }
 

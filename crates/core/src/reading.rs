@@ -9,7 +9,7 @@ use std::fmt;
 use serde::Serialize;
 use utoipa::ToSchema;
 
-use crate::units::UnitSystem;
+use crate::units::{UnitSystem, spells};
 
 pub use quantity::{Aspect, Banded, Facet, Measurable, Quantity};
 
@@ -116,7 +116,7 @@ impl PartialEq<Quantity> for ReadingId {
 
 impl PartialEq<str> for ReadingId {
     fn eq(&self, text: &str) -> bool {
-        self.to_string() == text
+        spells(self, text)
     }
 }
 

@@ -1,6 +1,8 @@
 //! Lengths, and how numbers are written for people. Inside the core everything is metres, degrees and SI;
 //! feet and inches exist only in text.
 
+use std::fmt::{self, Write};
+
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -154,6 +156,19 @@ pub fn decimals(value: f64, count: usize) -> String {
     if is_zero { text.trim_start_matches('-').to_owned() } else { text.replace('-', "\u{2212}") }
 }
 
+/// Whether something is written as this text, looked at piece by piece as it is written.
+pub(crate) fn spells(value: &impl fmt::Display, text: &str) -> bool {
+    struct Rest<'a>(&'a str);
+    impl fmt::Write for Rest<'_> {
+        fn write_str(&mut self, piece: &str) -> fmt::Result {
+            self.0 = self.0.strip_prefix(piece).ok_or(fmt::Error)?;
+            Ok(())
+        }
+    }
+    let mut rest = Rest(text);
+    write!(rest, "{value}").is_ok() && rest.0.is_empty()
+}
+
 /// With the first letter as a capital.
 pub fn capital(text: &str) -> String {
     let mut chars = text.chars();
@@ -180,6 +195,7 @@ mod tests {
         assert_eq!(UnitSystem::Imperial.length(0.304), "1' 0\"");
         assert_eq!(decimals(-0.001, 2), "0.00");
         assert_eq!(shutter(0.02), "1/50 s");
+        assert!(spells(&1.5, "1.5") && !spells(&1.5, "1.50") && !spells(&1.5, "1."));
         assert_eq!(
             (UnitSystem::Metric.fine(12.0), UnitSystem::Imperial.fine(12.0)),
             ("12 mm".into(), "0.47 in".into())

@@ -57,9 +57,7 @@ test("a lock holds a thing wherever it lies in the layout", () => {
   expect(heldBy(own, own.layout)).toBeNull();
   expect(heldBy(own, { ...own.layout, treatment: {} })).toBe("the wool");
   const slid = { ...locked, position_m: [4, 2.2, 1.4] };
-  expect(heldBy(own, { ...own.layout, treatment: { wool: slid } })).toBe(
-    "the wool",
-  );
+  expect(heldBy(own, { ...own.layout, treatment: { wool: slid } })).toBe("the wool");
   // How it is set is not where it stands.
   const note = { ...locked, note: "dusty" };
   expect(heldBy(own, { ...own.layout, treatment: { wool: note } })).toBeNull();

@@ -39,6 +39,14 @@ describe("the thread", () => {
       ["sound.room.rt_mid_s", "sound"],
       ["person.eye.height_m", "you"],
       ["daylight.window.azimuth_deg", "day"],
+      ["microphone.missing", "sound"],
+      ["microphone.xlr-input.missing", "sound"],
+      ["camera.card.missing", "shot"],
+      ["key.lamp-battery.missing", "light"],
+      ["light.key.missing", "light"],
+      ["shot.screen.missing", "shot"],
+      ["support.camera.missing", "shot"],
+      ["plan", "room"],
     ] as const)
       expect(stepOf(id, PLAN.layout), id).toBe(step);
   });

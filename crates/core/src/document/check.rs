@@ -155,7 +155,7 @@ impl<'a> Told<'a> {
                         Some(near) => format!("a known field, perhaps {near}"),
                         None => one_word_of(&known),
                     };
-                    let field = [at.as_slice(), &[name.clone()]].concat();
+                    let field = [at.as_slice(), std::slice::from_ref(name)].concat();
                     self.say(Stage::Unknown, &field, kind_of(&value[name]), accepted, Code::UnknownField);
                 }
             }
@@ -214,7 +214,7 @@ impl<'a> Told<'a> {
                 let name = error.instance().as_str().unwrap_or_default().to_owned();
                 let pattern = schema["propertyNames"].clone();
                 let pattern = self.resolve_owned(&pattern)["pattern"].as_str().unwrap_or_default().to_owned();
-                let field = [at.as_slice(), &[name.clone()]].concat();
+                let field = [at.as_slice(), std::slice::from_ref(&name)].concat();
                 self.say(Stage::Range, &field, &name, pattern_words(&pattern), Code::OutOfRange);
             }
             ValidationErrorKind::OneOfNotValid { context } => self.one_of(&at, value, schema, context),

@@ -145,18 +145,18 @@ pub fn flutter(
     let area = |name: &str| areas.iter().find(|(n, _)| *n == name).map_or(0.0, |(_, area)| *area);
     let bare = |name: &str| absorption.of_surface(name, area(name))[3] < 0.1;
     let mut found = Vec::new();
-    let count = room.floor_m.len();
-    for a in 0..count {
-        for b in a + 1..count {
-            let (Some((a0, a1)), Some((b0, b1))) = (room.wall_m(a), room.wall_m(b)) else { continue };
-            let along = (a1 - a0).normalize_or_zero();
+    let walls: Vec<_> =
+        WALL_NAMES.iter().enumerate().map_while(|(wall, name)| Some((*name, room.wall_m(wall)?))).collect();
+    for (index, (first, (a0, a1))) in walls.iter().enumerate() {
+        for (second, (b0, b1)) in &walls[index + 1..] {
+            let along = (*a1 - *a0).normalize_or_zero();
             let across = along.perp();
-            let apart = (b0 - a0).dot(across);
-            let parallel = along.dot((b1 - b0).normalize_or_zero()) < -0.9999;
-            let (low, high) = ((b1 - a0).dot(along).max(0.0), (b0 - a0).dot(along).min((a1 - a0).length()));
-            let names = [WALL_NAMES[a], WALL_NAMES[b]];
-            if parallel && apart >= 1.0 && high - low > 0.5 && names.iter().all(|name| bare(name)) {
-                found.push((names[0].to_owned(), names[1].to_owned(), apart));
+            let apart = (*b0 - *a0).dot(across);
+            let parallel = along.dot((*b1 - *b0).normalize_or_zero()) < -0.9999;
+            let (low, high) =
+                ((*b1 - *a0).dot(along).max(0.0), (*b0 - *a0).dot(along).min((*a1 - *a0).length()));
+            if parallel && apart >= 1.0 && high - low > 0.5 && bare(first) && bare(second) {
+                found.push(((*first).to_owned(), (*second).to_owned(), apart));
             }
         }
     }

@@ -5,7 +5,7 @@
 //! `schools` what each choice changes; `framing` the shot solved and read back; `patches` changes; `search` proposals and obstacles; `space` geometry by brute force; `picture` drawings against a projection
 //! written out here; `lighting`, `sources`, `sound`, `treatment`, `room` and `card` numbers worked by a second route; `checks` published values;
 //! `calculator` the contract of `calc`; `documents` good and bad files; `money` moves and purchases; `parts` every part of a layout;
-//! `outside` places outside the room; `kit` what gear needs; `measured` measured values; `judgement` what misleads a plain reckoning;
+//! `outlines` floors and panels against Shapely; `outside` places outside the room; `kit` what gear needs; `measured` measured values; `judgement` what misleads a plain reckoning;
 //! `words` every sentence by rule; `names` ids, labels and units as words only.
 
 // A helper of a test fails by panicking, as the test does.
@@ -31,6 +31,7 @@ mod lighting;
 mod measured;
 mod money;
 mod names;
+mod outlines;
 mod outside;
 mod parts;
 mod patches;

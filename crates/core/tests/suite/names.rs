@@ -47,8 +47,16 @@ fn id() -> impl Strategy<Value = String> {
     ]
 }
 
+/// What a judgement says beside names: quantities with their values, the score, how much each finding matters.
+#[derive(Debug, PartialEq)]
+struct Numbers {
+    readings: Vec<(String, Option<f64>)>,
+    score: f64,
+    found: Vec<(String, bool)>,
+}
+
 /// Readings and score without the names in their ids, and what is found, sorted.
-fn numbers(judged: &Assessment) -> (Vec<(String, Option<f64>)>, f64, Vec<(String, bool)>) {
+fn numbers(judged: &Assessment) -> Numbers {
     let quantity =
         |reading: &fogon_core::reading::Reading| (reading.id.quantity.id().to_owned(), reading.value);
     let mut readings: Vec<_> = judged.readings.iter().map(quantity).collect();
@@ -56,7 +64,7 @@ fn numbers(judged: &Assessment) -> (Vec<(String, Option<f64>)>, f64, Vec<(String
     let mut found: Vec<_> =
         judged.findings.iter().map(|f| (format!("{:?}", f.severity), f.caution.is_some())).collect();
     found.sort();
-    (readings, judged.score, found)
+    Numbers { readings, score: judged.score, found }
 }
 
 /// The furnished plan with the ids of its lights, its second angle, its panel and its shelf chosen anew.

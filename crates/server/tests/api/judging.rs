@@ -196,3 +196,84 @@ fn saves_schools_and_the_chart_are_handed_out() {
         moved(json!({ "thing": "camera", "grip": "shot", "distance_m": -1 })).text.contains("distance_m")
     );
 }
+
+/// What was measured goes with the arrangement on every route that makes another one, and each says what went.
+#[test]
+fn measured_values_go_with_what_they_measured_on_every_route() {
+    let folder = folder();
+    let server = Server::on(&folder.path().join("c.sqlite3"));
+    let mut plan = server.plan(server.demo());
+    let all = json!({ "sound.room.rt_mid_s": 0.9, "sound.microphone.distance_m": 1.5, "light.face.illuminance_lx": 150, "room.mains.voltage_v": 228 });
+    set(&mut plan, "/brief/measured", all.clone());
+    let left = |plan: &Value| -> Vec<String> {
+        plan["brief"]["measured"].as_object().map(|map| map.keys().cloned().collect()).unwrap_or_default()
+    };
+    let here = server.post("/api/v1/assess", &plan).json();
+    let measured = |judged: &Value| -> Vec<String> {
+        let readings = judged["assessment"]["readings"].as_array().unwrap().clone();
+        readings
+            .iter()
+            .filter(|r| r["from"] == "measured")
+            .map(|r| r["id"].as_str().unwrap().to_owned())
+            .collect()
+    };
+    assert_eq!(measured(&here).len(), 4, "in its own arrangement each counts: {:?}", measured(&here));
+    let brief = json!({ "format": "fogon.brief", "version": 1, "name": "Again", "brief": plan["brief"] });
+    let found = server.post("/api/v1/propose", &brief).json();
+    let mut aside: Vec<&str> =
+        found["set_aside"].as_array().unwrap().iter().filter_map(Value::as_str).collect();
+    aside.sort_unstable();
+    assert_eq!(aside, ["light.face.illuminance_lx", "sound.microphone.distance_m"]);
+    for proposal in found["proposals"].as_array().unwrap() {
+        assert_eq!(left(&proposal["plan"]), ["room.mains.voltage_v", "sound.room.rt_mid_s"]);
+        assert_eq!(proposal["ready"], found["proposals"][0]["ready"]);
+    }
+    let hung = json!({ "plan": plan, "material": "rug", "width_m": 1.2, "height_m": 0.9 });
+    let hung = server.post("/api/v1/treatment", &hung).json();
+    assert!(!left(&hung).contains(&"sound.room.rt_mid_s".to_owned()), "{:?}", left(&hung));
+    assert!(left(&hung).contains(&"sound.microphone.distance_m".to_owned()));
+    // By hand: what the change makes untrue is named, what it leaves stays.
+    let mut moved = plan.clone();
+    let x = plan["layout"]["lights"]["key"]["position_m"][0].as_f64().unwrap();
+    set(&mut moved, "/layout/lights/key/position_m/0", json!(x + 0.1));
+    let state = |plan: &Value| json!({ "brief": plan["brief"], "layout": plan["layout"] });
+    let answer =
+        server.post("/api/v1/measured", &json!({ "before": state(&plan), "after": state(&moved) })).json();
+    assert_eq!(answer["dropped"], json!(["light.face.illuminance_lx"]));
+    assert_eq!(answer["measured"].as_object().unwrap().len(), 3);
+    let same =
+        server.post("/api/v1/measured", &json!({ "before": state(&plan), "after": state(&plan) })).json();
+    assert_eq!((&same["dropped"], same["measured"].as_object().unwrap().len()), (&json!([]), 4));
+    let by =
+        json!({ "thing": "microphone", "to_m": plan["layout"]["microphone"]["position_m"], "anyway": true });
+    let held = server.post("/api/v1/move", &json!({ "plan": plan, "move": by })).json();
+    assert!(left(&held["plan"]).len() >= 3, "{:?} {held:.400}", left(&held["plan"]));
+    // Placed anew with the key elsewhere to begin with, the light is another.
+    let placed = server.post("/api/v1/place", &moved).json();
+    assert!(left(&placed).iter().all(|id| id != "light.face.illuminance_lx"), "{:?}", left(&placed));
+}
+
+/// The other words for units are words alone: the same corner in feet and inches gives the same numbers on the wire.
+#[test]
+fn the_wire_is_metric_whatever_people_read() {
+    let folder = folder();
+    let server = Server::on(&folder.path().join("c.sqlite3"));
+    let mut plan = server.plan(server.demo());
+    let metric = server.post("/api/v1/assess?chart=true&sound=true&light=true", &plan).json();
+    set(&mut plan, "/brief/units", json!("imperial"));
+    let imperial = server.post("/api/v1/assess?chart=true&sound=true&light=true", &plan).json();
+    let values = |judged: &Value| -> Vec<(String, Value)> {
+        let readings = judged["assessment"]["readings"].as_array().unwrap();
+        readings
+            .iter()
+            .map(|r| (r["id"].to_string() + r["unit"].as_str().unwrap(), r["value"].clone()))
+            .collect()
+    };
+    assert_eq!(values(&metric), values(&imperial));
+    assert_eq!(metric["assessment"]["score"], imperial["assessment"]["score"]);
+    assert_eq!(metric["handles"], imperial["handles"]);
+    assert_eq!(metric["chart"]["along"], imperial["chart"]["along"]);
+    assert_ne!(metric["placed"], imperial["placed"], "the words differ");
+    let words = imperial["placed"].to_string();
+    assert!(words.contains('\u{2019}') || words.contains('\''), "{words}");
+}
