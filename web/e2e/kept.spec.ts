@@ -22,7 +22,19 @@ const withPanel = (hung: boolean) => (plan: Hung) => {
   if (hung) plan.layout.treatment = { wool: { gear: "wool", on: "wall-1", position_m: [3.4, 1.9, 1.4] } };
 };
 
-const STEPS = ["room", "you", "shot", "light", "sound", "money", "day", "card"];
+const STEPS = [
+  "room",
+  "you",
+  "shot",
+  "light",
+  "sound",
+  "money",
+  "day",
+  "card",
+  "shelf",
+  "schools",
+  "compare",
+];
 
 /** Words on the screen, of the page and of its drawings, without what a person typed as a name. */
 async function words(page: Page): Promise<string[]> {
@@ -165,4 +177,39 @@ test("a corner that cannot be read is listed with its file, and takes no other w
     .first()
     .click();
   await expect(page.getByText("Ready: record.").first()).toBeVisible();
+});
+
+test("figures of the shelf are asked for and told in feet and pounds, and kept as metres", async ({
+  page,
+}) => {
+  const id = await changedPlan(page, "Shelf in feet", (plan: Hung) => {
+    plan.brief.units = "imperial";
+    plan.brief.gear.cloth = {
+      kind: "backdrop",
+      label: "Grey cloth",
+      mass_kg: 2,
+      backdrop: "cloth",
+      width_m: 2,
+      height_m: 2,
+    };
+  });
+  await page.goto(`/corners/${id}/shelf`);
+  const cloth = page.getByRole("listitem").filter({ hasText: "Grey cloth" });
+  await expect(cloth).toContainText("6' 6¾\" wide");
+  await cloth.getByText("Figures").click();
+  const width = cloth.getByLabel("Width");
+  await expect(width).toHaveValue("6' 6¾\"");
+  // Looked at and left, it is not rewritten to the quarter inch.
+  await width.focus();
+  await width.blur();
+  await width.fill("8 ft");
+  await width.press("Enter");
+  await expect(cloth).toContainText("8' 0\" wide");
+  await expect(page.getByText("kept, revision 2")).toBeVisible();
+  interface Kept {
+    brief: { gear: Record<string, { width_m: number; height_m: number }> };
+  }
+  const kept = (await (await page.request.get(`/api/v1/corners/${id}`)).json()) as Kept;
+  expect(kept.brief.gear.cloth?.width_m).toBeCloseTo(8 * 0.3048, 3);
+  expect(kept.brief.gear.cloth?.height_m).toBe(2);
 });

@@ -279,3 +279,46 @@ fn a_far_camera_has_a_card_of_numbers() {
         elements(&svg::card(&card, Paper::A4));
     }
 }
+
+/// In feet and inches the paper holds no metric length or mass but what lenses are told in; its ruler is three feet long.
+#[test]
+fn paper_in_feet_holds_no_metres() {
+    let card = with(&[("/brief/units", json!("imperial")), ("/brief/gear/octa/label", json!("Softbox"))]);
+    let svg = svg::card(&card, Paper::Letter);
+    assert!(svg.contains(">3 ft<") && !svg.contains(">1 m<"));
+    for text in [svg, html::card(&card, Paper::Letter)] {
+        // Words alone: attributes of drawings are in millimetres of paper.
+        let mut words = String::new();
+        let mut inside = false;
+        let body = text.split_once("</style>").map_or(text.as_str(), |(_, body)| body);
+        for c in body.chars() {
+            match c {
+                '<' => inside = true,
+                '>' => {
+                    inside = false;
+                    words.push('\n');
+                }
+                c if !inside => words.push(c),
+                _ => {}
+            }
+        }
+        for line in words.lines() {
+            let parts: Vec<&str> = line.split_whitespace().collect();
+            for pair in parts.windows(2) {
+                let number = pair[0].trim_start_matches(['\u{2212}', '(']).parse::<f64>().is_ok();
+                let unit = pair[1].trim_end_matches(['.', ',', ';', ':', ')']);
+                let of_lens = line.contains("full-frame") || line.contains("focal") || line.contains(" mm, ");
+                assert!(!(number && ["m", "cm", "kg"].contains(&unit)), "{line}");
+                assert!(!(number && unit == "mm") || of_lens, "{line}");
+            }
+        }
+    }
+    // The table for spreadsheets stays in metres, and says so in its head.
+    let table = csv::card(&card);
+    assert!(table.lines().next().is_some_and(|head| head.contains("from_left_m")));
+    let marks = |table: &str| -> Vec<Vec<String>> {
+        let rows = table.lines().map(fields).filter(|row| row[0] == "mark");
+        rows.map(|row| row[4..11].to_vec()).collect()
+    };
+    assert_eq!(marks(&table), marks(&csv::card(&with(&[]))));
+}

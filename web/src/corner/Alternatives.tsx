@@ -7,7 +7,8 @@ import { api, type Brief, type Layout, type Plan, type Schemas } from "../api/cl
 import { Trouble, Waiting } from "../ui/states";
 import { fixed } from "../units/length";
 import { heldBy, partsThatDiffer, withPart } from "./parts";
-import { setAside, type Table } from "./useWorktable";
+import { setAside } from "./settled";
+import type { Table } from "./useWorktable";
 
 /** Proposals for a brief; half a second of search, asked once for each brief. */
 export function useProposals(name: string, brief: Brief) {

@@ -17,6 +17,7 @@ import {
 } from "../api/client";
 import { LiveHand } from "../api/live";
 import { leaveWith } from "./leaving";
+import { setAside, settled } from "./settled";
 
 /** Changes that follow each other faster than this become one step of undo, ms. */
 const PAUSE_MS = 500;
@@ -51,10 +52,6 @@ export function placeOf(handle: Handle, grip: Grip): Vector {
   return [x, y, z];
 }
 
-/** Says that measured values no longer hold. */
-export const setAside = (dropped: string[]) =>
-  `Measured with things elsewhere, so set aside: ${dropped.length === 1 ? "one reading" : `${dropped.length} readings`}. Measure again.`;
-
 interface Waiting {
   question: Question;
   /** Asks only how things stand: whatever comes after it makes it idle. */
@@ -82,22 +79,6 @@ function useLine(fail: (error: unknown) => void) {
     },
     [fail],
   );
-}
-
-/** The measured values that a change took out by itself; what a person takes out is no news to them. */
-function goneWith(before: Plan, after: Plan): string[] {
-  const has = after.brief.measured ?? {};
-  const gone = Object.keys(before.brief.measured ?? {}).filter((id) => !(id in has));
-  const rest = (plan: Plan) => JSON.stringify([{ ...plan.brief, measured: null }, plan.layout]);
-  return gone.length > 0 && rest(before) === rest(after) ? [] : gone;
-}
-
-/** The plan after a change, without what was measured of how it was before. */
-async function settled(before: Plan, after: Plan): Promise<{ plan: Plan; dropped: string[] }> {
-  const gone = goneWith(before, after);
-  if (Object.keys(after.brief.measured ?? {}).length === 0) return { plan: after, dropped: gone };
-  const { measured, dropped } = await api.measured(before, after);
-  return { plan: { ...after, brief: { ...after.brief, measured } }, dropped: [...gone, ...dropped] };
 }
 
 /** What there is to say of a move. */

@@ -5,10 +5,11 @@ import { useState } from "react";
 import { api, type Gear, type Plan } from "../api/client";
 import { limits } from "../api/limits";
 import type { Table } from "../corner/useWorktable";
-import { NumberBox, OptionalBox } from "../ui/boxes";
+import { FigureBox, OptionalBox } from "../ui/boxes";
 import { Choice } from "../ui/fields";
 import { Trouble } from "../ui/states";
 import { FIGURES, KINDS, told } from "./figures";
+import { formatLength, type UnitSystem } from "../units/length";
 import { freeId, inUse, withGear, withoutGear } from "./gear";
 
 const STATES = [
@@ -66,6 +67,7 @@ export function ShelfPage({ plan, table }: { plan: Plan; table: Table }) {
 
 function Thing({ id, thing, plan, table }: { id: string; thing: Gear; plan: Plan; table: Table }) {
   const used = inUse(plan, id);
+  const units = plan.brief.units ?? "metric";
   const known = FIGURES[thing.kind];
   const values = thing as unknown as Record<string, number | null | undefined>;
   const set = (change: Record<string, unknown>) => table.edit((p) => withGear(p, id, change));
@@ -75,7 +77,7 @@ function Thing({ id, thing, plan, table }: { id: string; thing: Gear; plan: Plan
         <p className="mr-auto">
           <strong>{thing.label}</strong>
           <span className="text-faint block text-sm">
-            {[told(thing), used ? "in the layout" : ""].filter((words) => words !== "").join(", ")}
+            {[told(thing, units), used ? "in the layout" : ""].filter((words) => words !== "").join(", ")}
           </span>
         </p>
         <select
@@ -111,14 +113,13 @@ function Thing({ id, thing, plan, table }: { id: string; thing: Gear; plan: Plan
               if (!within) return null;
               const shared = { label, unit, within, ...(digits === undefined ? {} : { digits }) };
               const value = values[field];
-              return without === undefined ? (
-                <NumberBox key={field} {...shared} value={value ?? 0} onCommit={(v) => set({ [field]: v })} />
-              ) : (
-                <OptionalBox
+              return (
+                <FigureBox
                   key={field}
                   {...shared}
+                  units={units}
                   without={without}
-                  value={value ?? null}
+                  value={value ?? (without === undefined ? 0 : null)}
                   onCommit={(v) => set({ [field]: v })}
                 />
               );
@@ -134,13 +135,21 @@ function Thing({ id, thing, plan, table }: { id: string; thing: Gear; plan: Plan
           </div>
         </details>
       )}
-      <Measured thing={thing} set={set} />
+      <Measured thing={thing} set={set} units={units} />
     </li>
   );
 }
 
 /** A lamp without figures, or with figures that nobody trusts: how to measure it with a phone. */
-function Measured({ thing, set }: { thing: Gear; set: (change: Record<string, unknown>) => void }) {
+function Measured({
+  thing,
+  set,
+  units,
+}: {
+  thing: Gear;
+  set: (change: Record<string, unknown>) => void;
+  units: UnitSystem;
+}) {
   // A distance alone is no measurement: it waits here until something is read there.
   const [distance, setDistance] = useState<number | null>(null);
   if (thing.kind !== "light") return null;
@@ -150,16 +159,18 @@ function Measured({ thing, set }: { thing: Gear; set: (change: Record<string, un
       <summary className="text-sm font-semibold">Measure it with a lux meter</summary>
       <ol className="mt-2 list-decimal space-y-1 pl-5 text-sm">
         <li>After dark, everything else off; the modifier on, the lamp at full power for two minutes.</li>
-        <li>Mark a point straight before the middle of its face, 1 m off or as far as you use it.</li>
+        <li>
+          Mark a point straight before the middle of its face, {formatLength(1, units, 0)} off or as far as
+          you use it.
+        </li>
         <li>Hold the meter, or the phone with its meter, there and facing the lamp; stand aside yourself.</li>
         <li>Read three times, take the middle one. A phone is good to about a third of a stop.</li>
       </ol>
       <div className="mt-2 grid gap-3 sm:grid-cols-3">
-        <OptionalBox
+        <FigureBox
           label="Distance from the face"
           unit="m"
-          digits={2}
-          step={0.05}
+          units={units}
           without="not measured"
           within={limits["GearLight.measured_at_m"]}
           value={at}

@@ -12,7 +12,7 @@ test("every figure that can be typed has its limits", () => {
 });
 
 test("things are told by the figure that matters", () => {
-  const told_of = (gear: object) => told(gear as Gear);
+  const told_of = (gear: object) => told(gear as Gear, "metric");
   expect(told_of({ kind: "lens", focal_min_mm: 16, focal_max_mm: 50 })).toBe("16 to 50 mm");
   expect(told_of({ kind: "lens", focal_min_mm: 35, focal_max_mm: 35 })).toBe("35 mm");
   expect(told_of({ kind: "card", capacity_gb: 128 })).toBe("128 GB");
@@ -23,11 +23,21 @@ test("things are told by the figure that matters", () => {
 test("a lamp is told by the figure that is trusted most, and lamps are put in order by it", () => {
   const lamp = (figures: object) => ({ kind: "light", ...figures }) as Extract<Gear, { kind: "light" }>;
   const printed = lamp({ illuminance_at_1m_lx: 2600 });
-  expect([told(printed), brightness(printed)]).toEqual(["2600 lx at 1 m", 2600]);
+  expect([told(printed, "metric"), brightness(printed)]).toEqual(["2600 lx at 1 m", 2600]);
   const measured = lamp({ illuminance_at_1m_lx: 2600, measured_lx: 500, measured_at_m: 2 });
-  expect([told(measured), brightness(measured)]).toEqual(["500 lx measured at 2.00 m", 2000]);
+  expect([told(measured, "metric"), brightness(measured)]).toEqual(["500 lx measured at 2.00 m", 2000]);
   const bare = lamp({ bare_at_1m_lx: 9000, modifier_efficiency: 0.4 });
-  expect([told(bare), brightness(bare)]).toEqual(["9000 lx at 1 m without modifier", 3600]);
-  expect(told(lamp({ flux_lm: 800 }))).toBe("800 lm");
-  expect(told(lamp({ power_w: 60 }))).toBe("60 W, its light assumed");
+  expect([told(bare, "metric"), brightness(bare)]).toEqual(["9000 lx at 1 m without modifier", 3600]);
+  expect(told(lamp({ flux_lm: 800 }), "metric")).toBe("800 lm");
+  expect(told(lamp({ power_w: 60 }), "metric")).toBe("60 W, its light assumed");
+});
+
+test("in feet and inches no figure of the shelf is metric but those of lenses", () => {
+  const in_feet = (gear: object) => told(gear as Gear, "imperial");
+  expect(in_feet({ kind: "support", payload_kg: 5, height_max_m: 2.4 })).toBe("carries 11.0 lb to 7' 10½\"");
+  expect(in_feet({ kind: "backdrop", width_m: 1.8 })).toBe("5' 10¾\" wide");
+  expect(in_feet({ kind: "treatment", width_m: 1.2, height_m: 0.6 })).toBe("3' 11¼\" × 1' 11½\"");
+  expect(in_feet({ kind: "light", illuminance_at_1m_lx: 2600 })).toBe("2600 lx at 3' 3¼\"");
+  expect(in_feet({ kind: "light", measured_lx: 500, measured_at_m: 2 })).toBe("500 lx measured at 6' 6¾\"");
+  expect(in_feet({ kind: "lens", focal_min_mm: 35, focal_max_mm: 35 })).toBe("35 mm");
 });

@@ -1,6 +1,7 @@
 // Which figures of a kind of gear can be typed on the shelf, and how a thing is told in a few words.
 import type { Gear } from "../api/client";
-import { fixed } from "../units/length";
+import { sentence } from "../corner/show";
+import { fixed, formatLength, type UnitSystem } from "../units/length";
 
 export type Kind = Gear["kind"];
 
@@ -163,11 +164,12 @@ export const FIGURES: Partial<Record<Kind, { type: string; figures: Figure[] }>>
 };
 
 /** How bright a lamp is known to be, by the figure that is trusted most. */
-function light(gear: Extract<Gear, { kind: "light" }>): string {
+function light(gear: Extract<Gear, { kind: "light" }>, units: UnitSystem): string {
+  const near = formatLength(1, units, 0);
   if (gear.measured_lx != null && gear.measured_at_m != null)
-    return `${fixed(gear.measured_lx, 0)} lx measured at ${fixed(gear.measured_at_m, 2)} m`;
-  if (gear.illuminance_at_1m_lx != null) return `${fixed(gear.illuminance_at_1m_lx, 0)} lx at 1 m`;
-  if (gear.bare_at_1m_lx != null) return `${fixed(gear.bare_at_1m_lx, 0)} lx at 1 m without modifier`;
+    return `${fixed(gear.measured_lx, 0)} lx measured at ${formatLength(gear.measured_at_m, units)}`;
+  if (gear.illuminance_at_1m_lx != null) return `${fixed(gear.illuminance_at_1m_lx, 0)} lx at ${near}`;
+  if (gear.bare_at_1m_lx != null) return `${fixed(gear.bare_at_1m_lx, 0)} lx at ${near} without modifier`;
   if (gear.flux_lm != null) return `${fixed(gear.flux_lm, 0)} lm`;
   return `${fixed(gear.power_w ?? 0, 0)} W, its light assumed`;
 }
@@ -183,7 +185,7 @@ export function brightness(gear: Extract<Gear, { kind: "light" }>): number {
 }
 
 /** The figure that tells most of a thing. */
-export function told(gear: Gear): string {
+export function told(gear: Gear, units: UnitSystem): string {
   switch (gear.kind) {
     case "camera":
       return `${fixed(gear.sensor_width_mm, 1)} × ${fixed(gear.sensor_height_mm, 1)} mm`;
@@ -192,15 +194,15 @@ export function told(gear: Gear): string {
         ? `${fixed(gear.focal_min_mm, 0)} mm`
         : `${fixed(gear.focal_min_mm, 0)} to ${fixed(gear.focal_max_mm, 0)} mm`;
     case "light":
-      return light(gear);
+      return light(gear, units);
     case "support":
-      return `carries ${fixed(gear.payload_kg, 0)} kg to ${fixed(gear.height_max_m, 1)} m`;
+      return `carries ${sentence(gear.payload_kg, "kg", units)} to ${formatLength(gear.height_max_m, units, 1)}`;
     case "microphone":
       return gear.mounting;
     case "treatment":
-      return `${fixed(gear.width_m, 2)} × ${fixed(gear.height_m, 2)} m`;
+      return `${formatLength(gear.width_m, units)} × ${formatLength(gear.height_m, units)}`;
     case "backdrop":
-      return `${fixed(gear.width_m, 2)} m wide`;
+      return `${formatLength(gear.width_m, units)} wide`;
     case "card":
       return gear.capacity_gb ? `${fixed(gear.capacity_gb, 0)} GB` : "";
     case "power":

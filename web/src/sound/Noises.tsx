@@ -5,7 +5,7 @@ import type { Table } from "../corner/useWorktable";
 import { LengthBox, OptionalBox } from "../ui/boxes";
 import { Choice } from "../ui/fields";
 import { freeId } from "../ui/ids";
-import { fixed, type UnitSystem } from "../units/length";
+import { fixed, formatLength, type UnitSystem } from "../units/length";
 
 type Noise = Schemas["Noise"];
 
@@ -81,7 +81,7 @@ export function Noises({ plan, heard, table, units }: Props) {
             </div>
             <div className="boxes">
               <OptionalBox
-                label={noise.kind === "street" ? "Level outside" : "Level 1 m away"}
+                label={noise.kind === "street" ? "Level outside" : `Level ${formatLength(1, units, 0)} away`}
                 unit="dBA"
                 value={noise.level_1m_dba ?? null}
                 without={KINDS.find(([kind]) => kind === noise.kind)?.[2] ?? "usual"}

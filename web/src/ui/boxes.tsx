@@ -146,6 +146,48 @@ export function LengthBox({ units, onCommit, ...rest }: Shared & { units: UnitSy
   );
 }
 
+/** Kilograms in a pound, exact by the agreement of 1959. */
+const POUND_KG = 0.45359237;
+
+/** A figure of some unit, asked for as people of a unit system measure it; null where it may be left out. */
+export function FigureBox({
+  unit,
+  units,
+  digits = 1,
+  ...rest
+}: Omit<TypedProps, "unit" | "write" | "read" | "words" | "step"> & {
+  unit: string;
+  units: UnitSystem;
+  digits?: number | undefined;
+}) {
+  if (unit === "m")
+    return (
+      <Typed
+        {...rest}
+        unit=""
+        write={(v) => editLength(v, units)}
+        read={(text) => parseLength(text, units)}
+        words={(v) => formatLength(v, units)}
+        step={units === "imperial" ? 0.0254 / 4 : 0.01}
+      />
+    );
+  if (unit === "kg" && units === "imperial")
+    return (
+      <Typed
+        {...rest}
+        unit="lb"
+        write={(v) => String(Number((v / POUND_KG).toFixed(digits)))}
+        read={(text) => {
+          const pounds = readNumber(text);
+          return pounds === null ? null : pounds * POUND_KG;
+        }}
+        words={(v) => fixed(v / POUND_KG, digits)}
+        step={POUND_KG}
+      />
+    );
+  return <Numbers {...rest} unit={unit} digits={digits} />;
+}
+
 function readNumber(text: string): number | null {
   const clean = text.trim().replace(",", ".").replace("−", "-");
   return clean === "" || !Number.isFinite(Number(clean)) ? null : Number(clean);

@@ -9,6 +9,7 @@ use fogon_core::money::{catalogue, changes};
 use fogon_core::plan::{Gear, Id, Plan, ThingId};
 use fogon_core::sound::record::{RecordPath, record};
 use fogon_testkit::{box_room, set};
+use proptest::prelude::*;
 use serde_json::json;
 
 use crate::support::{best, brief, plain, read};
@@ -239,4 +240,58 @@ fn the_kit_follows_the_shelf() {
     assert!(lacks(&read(&lent)));
     plan.brief.gear.remove("cable-xlr-3");
     assert!(without_moves(&plan).findings.iter().any(|f| f.id == "microphone.xlr-cable.missing"));
+}
+
+/// One word of needs and offers, and a gear figure that has some of them.
+const WORDS: [&str; 4] = ["xlr-input", "xlr-cable", "battery", "card"];
+
+proptest! {
+    #![proptest_config(ProptestConfig { cases: 80, ..ProptestConfig::default() })]
+
+    /// Whatever is at hand: of each word as many needs stay unmet as there are more needs than offers, where nothing else that
+    /// helps has needs of its own; each link names gear that is there and offers that word; an offer serves once.
+    #[test]
+    fn needs_are_met_as_far_as_offers_go(
+        needs in prop::collection::vec(0usize..4, 0..5),
+        camera in prop::collection::vec(0usize..4, 0..4),
+        offers in prop::collection::vec(prop::collection::vec(0usize..4, 0..3), 0..5),
+        lent in any::<prop::sample::Index>(),
+    ) {
+        let words = |all: &[usize]| all.iter().map(|i| WORDS[*i]).collect::<Vec<_>>();
+        let mut document = plain();
+        set(&mut document, "/brief/gear/voice/needs", json!(words(&needs)));
+        set(&mut document, "/brief/gear/body/needs", json!(words(&camera)));
+        // One of the helpers is only wanted: what it offers is not at hand.
+        let wanted = (!offers.is_empty()).then(|| lent.index(offers.len()));
+        for (index, offered) in offers.iter().enumerate() {
+            let state = if Some(index) == wanted { "wanted" } else { "owned" };
+            let box_of = json!({ "kind": "accessory", "label": "Box", "mass_kg": 0.1, "offers": words(offered), "state": state });
+            set(&mut document, &format!("/brief/gear/box-{index}"), box_of);
+        }
+        let plan = read(&document);
+        let corner = Corner::of(&plan).unwrap();
+        let kit = Kit::of(&corner);
+        for (index, word) in WORDS.iter().enumerate() {
+            let asked = needs.iter().chain(&camera).filter(|i| **i == index).count();
+            let there = offers.iter().enumerate().filter(|(at, _)| Some(*at) != wanted);
+            let offered = there.flat_map(|(_, offered)| offered).filter(|i| **i == index).count();
+            let unmet = kit.unmet.iter().filter(|unmet| unmet.need == *word).count();
+            prop_assert_eq!(unmet, asked.saturating_sub(offered), "{} {:?}", word, kit);
+            for gear in plan.brief.gear.iter() {
+                let used = kit.links.iter().filter(|link| link.need == *word && link.by == Some(gear.0)).count();
+                let has = gear.1.common().offers.iter().filter(|offer| offer == word).count();
+                prop_assert!(used <= has, "{} serves {used} times with {has}", gear.0);
+            }
+        }
+        let links_and_unmet = kit.links.len() + kit.unmet.len();
+        prop_assert_eq!(links_and_unmet, needs.len() + camera.len());
+        // What is told is what is unmet, each thing and word once.
+        let told = without_moves(&plan).findings.into_iter().map(|f| f.id.to_string());
+        let told = told.filter(|id| WORDS.iter().any(|word| id.ends_with(&format!(".{word}.missing")))).count();
+        let mut distinct: Vec<(String, &str)> = kit.unmet.iter().map(|u| (u.of.words(), u.need)).collect();
+        distinct.sort();
+        distinct.dedup();
+        prop_assert!(told >= distinct.len() && told <= kit.unmet.len(), "{told} told of {:?}", kit.unmet);
+        prop_assert_eq!(without_moves(&plan).verdict.ready, kit.unmet.is_empty());
+    }
 }

@@ -6,6 +6,7 @@ use fogon_core::corner::Corner;
 use fogon_core::finding::Rule;
 use fogon_core::finding::Severity;
 use fogon_core::plan::{BriefFile, Plan, apply};
+use fogon_core::reading::Standing;
 use fogon_testkit::{any_brief, any_kit, any_shape, assert_close, box_room, set};
 use proptest::prelude::*;
 use serde_json::{Value, json};
@@ -265,4 +266,52 @@ fn purposes_set_shot_and_gaze() {
     set(&mut brief, "/brief/purpose", json!("vertical-short"));
     let vertical = best(&brief);
     assert!(value(&vertical, "shot.frame.shoulder_fraction") <= 0.9 + 1e-3);
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig { cases: 6, max_shrink_iters: 10, ..ProptestConfig::default() })]
+
+    /// In any corner that is found, with any rig, screen and backdrop: an id stands once, every finding has a sentence, what
+    /// stands in the way has a remedy, the verdict says what the findings say, and every reading that a band judges has a score
+    /// between 0 and 1 that fits its standing.
+    #[test]
+    fn a_judgement_agrees_with_itself(document in any_brief(), kit in any_kit()) {
+        let mut document = document;
+        kit.into_iter().for_each(|(pointer, value)| set(&mut document, &pointer, value));
+        let file = read(&document);
+        for proposal in propose(&file.name, &file.brief).proposals {
+            let judged = evaluate(&proposal.plan);
+            let mut ids: Vec<String> = judged.findings.iter().map(|f| f.id.to_string()).collect();
+            let count = ids.len();
+            ids.sort();
+            ids.dedup();
+            prop_assert_eq!(ids.len(), count, "an id twice");
+            let blocking = judged.findings.iter().filter(|f| f.severity != Severity::Consider).count();
+            prop_assert_eq!(judged.verdict.ready, blocking == 0);
+            prop_assert_eq!(proposal.ready, judged.verdict.ready);
+            prop_assert!((proposal.score - judged.score).abs() < 1e-9);
+            for finding in &judged.findings {
+                prop_assert!(finding.sentence.len() > 15 && !finding.reason.is_empty() && !finding.source.is_empty(), "{:?}", finding);
+                let has_remedy = finding.fix.is_some() || !finding.advice.is_empty();
+                prop_assert!(has_remedy, "no remedy: {}", finding.sentence);
+            }
+            let mut names: Vec<String> = judged.readings.iter().map(|r| r.id.to_string()).collect();
+            let count = names.len();
+            names.sort();
+            names.dedup();
+            prop_assert_eq!(names.len(), count, "a reading twice");
+            for reading in &judged.readings {
+                match (reading.band, reading.score) {
+                    (Some(_), Some(score)) => {
+                        prop_assert!((0.0..=1.0).contains(&score));
+                        prop_assert_eq!(score > 1.0 - 1e-9, reading.standing == Standing::Good, "{}", reading.id);
+                    }
+                    (None, score) => prop_assert!(score.is_none() && reading.standing == Standing::Plain, "{}", reading.id),
+                    (Some(_), None) => prop_assert!(reading.value.is_none(), "{}", reading.id),
+                }
+                prop_assert!(!reading.label.is_empty());
+                prop_assert!(reading.measured_range.is_none() == reading.id.quantity.measurable().is_none());
+            }
+        }
+    }
 }

@@ -6,7 +6,7 @@
 //! written out here; `lighting`, `sources`, `sound`, `treatment`, `room` and `card` numbers worked by a second route; `checks` published values;
 //! `calculator` the contract of `calc`; `documents` good and bad files; `money` moves and purchases; `parts` every part of a layout;
 //! `outlines` floors and panels against Shapely; `outside` places outside the room; `kit` what gear needs; `measured` measured values; `judgement` what misleads a plain reckoning;
-//! `words` every sentence by rule; `names` ids, labels and units as words only.
+//! `words` every sentence by rule; `names` ids, labels and units as words only; `units` numbers as people read them.
 
 // A helper of a test fails by panicking, as the test does.
 #![allow(clippy::unwrap_used)]
@@ -28,6 +28,7 @@ mod kit;
 mod laws;
 mod light_laws;
 mod lighting;
+mod locks;
 mod measured;
 mod money;
 mod names;
@@ -47,6 +48,7 @@ mod sources;
 mod space;
 mod support;
 mod treatment;
+mod units;
 mod view;
 mod ways;
 mod words;

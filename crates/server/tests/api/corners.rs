@@ -1,7 +1,7 @@
 //! Corners kept: saved, undone, listed, taken out and brought back.
 
-use fogon_core::plan::Plan;
-use fogon_testkit::{box_room, set};
+use fogon_core::plan::{BriefFile, Plan};
+use fogon_testkit::{BOX_ROOM, box_room, set};
 use serde_json::{Value, json};
 
 use crate::running::{Answer, Server, folder};
@@ -251,4 +251,52 @@ fn placing_anew_keeps_what_is_locked() {
             "{thing}"
         );
     }
+}
+
+/// The demo's first corners come where there are none, once; a file with a row that no version reads starts as any other and is
+/// not filled up again.
+#[test]
+fn the_demo_starts_on_any_file() {
+    let folder = folder();
+    let database = folder.path().join("demo.sqlite3");
+    let first = || vec![BriefFile::read(BOX_ROOM.as_bytes()).unwrap()];
+    let count = |server: &Server| server.get("/api/v1/corners").json().as_array().unwrap().len();
+    let names = |server: &Server| server.get("/api/v1/corners").json()[0]["name"].clone();
+    assert_eq!(count(&Server::starting_with(&database, first())), 1);
+    let server = Server::starting_with(&database, first());
+    assert_eq!((count(&server), names(&server)), (1, json!("Field botany, box room")));
+    drop(server);
+    let connection = rusqlite::Connection::open(&database).unwrap();
+    connection.execute("UPDATE corner SET document = '{', name = 'Spoilt'", ()).unwrap();
+    drop(connection);
+    let server = Server::starting_with(&database, first());
+    assert_eq!((count(&server), names(&server)), (1, json!("Spoilt")));
+    assert!(server.get("/api/v1/corners").json()[0]["trouble"].is_string());
+    // Work goes on beside it.
+    let id = server.demo();
+    let mut plan = server.plan(id);
+    set(&mut plan, "/layout/camera/iso", json!(400));
+    let path = format!("/api/v1/corners/{id}");
+    assert_eq!(server.send("PUT", &path, &[("if-match", "\"1\"")], &plan.to_string()).status, 200);
+    assert_eq!(server.send("POST", &format!("{path}/undo"), &[("if-match", "\"2\"")], "").status, 200);
+    assert_eq!(count(&server), 2);
+}
+
+/// The saves of a corner whose current row does not read are still there: one of them brings it back.
+#[test]
+fn an_older_save_brings_an_unreadable_corner_back() {
+    let folder = folder();
+    let database = folder.path().join("c.sqlite3");
+    let id = Server::on(&database).demo();
+    let connection = rusqlite::Connection::open(&database).unwrap();
+    connection.execute("UPDATE corner SET document = 'torn'", ()).unwrap();
+    drop(connection);
+    let server = Server::on(&database);
+    let path = format!("/api/v1/corners/{id}");
+    assert_eq!(server.get(&path).problem(), "unreadable");
+    let first = server.get(&format!("{path}/revisions/1")).json();
+    let file = json!({ "format": "fogon.plan", "version": 1, "name": first["name"], "brief": first["brief"], "layout": first["layout"] });
+    let saved = server.send("PUT", &path, &[("if-match", "\"1\"")], &file.to_string());
+    assert_eq!(saved.status, 200, "{}", saved.text);
+    assert_eq!(server.get(&path).json()["layout"], first["layout"]);
 }

@@ -4,6 +4,7 @@ use std::path::Path;
 use std::sync::mpsc;
 use std::time::Duration;
 
+use fogon_core::plan::BriefFile;
 use fogon_server::{Config, serve};
 use fogon_testkit::BOX_ROOM;
 use serde_json::Value;
@@ -40,9 +41,14 @@ impl Answer {
 
 impl Server {
     pub(crate) fn on(database: &Path) -> Self {
+        Self::starting_with(database, Vec::new())
+    }
+
+    /// As `fogon demo` starts: with first corners where there are none.
+    pub(crate) fn starting_with(database: &Path, first_briefs: Vec<BriefFile>) -> Self {
         let runtime = tokio::runtime::Runtime::new().unwrap();
         let (tell, hear) = mpsc::channel();
-        let config = Config { database: database.to_owned(), port: 0, first_briefs: Vec::new() };
+        let config = Config { database: database.to_owned(), port: 0, first_briefs };
         runtime
             .spawn(async move { serve(config, move |address| tell.send(address).unwrap()).await.unwrap() });
         let address = hear.recv_timeout(Duration::from_secs(20)).expect("the server starts");

@@ -1,0 +1,45 @@
+import { expect, test, vi } from "vitest";
+
+import type { Plan } from "../api/client";
+import { goneWith, setAside, settled } from "./settled";
+
+const plan = (measured: Record<string, number> | undefined, seat = 1): Plan =>
+  ({ brief: { measured, room: {} }, layout: { seat } }) as unknown as Plan;
+
+const RT = "sound.room.rt_mid_s";
+const LUX = "light.face.illuminance_lx";
+
+test("what a person takes out is no news; what a change takes out is", () => {
+  expect(goneWith(plan({ [RT]: 0.9 }), plan({}))).toEqual([]);
+  expect(goneWith(plan({ [RT]: 0.9 }), plan(undefined, 2))).toEqual([RT]);
+  expect(goneWith(plan({ [RT]: 0.9, [LUX]: 500 }), plan({ [LUX]: 500 }, 2))).toEqual([RT]);
+  expect(goneWith(plan(undefined), plan({ [RT]: 0.9 }))).toEqual([]);
+  // Measured again is not taken out.
+  expect(goneWith(plan({ [RT]: 0.9 }), plan({ [RT]: 0.5 }, 2))).toEqual([]);
+});
+
+test("a plan without measured values asks nobody", async () => {
+  const ask = vi.fn();
+  const after = plan(undefined, 2);
+  expect(await settled(plan(undefined), after, ask)).toEqual({ plan: after, dropped: [] });
+  expect(await settled(plan({ [RT]: 0.9 }), after, ask)).toEqual({ plan: after, dropped: [RT] });
+  expect(ask).not.toHaveBeenCalled();
+});
+
+test("what the server sets aside goes, and is told with what went before", async () => {
+  const ask = vi.fn().mockResolvedValue({ measured: {}, dropped: [LUX] });
+  const { plan: left, dropped } = await settled(
+    plan({ [RT]: 0.9, [LUX]: 500 }),
+    plan({ [LUX]: 500 }, 2),
+    ask,
+  );
+  expect(dropped).toEqual([RT, LUX]);
+  expect(left.brief.measured).toEqual({});
+  expect(left.layout).toEqual({ seat: 2 });
+});
+
+test("one and several are said as people say them", () => {
+  expect(setAside([RT])).toContain("one reading");
+  expect(setAside([RT, LUX])).toContain("2 readings");
+  expect(setAside([RT])).toMatch(/^Measured with things elsewhere.*Measure again\.$/);
+});
