@@ -25,7 +25,7 @@ struct File {
 /// Every circle among the files under a folder, in words: who uses what of whom on it.
 pub(crate) fn circles(root: &Path) -> Result<Vec<String>, String> {
     let mut files = BTreeMap::new();
-    for path in super::directions::rust_files(root) {
+    for path in crate::sources::rust_files(root) {
         let text = fs::read_to_string(&path).map_err(|e| format!("cannot read {}: {e}", path.display()))?;
         let parsed = syn::parse_file(&text).map_err(|e| format!("{}: {e}", path.display()))?;
         files.insert(module_of(root, &path), read(&parsed));

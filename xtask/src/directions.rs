@@ -3,7 +3,9 @@
 
 use std::collections::BTreeSet;
 use std::fs;
-use std::path::{Path, PathBuf};
+use std::path::Path;
+
+use crate::sources::rust_files;
 
 /// The core's modules from the bottom up; a module may use those above its line and none on or below it.
 /// The trades share a line: none of them uses another.
@@ -105,19 +107,6 @@ fn used_modules(text: &str) -> BTreeSet<String> {
         }
     }
     found
-}
-
-pub(crate) fn rust_files(folder: &Path) -> Vec<PathBuf> {
-    let mut files = Vec::new();
-    for entry in fs::read_dir(folder).into_iter().flatten().flatten() {
-        let path = entry.path();
-        if path.is_dir() {
-            files.extend(rust_files(&path));
-        } else if path.extension().is_some_and(|e| e == "rs") {
-            files.push(path);
-        }
-    }
-    files
 }
 
 #[cfg(test)]

@@ -3,6 +3,7 @@
 
 mod circles;
 mod directions;
+mod sources;
 mod steps;
 
 use std::process::ExitCode;

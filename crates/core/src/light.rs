@@ -67,7 +67,7 @@ pub fn readings(corner: &Corner<'_>, lit: Option<&LightField<'_>>) -> Vec<Readin
                 .within(2.0),
         );
         let distance = key.seen.distance_m(corner);
-        let told = key.light.map_or(Origin::Typed, |light| light.common().told());
+        let told = key.light.map_or(Origin::Typed, |light| light.common().figures_from());
         all.push(
             Reading::new(Quantity::LightKeyAngularSizeDeg, angular_size_deg(key.seen.diameter_m, distance))
                 .by(

@@ -239,11 +239,11 @@ impl Reading {
     }
 
     /// Its value with its unit, as people of a unit system read it; lenses are told in millimetres everywhere.
-    pub fn told(&self, units: UnitSystem) -> String {
+    pub fn in_words(&self, units: UnitSystem) -> String {
         let of_lens = self.id.quantity == Quantity::ShotLensEquivalentMm;
         let units = if of_lens { UnitSystem::Metric } else { units };
         let digits = if matches!(self.unit, "lx" | "\u{b0}" | "K" | "Hz") { 0 } else { 2 };
-        self.value.map_or("\u{2013}".into(), |value| units.told(value, self.unit, digits))
+        self.value.map_or("\u{2013}".into(), |value| units.with_unit(value, self.unit, digits))
     }
 
     /// With an uncertainty.

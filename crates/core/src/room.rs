@@ -73,13 +73,17 @@ pub(crate) fn mains_load(corner: &Corner<'_>) -> Reading {
             let factor = lamp.common.power_factor.unwrap_or(1.0);
             va += watts / factor;
             assumed |= guessed;
-            reading =
-                reading.with("lamp", watts, "W", if guessed { Origin::Assumed } else { lamp.common.told() });
+            reading = reading.with(
+                "lamp",
+                watts,
+                "W",
+                if guessed { Origin::Assumed } else { lamp.common.figures_from() },
+            );
         }
     }
     if let Some(watts) = corner.body.common.power_w {
         va += watts / corner.body.common.power_factor.unwrap_or(1.0);
-        reading = reading.with("camera", watts, "W", corner.body.common.told());
+        reading = reading.with("camera", watts, "W", corner.body.common.figures_from());
     }
     let fraction = load_a(va, mains.voltage_v.0, 1.0) / mains.breaker_a.0;
     reading.value = Some(fraction);

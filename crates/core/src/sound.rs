@@ -110,7 +110,7 @@ pub fn readings(corner: &Corner<'_>) -> Vec<Reading> {
             .by("20 lg(camera distance / microphone distance)", "inverse square law, direct sound only")
             .with("mouth to camera", camera, "m", Origin::Computed)
             .with("mouth to microphone", distance, "m", Origin::Computed)
-            .with("self-noise", gear.self_noise_dba, "dBA", gear.common.told())
+            .with("self-noise", gear.self_noise_dba, "dBA", gear.common.figures_from())
             .within(1.0),
         );
     }
@@ -149,7 +149,7 @@ pub fn details(corner: &Corner<'_>) -> Vec<Reading> {
     let scene = Scene::new(&absorption, voice_dba);
     let at = placed(corner, &absorption, gear, capsule);
     let got = pickup(&scene, &at);
-    let told = gear.common.told();
+    let told = gear.common.figures_from();
     all.push(
         Reading::new(Quantity::SoundMicrophoneDirectToReverberantDb, got.direct_to_reverberant_mid_db())
             .by(

@@ -110,7 +110,7 @@ impl UnitSystem {
     }
 
     /// A value with its unit as people of this system read it.
-    pub fn told(self, value: f64, unit: &str, digits: usize) -> String {
+    pub fn with_unit(self, value: f64, unit: &str, digits: usize) -> String {
         match (self, unit) {
             (_, "m") => self.length(value),
             (UnitSystem::Imperial, "kg") => self.mass(value),
@@ -200,6 +200,6 @@ mod tests {
             (UnitSystem::Metric.fine(12.0), UnitSystem::Imperial.fine(12.0)),
             ("12 mm".into(), "0.47 in".into())
         );
-        assert_eq!(UnitSystem::Imperial.told(10.0, "kg", 1), "22.0 lb");
+        assert_eq!(UnitSystem::Imperial.with_unit(10.0, "kg", 1), "22.0 lb");
     }
 }

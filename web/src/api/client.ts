@@ -18,6 +18,7 @@ export type Handle = Schemas["Handle"];
 export type Move = Schemas["Move"];
 export type Moved = Schemas["MovedOut"];
 export type Term = Schemas["Term"];
+export type ChartData = Schemas["Chart"];
 
 /** A corner, laid out or not. */
 export type State = Schemas["StateIn"];

@@ -3,6 +3,7 @@ import type { Plan, Schemas } from "../api/client";
 import { limits } from "../api/limits";
 import { formatLength, type UnitSystem } from "../units/length";
 import { LengthBox } from "../ui/boxes";
+import { windowsShine } from "./thread";
 import type { Table } from "./useWorktable";
 
 type Opening = Schemas["Opening"];
@@ -26,8 +27,9 @@ export function Windows({ plan, table, units }: { plan: Plan; table: Table; unit
         <p>The room has no window: the picture is the same at every hour.</p>
       ) : (
         <p className="mb-3">
-          All light figures count every window as shut out. Close blinds or curtains before you record; then
-          the picture is the same at every hour.
+          {windowsShine(plan.brief)
+            ? "The windows count as lamps, under an overcast sky. The picture changes with the hour and the weather: record in one go, and set the white balance again for each take."
+            : "All light figures count every window as shut out. Close blinds or curtains before you record; then the picture is the same at every hour."}
         </p>
       )}
       <ul className="grid gap-3">

@@ -5,7 +5,7 @@ import { describe, expect, it } from "vitest";
 import type { Finding, Handle, Judged, Plan, Reading } from "../api/client";
 import { withLock, withUnits } from "./edits";
 import { heldBy } from "./parts";
-import { groupsOf, knots, stepOf } from "./thread";
+import { dayWords, groupsOf, knots, stepOf } from "./thread";
 
 const PLAN = JSON.parse(
   readFileSync(new URL("../../../docs/examples/box-room.fogon.json", import.meta.url), "utf8"),
@@ -49,6 +49,22 @@ describe("the thread", () => {
       ["plan", "room"],
     ] as const)
       expect(stepOf(id, PLAN.layout), id).toBe(step);
+  });
+
+  it("says of windows what is done about them", () => {
+    const brief = (schools: object, windows: number) =>
+      ({
+        schools,
+        room: {
+          openings: Object.fromEntries(
+            Array.from({ length: windows }, (_, i) => [`w${i}`, { kind: "window" }]),
+          ),
+        },
+      }) as unknown as Plan["brief"];
+    expect(dayWords(brief({}, 0))).toBe("no window");
+    expect(dayWords(brief({}, 1))).toBe("1 window, shut out");
+    expect(dayWords(brief({ window: "key" }, 1))).toBe("1 window, let in");
+    expect(dayWords(brief({ lights: "window-only" }, 2))).toBe("2 windows, let in");
   });
 
   it("says the worst of each step and the number that tells most", () => {

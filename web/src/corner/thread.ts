@@ -160,9 +160,14 @@ function headline(
   }
 }
 
+/** Whether the windows count as lamps: where one is the key, or nothing else shines. */
+export const windowsShine = ({ schools }: Brief): boolean =>
+  schools?.window === "key" || schools?.lights === "window-only";
+
 /** What is done about the windows. */
 export function dayWords(brief: Brief): string {
   const windows = Object.values(brief.room.openings ?? {}).filter((o) => o.kind === "window").length;
   if (windows === 0) return "no window";
-  return windows === 1 ? "1 window, shut out" : `${windows} windows, shut out`;
+  const done = windowsShine(brief) ? "let in" : "shut out";
+  return windows === 1 ? `1 window, ${done}` : `${windows} windows, ${done}`;
 }

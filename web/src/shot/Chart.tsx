@@ -2,14 +2,12 @@
 // camera: drag it, or move it with the arrow keys (left and right along the wanted frame, up and down zooms).
 import { useRef } from "react";
 
-import type { Move, Schemas } from "../api/client";
+import type { ChartData, Move } from "../api/client";
 import type { Table } from "../corner/useWorktable";
 import { hold } from "../drawing/hold";
 import { fixed, formatLength, type UnitSystem } from "../units/length";
 import { focalFor, focalTicks, scaleOf, ticks, type Scale } from "./scale";
 import { Strips } from "./Strips";
-
-export type ChartData = Schemas["Chart"];
 
 interface Props {
   chart: ChartData;

@@ -2,12 +2,11 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 
-import { api, type Plan } from "../api/client";
+import { api, type Plan, type ChartData } from "../api/client";
 import { Drawing } from "../drawing/Drawing";
 import { Choice } from "../ui/fields";
 import { Trouble } from "../ui/states";
 import { fixed, formatLength, type UnitSystem } from "../units/length";
-import type { ChartData } from "./Chart";
 
 interface Props {
   chart: ChartData;

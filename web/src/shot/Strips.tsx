@@ -1,6 +1,6 @@
 // What the wanted frame gives at each distance: thin strips under the chart, on its distance axis.
+import type { ChartData } from "../api/client";
 import { fixed, formatLength, type UnitSystem } from "../units/length";
-import type { ChartData } from "./Chart";
 import type { Scale } from "./scale";
 
 type Station = ChartData["along"][number];

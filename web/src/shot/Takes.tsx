@@ -1,8 +1,7 @@
 // The wanted frame at every focal length at hand, and the two schools at their best: press one to take it.
-import type { Move } from "../api/client";
+import type { Move, ChartData } from "../api/client";
 import type { Table } from "../corner/useWorktable";
 import { fixed, formatLength, type UnitSystem } from "../units/length";
-import type { ChartData } from "./Chart";
 
 interface Props {
   chart: ChartData;

@@ -80,7 +80,7 @@ fn text(plan: &Plan, assessment: &Assessment) -> String {
             Standing::Poor => "poor",
             Standing::Plain => "",
         };
-        let value = reading.told(plan.brief.units);
+        let value = reading.in_words(plan.brief.units);
         let _ = writeln!(out, "{:<44} {value:>14} {word}", reading.label);
     }
     out

@@ -207,7 +207,7 @@ pub(super) fn assumed(corner: &Corner<'_>, assessment: &Assessment) -> Vec<Strin
             // Lenses and sensors are told in millimetres everywhere.
             let of_lens = input.unit == "mm" && reading.id.quantity.id().starts_with("shot.");
             let units = if of_lens { UnitSystem::Metric } else { corner.brief.units };
-            let words = format!("{} {}", input.name, units.told(input.value, input.unit, places));
+            let words = format!("{} {}", input.name, units.with_unit(input.value, input.unit, places));
             if !all.contains(&words) {
                 all.push(words);
             }

@@ -60,7 +60,7 @@ fn nose(corner: &Corner<'_>, key: &Key<'_>) -> Vec<Reading> {
     let (azimuth, elevation) = corner.light_angles_deg(key.seen.middle_m);
     let azimuth = azimuth - corner.layout.seat.gaze_offset_deg;
     let (distance, diameter) = (key.seen.distance_m(corner), key.seen.diameter_m);
-    let told = key.light.map_or(Origin::Typed, |light| light.common().told());
+    let told = key.light.map_or(Origin::Typed, |light| light.common().figures_from());
     let mut all = Vec::new();
     if azimuth.abs() < 89.0 && elevation.abs() < 89.0 {
         let (aside, down) = nose_shadow_m(azimuth, elevation);
@@ -147,7 +147,7 @@ fn cloths(corner: &Corner<'_>) -> Vec<Reading> {
         let mut reading = Reading::of(Quantity::LightHotSpotStops, corner.name(&ThingId::Light(light.id.clone())), stops)
             .by("log2(brightest / darkest of 8 x 8 pieces), L = tau E / pi", AREA_FORMULA)
             .with("lamp to cloth", ahead_m, "m", Origin::Typed)
-            .with("passes", cloth.transmittance.unwrap_or(0.0), "", cloth.common.told())
+            .with("passes", cloth.transmittance.unwrap_or(0.0), "", cloth.common.figures_from())
             .note("More than a stop: the cloth is smaller than it looks. Thin cloth lets the lamp itself show through.");
         reading.label = format!("Unevenness of the cloth of the {}", light.id.words()).into();
         reading
@@ -173,7 +173,7 @@ fn foils(lit: &LightField<'_>) -> Vec<Reading> {
                 .by("mirror part x image within its edges + the rest as a matt board", AREA_FORMULA)
                 .with("as a smooth mirror", mirror, "lx", Origin::Computed)
                 .with("as a matt board", matt.min(1e6), "lx", Origin::Computed)
-                .with("mirror part", board.mirror_part, "", board.common.told())
+                .with("mirror part", board.mirror_part, "", board.common.figures_from())
                 .within((mirror - matt).abs() / 2.0)
                 .note("Crumpled foil lies between the two; a smooth one lights little more than a patch.");
         reading.label = format!("The {} on the shadow side", light.id.words()).into();

@@ -88,7 +88,7 @@ fn skin(corner: &Corner<'_>) -> (f64, Origin) {
 }
 
 fn headroom(corner: &Corner<'_>) -> (f64, Origin) {
-    let told = corner.body.common.told();
+    let told = corner.body.common.figures_from();
     corner.body.headroom_stops.map_or((SATURATION_STOPS, Origin::Assumed), |stops| (stops, told))
 }
 

@@ -9,7 +9,7 @@ use crate::plan::{LightSchool, Role};
 pub const MARGIN_M: f64 = 0.05;
 /// No source nearer to the head than this, m (legal rule 5).
 pub const NEAREST_M: f64 = 0.30;
-/// A hair more than the margin, so that rounding to a millimetre keeps it.
+/// More than the margin by so much, m, that rounding to a millimetre keeps it.
 const SLACK_M: f64 = 0.004;
 
 /// A place for a light, by what decides it.

@@ -70,7 +70,7 @@ fn usual_efficiency(modifier: Option<Modifier>) -> f64 {
 
 /// What is known of a lamp's luminance; 0 where nothing is, which `Plan::check` refuses.
 pub fn known(lamp: &GearLight) -> Known {
-    let told = lamp.common.told();
+    let told = lamp.common.figures_from();
     let unit = shaped(lamp, DVec3::ZERO, DVec3::X, 1.0);
     let at = |lux: f64, distance_m: f64| lux / unit.illuminance_lx(DVec3::X * distance_m, -DVec3::X);
     let of_flux = |flux_lm: f64| flux_lm / unit.flux_lm();

@@ -99,12 +99,12 @@ fn state(corner: &Corner<'_>, stand: &[Carried<'_>]) -> StandState {
     let base = base_of(first.support, first.hold_m);
     let gear = corner.support_gear(first.support);
     let (stand_kg, from) = match gear.filter(|s| s.common.mass_kg > 0.0) {
-        Some(stand) => (stand.common.mass_kg, stand.common.told()),
+        Some(stand) => (stand.common.mass_kg, stand.common.figures_from()),
         None => (STAND_KG, Origin::Assumed),
     };
     let foot_from = match (first.support.foot_radius_m, gear) {
         (Some(_), _) => Origin::Typed,
-        (None, Some(stand)) => stand.common.told(),
+        (None, Some(stand)) => stand.common.figures_from(),
         (None, None) => Origin::Assumed,
     };
     let off = |load: &Carried<'_>| load.middle_m.truncate() - base;
@@ -133,7 +133,7 @@ fn state(corner: &Corner<'_>, stand: &[Carried<'_>]) -> StandState {
         needed_kg: tipping.sandbag_kg,
         present_kg: stand.iter().map(|load| load.support.sandbag_kg).sum(),
         load_kg: without_arms_kg + arms_kg,
-        payload_kg: gear.map(|gear| (gear.payload_kg, gear.common.told())),
+        payload_kg: gear.map(|gear| (gear.payload_kg, gear.common.figures_from())),
         foot_radius_m: (radius, foot_from),
         stand_kg: (stand_kg, from),
         without_arms_kg,

@@ -31,8 +31,8 @@ fn noise(corner: &Corner<'_>) -> Reading {
     Reading::new(Quantity::ShotExposureFullFrameIso, full_frame_iso(corner.layout.camera.iso, width, height))
         .by("ISO x 729 / (W H): equal noise by total light", "photon noise over the area of 36 x 20.25 mm")
         .with("ISO", corner.layout.camera.iso, "", Origin::Typed)
-        .with("image width", width, "mm", corner.body.common.told())
-        .with("image height", height, "mm", corner.body.common.told())
+        .with("image width", width, "mm", corner.body.common.figures_from())
+        .with("image height", height, "mm", corner.body.common.figures_from())
         .note("Half a stop either way between sensor generations.")
 }
 
@@ -40,8 +40,8 @@ fn behind(corner: &Corner<'_>) -> Reading {
     let (width, height) = corner.image_mm;
     Reading::new(Quantity::ShotExposureNoiseStops, stops_behind_full_frame(width, height))
         .by("log2(729 / (W H))", "photon noise over the area of 36 x 20.25 mm")
-        .with("image width", width, "mm", corner.body.common.told())
-        .with("image height", height, "mm", corner.body.common.told())
+        .with("image width", width, "mm", corner.body.common.figures_from())
+        .with("image height", height, "mm", corner.body.common.figures_from())
         .within(0.5)
 }
 

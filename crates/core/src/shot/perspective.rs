@@ -115,7 +115,7 @@ fn equivalents(corner: &Corner<'_>) -> [Reading; 2] {
         Reading::new(quantity, value * crop)
             .by("real x 36 / width of the picture on the sensor", OPTICS)
             .with(name, value, unit, Origin::Typed)
-            .with("width on the sensor", long, "mm", corner.body.common.told())
+            .with("width on the sensor", long, "mm", corner.body.common.figures_from())
     };
     [
         of(Quantity::ShotLensEquivalentMm, "focal length", camera.focal_length_mm, "mm"),

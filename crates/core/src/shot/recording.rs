@@ -31,7 +31,10 @@ pub fn reframe_factor(recorded_px: [f64; 2], delivered_px: [f64; 2]) -> f64 {
 
 /// Width of the recorded video, pixels, and where that comes from.
 pub fn video_width_px(corner: &Corner<'_>) -> (f64, Origin) {
-    corner.body.video_width_px.map_or((RECORDED_PX, Origin::Assumed), |px| (px, corner.body.common.told()))
+    corner
+        .body
+        .video_width_px
+        .map_or((RECORDED_PX, Origin::Assumed), |px| (px, corner.body.common.figures_from()))
 }
 
 /// The largest card at hand, and what it holds, GB.
@@ -72,12 +75,12 @@ fn lasts_min(corner: &Corner<'_>) -> (Option<f64>, Option<f64>) {
 }
 
 fn bitrate(corner: &Corner<'_>) -> (f64, Origin) {
-    let told = corner.body.common.told();
+    let told = corner.body.common.figures_from();
     corner.body.bitrate_mbit_s.map_or((BITRATE_MBIT_S, Origin::Assumed), |rate| (rate, told))
 }
 
 fn draw_w(corner: &Corner<'_>) -> (f64, Origin) {
-    corner.body.draw_w.map_or((DRAW_W, Origin::Assumed), |watts| (watts, corner.body.common.told()))
+    corner.body.draw_w.map_or((DRAW_W, Origin::Assumed), |watts| (watts, corner.body.common.figures_from()))
 }
 
 /// The least of card, battery and clip limit that a session does not fit into: which, and how many minutes it gives.
@@ -138,7 +141,7 @@ fn card_speed(corner: &Corner<'_>) -> Option<Reading> {
         .by("(Mbit/s) / 8", "arithmetic; speed classes V10, V30, V60, V90 are MB/s kept up (from memory)")
         .with("data rate", rate, "Mbit/s", from);
     if let Some(kept_up) = card.write_mb_s {
-        reading = reading.with("the card keeps up", kept_up, "MB/s", card.common.told());
+        reading = reading.with("the card keeps up", kept_up, "MB/s", card.common.figures_from());
     }
     Some(reading.note("The speed that is kept up counts, not the highest printed on the card."))
 }

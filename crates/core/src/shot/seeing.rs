@@ -103,7 +103,7 @@ pub fn watched(corner: &Corner<'_>) -> Option<Watched> {
         return flip.map(|width| Watched {
             what: "flip screen",
             at_m,
-            width_m: (width, corner.body.common.told()),
+            width_m: (width, corner.body.common.figures_from()),
             width_px: SCREEN_PX / 2.0,
             path_m: (at_m - eyes).length(),
         });
@@ -111,7 +111,8 @@ pub fn watched(corner: &Corner<'_>) -> Option<Watched> {
     let (width, path) = match screen.screen {
         ScreenType::Mirror => {
             let back = corner.view.position_m - corner.view.forward * REAR_BEHIND_LENS_M;
-            let rear = flip.map_or((REAR_SCREEN_M, Origin::Assumed), |w| (w, corner.body.common.told()));
+            let rear =
+                flip.map_or((REAR_SCREEN_M, Origin::Assumed), |w| (w, corner.body.common.figures_from()));
             (rear, (at_m - eyes).length() + (back - at_m).length())
         }
         // The script lies under the glass, as far from it as it is wide.

@@ -261,7 +261,7 @@ fn parts(corner: &Corner<'_>, use_given: bool) -> (Vec<Absorber>, bool) {
                 surface: Some((*name).into()),
                 area_m2: Some(area),
                 absorption_m2: over(of_treatment(gear), area),
-                from: gear.common.told(),
+                from: gear.common.figures_from(),
             });
         }
     }

@@ -101,7 +101,7 @@ pub fn computed(
             id: corner.name(&ThingId::Light(light.id.clone())),
             what: format!("fan of the {}", light.id.words()),
             level_dba: at(Some(light.position_m), fan),
-            from: light.common().told(),
+            from: light.common().figures_from(),
             can_stop: false,
             is_lamp: true,
         });

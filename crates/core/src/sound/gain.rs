@@ -47,7 +47,7 @@ pub fn gain_reading(corner: &Corner<'_>, gear: &GearMicrophone, got: &Pickup) ->
     let sensitivity = gear.sensitivity_mv_pa?;
     let thing = input(corner);
     let (full_scale, from) = thing
-        .and_then(|thing| Some((thing.full_scale_dbu?, thing.common.told())))
+        .and_then(|thing| Some((thing.full_scale_dbu?, thing.common.figures_from())))
         .unwrap_or((FULL_SCALE_DBU, Origin::Assumed));
     let Gain { peak_spl_db, peak_output_dbu, gain_db } =
         preamplifier(got.speech_db, CREST_DB, sensitivity, full_scale, TARGET_PEAK_DBFS);

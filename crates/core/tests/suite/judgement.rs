@@ -302,3 +302,28 @@ fn amounts_carry_their_own_unit() {
     let sight = ids.iter().find(|id| id.starts_with("legal.sight.")).expect("it stands in the way");
     assert_ne!(sight, "legal.sight.key", "{ids:?}");
 }
+
+/// The head in the middle of the room's width is helped by a step to the side, in the middle of its depth by one forward: along
+/// the side of the room that the note belongs to, not along the way that the person looks.
+#[test]
+fn a_step_goes_along_the_note_that_it_evens() {
+    let told = |seat: [f64; 2], camera: [f64; 3]| {
+        let plan = plain_with(&[
+            ("/layout/seat/position_m", json!(seat)),
+            ("/layout/camera/position_m", json!(camera)),
+        ]);
+        let all = fogon_core::sound::seen::seen(&Corner::of(&plan).unwrap());
+        let text = serde_json::to_value(&all).unwrap().to_string();
+        let step = |side: &str, way: &str| {
+            text.contains(&format!("middle of the room's {side}:"))
+                && text.contains(&format!("A step {way} evens it"))
+        };
+        (step("width", "to the side"), step("width", "forward or back"), step("depth", "forward or back"))
+    };
+    // The room is 4 x 5 m; the person looks along its depth.
+    assert_eq!(told([2.0, 1.5], [2.0, 3.0, 1.25]), (true, false, false));
+    assert_eq!(told([1.2, 2.45], [1.2, 4.0, 1.25]), (false, false, true));
+    // Turned round to look along the width, a step forward evens the note of the width.
+    let (aside, forward, _) = told([2.0, 1.5], [3.5, 1.5, 1.25]);
+    assert!(!aside && forward);
+}

@@ -76,8 +76,10 @@ fn renamed(ids: &[String; 5]) -> Plan {
         map.insert(to.to_owned(), value);
     };
     let [key, fill, side, panel, shelf] = ids;
-    rename("/layout/lights", "key", key);
-    rename("/layout/lights", "fill", fill);
+    // By way of names that no one has, so that neither takes the other's place.
+    for (from, to) in [("key", "first_"), ("fill", "second_"), ("first_", key), ("second_", fill)] {
+        rename("/layout/lights", from, to);
+    }
     rename("/layout/angles", "side", side);
     rename("/layout/treatment", "panel", panel);
     rename("/brief/room/furniture", "shelf", shelf);

@@ -74,7 +74,7 @@ proptest! {
 /// A reading is told with its unit, lenses in millimetres everywhere, and one without a value by a dash.
 #[test]
 fn readings_are_told_with_their_units() {
-    let told = |quantity, value, units| Reading::new(quantity, value).told(units);
+    let told = |quantity, value, units| Reading::new(quantity, value).in_words(units);
     let (metric, imperial) = (UnitSystem::Metric, UnitSystem::Imperial);
     assert_eq!(told(Quantity::ShotLensEquivalentMm, 35.0, imperial), "35.00 mm");
     assert_eq!(told(Quantity::LightKeyNoseShadowMm, 25.4, imperial), "1.00 in");

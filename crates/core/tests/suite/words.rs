@@ -56,7 +56,7 @@ fn said_of(plan: &Plan) -> Vec<(String, String)> {
     let corner = Corner::of(plan).expect("a readable plan resolves");
     let judged = evaluate(plan);
     let told = |reading: &Reading| {
-        ("told".to_owned(), format!("{}: {}", reading.label, reading.told(plan.brief.units)))
+        ("told".to_owned(), format!("{}: {}", reading.label, reading.in_words(plan.brief.units)))
     };
     let mut all: Sentences = judged.readings.iter().map(told).collect();
     for answer in [

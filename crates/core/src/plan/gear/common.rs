@@ -57,7 +57,7 @@ pub struct Common {
 
 impl Common {
     /// Where this thing's figures come from.
-    pub fn told(&self) -> Origin {
+    pub fn figures_from(&self) -> Origin {
         if self.figures_assumed { Origin::Assumed } else { Origin::Typed }
     }
 }

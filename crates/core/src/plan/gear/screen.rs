@@ -77,7 +77,7 @@ impl GearMonitor {
             ScreenType::Mirror => 0.30,
             ScreenType::Script => 0.20,
         };
-        self.width_m.map_or((usual, Origin::Assumed), |width| (width, self.common.told()))
+        self.width_m.map_or((usual, Origin::Assumed), |width| (width, self.common.figures_from()))
     }
 
     /// Part of the light that a script glass lets through: as given, else 0.7 (common practice, no source).
