@@ -11,7 +11,7 @@ use utoipa::ToSchema;
 
 use crate::units::{UnitSystem, spells};
 
-pub use quantity::{Aspect, Banded, Facet, Measurable, Quantity};
+pub use quantity::{Aspect, Banded, Condition, Measurable, Quantity};
 
 /// Where a value comes from.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, ToSchema)]
@@ -156,9 +156,9 @@ pub struct Reading {
     #[schema(value_type = Option<Vec<f64>>)]
     pub measured_range: Option<[f64; 2]>,
     /// What a measured value belongs to: where one of these changes, it is set aside.
-    #[serde(skip_serializing_if = "<[Facet]>::is_empty")]
-    #[schema(value_type = Vec<Facet>, required = false)]
-    pub belongs_to: &'static [Facet],
+    #[serde(skip_serializing_if = "<[Condition]>::is_empty")]
+    #[schema(value_type = Vec<Condition>, required = false)]
+    pub belongs_to: &'static [Condition],
     /// How it came about.
     pub working: Working,
 }

@@ -908,6 +908,11 @@ export interface components {
             /** @description Owned, wanted, never, borrowed. */
             state?: components["schemas"]["GearState"];
         };
+        /**
+         * @description What of a corner a measured value belongs to: where one of these differs, it is another corner's value.
+         * @enum {string}
+         */
+        Condition: "room" | "posture" | "seat" | "camera" | "body" | "lights" | "microphone" | "backdrop" | "furniture" | "treatment" | "windows";
         /** @description A corner, whole. */
         CornerKept: {
             /** Format: int64 */
@@ -2542,7 +2547,7 @@ export interface components {
             /** @description What a measured value in its place may be; none if nobody can measure it. */
             measured_range?: number[] | null;
             /** @description What a measured value belongs to: where one of these changes, it is set aside. */
-            belongs_to?: components["schemas"]["Facet"][];
+            belongs_to?: components["schemas"]["Condition"][];
             /** @description How it came about. */
             working: components["schemas"]["Working"];
         };

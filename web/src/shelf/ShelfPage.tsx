@@ -111,7 +111,9 @@ function Thing({ id, thing, plan, table }: { id: string; thing: Gear; plan: Plan
                 `${type ?? known.type}.${field}`
               ];
               if (!within) return null;
-              const shared = { label, unit, within, ...(digits === undefined ? {} : { digits }) };
+              // Catalogues tell light and fans at a metre, whatever people measure in.
+              const named = label.replace("1 m", formatLength(1, units, 0));
+              const shared = { label: named, unit, within, ...(digits === undefined ? {} : { digits }) };
               const value = values[field];
               return (
                 <FigureBox

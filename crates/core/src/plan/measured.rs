@@ -1,11 +1,11 @@
 //! Measured readings and changes: what was measured belongs to one arrangement in one room, and is set aside wherever a
-//! part that it belongs to is another (`reading::Facet`).
+//! part that it belongs to is another (`reading::Condition`).
 
 use std::borrow::Cow;
 use std::collections::BTreeMap;
 
 use super::{Backdrop, Brief, Gear, Layout, Light, Mains, MeasuredId, Plan, Room, Things};
-use crate::reading::{Facet, Quantity};
+use crate::reading::{Condition, Quantity};
 
 impl Plan {
     /// This plan with another layout, without the measured readings that the change makes untrue.
@@ -60,27 +60,27 @@ impl Brief {
 
     /// This brief without what was measured of one arrangement, as far as a search may come to another.
     pub fn of_any_layout(&self) -> Cow<'_, Self> {
-        self.without(|id| facets(id).iter().any(|facet| self.may_come_out_otherwise(*facet)))
+        self.without(|id| conditions(id).iter().any(|condition| self.may_come_out_otherwise(*condition)))
     }
 
     /// Whether a search may lay this out in another way than it was when it was measured.
-    fn may_come_out_otherwise(&self, facet: Facet) -> bool {
+    fn may_come_out_otherwise(&self, condition: Condition) -> bool {
         let at_hand =
             |is: fn(&Gear) -> bool| self.gear.values().filter(|gear| gear.at_hand() && is(gear)).count();
         let today = self.today.as_ref();
-        match facet {
-            Facet::Room | Facet::Posture | Facet::Windows => false,
-            Facet::Seat | Facet::Camera | Facet::Lights | Facet::Microphone => true,
-            Facet::Body => at_hand(|gear| gear.camera().is_some()) > 1,
-            Facet::Backdrop => {
+        match condition {
+            Condition::Room | Condition::Posture | Condition::Windows => false,
+            Condition::Seat | Condition::Camera | Condition::Lights | Condition::Microphone => true,
+            Condition::Body => at_hand(|gear| gear.camera().is_some()) > 1,
+            Condition::Backdrop => {
                 at_hand(|gear| gear.backdrop().is_some()) > 0
                     || today.is_some_and(|today| today.backdrop.is_some())
             }
-            Facet::Furniture => {
+            Condition::Furniture => {
                 self.room.furniture.values().any(|piece| !piece.fixed)
                     || today.is_some_and(|today| today.furniture.is_some())
             }
-            Facet::Treatment => {
+            Condition::Treatment => {
                 at_hand(|gear| gear.treatment().is_some()) > 0
                     || today.is_some_and(|today| today.treatment.is_some())
             }
@@ -97,12 +97,12 @@ impl Brief {
     }
 }
 
-fn facets(id: &str) -> &'static [Facet] {
+fn conditions(id: &str) -> &'static [Condition] {
     Quantity::of_id(id).and_then(Quantity::measurable).map_or(&[], |measurable| measurable.belongs_to)
 }
 
-fn belongs_to(id: &str, differing: &[Facet]) -> bool {
-    facets(id).iter().any(|facet| differing.contains(facet))
+fn belongs_to(id: &str, differing: &[Condition]) -> bool {
+    conditions(id).iter().any(|condition| differing.contains(condition))
 }
 
 /// Things as they give light, whatever is locked and however their stands are weighed down.
@@ -118,41 +118,41 @@ fn unlocked_light(light: &mut Light) {
 }
 
 /// In what two states differ, as far as measured values ask. A layout that is there on one side only differs in all.
-fn differing((was, was_laid): State<'_>, (is, is_laid): State<'_>) -> Vec<Facet> {
+fn differing((was, was_laid): State<'_>, (is, is_laid): State<'_>) -> Vec<Condition> {
     fn laid<T: PartialEq>(was: Option<&Layout>, is: Option<&Layout>, of: impl Fn(&Layout) -> T) -> bool {
         was.map(&of) != is.map(&of)
     }
-    let other = |facet: &Facet| match facet {
-        Facet::Room => {
+    let other = |condition: &Condition| match condition {
+        Condition::Room => {
             // The mains are no part of what is heard and seen.
             let room = |brief: &Brief| Room { mains: Mains::default(), ..brief.room.clone() };
             room(was) != room(is)
         }
-        Facet::Posture => {
+        Condition::Posture => {
             let posture =
                 |brief: &Brief| (brief.person.posture, brief.person.seat_height_m, brief.person.stature_m);
             posture(was) != posture(is)
         }
-        Facet::Windows => was.windows_shine() != is.windows_shine(),
-        Facet::Seat => laid(was_laid, is_laid, |layout| (layout.seat.position_m, layout.seat.bearing_deg)),
-        Facet::Camera => laid(was_laid, is_laid, |layout| layout.camera.position_m),
-        Facet::Body => laid(was_laid, is_laid, |layout| layout.camera.body.clone()),
-        Facet::Lights => laid(was_laid, is_laid, |layout| settled(&layout.lights, unlocked_light)),
-        Facet::Microphone => laid(was_laid, is_laid, |layout| {
+        Condition::Windows => was.windows_shine() != is.windows_shine(),
+        Condition::Seat => laid(was_laid, is_laid, |layout| (layout.seat.position_m, layout.seat.bearing_deg)),
+        Condition::Camera => laid(was_laid, is_laid, |layout| layout.camera.position_m),
+        Condition::Body => laid(was_laid, is_laid, |layout| layout.camera.body.clone()),
+        Condition::Lights => laid(was_laid, is_laid, |layout| settled(&layout.lights, unlocked_light)),
+        Condition::Microphone => laid(was_laid, is_laid, |layout| {
             layout.microphone.as_ref().map(|used| (used.gear.clone(), used.position_m))
         }),
-        Facet::Backdrop => laid(was_laid, is_laid, |layout| {
+        Condition::Backdrop => laid(was_laid, is_laid, |layout| {
             let place = |b: &Backdrop| (b.gear.clone(), b.position_m, b.bearing_deg, b.hung);
             layout.backdrop.as_ref().map(place)
         }),
-        Facet::Furniture => laid(was_laid, is_laid, |layout| -> Vec<_> {
+        Condition::Furniture => laid(was_laid, is_laid, |layout| -> Vec<_> {
             let moved = layout.furniture.iter();
             moved.map(|(id, at)| (id.clone(), at.position_m, at.bearing_deg)).collect()
         }),
-        Facet::Treatment => laid(was_laid, is_laid, |layout| -> Vec<_> {
+        Condition::Treatment => laid(was_laid, is_laid, |layout| -> Vec<_> {
             let hung = layout.treatment.values();
             hung.map(|t| (t.gear.clone(), t.on.clone(), t.position_m, t.turned)).collect()
         }),
     };
-    Facet::ALL.into_iter().filter(other).collect()
+    Condition::ALL.into_iter().filter(other).collect()
 }

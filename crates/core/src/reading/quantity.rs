@@ -24,7 +24,7 @@ pub enum Aspect {
 /// What of a corner a measured value belongs to: where one of these differs, it is another corner's value.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, ToSchema)]
 #[serde(rename_all = "kebab-case")]
-pub enum Facet {
+pub enum Condition {
     /// The room: floor, height, openings, surfaces, furniture.
     Room,
     /// Seated or standing, how high the seat is, how tall the person.
@@ -49,32 +49,32 @@ pub enum Facet {
     Windows,
 }
 
-impl Facet {
+impl Condition {
     /// Every one.
-    pub const ALL: [Facet; 11] = [
-        Facet::Room,
-        Facet::Posture,
-        Facet::Seat,
-        Facet::Camera,
-        Facet::Body,
-        Facet::Lights,
-        Facet::Microphone,
-        Facet::Backdrop,
-        Facet::Furniture,
-        Facet::Treatment,
-        Facet::Windows,
+    pub const ALL: [Condition; 11] = [
+        Condition::Room,
+        Condition::Posture,
+        Condition::Seat,
+        Condition::Camera,
+        Condition::Body,
+        Condition::Lights,
+        Condition::Microphone,
+        Condition::Backdrop,
+        Condition::Furniture,
+        Condition::Treatment,
+        Condition::Windows,
     ];
 }
 
 /// What is measured of the light at the face belongs to all that sends or shades light, and to where the face is.
-const BY_THE_LIGHT: &[Facet] = &[
-    Facet::Room,
-    Facet::Posture,
-    Facet::Seat,
-    Facet::Camera,
-    Facet::Lights,
-    Facet::Furniture,
-    Facet::Windows,
+const BY_THE_LIGHT: &[Condition] = &[
+    Condition::Room,
+    Condition::Posture,
+    Condition::Seat,
+    Condition::Camera,
+    Condition::Lights,
+    Condition::Furniture,
+    Condition::Windows,
 ];
 
 /// How a reading can be measured.
@@ -83,10 +83,10 @@ pub struct Measurable {
     /// Least and most that makes sense.
     pub range: (f64, f64),
     /// What it belongs to; empty where it holds whatever is moved.
-    pub belongs_to: &'static [Facet],
+    pub belongs_to: &'static [Condition],
 }
 
-const fn measured(low: f64, high: f64, belongs_to: &'static [Facet]) -> Option<Measurable> {
+const fn measured(low: f64, high: f64, belongs_to: &'static [Condition]) -> Option<Measurable> {
     Some(Measurable { range: (low, high), belongs_to })
 }
 
@@ -166,24 +166,24 @@ readings! {
         ShotBackgroundBlurPercent = "shot.background.blur_percent", Some(Aspect::Picture), None;
         ShotExposureFullFrameIso = "shot.exposure.full_frame_iso", None, None;
         ShotSeatGazeDeg = "shot.seat.gaze_deg", Some(Aspect::Picture), None;
-        RoomBackgroundBehindM = "room.background_behind_m", Some(Aspect::Room), measured(0.0, 50.0, &[Facet::Room, Facet::Seat, Facet::Camera, Facet::Backdrop]);
-        RoomMainsLoadFraction = "room.mains.load_fraction", Some(Aspect::Comfort), measured(0.0, 10.0, &[Facet::Body, Facet::Lights]);
+        RoomBackgroundBehindM = "room.background_behind_m", Some(Aspect::Room), measured(0.0, 50.0, &[Condition::Room, Condition::Seat, Condition::Camera, Condition::Backdrop]);
+        RoomMainsLoadFraction = "room.mains.load_fraction", Some(Aspect::Comfort), measured(0.0, 10.0, &[Condition::Body, Condition::Lights]);
         LightKeyAzimuthDeg = "light.key.azimuth_deg", Some(Aspect::Light), None;
         LightKeyElevationDeg = "light.key.elevation_deg", Some(Aspect::Light), None;
         LightKeyAngularSizeDeg = "light.key.angular_size_deg", Some(Aspect::Light), None;
         LightFaceExposureStops = "light.face.exposure_stops", Some(Aspect::Light), None;
         LightFaceRatio = "light.face.ratio", Some(Aspect::Light), measured(1.0, 1000.0, BY_THE_LIGHT);
         LightFlareMarginDeg = "light.*.flare_margin_deg", Some(Aspect::Light), None;
-        SoundMicrophoneDistanceM = "sound.microphone.distance_m", Some(Aspect::Sound), measured(0.01, 20.0, &[Facet::Posture, Facet::Seat, Facet::Microphone]);
+        SoundMicrophoneDistanceM = "sound.microphone.distance_m", Some(Aspect::Sound), measured(0.01, 20.0, &[Condition::Posture, Condition::Seat, Condition::Microphone]);
         SoundMicrophoneGainOverCameraDb = "sound.microphone.gain_over_camera_db", Some(Aspect::Sound), None;
-        SoundRoomRtMidS = "sound.room.rt_mid_s", Some(Aspect::Room), measured(0.05, 10.0, &[Facet::Room, Facet::Treatment]);
+        SoundRoomRtMidS = "sound.room.rt_mid_s", Some(Aspect::Room), measured(0.05, 10.0, &[Condition::Room, Condition::Treatment]);
     }
     plain {
-        PersonEyeHeightM = "person.eye.height_m", None, measured(0.5, 2.3, &[Facet::Posture]);
+        PersonEyeHeightM = "person.eye.height_m", None, measured(0.5, 2.3, &[Condition::Posture]);
         ShotFrameEdgeLeanDeg = "shot.frame.edge_lean_deg", None, None;
         ShotFrameStretchPercent = "shot.frame.stretch_percent", None, None;
         ShotCameraNoseEnlargementPercent = "shot.camera.nose_enlargement_percent", None, None;
-        ShotCameraWalkS = "shot.camera.walk_s", None, measured(1.0, 600.0, &[Facet::Seat, Facet::Camera]);
+        ShotCameraWalkS = "shot.camera.walk_s", None, measured(1.0, 600.0, &[Condition::Seat, Condition::Camera]);
         ShotLensEquivalentMm = "shot.lens.equivalent_mm", None, None;
         ShotLensEquivalentFNumber = "shot.lens.equivalent_f_number", None, None;
         ShotSchoolNearAndWidePercent = "shot.school.near_and_wide_percent", None, None;
@@ -205,9 +205,9 @@ readings! {
         ShotCoversHeightM = "shot.*.covers_height_m", None, None;
         ShotOffAxisDeg = "shot.*.off_axis_deg", None, None;
         ShotRecordingReframeFactor = "shot.recording.reframe_factor", None, None;
-        ShotRecordingCardMin = "shot.recording.card_min", None, measured(1.0, 100_000.0, &[Facet::Body]);
+        ShotRecordingCardMin = "shot.recording.card_min", None, measured(1.0, 100_000.0, &[Condition::Body]);
         ShotRecordingCardSpeedMbS = "shot.recording.card_speed_mb_s", None, None;
-        ShotRecordingBatteryMin = "shot.recording.battery_min", None, measured(1.0, 100_000.0, &[Facet::Body]);
+        ShotRecordingBatteryMin = "shot.recording.battery_min", None, measured(1.0, 100_000.0, &[Condition::Body]);
         ShotScriptReadingMin = "shot.script.reading_min", None, measured(0.1, 1000.0, &[]);
         ShotScriptColumnDeg = "shot.script.column_deg", None, None;
         ShotScriptLetters = "shot.script.letters", None, None;
@@ -254,7 +254,7 @@ readings! {
         SoundMicrophoneSnrDb = "sound.microphone.snr_db", None, None;
         SoundMicrophoneGainDb = "sound.microphone.gain_db", None, None;
         SoundMicrophoneDeskReflectionDb = "sound.microphone.desk_reflection_db", None, None;
-        SoundRoomNoiseDba = "sound.room.noise_dba", None, measured(0.0, 110.0, &[Facet::Room, Facet::Lights, Facet::Treatment]);
+        SoundRoomNoiseDba = "sound.room.noise_dba", None, measured(0.0, 110.0, &[Condition::Room, Condition::Lights, Condition::Treatment]);
         SoundRoomSchroederHz = "sound.room.schroeder_hz", None, None;
     }
 }
