@@ -318,7 +318,8 @@ fn paper_in_feet_holds_no_metres() {
     assert!(table.lines().next().is_some_and(|head| head.contains("from_left_m")));
     let marks = |table: &str| -> Vec<Vec<String>> {
         let rows = table.lines().map(fields).filter(|row| row[0] == "mark");
-        rows.map(|row| row[4..11].to_vec()).collect()
+        // How far a mark may be off hangs on the tape: a quarter inch is read less finely than a centimetre.
+        rows.map(|row| row[4..10].to_vec()).collect()
     };
     assert_eq!(marks(&table), marks(&csv::card(&with(&[]))));
 }

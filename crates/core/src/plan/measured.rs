@@ -134,7 +134,9 @@ fn differing((was, was_laid): State<'_>, (is, is_laid): State<'_>) -> Vec<Condit
             posture(was) != posture(is)
         }
         Condition::Windows => was.windows_shine() != is.windows_shine(),
-        Condition::Seat => laid(was_laid, is_laid, |layout| (layout.seat.position_m, layout.seat.bearing_deg)),
+        Condition::Seat => {
+            laid(was_laid, is_laid, |layout| (layout.seat.position_m, layout.seat.bearing_deg))
+        }
         Condition::Camera => laid(was_laid, is_laid, |layout| layout.camera.position_m),
         Condition::Body => laid(was_laid, is_laid, |layout| layout.camera.body.clone()),
         Condition::Lights => laid(was_laid, is_laid, |layout| settled(&layout.lights, unlocked_light)),

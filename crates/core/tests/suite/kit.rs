@@ -292,6 +292,6 @@ proptest! {
         distinct.sort();
         distinct.dedup();
         prop_assert!(told >= distinct.len() && told <= kit.unmet.len(), "{told} told of {:?}", kit.unmet);
-        prop_assert_eq!(without_moves(&plan).verdict.ready, kit.unmet.is_empty());
+        prop_assert!(kit.unmet.is_empty() || !without_moves(&plan).verdict.ready);
     }
 }

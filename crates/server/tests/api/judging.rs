@@ -65,7 +65,9 @@ fn the_committed_description_is_current() {
         let link = schemas[name]["properties"][field]["items"]["$ref"].as_str().unwrap().to_owned();
         schemas[link.rsplit('/').next().unwrap()].clone()
     };
-    assert!(of("Reading", "belongs_to")["enum"].as_array().is_some_and(|all| all.contains(&json!("windows"))));
+    assert!(
+        of("Reading", "belongs_to")["enum"].as_array().is_some_and(|all| all.contains(&json!("windows")))
+    );
     assert!(of("FaceSeen", "facets")["properties"]["illuminance_lx"].is_object());
     assert!(served["paths"].as_object().unwrap().len() >= 12);
     for table in ["schools", "catalogue", "materials", "schema/plan"] {
