@@ -17,7 +17,7 @@ const reading = (id: string, value: number) => ({ id, value }) as Reading;
 function judged(findings: Finding[], readings: Reading[], ready = false): Judged {
   return {
     assessment: { findings, readings, verdict: { ready } },
-    placed: [1, 2, 3],
+    handles: ["S", "C", "M", ""].map((letter) => ({ letter })),
   } as unknown as Judged;
 }
 

@@ -156,7 +156,7 @@ function headline(
     case "money":
       return `${fixed(brief.money?.budget ?? 0, 0)} ${brief.money?.currency ?? ""}`.trim() + " to spend";
     case "card":
-      return `${judged.placed.length} marks`;
+      return `${judged.handles.filter((handle) => handle.letter !== "").length} marks`;
   }
 }
 
