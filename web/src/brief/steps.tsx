@@ -4,7 +4,7 @@ import { useQuery } from "@tanstack/react-query";
 import { api } from "../api/client";
 import { Choice, TextField, Tick } from "../ui/fields";
 import { freeId } from "../ui/ids";
-import { formatGap, type UnitSystem } from "../units/length";
+import { formatGap, formatLength, type UnitSystem } from "../units/length";
 import { FORMATS, type Draft, type FurnitureDraft } from "./draft";
 import type { Change } from "./change";
 import { Openings } from "./Openings";
@@ -23,7 +23,7 @@ export const STEPS = [
   { title: "Purpose", lead: "What the recording is for decides shot, eyes and background." },
   {
     title: "What you own",
-    lead: "Kinds and figures; labels do not matter. Light figures with the modifier on, 1 m from its face.",
+    lead: "Kinds and figures; labels do not matter. Light figures as used, with the modifier on.",
   },
   {
     title: "Today",
@@ -154,6 +154,7 @@ export function StepFields({ step, draft, problems, change }: Props) {
   const is = (name: string) => draft.texts[name] === "yes";
   const imperial = draft.texts.units === "imperial";
   const units: UnitSystem = imperial ? "imperial" : "metric";
+  const near = formatLength(1, units, 0);
   const rectangle = draft.texts.shape !== "walk";
   const walls = wallNames(rectangle ? 4 : draft.legs.length, rectangle);
   const fromCorner = (wall: string) =>
@@ -269,7 +270,10 @@ export function StepFields({ step, draft, problems, change }: Props) {
             {text("isoMax", "Highest ISO")}
             {tick("tracking", "Follows your face by itself")}
           </Group>
-          <Group title="Key light" note="Lux 1 m from the emitting face, on axis, modifier on, full power.">
+          <Group
+            title="Key light"
+            note={`Lux ${near} from the emitting face, on axis, modifier on, full power.`}
+          >
             {choice("key", "Kind", [
               ["octagon", "octagonal softbox"],
               ["rectangle", "panel or rectangular softbox"],
@@ -284,7 +288,7 @@ export function StepFields({ step, draft, problems, change }: Props) {
                 {text("keyWidth", draft.texts.key === "octagon" ? "Width, across corners" : "Width")}
                 {["rectangle", "ring", "tube"].includes(draft.texts.key ?? "") &&
                   text("keyHeight", draft.texts.key === "ring" ? "Inner diameter" : "Height")}
-                {text("keyLux", "Lux at 1 m")}
+                {text("keyLux", `Lux at ${near}`)}
                 {text("keyWatts", "Watts", "Empty = from its light, at 80 lm/W.")}
               </>
             )}
@@ -301,9 +305,9 @@ export function StepFields({ step, draft, problems, change }: Props) {
                 {text("fillHeight", "Board height")}
               </>
             )}
-            {draft.texts.fill === "lamp" && text("fillLux", "Fill, lux at 1 m")}
+            {draft.texts.fill === "lamp" && text("fillLux", `Fill, lux at ${near}`)}
             {tick("back", "A small lamp for the hair")}
-            {is("back") && text("backLux", "Back light, lux at 1 m")}
+            {is("back") && text("backLux", `Back light, lux at ${near}`)}
           </Group>
           <Group title="Microphone and stands">
             {choice("microphone", "Microphone", [

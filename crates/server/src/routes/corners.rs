@@ -89,10 +89,11 @@ fn answer(status: StatusCode, kept: Kept) -> Response {
 /// All corners, the last saved first
 #[utoipa::path(get, path = "/api/v1/corners", responses((status = 200, body = Vec<Listed>)))]
 pub(crate) async fn list(State(store): State<Shared>) -> Result<Json<Vec<Listed>>, Details> {
-    blocking(move || Ok(Json(store.all()?.into_iter().map(listed).collect()))).await
+    blocking(move || Ok(Json(store.all()?.into_iter().map(|entry| listed(entry, without_moves)).collect())))
+        .await
 }
 
-fn listed(entry: Entry) -> Listed {
+fn listed(entry: Entry, judge: fn(&Plan) -> Assessment) -> Listed {
     match entry {
         Entry::Unreadable { id, revision, updated_ms, name, why } => {
             tracing::error!(id, %why, "a corner does not read");
@@ -103,7 +104,7 @@ fn listed(entry: Entry) -> Listed {
             let Kept { id, revision, updated_ms, document, .. } = *kept;
             let Document { name, brief, layout } = document;
             let (units, room_m) = (brief.units, brief.room.dimensions_m());
-            let judged = layout.map(|layout| judged(&Plan::new(name.clone(), brief, layout)));
+            let judged = layout.map(|layout| judged(&Plan::new(name.clone(), brief, layout), judge));
             let trouble = matches!(judged, Some(None))
                 .then(|| "It could not be judged. This is a fault in the program.".to_owned());
             let judged = judged.flatten();
@@ -115,8 +116,8 @@ fn listed(entry: Entry) -> Listed {
 }
 
 /// A plan judged; none where that fails, which must not take the list with it.
-fn judged(plan: &Plan) -> Option<Assessment> {
-    std::panic::catch_unwind(|| without_moves(plan))
+fn judged(plan: &Plan, judge: fn(&Plan) -> Assessment) -> Option<Assessment> {
+    std::panic::catch_unwind(|| judge(plan))
         .inspect_err(|_| tracing::error!(name = plan.name, "a corner cannot be judged"))
         .ok()
 }
@@ -233,4 +234,29 @@ fn if_match(headers: &HeaderMap) -> Result<i64, Details> {
     };
     let text = headers.get(header::IF_MATCH).and_then(|v| v.to_str().ok()).ok_or_else(missing)?;
     text.trim().trim_start_matches("W/").trim_matches('"').parse().map_err(|_| missing())
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    const PLAN: &str = include_str!("../../../../docs/examples/box-room.fogon.json");
+
+    fn entry() -> Entry {
+        let document = Document::read(PLAN.as_bytes()).unwrap();
+        let kept = Kept { id: 7, revision: 2, updated_ms: 0, can_undo: true, can_redo: false, document };
+        Entry::Kept(Box::new(kept))
+    }
+
+    /// A judgement that breaks down is told in its own row, with all that is known without it.
+    #[test]
+    fn a_verdict_that_cannot_be_computed_is_told_in_its_row() {
+        let row = listed(entry(), |_| panic!("a fault"));
+        assert_eq!((row.id, row.name.as_str()), (7, "Field botany, box room"));
+        assert!(row.trouble.is_some_and(|words| words.contains("could not be judged")));
+        let told = row.told.unwrap();
+        assert!(told.verdict.is_none() && told.score.is_none() && told.room_m == [3.4, 2.9, 2.45]);
+        let whole = listed(entry(), without_moves);
+        assert!(whole.trouble.is_none() && whole.told.unwrap().verdict.is_some_and(|verdict| verdict.ready));
+    }
 }
