@@ -63,6 +63,20 @@ test("a lock holds a thing wherever it lies in the layout", () => {
   expect(heldBy(own, { ...own.layout, treatment: { wool: note } })).toBeNull();
 });
 
+test("things that are called alike are told apart", () => {
+  const lamp = { gear: "l", position_m: [1, 1, 2], locked: true };
+  const own = plan({
+    lights: { key: lamp },
+    furniture: { key: { position_m: [3, 3, 0] } },
+    seat: {},
+    camera: {},
+    microphone: {},
+  });
+  expect(heldBy(own, own.layout)).toBeNull();
+  const moved = { key: { ...lamp, position_m: [1.5, 1, 2] } };
+  expect(heldBy(own, { ...own.layout, lights: moved } as unknown as Plan["layout"])).toBe("the key");
+});
+
 test("a thing is changed where its pointer leads, and nowhere else", () => {
   const own = plan({ lights: { key: { dim: 1 }, fill: { dim: 0.2 } } });
   const dimmed = withThing(own, "/lights/key", { dim: 0.5 });

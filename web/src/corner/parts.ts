@@ -70,16 +70,16 @@ function stance(thing: Placed | undefined): string {
   return JSON.stringify([thing === undefined, own, support.base_m ?? null, support.on ?? null]);
 }
 
-/** Every placed thing of a layout, by what people call it. */
-function thingsOf(layout: Layout): Map<string, Placed> {
-  const all = new Map<string, Placed>();
+/** Every placed thing of a layout, by where it is held: a light and a table may be called alike. */
+function thingsOf(layout: Layout): Map<string, { words: string; thing: Placed }> {
+  const all = new Map<string, { words: string; thing: Placed }>();
   for (const field of ALL_FIELDS) {
     const value = layout[field];
     if (value == null) continue;
-    if (FIELDS[field].holds === "one") all.set(`the ${field}`, value);
+    if (FIELDS[field].holds === "one") all.set(field, { words: `the ${field}`, thing: value });
     else
       for (const [id, thing] of Object.entries(value as Record<string, unknown>))
-        all.set(`the ${id.replaceAll("-", " ")}`, thing as Placed);
+        all.set(`${field}/${id}`, { words: `the ${id.replaceAll("-", " ")}`, thing: thing as Placed });
   }
   return all;
 }
@@ -88,9 +88,9 @@ function thingsOf(layout: Layout): Map<string, Placed> {
 export function heldBy({ layout }: Plan, other: Layout): string | null {
   const then = thingsOf(other);
   const held = [...thingsOf(layout)].find(
-    ([words, thing]) => thing.locked === true && stance(thing) !== stance(then.get(words)),
+    ([at, { thing }]) => thing.locked === true && stance(thing) !== stance(then.get(at)?.thing),
   );
-  return held?.[0] ?? null;
+  return held?.[1].words ?? null;
 }
 
 /** The plan with something changed in one of its layout's things, told by its place there: `/lights/key`. */

@@ -1,6 +1,6 @@
 // How readings are written for people.
 import type { Reading } from "../api/client";
-import { fixed, formatLength, type UnitSystem } from "../units/length";
+import { fixed, FOOT_M, formatLength, INCH_M, POUND_KG, type UnitSystem } from "../units/length";
 
 /** Decimals that a unit deserves. */
 function digitsOf(unit: string): number {
@@ -11,11 +11,11 @@ function digitsOf(unit: string): number {
 
 /** Units that are told in others where lengths are feet and inches. */
 const IN_IMPERIAL: Record<string, { times: number; unit: string; digits: number }> = {
-  kg: { times: 1 / 0.45359237, unit: "lb", digits: 1 },
-  "m²": { times: 1 / 0.3048 ** 2, unit: "sq ft", digits: 0 },
-  "m³": { times: 1 / 0.3048 ** 3, unit: "cu ft", digits: 0 },
+  kg: { times: 1 / POUND_KG, unit: "lb", digits: 1 },
+  "m²": { times: 1 / FOOT_M ** 2, unit: "sq ft", digits: 0 },
+  "m³": { times: 1 / FOOT_M ** 3, unit: "cu ft", digits: 0 },
   "°C": { times: 1.8, unit: "°F", digits: 0 },
-  mm: { times: 1 / 25.4, unit: "in", digits: 2 },
+  mm: { times: 0.001 / INCH_M, unit: "in", digits: 2 },
 };
 
 /**

@@ -2,7 +2,15 @@
 // refused stays in the box with the reason; Escape brings back what was there.
 import { useId, useState } from "react";
 
-import { fixed, formatLength, editLength, parseLength, type UnitSystem } from "../units/length";
+import {
+  editLength,
+  fixed,
+  formatLength,
+  INCH_M,
+  parseLength,
+  POUND_KG,
+  type UnitSystem,
+} from "../units/length";
 import { useMeaning } from "./terms";
 
 interface Labelled {
@@ -132,22 +140,9 @@ const sure = (onCommit: (value: number) => void) => (value: number | null) => {
   if (value !== null) onCommit(value);
 };
 
-export function LengthBox({ units, onCommit, ...rest }: Shared & { units: UnitSystem }) {
-  return (
-    <Typed
-      {...rest}
-      onCommit={sure(onCommit)}
-      unit=""
-      write={(v) => editLength(v, units)}
-      read={(text) => parseLength(text, units)}
-      words={(v) => formatLength(v, units)}
-      step={units === "imperial" ? 0.0254 / 4 : 0.01}
-    />
-  );
+export function LengthBox({ onCommit, ...rest }: Shared & { units: UnitSystem }) {
+  return <FigureBox {...rest} unit="m" onCommit={sure(onCommit)} />;
 }
-
-/** Kilograms in a pound, exact by the agreement of 1959. */
-const POUND_KG = 0.45359237;
 
 /** A figure of some unit, asked for as people of a unit system measure it; null where it may be left out. */
 export function FigureBox({
@@ -168,7 +163,7 @@ export function FigureBox({
         write={(v) => editLength(v, units)}
         read={(text) => parseLength(text, units)}
         words={(v) => formatLength(v, units)}
-        step={units === "imperial" ? 0.0254 / 4 : 0.01}
+        step={units === "imperial" ? INCH_M / 4 : 0.01}
       />
     );
   if (unit === "kg" && units === "imperial")

@@ -3,6 +3,9 @@
 export type UnitSystem = "metric" | "imperial";
 
 export const INCH_M = 0.0254;
+export const FOOT_M = 0.3048;
+/** Kilograms in a pound, exact by the same agreement of 1959 as the inch. */
+export const POUND_KG = 0.45359237;
 
 const FRACTIONS: Record<string, number> = {
   "¼": 0.25,
