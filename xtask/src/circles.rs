@@ -5,6 +5,8 @@ use std::collections::{BTreeMap, BTreeSet};
 use std::fs;
 use std::path::Path;
 
+use petgraph::algo::tarjan_scc;
+use petgraph::graphmap::DiGraphMap;
 use syn::visit::{self, Visit};
 use syn::{Item, UseTree, Visibility};
 
@@ -205,48 +207,44 @@ fn edges(files: &BTreeMap<Module, File>) -> Edges {
     edges
 }
 
-/// Tarjan's strongly connected components of more than one member.
+/// Modules that lead back to themselves, all of a circle together.
 fn strongly_connected(edges: &Edges) -> Vec<Vec<&Module>> {
-    struct Walk<'a> {
-        edges: &'a Edges,
-        index: BTreeMap<&'a Module, usize>,
-        low: BTreeMap<&'a Module, usize>,
-        stack: Vec<&'a Module>,
-        found: Vec<Vec<&'a Module>>,
+    let mut graph: DiGraphMap<&Module, ()> = DiGraphMap::new();
+    for (module, others) in edges {
+        others.keys().for_each(|other| {
+            graph.add_edge(module, other, ());
+        });
     }
-    impl<'a> Walk<'a> {
-        fn visit(&mut self, module: &'a Module) {
-            let number = self.index.len();
-            self.index.insert(module, number);
-            self.low.insert(module, number);
-            self.stack.push(module);
-            for other in self.edges.get(module).into_iter().flat_map(BTreeMap::keys) {
-                let reached = if !self.index.contains_key(other) {
-                    self.visit(other);
-                    self.low[other]
-                } else if self.stack.contains(&other) {
-                    self.index[other]
-                } else {
-                    continue;
-                };
-                let low = self.low[module].min(reached);
-                self.low.insert(module, low);
+    tarjan_scc(&graph).into_iter().filter(|circle| circle.len() > 1).collect()
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    /// Two files that lead to each other are a circle, also by way of a name that a third hands on; a chain is none.
+    #[test]
+    fn a_circle_is_found_and_a_chain_is_none() {
+        let root = std::env::temp_dir().join(format!("circles-{}", std::process::id()));
+        let found = |files: &[(&str, &str)]| {
+            fs::create_dir_all(&root).expect("a folder");
+            for (name, text) in files {
+                fs::write(root.join(name), text).expect("a file");
             }
-            if self.low[module] == number {
-                let at = self.stack.iter().position(|other| *other == module).unwrap_or(0);
-                let circle: Vec<&'a Module> = self.stack.drain(at..).collect();
-                if circle.len() > 1 {
-                    self.found.push(circle);
-                }
-            }
-        }
+            let found = circles(&root);
+            fs::remove_dir_all(&root).expect("it goes again");
+            found.expect("they parse")
+        };
+        let lib = ("lib.rs", "mod a;\nmod b;\nmod c;");
+        let a = ("a.rs", "use crate::b::B;\npub struct A(B);");
+        let chain =
+            found(&[lib, a, ("b.rs", "use crate::c::C;\npub struct B(C);"), ("c.rs", "pub struct C;")]);
+        assert!(chain.is_empty(), "{chain:?}");
+        let direct = found(&[lib, a, ("b.rs", "pub struct B;\nfn f(_: crate::a::A) {}"), ("c.rs", "")]);
+        assert_eq!(direct.len(), 1);
+        assert!(direct[0].contains("b uses A of a"), "{direct:?}");
+        let handed_on =
+            found(&[lib, a, ("b.rs", "use crate::c::A;\npub struct B;"), ("c.rs", "pub use crate::a::A;")]);
+        assert_eq!(handed_on.len(), 1, "{handed_on:?}");
     }
-    let mut walk =
-        Walk { edges, index: BTreeMap::new(), low: BTreeMap::new(), stack: Vec::new(), found: Vec::new() };
-    for module in edges.keys() {
-        if !walk.index.contains_key(module) {
-            walk.visit(module);
-        }
-    }
-    walk.found
 }

@@ -2,6 +2,7 @@
 
 mod catalogue;
 mod free;
+mod lacks;
 mod purchase;
 mod select;
 

@@ -5,6 +5,7 @@ use serde::Serialize;
 use utoipa::ToSchema;
 
 use super::catalogue::catalogue;
+use super::lacks::Lacks;
 use super::select::{Candidate, select};
 use crate::arrange::replaced;
 use crate::assess::{Quick, quick, without_moves};
@@ -101,37 +102,6 @@ impl Job {
             Job::Need(need) => Some(format!("need {need}")),
             Job::Stand => None,
         }
-    }
-}
-
-/// What gear in use lacks, each with the first of its needs apart: the others are bought along with that one, as a cable
-/// without its input helps nobody.
-struct Lacks(Vec<(String, Vec<String>)>);
-
-impl Lacks {
-    fn of(plan: &Plan) -> Self {
-        let mut all: Vec<(&Id, String, Vec<String>)> = Vec::new();
-        let Some(corner) = Corner::of(plan) else { return Self(Vec::new()) };
-        for unmet in Kit::of(&corner).unmet {
-            match all.iter_mut().find(|(gear, ..)| *gear == unmet.gear) {
-                Some((.., others)) => others.push(unmet.need.to_owned()),
-                None => all.push((unmet.gear, unmet.need.to_owned(), Vec::new())),
-            }
-        }
-        Self(all.into_iter().map(|(_, first, others)| (first, others)).collect())
-    }
-
-    /// What has to be bought along with gear that answers a first need.
-    fn along_with(&self, gear: &Gear) -> &[String] {
-        let offers = |need: &String| gear.common().offers.contains(need);
-        self.0.iter().find(|(first, _)| offers(first)).map_or(&[], |(_, others)| others)
-    }
-
-    /// Whether gear only answers a need that is bought along with another.
-    fn is_only_along(&self, gear: &Gear) -> bool {
-        let offers = |need: &String| gear.common().offers.contains(need);
-        !self.0.iter().any(|(first, _)| offers(first))
-            && self.0.iter().any(|(_, others)| others.iter().any(offers))
     }
 }
 

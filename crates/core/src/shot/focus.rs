@@ -54,6 +54,10 @@ fn limit(corner: &Corner<'_>, quantity: Quantity, at_m: Option<f64>, circle: f64
 fn stand_in(corner: &Corner<'_>, field: &DepthOfField) -> Reading {
     let u = corner.layout.camera.focus_distance_m;
     let (lean, from) = corner.brief.person.lean();
+    let (marked, leaning) = match corner.brief.person.posture {
+        Posture::Seated => ("Fix the chair and mark its feet.", "Sit, record ten seconds leaning"),
+        Posture::Standing => ("Mark where your feet stand.", "Step in, record ten seconds swaying"),
+    };
     let (front, back) = (u - field.near_m, field.far_m.map_or(f64::INFINITY, |far| far - u));
     Reading::new(Quantity::ShotFocusStandInM, front.min(back) - lean)
         .by("min(u - near, far - u) - lean", OPTICS)
@@ -61,10 +65,10 @@ fn stand_in(corner: &Corner<'_>, field: &DepthOfField) -> Reading {
         .with("sharp behind", if back.is_finite() { back } else { 50.0 }, "m", Origin::Computed)
         .with("lean", lean, "m", from)
         .with("eye to ear", EAR_BACK_M, "m", Origin::Assumed)
-        .note(match corner.brief.person.posture {
-            Posture::Seated => "Fix the chair and mark its feet. Put a stand with fine print where the eyes will be. Focus on it with the lens wide open, magnified, and lock focus. Stop down. Sit, record ten seconds leaning to both ends, look at it full size. Check again after any zoom.",
-            Posture::Standing => "Mark where your feet stand. Put a stand with fine print where the eyes will be. Focus on it with the lens wide open, magnified, and lock focus. Stop down. Step in, record ten seconds swaying to both ends, look at it full size. Check again after any zoom.",
-        })
+        .note(format!(
+            "{} Put a stand with fine print where the eyes will be. Focus on it with the lens wide open, magnified, and lock focus. Stop down. {} to both ends, look at it full size. Check again after any zoom.",
+            marked, leaning
+        ))
 }
 
 /// The widest aperture that holds the lean by itself.

@@ -214,7 +214,7 @@ pub(super) fn readings(corner: &Corner<'_>) -> Vec<Reading> {
         .with("width of the screen", width, "m", from)
         .with("pixels across", seen.width_px, "px", Origin::Assumed)
         .with("visual acuity", acuity, "", acuity_from)
-        .note("Up to 1 time, sharpness can be judged from the seat. Above that, magnify the picture so many times, or play back and look near."),
+        .note("Up to 1 \u{d7} sharpness can be judged from the seat. Above that, magnify the picture so many times, or play back and look near."),
     );
     // Eyes that see less need larger letters; sharper ones are not asked to strain.
     let larger = 1.0 / acuity.min(1.0);
