@@ -123,7 +123,7 @@ function Worktable({ corner, step, view }: { corner: Corner; step: Step | null; 
     setSelected(thing);
     // What is taken hold of opens its step, unless the whole is being looked at.
     if (step !== null && step !== "card") {
-      const own = stepOfThing(thing, plan.layout);
+      const own = stepOfThing(thing, judged?.handles ?? []);
       if (own !== step) void navigate(`/corners/${corner.id}/${own}`, { replace: true });
     }
   };

@@ -46,14 +46,14 @@ interface Props {
 
 export function StepSheet({ step, corner, plan, judged, table, units, selected, onSelect, onApply }: Props) {
   const { findings, readings } = judged.assessment;
-  const own = findingsOf(step, findings, plan.layout);
+  const own = findingsOf(step, findings, judged.handles);
   const title = STEPS.find(([s]) => s === step)?.[1] ?? "";
   const { edit } = table;
   const onMeasured = useCallback(
     (id: string, value: number | null) => edit((p) => withMeasured(p, id, value)),
     [edit],
   );
-  const handles = handlesOf(step, judged.handles, plan.layout);
+  const handles = handlesOf(step, judged.handles);
   const things = { layout: plan.layout, hands: table.hands, selected, onSelect, units };
   return (
     <div className="step-sheet">
@@ -70,7 +70,7 @@ export function StepSheet({ step, corner, plan, judged, table, units, selected, 
       {step === "shot" && <ShotPlace plan={plan} judged={judged} table={table} units={units} />}
       {step === "sound" && <SoundPlace plan={plan} judged={judged} table={table} units={units} />}
       <Readings
-        groups={groupsOf(step, readingsOf(step, readings, plan.layout))}
+        groups={groupsOf(step, readingsOf(step, readings, judged.handles))}
         units={units}
         onMeasured={onMeasured}
       />

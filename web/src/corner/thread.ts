@@ -16,32 +16,40 @@ export const STEPS = [
 export type Step = (typeof STEPS)[number][0];
 export type State = "good" | "stop" | "fix" | "consider" | "open";
 
-/** The step that a thing of the plan belongs to. */
-export function stepOfThing(thing: string, layout: Layout): Step {
-  if (thing === "person" || thing === "seat") return "you";
-  if (thing === "camera" || thing === "screen" || layout.angles?.[thing]) return "shot";
-  if (thing === "microphone" || layout.treatment?.[thing]) return "sound";
-  return layout.lights?.[thing] ? "light" : "room";
+/** The step in which each field of a layout is decided; a new field does not compile without one. */
+const STEP_OF: Record<keyof Layout, Step> = {
+  seat: "you",
+  camera: "shot",
+  lights: "light",
+  microphone: "sound",
+  screen: "shot",
+  backdrop: "room",
+  angles: "shot",
+  treatment: "sound",
+  furniture: "room",
+};
+
+/** The step that a thing belongs to, by where the layout holds it: people may call a light what they like. */
+export function stepOfThing(name: string, handles: Handle[]): Step {
+  if (name === "person") return "you";
+  const field = handles.find((handle) => handle.id === name)?.pointer.split("/")[1];
+  return STEP_OF[field as keyof Layout] ?? "room";
 }
 
 /** The step that a finding or reading belongs to, by its id. */
-export function stepOf(id: string, layout: Layout): Step {
+export function stepOf(id: string, handles: Handle[]): Step {
   const [first = "", second = "", ...rest] = id.split(".");
-  if (first === "legal") return second === "exit" ? "you" : stepOfThing(rest.join("."), layout);
-  if (first === "room" && second === "mains") return "room";
-  if (first === "room" && layout.lights?.[second]) return "light";
-  if (first === "room" && second === "microphone") return "sound";
-  if (first === "room" && (second === "camera" || second === "screen" || layout.angles?.[second]))
-    return "shot";
-  if (first === "support") return stepOfThing(second, layout);
+  if (first === "legal") return second === "exit" ? "you" : stepOfThing(rest.join("."), handles);
+  // Numbers of a stand go with what it carries.
+  if (first === "room" || first === "support") return stepOfThing(second, handles);
   if (first === "daylight") return "day";
   if (first === "person" || id === "shot.seat.gaze_deg") return "you";
   // What is missing for a thing is told under that thing's own name: `microphone.xlr-input.missing`.
-  return STEPS.some(([step]) => step === first) ? (first as Step) : stepOfThing(first, layout);
+  return STEPS.some(([step]) => step === first) ? (first as Step) : stepOfThing(first, handles);
 }
 
-export const readingsOf = (step: Step, readings: Reading[], layout: Layout): Reading[] =>
-  readings.filter((r) => stepOf(r.id, layout) === step);
+export const readingsOf = (step: Step, readings: Reading[], handles: Handle[]): Reading[] =>
+  readings.filter((r) => stepOf(r.id, handles) === step);
 
 /** The second word of a reading's id, and what its group is called. */
 const GROUPS: Partial<Record<Step, [string, string[]][]>> = {
@@ -80,11 +88,11 @@ export function groupsOf(step: Step, readings: Reading[]): [string, Reading[]][]
   return all.filter(([, own]) => own.length > 0);
 }
 
-export const findingsOf = (step: Step, findings: Finding[], layout: Layout): Finding[] =>
-  findings.filter((f) => stepOf(f.id, layout) === step);
+export const findingsOf = (step: Step, findings: Finding[], handles: Handle[]): Finding[] =>
+  findings.filter((f) => stepOf(f.id, handles) === step);
 
-export const handlesOf = (step: Step, handles: Handle[], layout: Layout): Handle[] =>
-  handles.filter((h) => stepOfThing(h.id, layout) === step);
+export const handlesOf = (step: Step, handles: Handle[]): Handle[] =>
+  handles.filter((h) => stepOfThing(h.id, handles) === step);
 
 export interface Knot {
   step: Step;
@@ -100,7 +108,7 @@ export function knots(brief: Brief, layout: Layout, judged: Judged): Knot[] {
   const units = brief.units ?? "metric";
   const { findings, readings } = judged.assessment;
   return STEPS.map(([step, title]) => {
-    const own = findingsOf(step, findings, layout);
+    const own = findingsOf(step, findings, judged.handles);
     const worst = WORST.find((severity) => own.some((f) => f.severity === severity));
     return {
       step,
