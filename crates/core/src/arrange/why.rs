@@ -12,7 +12,9 @@ use crate::assess::bands::{Row, band_of};
 use crate::colour::mired_shift;
 use crate::corner::{Corner, LightAt, Source, Thing, What, is_of_the_house, is_worn, things};
 use crate::light::{field::at_face, flare_margin_deg, placement};
-use crate::plan::{CameraHeight, Layout, LightSchool, Plan, Purpose, Role, ScreenType, ThingId, Things};
+use crate::plan::{
+    CameraHeight, Layout, LightSchool, Mounting, Plan, Purpose, Role, ScreenType, ThingId, Things,
+};
 use crate::reading::{Quantity, Standing, standing};
 use crate::shot::seeing;
 use crate::sound;
@@ -103,7 +105,7 @@ fn camera(corner: &Corner<'_>) -> Placed {
     };
     let rise = corner.view.position_m.z - corner.eyes_m.z;
     let level = match (corner.brief.purpose, corner.brief.schools.camera_height) {
-        (Purpose::AuditionTape, _) => "the lens looks level, as such tapes ask for",
+        (Purpose::AuditionTape, _) if rise.abs() < 0.05 => "the lens looks level, as such tapes ask for",
         (_, CameraHeight::Level) if rise.abs() < 0.05 => {
             "the lens at eye height looks neither down nor up at you"
         }
@@ -267,7 +269,12 @@ fn microphone(corner: &Corner<'_>, solids: &[Thing]) -> Option<Placed> {
     let (gear, capsule) = corner.microphone?;
     let distance = corner.brief.units.length((capsule - corner.mouth_m).length());
     let why = if is_worn(gear.mounting) {
-        "Worn or built in, it needs no stand and cannot show as one.".to_owned()
+        match gear.mounting {
+            Mounting::BuiltIn | Mounting::OnCamera => "At the camera it needs no stand.".to_owned(),
+            Mounting::Lavalier | Mounting::Headset | Mounting::Boom | Mounting::Desk => {
+                "Worn, it needs no stand and goes where you go.".to_owned()
+            }
+        }
     } else if sound::placement::may_show(corner, gear) {
         "It may be in the picture, so it stands where it hears best.".into()
     } else if snug(corner, &ThingId::Microphone, solids, sound::placement::MARGIN_M) {

@@ -116,7 +116,12 @@ impl<'a> Words<'a> {
             | Banded::LightFlareMarginDeg => self.light(banded),
             Banded::SoundMicrophoneDistanceM => self.microphone_distance(),
             Banded::SoundMicrophoneGainOverCameraDb => said(
-                format!("The voice is only {} dB louder than at the camera.", decimals(self.value, 1)),
+                match self.value {
+                    louder if louder >= 0.5 => {
+                        format!("The voice is only {} dB louder than at the camera.", decimals(louder, 1))
+                    }
+                    _ => "The voice is no louder than at the camera.".to_owned(),
+                },
                 "Each halving of the distance brings 6 dB of voice over the room.",
                 "Bring the microphone off the camera, to a hand-span or two from the mouth.",
             ),

@@ -134,8 +134,8 @@ fn glare(corner: &Corner<'_>, found: &Mirrored<'_>) -> Finding {
     };
     let percent = 100.0 * found.part;
     let id = ReadingId::of(Quantity::LightGlarePercent, corner.name(&found.id));
-    let words =
-        format!("The {} shows in {} % of a lens of your glasses.", found.id.words(), decimals(percent, 0));
+    let part = if percent < 1.0 { "less than 1".to_owned() } else { decimals(percent, 0) };
+    let words = format!("The {} shows in {part} % of a lens of your glasses.", found.id.words());
     Finding::new(id.clone(), Severity::Consider, words)
         .because(
             "What shines in the glasses hides the eyes.",
