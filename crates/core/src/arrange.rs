@@ -1,20 +1,25 @@
-//! The search: every facing, seat, lens and key side on fixed grids, then lights and microphone at their best
-//! legal places. No randomness; the same brief gives the same proposals.
+//! The search: every facing, seat and take on fixed grids by closed forms, then lights and microphone at their best legal
+//! places, then small steps to a local optimum. No randomness; the same brief gives the same proposals.
 
 mod angle;
 mod backdrop;
 mod bare;
 mod behind;
+mod carriers;
 mod cast;
 mod furnish;
 mod ground;
 mod hang;
 mod lamp;
 mod lights;
+mod microphone;
 mod obstacle;
 mod optics;
+mod promise;
 mod proposal;
 mod reasons;
+mod refine;
+mod relax;
 mod screen;
 mod search;
 mod seats;
@@ -26,7 +31,7 @@ mod why;
 
 use std::cmp::Ordering;
 
-use crate::plan::{Brief, Layout, Plan, Things};
+use crate::plan::{Brief, OpeningKind, Plan, WindowSchool};
 
 pub use angle::{AngleKind, with_angle};
 pub use furnish::replaced;
@@ -38,12 +43,12 @@ pub use proposal::{Differs, NotPossible, Proposal, Proposals};
 pub use variant::{Variant, varied};
 pub use why::{Placed, why};
 
-use optics::{Optics, Shot};
+use optics::{OTHER_SIZES, Optics};
 use proposal::Judged;
-use search::{KEPT_A_FACING, Searched, judge, search};
+use search::{Effort, search};
 
-/// Steps of the refinement, m along and across, and parts of the focal length.
-const REFINING_M: [f64; 2] = [0.10, 0.05];
+/// Candidates with a camera that are lit and judged, for each facing.
+const KEPT_A_FACING: usize = 3;
 
 /// Looks for the best legal layouts of a brief: up to three, best first, or what forbids every one. What was measured of one
 /// arrangement is set aside: it says nothing of others. The same brief gives the same answer.
@@ -66,73 +71,123 @@ const REFINING_M: [f64; 2] = [0.10, 0.05];
 pub fn propose(name: &str, brief: &Brief) -> Proposals {
     let general = &*brief.of_any_layout();
     let set_aside = brief.set_aside_in(general);
-    let none = |obstacles| Proposals {
+    let none = |obstacles, looked_at| Proposals {
         proposals: Vec::new(),
         missing: Vec::new(),
         obstacles,
         set_aside: Vec::new(),
+        looked_at,
     };
     let obstacles = obstacle::missing_gear(general);
     if !obstacles.is_empty() {
-        return none(obstacles);
+        return none(obstacles, 0);
     }
-    let optics = Optics::all(general);
-    let Searched { mut judged, failed } = search(general, &optics, &seats::facings(general), KEPT_A_FACING);
-    if judged.is_empty() {
-        return none(obstacle::explain(general, &failed));
+    let found = find(general);
+    let mut looked_at = found.looked_at;
+    // Without a lamp the window may be the better one: the plan then says so.
+    let by_window = with_window(general).map(|other| {
+        let found = find(&other);
+        (other, found)
+    });
+    let (brief, found) = match by_window {
+        Some((other, by_window)) => {
+            looked_at += by_window.looked_at;
+            let better = match (by_window.judged.first(), found.judged.first()) {
+                (Some(window), Some(dark)) => window.order(dark) == Ordering::Less,
+                (window, _) => window.is_some(),
+            };
+            if better { (other, by_window) } else { (general.clone(), found) }
+        }
+        None => (general.clone(), found),
+    };
+    if found.judged.is_empty() {
+        let reasons = relax::reasons(general);
+        let obstacles = if reasons.is_empty() { obstacle::explain(general, &found.failed) } else { reasons };
+        return none(obstacles, looked_at);
     }
-    refine(general, &optics, &mut judged[0]);
-    let (others, missing) = ways::others(general, &judged);
+    let mut judged = found.judged.clone();
+    let (mut others, mut missing) = ways::others(&brief, &judged, found.size);
+    // What another search found may do better by the same schools: then that is the best.
+    let is_better =
+        |way: &ways::Way| way.differs != Differs::Rig && way.judged.order(&judged[0]) == Ordering::Less;
+    if let Some(at) = others.iter().position(is_better) {
+        let mut better = others.swap_remove(at).judged;
+        refine::choices(&brief, &mut better);
+        judged.insert(0, better);
+        (others, missing) = ways::others(&brief, &judged, found.size);
+    }
     let best = &judged[0];
-    let mut proposals = vec![Proposal {
-        differs: Differs::Best,
-        title: format!("Facing {}", best.facing()),
-        reason: reasons::best(general, &judged),
-        score: best.quick.score,
-        ready: best.is_ready(),
-        plan: Plan::new(name, general.clone(), best.layout.clone()),
-    }];
-    proposals.extend(others.into_iter().map(|way| Proposal {
-        differs: way.differs,
-        title: way.title(best),
-        reason: way.reason(best),
-        score: way.judged.quick.score,
-        ready: way.judged.is_ready(),
-        plan: Plan::new(name, way.brief, way.judged.layout),
+    let mut all: Vec<(&Judged, Proposal)> = vec![(
+        best,
+        Proposal {
+            differs: Differs::Best,
+            title: format!("Facing {}", best.facing()),
+            reason: reasons::best(&brief, &judged),
+            score: best.quick.score,
+            ready: best.is_ready(),
+            plan: Plan::new(name, brief.clone(), best.layout.clone()),
+        },
+    )];
+    all.extend(others.iter().map(|way| {
+        let proposal = Proposal {
+            differs: way.differs,
+            title: way.title(best),
+            reason: way.reason(best),
+            score: way.judged.quick.score,
+            ready: way.judged.is_ready(),
+            plan: Plan::new(name, way.brief.clone(), way.judged.layout.clone()),
+        };
+        (&way.judged, proposal)
     }));
-    Proposals { proposals, missing, obstacles: Vec::new(), set_aside }
+    all.sort_by(|a, b| a.0.order(b.0));
+    let proposals = all.into_iter().map(|(_, proposal)| proposal).collect();
+    Proposals { proposals, missing, obstacles: Vec::new(), set_aside, looked_at }
 }
 
-/// Small steps from the best candidate of the grid, as long as one of them is better: the seat along and across
-/// the facing, the focal length, then another lamp as the key. The best of each round is taken.
-fn refine(brief: &Brief, optics: &[Optics<'_>], best: &mut Judged) {
-    let used =
-        |o: &&Optics<'_>| *o.body_id == best.layout.camera.body && *o.lens_id == best.layout.camera.lens;
-    let Some(optics) = optics.iter().find(used) else { return };
-    for step in REFINING_M {
-        let Judged { shot: Shot { facing, place, camera, .. }, .. } = &*best;
-        let seats = [(step, 0.0), (-step, 0.0), (0.0, step), (0.0, -step)]
-            .into_iter()
-            .filter_map(|(ahead, aside)| Some((seats::shifted(brief, facing, place, ahead, aside)?, 1.0)));
-        let focals = [1.0 + step, 1.0 / (1.0 + step)].into_iter().map(|by| (place.clone(), by));
-        let next = seats
-            .chain(focals)
-            .filter_map(|(place, by)| {
-                let focal = (camera.focal_length_mm * by * 10.0).round() / 10.0;
-                let focal = focal.clamp(optics.lens.focal_min_mm, optics.lens.focal_max_mm);
-                judge(brief, optics.shot(brief, facing, place, focal)).ok()
-            })
-            .min_by(Judged::order);
-        if let Some(next) = next.filter(|next| next.order(best) == Ordering::Less) {
-            *best = next;
+/// What a search of one brief found: the best first, as good as small steps make it.
+struct Found {
+    judged: Vec<Judged>,
+    failed: Vec<furnish::Failed>,
+    looked_at: usize,
+    /// Height of the frame against the wanted one.
+    size: f64,
+}
+
+fn find(brief: &Brief) -> Found {
+    let optics = Optics::all(brief);
+    let facings = seats::facings(brief);
+    let (mut failed, mut looked_at) = (Vec::new(), 0);
+    let all = Effort::keeping(KEPT_A_FACING);
+    let efforts = [all, Effort { may_leave_out: true, ..all }];
+    let sizes = std::iter::once(1.0).chain(OTHER_SIZES);
+    for (size, effort) in sizes.flat_map(|size| efforts.map(|effort| (size, effort))) {
+        // Leaving lamps out helps only where seat and camera stood.
+        if effort.may_leave_out && failed.iter().all(|failed: &furnish::Failed| failed.bare) {
+            continue;
+        }
+        let found = search(brief, &optics, &facings, effort, size);
+        looked_at += found.looked_at;
+        failed.extend(found.failed);
+        let mut judged = found.judged;
+        if let Some(best) = judged.first_mut() {
+            refine::shot(brief, &optics, best);
+            refine::roles(brief, best);
+            refine::choices(brief, best);
+            judged.sort_by(Judged::order);
+            return Found { judged, failed, looked_at, size };
         }
     }
-    // Which lamp does best as the key shows only in place.
-    let bare = Layout { lights: Things::new(), ..best.layout.clone() };
-    for (id, _) in cast::keys(brief, &bare).into_iter().take(furnish::KEYS_TRIED).skip(1) {
-        let other = judge(brief, Shot { key: Some(id.clone()), ..best.shot.clone() });
-        if let Some(other) = other.ok().filter(|other| other.order(best) == Ordering::Less) {
-            *best = other;
-        }
+    Found { judged: Vec::new(), failed, looked_at, size: 1.0 }
+}
+
+/// The brief with its windows as the key, where no lamp is at hand and there is a window that does not count yet.
+fn with_window(brief: &Brief) -> Option<Brief> {
+    let has_lamp = brief.gear.values().any(|gear| gear.at_hand() && gear.light().is_some());
+    let has_window = brief.room.openings.values().any(|opening| opening.kind == OpeningKind::Window);
+    if has_lamp || !has_window || brief.windows_shine() {
+        return None;
     }
+    let mut other = brief.clone();
+    other.schools.window = WindowSchool::Key;
+    Some(other)
 }

@@ -7,6 +7,7 @@ mod judge;
 pub mod legal;
 pub mod mend;
 pub mod score;
+pub mod severity;
 mod words;
 
 use crate::plan::Plan;

@@ -2,12 +2,14 @@
 //! up room as solids. Every trade, the drawings and the legal rules read this and nothing below it.
 
 mod angle_at;
+mod camera;
 mod carried;
 mod doors;
 mod figure;
 mod furniture;
 mod kit;
 mod lamp;
+mod legs;
 mod light_at;
 mod placed;
 mod seen;
@@ -15,21 +17,24 @@ mod shell;
 mod support;
 mod thing;
 mod things;
+mod usual;
 
 use crate::geometry::{DVec2, DVec3, Pinhole, bearing_of, bearing_vector, distance_to_edge, whole_steps};
 use crate::person::{Landmarks, landmarks_of};
 use crate::plan::{
     Backdrop, Brief, Furniture, Gear, GearBackdrop, GearCamera, GearLens, GearMicrophone, GearMonitor,
-    GearSupport, Id, Layout, Look, Named, Orientation, Plan, Role, Room, ScreenType, Support, SupportKind,
-    ThingId, WALL_NAMES, name_of,
+    GearSupport, Id, Layout, Look, Mounting, Named, Orientation, Plan, Role, Room, ScreenType, Support,
+    SupportKind, ThingId, WALL_NAMES, name_of,
 };
 
 pub use angle_at::{AngleAt, image_distance_mm};
+pub use camera::{behind_sensor_m, is_flat};
 pub use carried::Carried;
 pub use doors::door_swing;
 pub(crate) use figure::EXIT_M;
 pub use figure::{exit_spaces, head};
-pub use kit::{Kit, Link, Unmet, works};
+pub use furniture::STACK_M;
+pub use kit::{Kit, Link, Unmet, unmet_needs, works};
 pub use lamp::{carry_light, is_of_the_house, lamp_offsets, light_head, light_thing};
 pub use light_at::{LightAt, Source};
 pub use placed::PlacedThing;
@@ -41,9 +46,8 @@ pub(crate) use things::BACKDROP_FOOT_M;
 pub use things::{
     angle_thing, backdrop_thing, is_worn, microphone_tail_m, microphone_thing, screen_thing, things,
 };
+pub use usual::built_in;
 
-/// Behind the sensor: plugs, hands and screen, m.
-pub const BEHIND_SENSOR_M: f64 = 0.22;
 /// What a microphone keeps from the picture's edge, m.
 pub const MICROPHONE_MARGIN_M: f64 = 0.10;
 /// A slope behind the head is looked for every so often, m.
@@ -68,7 +72,7 @@ pub struct Corner<'a> {
     pub body: &'a GearCamera,
     /// Its lens.
     pub lens: &'a GearLens,
-    /// Active width and height of the image as the camera is turned, mm.
+    /// Width and height of the delivered image as the camera is turned, mm: the active area, less what a crop takes.
     pub image_mm: (f64, f64),
     /// Image distance, mm.
     pub image_distance_mm: f64,
@@ -109,6 +113,7 @@ impl<'a> Corner<'a> {
         let body = gear(&camera.body)?.camera()?;
         let lens = gear(&camera.lens)?.lens()?;
         let (long, short) = body.active_area_mm();
+        let (long, short) = (long / camera.crop, short / camera.crop);
         let image_mm =
             if camera.orientation == Orientation::Landscape { (long, short) } else { (short, long) };
         let image_distance_mm = image_distance_mm(camera.focal_length_mm, camera.focus_distance_m)?;
@@ -189,6 +194,16 @@ impl<'a> Corner<'a> {
         Named { name: self.name(&thing), id: thing }
     }
 
+    /// The microphone that hears the voice and where its capsule is: that of the layout, else the camera's own.
+    pub fn heard_by(&self) -> (&'a GearMicrophone, DVec3) {
+        self.microphone.unwrap_or_else(|| (built_in(), self.view.position_m))
+    }
+
+    /// No microphone but the camera's own.
+    pub fn hears_by_camera(&self) -> bool {
+        self.microphone.is_none_or(|(gear, _)| gear.mounting == Mounting::BuiltIn)
+    }
+
     /// Horizontal unit vector from the eyes to the lens.
     pub fn to_lens(&self) -> DVec3 {
         let flat = (self.view.position_m - self.eyes_m).with_z(0.0);
@@ -259,6 +274,11 @@ impl<'a> Corner<'a> {
             Some((screen, _)) if screen.screen == ScreenType::Script => -screen.script_transmittance().log2(),
             _ => 0.0,
         }
+    }
+
+    /// Room behind the sensor that the camera needs where it is, m.
+    pub fn behind_sensor_m(&self) -> f64 {
+        behind_sensor_m(self.body, self.lens, self.layout.camera.support.kind)
     }
 
     /// From the lens straight to the eyes, as a tape measures it, m.

@@ -10,6 +10,7 @@ pub mod field;
 pub mod glasses;
 pub mod head;
 pub mod highlight;
+pub mod house;
 mod keyed;
 mod laws;
 pub mod mirrored;
@@ -21,7 +22,7 @@ pub mod tint;
 
 use crate::corner::{Corner, Source};
 use crate::geometry::angle_between_deg;
-use crate::plan::{Role, ThingId};
+use crate::plan::{Brief, LightSchool, Role, ThingId};
 use crate::reading::{Origin, Quantity, Reading};
 
 use field::mean_reflectance;
@@ -44,7 +45,7 @@ pub fn flare_margin_deg(corner: &Corner<'_>, light_m: crate::geometry::DVec3) ->
 }
 
 /// What the light trade reads off a corner.
-pub fn readings(corner: &Corner<'_>, lit: Option<&LightField<'_>>) -> Vec<Reading> {
+pub fn readings(corner: &Corner<'_>, lit: &LightField<'_>) -> Vec<Reading> {
     let mut all = Vec::new();
     if let Some(key) = apparent::key(corner) {
         let (azimuth, elevation) = corner.light_angles_deg(key.seen.middle_m);
@@ -78,7 +79,7 @@ pub fn readings(corner: &Corner<'_>, lit: Option<&LightField<'_>>) -> Vec<Readin
                 .with("distance", distance, "m", Origin::Computed),
         );
     }
-    all.extend(lit.into_iter().flat_map(face_readings));
+    all.extend(face_readings(lit));
     for back in corner.role(Role::Back) {
         // The back light is called so where it is the only one, whatever its id.
         let several = corner.role(Role::Back).count() > 1;
@@ -160,6 +161,11 @@ fn face_readings(lit: &LightField<'_>) -> Vec<Reading> {
         .with("mean reflectance", reflectance, "", from)
         .within(lit.lit_lx / lit.shadow_lx * 0.2);
     vec![illuminance, exposure, ratio]
+}
+
+/// Whether the school of the lights wants a back light.
+pub fn wants_back(brief: &Brief) -> bool {
+    brief.schools.lights == LightSchool::ThreePoint
 }
 
 /// Whether a light entry emits by itself.

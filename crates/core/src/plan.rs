@@ -32,7 +32,7 @@ pub use part::{Named, Part, ThingId, name_of, thing_named};
 pub use patch::{Fix, PatchStep, apply, change};
 pub use point::{Id, MeasuredId, Point2, Point3, Things};
 pub use room::{
-    Beam, FlatSurface, Furniture, FurnitureKind, Glazing, Look, Mains, Noise, NoiseKind, Opening,
+    Beam, FlatSurface, Furnishing, Furniture, FurnitureKind, Glazing, Look, Mains, Noise, NoiseKind, Opening,
     OpeningKind, Room, Size3, Slope, Surface, Swing, WALL_NAMES,
 };
 pub use school::{

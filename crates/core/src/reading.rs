@@ -148,6 +148,9 @@ pub struct Reading {
     pub score: Option<f64>,
     /// Plus or minus, in the same unit.
     pub uncertainty: Option<f64>,
+    /// Least and most that it may be, where it rests on something that nobody told.
+    #[schema(value_type = Option<Vec<f64>>)]
+    pub assumed_range: Option<[f64; 2]>,
     /// What it speaks for.
     pub aspect: Option<Aspect>,
     /// Computed, measured or assumed.
@@ -201,6 +204,7 @@ impl Reading {
             standing: Standing::Plain,
             score: None,
             uncertainty: None,
+            assumed_range: None,
             aspect: quantity.aspect(),
             from: Origin::Computed,
             measured_range: measurable.map(|measurable| [measurable.range.0, measurable.range.1]),
@@ -244,6 +248,13 @@ impl Reading {
         let units = if of_lens { UnitSystem::Metric } else { units };
         let digits = if matches!(self.unit, "lx" | "\u{b0}" | "K" | "Hz") { 0 } else { 2 };
         self.value.map_or("\u{2013}".into(), |value| units.with_unit(value, self.unit, digits))
+    }
+
+    /// With what it may be at least and at most, as it rests on something that nobody told.
+    #[must_use]
+    pub fn assumed_within(mut self, one: f64, other: f64) -> Self {
+        self.assumed_range = Some([one.min(other), one.max(other)]);
+        self
     }
 
     /// With an uncertainty.

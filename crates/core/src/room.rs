@@ -13,10 +13,10 @@ use crate::corner::Corner;
 use crate::photometry::power_w;
 use crate::reading::{Origin, Quantity, Reading};
 
-pub use floor::fixed;
+pub use floor::{fixed, footprints_m2};
 pub use heat::rise_k;
 pub use mains::{MainsAs, load_a, mains};
-pub use stands::{KNOCK_N, StandState, load_kg, sandbags};
+pub use stands::{ARM_KG, KNOCK_N, StandState, load_kg, sandbags};
 pub use tape::{CornerMark, FromCorner, TapeMark, corner_mark, tape_mark, worst_error_m};
 pub use tipping::{Tipping, stand_tipping};
 pub use walk::{Leg, Walk, Walked, walked};

@@ -19,6 +19,7 @@ use crate::corner::Corner;
 use crate::plan::{Aperture, Brief, FrameRate, GearCamera, GearLens};
 use crate::reading::Reading;
 
+pub use framed::framed_height_m;
 pub use framing::wanted_of;
 
 /// The f-number of the aperture school on this camera and lens, on the dial.

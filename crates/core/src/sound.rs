@@ -41,6 +41,8 @@ use absorption::Absorption;
 use level::level_at_distance_db;
 use pickup::{MicrophonePlaced, Scene, pickup};
 
+/// What noise that nobody told may be more or less, dB. Fogon's own rule.
+const NOISE_WITHIN_DB: f64 = 4.0;
 /// A lift of low tones by more is told, dB (common practice, no source).
 const LIFT_DB: f64 = 3.0;
 
@@ -58,9 +60,19 @@ pub fn placed(
     gear: &GearMicrophone,
     capsule_m: DVec3,
 ) -> MicrophonePlaced {
+    let noises = around::together_dba(&around::heard(corner, absorption, gear, capsule_m));
+    placed_among(corner, gear, capsule_m, noises)
+}
+
+/// A microphone aimed at the mouth from a place with so much noise, dBA.
+fn placed_among(
+    corner: &Corner<'_>,
+    gear: &GearMicrophone,
+    capsule_m: DVec3,
+    noises: f64,
+) -> MicrophonePlaced {
     let off = capsule_m - corner.mouth_m;
     let facing = bearing_vector(corner.layout.seat.bearing_deg);
-    let noises = around::together_dba(&around::heard(corner, absorption, gear, capsule_m));
     MicrophonePlaced {
         distance_m: off.length().max(0.02),
         off_axis_deg: angle_between_deg(facing, off),
@@ -81,40 +93,109 @@ fn own_noise_dba(corner: &Corner<'_>, gear: &GearMicrophone) -> f64 {
     }
 }
 
-/// The corner's voice, room and microphone; `None` without a microphone.
-pub fn scene(corner: &Corner<'_>, absorption: &Absorption) -> Option<(Scene, MicrophonePlaced)> {
-    let (gear, capsule) = corner.microphone?;
+/// The corner's voice, room and microphone: that of the layout, else the camera's own.
+pub fn scene(corner: &Corner<'_>, absorption: &Absorption) -> (Scene, MicrophonePlaced) {
+    let (gear, capsule) = corner.heard_by();
     let scene = Scene::new(absorption, voice_1m_dba(corner).0);
-    Some((scene, placed(corner, absorption, gear, capsule)))
+    (scene, placed(corner, absorption, gear, capsule))
 }
 
 /// What the sound trade reads off a corner.
 pub fn readings(corner: &Corner<'_>) -> Vec<Reading> {
-    let mut all = Vec::new();
-    if let Some((gear, capsule)) = corner.microphone {
-        let distance = (capsule - corner.mouth_m).length().max(0.02);
-        let camera = (corner.view.position_m - corner.mouth_m).length();
-        all.push(
-            Reading::new(Quantity::SoundMicrophoneDistanceM, distance)
-                .by("straight line from the mouth to the capsule", "bands common practice, no source")
-                .with("microphone height", capsule.z, "m", Origin::Typed)
-                .with("mouth height", corner.mouth_m.z, "m", Origin::Computed)
-                .within(0.03)
-                .note(close_up(gear, distance)),
-        );
-        all.push(
-            Reading::new(
-                Quantity::SoundMicrophoneGainOverCameraDb,
-                level_at_distance_db(0.0, camera, distance),
-            )
+    let absorption = Absorption::of(corner);
+    let mut all = Vec::from(at_microphone(corner));
+    all.extend(heard(corner, &absorption));
+    all.push(reverberation::reading(&Absorption::computed(corner)));
+    all
+}
+
+/// Where the microphone is, against the mouth and the camera.
+fn at_microphone(corner: &Corner<'_>) -> [Reading; 2] {
+    let (gear, capsule) = corner.heard_by();
+    let distance = (capsule - corner.mouth_m).length().max(0.02);
+    let camera = (corner.view.position_m - corner.mouth_m).length();
+    [
+        Reading::new(Quantity::SoundMicrophoneDistanceM, distance)
+            .by("straight line from the mouth to the capsule", "bands common practice, no source")
+            .with("microphone height", capsule.z, "m", Origin::Typed)
+            .with("mouth height", corner.mouth_m.z, "m", Origin::Computed)
+            .within(0.03)
+            .note(close_up(gear, distance)),
+        Reading::new(Quantity::SoundMicrophoneGainOverCameraDb, level_at_distance_db(0.0, camera, distance))
             .by("20 lg(camera distance / microphone distance)", "inverse square law, direct sound only")
             .with("mouth to camera", camera, "m", Origin::Computed)
             .with("mouth to microphone", distance, "m", Origin::Computed)
             .with("self-noise", gear.self_noise_dba, "dBA", gear.common.figures_from())
             .within(1.0),
-        );
+    ]
+}
+
+/// What of the voice is heard: over the room, over the noise, and understood.
+fn heard(corner: &Corner<'_>, absorption: &Absorption) -> [Reading; 3] {
+    let (gear, capsule) = corner.heard_by();
+    let (voice_dba, voice_from) = voice_1m_dba(corner);
+    let scene = Scene::new(absorption, voice_dba);
+    let noises = around::heard(corner, absorption, gear, capsule);
+    let at = placed_among(corner, gear, capsule, around::together_dba(&noises));
+    let got = pickup(&scene, &at);
+    let told = gear.common.figures_from();
+    let loudest = noises.first();
+    let direct = Reading::new(
+        Quantity::SoundMicrophoneDirectToReverberantDb,
+        got.direct_to_reverberant_mid_db(),
+    )
+    .by(
+        "20 lg(Dc / r) - what the mouth gives less to that side, Dc = sqrt(Qs Qm R / 16 pi); mean of 500 Hz to 2 kHz",
+        "Beranek; Kuttruff; directivity of the voice is Fogon's own model, good to 3 dB",
+    )
+    .with("critical distance on the mouth's axis", got.critical_distance_m, "m", Origin::Computed)
+    .with("distance", at.distance_m, "m", Origin::Computed)
+    .with("off the mouth's axis", at.off_axis_deg, "\u{b0}", Origin::Computed)
+    .with("directivity factor at 1 kHz", at.q[3], "", told)
+    .with("room constant", scene.room_constant_mid_m2(), "m\u{b2}", Origin::Computed)
+    .within(3.0)
+    .note(field::direct_words(got.direct_to_reverberant_mid_db()));
+    let index = Reading::new(Quantity::SoundMicrophoneSpeechTransmissionIndex, got.sti)
+        .by(
+            "indirect method, male weights, no masking",
+            "IEC 60268-16:2011 (weights from memory); a recording should reach 0.75, aim for 0.85: Fogon's own rule",
+        )
+        .with("speech over noise", got.snr_dba, "dB", Origin::Computed)
+        .with("direct over reverberant", got.direct_to_reverberant_mid_db(), "dB", Origin::Computed)
+        .within(0.05)
+        .note(intelligibility::words(got.sti));
+    let mut over_noise = Reading::new(Quantity::SoundMicrophoneSnrDb, got.snr_dba)
+        .by(
+            "speech at the microphone less noise there, both A-weighted",
+            "direct and reverberant by Beranek; words common practice, no source",
+        )
+        .with("voice at its reference distance", voice_dba, "dBA", voice_from)
+        .with("speech at the microphone", got.speech_dba, "dBA", Origin::Computed)
+        .with("noise with the microphone's own", got.noise_dba, "dBA", Origin::Computed)
+        .with("the microphone's own", at.self_noise_dba, "dBA", told)
+        .within(NOISE_WITHIN_DB);
+    if let Some(loudest) = loudest {
+        over_noise = over_noise.with("loudest noise there", loudest.level_dba, "dBA", loudest.from);
     }
-    all.push(reverberation::reading(&Absorption::computed(corner)));
+    let mut all = [direct, index, over_noise.note(noise::ratio_words(got.snr_dba))];
+    let noise_assumed = loudest.is_some_and(|loudest| loudest.from == Origin::Assumed);
+    let room_assumed = absorption.assumed;
+    if noise_assumed || room_assumed {
+        let [quick_s, slow_s] = reverberation::assumed_range_s(absorption.rt_mid_s());
+        let ends = [(quick_s, -NOISE_WITHIN_DB), (slow_s, NOISE_WITHIN_DB)].map(|(rings_s, more_db)| {
+            let room = if room_assumed { absorption.ringing(rings_s) } else { absorption.clone() };
+            let noise = if noise_assumed { more_db } else { 0.0 };
+            let mut at = at;
+            at.noise_db = at.noise_db.map(|db| db + noise);
+            pickup(&Scene::new(&room, voice_dba), &at)
+        });
+        let values: [fn(&pickup::Pickup) -> f64; 3] =
+            [pickup::Pickup::direct_to_reverberant_mid_db, |got| got.sti, |got| got.snr_dba];
+        all = std::array::from_fn(|i| {
+            let [one, other] = [values[i](&ends[0]), values[i](&ends[1])];
+            all[i].clone().assumed_within(one, other)
+        });
+    }
     all
 }
 
@@ -144,26 +225,9 @@ pub fn details(corner: &Corner<'_>) -> Vec<Reading> {
         .note("Below this the room rings in single tones: figures there are indicative."),
         room_noise(corner, &absorption),
     ];
-    let Some((gear, capsule)) = corner.microphone else { return all };
-    let (voice_dba, voice_from) = voice_1m_dba(corner);
-    let scene = Scene::new(&absorption, voice_dba);
-    let at = placed(corner, &absorption, gear, capsule);
+    let (gear, capsule) = corner.heard_by();
+    let (scene, at) = scene(corner, &absorption);
     let got = pickup(&scene, &at);
-    let told = gear.common.figures_from();
-    all.push(
-        Reading::new(Quantity::SoundMicrophoneDirectToReverberantDb, got.direct_to_reverberant_mid_db())
-            .by(
-                "20 lg(Dc / r) - what the mouth gives less to that side, Dc = sqrt(Qs Qm R / 16 pi); mean of 500 Hz to 2 kHz",
-                "Beranek; Kuttruff; directivity of the voice is Fogon's own model, good to 3 dB",
-            )
-            .with("critical distance on the mouth's axis", got.critical_distance_m, "m", Origin::Computed)
-            .with("distance", at.distance_m, "m", Origin::Computed)
-            .with("off the mouth's axis", at.off_axis_deg, "\u{b0}", Origin::Computed)
-            .with("directivity factor at 1 kHz", at.q[3], "", told)
-            .with("room constant", scene.room_constant_mid_m2(), "m\u{b2}", Origin::Computed)
-            .within(3.0)
-            .note(field::direct_words(got.direct_to_reverberant_mid_db())),
-    );
     all.push(
         Reading::new(Quantity::SoundMicrophoneClarityC50Db, got.c50_1k_db)
             .by(
@@ -174,32 +238,6 @@ pub fn details(corner: &Corner<'_>) -> Vec<Reading> {
             .with("direct over reverberant", got.direct_to_reverberant_db[3], "dB", Origin::Computed)
             .within(3.0),
     );
-    all.push(
-        Reading::new(Quantity::SoundMicrophoneSpeechTransmissionIndex, got.sti)
-            .by(
-                "indirect method, male weights, no masking",
-                "IEC 60268-16:2011 (weights from memory); a recording should reach 0.75, aim for 0.85: Fogon's own rule",
-            )
-            .with("speech over noise", got.snr_dba, "dB", Origin::Computed)
-            .with("direct over reverberant", got.direct_to_reverberant_mid_db(), "dB", Origin::Computed)
-            .within(0.05)
-            .note(intelligibility::words(got.sti)),
-    );
-    let noises = around::heard(corner, &absorption, gear, capsule);
-    let mut snr = Reading::new(Quantity::SoundMicrophoneSnrDb, got.snr_dba)
-        .by(
-            "speech at the microphone less noise there, both A-weighted",
-            "direct and reverberant by Beranek; words common practice, no source",
-        )
-        .with("voice at its reference distance", voice_dba, "dBA", voice_from)
-        .with("speech at the microphone", got.speech_dba, "dBA", Origin::Computed)
-        .with("noise with the microphone's own", got.noise_dba, "dBA", Origin::Computed)
-        .with("the microphone's own", at.self_noise_dba, "dBA", told)
-        .within(4.0);
-    if let Some(loudest) = noises.first() {
-        snr = snr.with("loudest noise there", loudest.level_dba, "dBA", Origin::Computed);
-    }
-    all.push(snr.note(noise::ratio_words(got.snr_dba)));
     all.extend(gain::gain_reading(corner, gear, &got));
     if let Some(hit) = reflections::first(corner).iter().find(|r| r.is_furniture) {
         all.push(desk_reading(corner, capsule, hit));

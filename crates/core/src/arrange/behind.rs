@@ -4,8 +4,8 @@
 use super::angle::free_id;
 use super::bare::dial;
 use super::cast::AtHand;
-use super::lights::{carries, new_light, source_of};
-use super::stands::{Stands, bag_for, set_up};
+use super::lights::{new_light, source_of};
+use super::stands::{Stands, bag_for, set_up, stand_holds};
 use crate::assess::PRACTICAL_STOPS;
 use crate::assess::legal::Rules;
 use crate::colour::mired_shift;
@@ -80,7 +80,7 @@ pub(super) fn place(
 /// The wall behind comes out too dark against the face.
 fn is_dark(brief: &Brief, layout: &Layout) -> bool {
     let corner = Corner::from_parts(brief, layout);
-    let seen = corner.as_ref().and_then(|corner| behind(&LightField::of(corner)?));
+    let seen = corner.as_ref().and_then(|corner| behind(&LightField::of(corner)));
     seen.is_some_and(|seen| seen.stops() < DARK_STOPS)
 }
 
@@ -137,7 +137,9 @@ pub(super) fn on_the_wall(
                 for support in options.iter().flat_map(|o| set_up(&corner, o, at.hold_m(), hand)) {
                     carry_light(&corner, &at, &support, &mut thing);
                     let mut light = Light { support, ..blank.clone() };
-                    if !carries(&corner, &light, gear) || !rules.allows(&thing, &others) {
+                    if !stand_holds(&corner, &light.support, at.hold_m(), gear.common().mass_kg)
+                        || !rules.allows(&thing, &others)
+                    {
                         continue;
                     }
                     let put = |l: &mut Layout| drop(l.lights.insert(name.clone(), light.clone()));
@@ -183,7 +185,7 @@ pub(super) fn practical(brief: &Brief, layout: &Layout, (id, gear): AtHand<'_>) 
             (behind > 0.2 && in_picture && (seen.x - 0.5).abs() > MIDDLE).then_some((on, position))
         });
     found.find_map(|(on, position)| {
-        let support = Support { on: Some(on.clone()), ..Support::none() };
+        let support = Support::on(on);
         let mut light = new_light(id, Role::Practical, support, brief);
         light.position_m = rounded(position);
         light.aim_m = Some(rounded(corner.eyes_m));
@@ -199,7 +201,7 @@ pub(super) fn practical(brief: &Brief, layout: &Layout, (id, gear): AtHand<'_>) 
 pub(super) fn balance(brief: &Brief, layout: &mut Layout, asked: impl Fn(&Id) -> bool) {
     let frozen = layout.clone();
     let Some(corner) = Corner::from_parts(brief, &frozen) else { return };
-    let Some(lit) = LightField::of(&corner) else { return };
+    let lit = LightField::of(&corner);
     let on_it: Vec<&LightAt<'_>> =
         corner.role(Role::Background).filter(|l| l.light.dim > 0.0 && asked(l.id)).collect();
     let seen = behind(&lit);

@@ -5,20 +5,23 @@ use crate::corner::works;
 use crate::photometry::flux_lm;
 use crate::plan::{
     Brief, Gear, GearLight, GearMicrophone, Id, Layout, LightSchool, MicrophoneSchool, Mounting, OpeningKind,
-    Shape, SourceSchool,
+    Purpose, Shape, SourceSchool,
 };
 
 /// A thing at hand with its id.
-pub(super) type AtHand<'a> = (&'a Id, &'a Gear);
+pub(crate) type AtHand<'a> = (&'a Id, &'a Gear);
 
 /// What is used for which job.
-pub(super) struct Cast<'a> {
-    pub(super) fill: Option<AtHand<'a>>,
-    pub(super) back: Option<AtHand<'a>>,
+#[derive(Debug, Clone)]
+pub(crate) struct Cast<'a> {
+    pub(crate) fill: Option<AtHand<'a>>,
+    pub(crate) back: Option<AtHand<'a>>,
     /// Lamps that are left for the background.
-    pub(super) spare: Vec<AtHand<'a>>,
+    pub(crate) spare: Vec<AtHand<'a>>,
 }
 
+/// Lamps on a keyed screen, one from each side (common practice, no source).
+const SCREEN_LAMPS: usize = 2;
 /// A board counts as one from this reflectance on; darker ones take light away.
 const BOARD: f64 = 0.4;
 
@@ -68,6 +71,10 @@ pub(super) fn cast<'a>(brief: &'a Brief, layout: &Layout, key: Option<&Id>) -> C
         let reflects = gear.reflector().is_some_and(|r| r.reflectance > BOARD && r.transmittance.is_none());
         gear.at_hand() && reflects && !in_use(id)
     });
+    // A keyed screen that is dark cannot be keyed: two lamps light it before any other job is filled.
+    let for_screen =
+        if brief.purpose == Purpose::KeyedBackground { lamps.len().min(SCREEN_LAMPS) } else { 0 };
+    let on_screen = lamps.split_off(lamps.len() - for_screen);
     let wants_back = school == LightSchool::ThreePoint && !lamps.is_empty();
     let back = if wants_back && (board.is_some() || lamps.len() > 1) { lamps.pop() } else { None };
     let fill = match school {
@@ -76,7 +83,49 @@ pub(super) fn cast<'a>(brief: &'a Brief, layout: &Layout, key: Option<&Id>) -> C
         _ => board.or_else(|| lamps.first().copied()),
     };
     lamps.retain(|(id, _)| fill.is_none_or(|(used, _)| used != *id));
+    lamps.extend(on_screen);
     Cast { fill, back, spare: lamps }
+}
+
+/// Ways to share out the lamps that are tried at most.
+const WAYS_MOST: usize = 10;
+
+/// Every way to share out what is left beside a key: fill and back light from every lamp or none, the rest behind. The schools'
+/// own first.
+pub(super) fn every_way<'a>(brief: &'a Brief, layout: &Layout, key: Option<&Id>) -> Vec<Cast<'a>> {
+    let first = cast(brief, layout, key);
+    let mut all = vec![first.clone()];
+    if matches!(brief.schools.lights, LightSchool::One | LightSchool::Ring | LightSchool::WindowOnly) {
+        return all;
+    }
+    let lamps: Vec<AtHand<'a>> =
+        lamps(brief, layout).filter(|(id, ..)| Some(*id) != key).map(|(id, gear, _)| (id, gear)).collect();
+    let board = first.fill.filter(|(_, gear)| gear.reflector().is_some());
+    let wants_back = brief.schools.lights == LightSchool::ThreePoint;
+    let mut fills: Vec<Option<AtHand<'a>>> = lamps.iter().copied().map(Some).collect();
+    fills.extend([board, None]);
+    let backs: Vec<Option<AtHand<'a>>> =
+        if wants_back { lamps.iter().copied().map(Some).chain([None]).collect() } else { vec![None] };
+    let id = |one: &Option<AtHand<'a>>| one.map(|(id, _)| id);
+    for back in &backs {
+        for fill in &fills {
+            if back.is_some() && id(back) == id(fill) {
+                continue;
+            }
+            let spare: Vec<AtHand<'a>> = lamps
+                .iter()
+                .copied()
+                .filter(|(own, _)| Some(*own) != id(back) && Some(*own) != id(fill))
+                .collect();
+            let same = |other: &Cast<'a>| id(&other.fill) == id(fill) && id(&other.back) == id(back);
+            // No lamp is taken from the background, a keyed screen above all, that the schools' own casting gives it.
+            let keeps_behind = spare.len() >= first.spare.len();
+            if keeps_behind && !all.iter().any(same) && all.len() < WAYS_MOST {
+                all.push(Cast { fill: *fill, back: *back, spare });
+            }
+        }
+    }
+    all
 }
 
 /// Every microphone at hand: those that can be recorded before those that cannot, then by the school.

@@ -3,24 +3,21 @@
 
 use super::angle::free_id;
 use super::bare::bare_layout;
-use super::cast::{cast, keys, microphones};
+use super::carriers::carry_camera;
+use super::cast::{Cast, cast, keys};
 use super::lights::{place_fill, place_light};
 use super::optics::Shot;
 use super::settle::settle;
-use super::stands::{Stands, bag_for, column, fixed_camera, set_up};
-use super::{backdrop, behind, hang, screen};
+use super::stands::Stands;
+use super::{backdrop, behind, hang, microphone, screen};
 use crate::assess::legal::{Breach, Rules};
 use crate::assess::{Quick, quick};
-use crate::corner::{Corner, What, is_worn, microphone_tail_m, microphone_thing, things};
-use crate::edit::{fill_bag, rounded};
+use crate::corner::{Corner, Thing, things};
+use crate::edit::fill_bag;
 use crate::finding::Rule;
-use crate::geometry::{DVec3, distance_to_edge, signed_area_m2};
-use crate::plan::{
-    Brief, Gear, Id, Layout, Microphone, Mounting, OpeningKind, Plan, RigSchool, Role, Support, SupportKind,
-    ThingId,
-};
+use crate::geometry::{distance_to_edge, signed_area_m2};
+use crate::plan::{Brief, Id, Layout, Light, OpeningKind, Plan, Purpose, Role, ThingId};
 use crate::shot::framing;
-use crate::sound::placement::places as microphone_places;
 use crate::units::Amount;
 
 /// A complete legal layout.
@@ -39,8 +36,8 @@ pub(crate) struct Failed {
     pub(crate) breaches: Vec<Breach>,
 }
 
-/// Lights and microphone for a shot; both key sides are tried, the better is kept.
-pub(crate) fn furnish(brief: &Brief, shot: &Shot) -> Result<Furnished, Failed> {
+/// Lights and microphone for a shot: the key on the side that is preferred, on the other where that does not do.
+pub(crate) fn furnish(brief: &Brief, shot: &Shot, may_leave_out: bool) -> Result<Furnished, Failed> {
     let failed = |breaches, bare| Failed { facing: shot.facing.name.clone(), bare, breaches };
     if shot.lacking_m > 0.0 {
         let sentence =
@@ -63,30 +60,34 @@ pub(crate) fn furnish(brief: &Brief, shot: &Shot) -> Result<Furnished, Failed> {
     }
     let preferred = preferred_side(brief, &bare);
     let gaze_deg = framing::wanted(brief, &crate::person::landmarks_of(brief), 1.0).gaze_deg;
-    let mut best: Option<Furnished> = None;
-    let mut fallen = None;
+    let mut fallen = Vec::new();
     for side in [preferred, -preferred] {
-        match one_side(brief, bare_layout(shot, gaze_deg * side), side, shot.key.as_ref()) {
-            Ok(found) => {
-                let better = best.as_ref().is_none_or(|b| {
-                    (found.quick.stops, found.quick.fixes) < (b.quick.stops, b.quick.fixes)
-                        || ((found.quick.stops, found.quick.fixes) == (b.quick.stops, b.quick.fixes)
-                            && found.quick.score > b.quick.score + 1e-6)
-                });
-                if better {
-                    best = Some(found);
-                }
-            }
-            Err(breaches) => fallen = Some(breaches),
-        }
-        // Without anything to place, the sides do not differ.
-        if best.as_ref().is_some_and(|b| b.layout.lights.is_empty())
-            && brief.gear.values().all(|g| g.light().is_none())
-        {
-            break;
+        let asked = Asked { may_leave_out, ..Asked::default() };
+        match one_side(brief, bare_layout(shot, gaze_deg * side), side, &asked) {
+            Ok(found) => return Ok(found),
+            Err(breaches) => fallen = breaches,
         }
     }
-    best.ok_or_else(|| failed(fallen.unwrap_or_default(), false))
+    Err(failed(fallen, false))
+}
+
+impl Furnished {
+    /// Ready before not ready, fewest stops, fewest fixes, higher score.
+    pub(crate) fn is_better(&self, than: &Self) -> bool {
+        let rank = |f: &Self| (f.quick.stops, f.quick.fixes);
+        rank(self) < rank(than) || (rank(self) == rank(than) && self.quick.score > than.quick.score + 1e-6)
+    }
+}
+
+/// What is to do which job; the schools' first choice where it is not told.
+#[derive(Debug, Clone, Copy, Default)]
+pub(crate) struct Asked<'a> {
+    /// The lamp that is the key.
+    pub(crate) key: Option<&'a Id>,
+    /// The lamps for the other jobs.
+    pub(crate) cast: Option<&'a Cast<'a>>,
+    /// Lamps that bar the way to the chair are left out, where nothing else will do.
+    pub(crate) may_leave_out: bool,
 }
 
 /// How far the windows lie to camera right of the person, m, summed; negative to the left, `None` without any or
@@ -117,30 +118,30 @@ pub(super) fn preferred_side(brief: &Brief, layout: &Layout) -> f64 {
 /// What seat, desk and camera alone break.
 fn bare_breaches(brief: &Brief, mut layout: Layout) -> Vec<Breach> {
     let mut stands = Stands::beside(brief, &layout);
-    camera_support(brief, &mut layout, &mut stands);
+    carry_camera(brief, &mut layout, &mut stands);
     Corner::from_parts(brief, &layout)
         .map_or_else(Vec::new, |corner| Rules::new(&corner).all(&things(&corner)))
 }
 
 /// Fills a layout of seat, camera and whatever is held in place: microphone, key on the given side, back light and fill.
 /// The key is the lamp that is asked for, else the first that the school of source wants and that finds a place.
-fn one_side(
+pub(super) fn one_side(
     brief: &Brief,
     mut layout: Layout,
     side: f64,
-    key: Option<&Id>,
+    asked: &Asked<'_>,
 ) -> Result<Furnished, Vec<Breach>> {
     let mut stands = Stands::beside(brief, &layout);
-    camera_support(brief, &mut layout, &mut stands);
+    carry_camera(brief, &mut layout, &mut stands);
     if layout.backdrop.is_none() {
         backdrop::place(brief, &mut layout);
     }
     if layout.microphone.is_none() {
-        place_microphone(brief, &mut layout, &mut stands, -side)?;
+        microphone::place(brief, &mut layout, &mut stands, -side, None);
     }
     let has = |layout: &Layout, role: Role| layout.lights.values().any(|light| light.role == role);
     let mut wanted = keys(brief, &layout);
-    wanted.retain(|(id, _)| key.is_none_or(|key| key == *id));
+    wanted.retain(|(id, _)| asked.key.is_none_or(|key| key == *id));
     let mut used = wanted.first().map(|(id, _)| *id);
     if !has(&layout, Role::Key) {
         let name = free_id(brief, &layout, "key");
@@ -150,16 +151,23 @@ fn one_side(
         });
         used = placed.map(|(id, _)| *id).or(used);
     }
-    let cast = cast(brief, &layout, used);
+    let own;
+    let jobs = match asked.cast {
+        Some(cast) => cast,
+        None => {
+            own = cast(brief, &layout, used);
+            &own
+        }
+    };
     // The back light before the fill: it needs the arm.
-    if let Some((id, gear)) = cast.back.filter(|_| !has(&layout, Role::Back)) {
+    if let Some((id, gear)) = jobs.back.filter(|_| !has(&layout, Role::Back)) {
         let name = free_id(brief, &layout, "back");
         place_light(brief, &mut layout, &mut stands, (&name, id, gear), Role::Back, -side, |_| true);
     }
-    if let Some((id, gear)) = cast.fill.filter(|_| !has(&layout, Role::Fill)) {
+    if let Some((id, gear)) = jobs.fill.filter(|_| !has(&layout, Role::Fill)) {
         place_fill(brief, &mut layout, &mut stands, (id, gear), -side);
     }
-    behind::place(brief, &mut layout, &mut stands, &cast.spare, -side);
+    behind::place(brief, &mut layout, &mut stands, &jobs.spare, -side);
     if layout.screen.is_none() {
         screen::place(brief, &mut layout, &stands);
     }
@@ -169,159 +177,53 @@ fn one_side(
     }
     settle(brief, &mut layout);
     hang::hang(brief, &mut layout);
-    let corner = Corner::from_parts(brief, &layout).ok_or_else(Vec::new)?;
-    let all = things(&corner);
-    let breaches = Rules::new(&corner).all(&all);
+    let mut breaches = breaches_of(brief, &layout);
+    // A lamp that stands in the way to the chair is left out, the least needed first.
+    while let Some(id) = in_the_way(brief, &layout, &breaches).filter(|_| asked.may_leave_out) {
+        layout.lights.remove(&id);
+        settle(brief, &mut layout);
+        breaches = breaches_of(brief, &layout);
+    }
     if !breaches.is_empty() {
         return Err(breaches);
     }
-    let covered: f64 = all
-        .iter()
-        .flat_map(|t| &t.pieces)
-        .filter(|p| p.what == What::Feet)
-        .map(|p| {
-            let (low, high) = p.solid.bounds();
-            std::f64::consts::FRAC_PI_4 * (high.x - low.x) * (high.y - low.y)
-        })
-        .sum();
-    let free_floor_m2 = signed_area_m2(&corner.floor_m) - covered;
+    let corner = Corner::from_parts(brief, &layout).ok_or_else(Vec::new)?;
+    let all = things(&corner);
+    let free_floor_m2 = free_floor_m2(&corner, &all);
     let quick = quick(brief, &layout);
     Ok(Furnished { layout, quick, free_floor_m2 })
 }
 
-fn camera_support(brief: &Brief, layout: &mut Layout, stands: &mut Stands<'_>) {
-    let height = layout.camera.position_m.0[2];
-    let mass: f64 = [&layout.camera.body, &layout.camera.lens]
-        .iter()
-        .filter_map(|id| brief.gear.get(*id))
-        .map(|g| g.common().mass_kg)
-        .sum();
-    if layout.camera.locked {
-        let held = layout.camera.support.clone();
-        stands.take(&held);
-        if brief.schools.rig == RigSchool::Column && held.kind == SupportKind::Boom {
-            stands.column = Some(held);
-        }
-        return;
-    }
-    let fits = |id: &Id| {
-        brief
-            .gear
-            .get(id)
-            .and_then(Gear::support)
-            .is_some_and(|s| s.payload_kg >= mass && (s.height_min_m..=s.height_max_m).contains(&height))
+fn breaches_of(brief: &Brief, layout: &Layout) -> Vec<Breach> {
+    Corner::from_parts(brief, layout)
+        .map_or_else(Vec::new, |corner| Rules::new(&corner).all(&things(&corner)))
+}
+
+/// The lamp to be left out where nothing but the way to the chair is barred: the one that bars it, else the least needed; never
+/// the key.
+fn in_the_way(brief: &Brief, layout: &Layout, breaches: &[Breach]) -> Option<Id> {
+    let barred = breaches.first().filter(|_| breaches.iter().all(|breach| breach.rule == Rule::Way))?;
+    // A keyed screen needs its lamps more than anything but the key.
+    let order = if brief.purpose == Purpose::KeyedBackground {
+        [Role::Practical, Role::Fill, Role::Back, Role::Background]
+    } else {
+        [Role::Background, Role::Practical, Role::Fill, Role::Back]
     };
-    if brief.schools.rig == RigSchool::Fixed
-        && let Some(fixing) = fixed_camera(brief, layout, stands)
+    let can_go = |light: &Light| !light.locked && light.role != Role::Key;
+    let is_least = |light: &Light| light.role != order[3];
+    if let ThingId::Light(id) = &barred.thing
+        && layout.lights.get(id).is_some_and(|light| can_go(light) && is_least(light))
     {
-        stands.take(&fixing);
-        layout.camera.support = fixing;
-        return;
+        return Some(id.clone());
     }
-    if brief.schools.rig == RigSchool::Column
-        && let Some(column) = column(brief, layout, mass)
-    {
-        layout.camera.support = column.clone();
-        stands.take(&column);
-        stands.column = Some(column);
-        fill_bag(brief, layout, &ThingId::Camera);
-        return;
-    }
-    // A stand made for cameras before one made for anything.
-    let made_for =
-        |id: &Id| brief.gear.get(id).is_some_and(|g| g.common().offers.iter().any(|o| o == "camera"));
-    let free = stands.free("camera", false);
-    let chosen = free.iter().find(|id| fits(id) && made_for(id)).or_else(|| free.iter().find(|id| fits(id)));
-    layout.camera.support.gear = chosen.cloned();
-    stands.take(&layout.camera.support.clone());
-    fill_bag(brief, layout, &ThingId::Camera);
+    let rank = |light: &Light| order.iter().position(|role| *role == light.role);
+    let all = layout.lights.iter().filter(|(_, light)| can_go(light));
+    all.min_by_key(|(_, light)| rank(light)).map(|(id, _)| id.clone())
 }
 
-fn place_microphone(
-    brief: &Brief,
-    layout: &mut Layout,
-    stands: &mut Stands<'_>,
-    hand: f64,
-) -> Result<(), Vec<Breach>> {
-    let at_hand = microphones(brief);
-    if at_hand.is_empty() {
-        return Ok(());
-    }
-    let frozen = layout.clone();
-    let corner = Corner::from_parts(brief, &frozen).ok_or_else(Vec::new)?;
-    let others = things(&corner);
-    for (id, gear) in &at_hand {
-        for place in microphone_places(&corner, gear, hand) {
-            let put = |support: Support| Microphone {
-                gear: (*id).clone(),
-                position_m: rounded(place),
-                support,
-                locked: false,
-            };
-            if is_worn(gear.mounting) {
-                layout.microphone = Some(put(Support::none()));
-                return Ok(());
-            }
-            let mut trial = corner.clone();
-            trial.microphone = Some((gear, place));
-            let rules = Rules::new(&trial);
-            let fits =
-                |support: &Support| rules.allows(&microphone_thing(&trial, gear, place, support), &others);
-            // The capsule alone first: most places fall to the room or the picture.
-            if !fits(&Support::none()) {
-                continue;
-            }
-            for mut support in microphone_supports(&corner, stands, gear.mounting, place, hand) {
-                if fits(&support) {
-                    stands.take(&support);
-                    let in_layout = |l: &mut Layout| l.microphone = Some(put(support.clone()));
-                    support.sandbag_kg = bag_for(brief, &frozen, in_layout, &ThingId::Microphone);
-                    layout.microphone = Some(put(support));
-                    return Ok(());
-                }
-            }
-        }
-    }
-    Err(vec![Breach::new(
-        Rule::Picture,
-        ThingId::Microphone,
-        Amount::Unmeasured,
-        "No microphone owned finds a place outside the picture with a free line to the mouth.",
-        "Use a worn microphone, allow the microphone in the picture, or tighten the shot.",
-    )])
-}
-
-fn microphone_supports(
-    corner: &Corner<'_>,
-    stands: &Stands<'_>,
-    mounting: Mounting,
-    place: DVec3,
-    hand: f64,
-) -> Vec<Support> {
-    let hold = microphone_tail_m(corner, place);
-    let mut all = Vec::new();
-    if mounting == Mounting::Desk {
-        for (id, piece) in &corner.brief.room.furniture {
-            let (position, bearing) = corner.furniture_at(id, piece);
-            let facing = crate::geometry::bearing_vector(bearing).truncate();
-            let offset = hold.truncate() - position.truncate();
-            let (x, y) = (offset.perp_dot(facing).abs(), offset.dot(facing).abs());
-            let top = position.z + piece.size_m.0[2];
-            if x < piece.size_m.0[0] / 2.0
-                && y < piece.size_m.0[1] / 2.0
-                && hold.z > top
-                && hold.z < top + 0.6
-            {
-                all.push(Support { on: Some(id.clone()), ..Support::none() });
-            }
-        }
-    }
-    for option in
-        stands.by_rig("microphone").into_iter().chain(stands.options("microphone", SupportKind::Boom))
-    {
-        all.extend(set_up(corner, &option, hold, hand));
-    }
-    all
+/// Floor that no stand takes, m2.
+pub(super) fn free_floor_m2(corner: &Corner<'_>, all: &[Thing]) -> f64 {
+    signed_area_m2(&corner.floor_m) - all.iter().flat_map(crate::room::footprints_m2).sum::<f64>()
 }
 
 /// The same seat, camera and furniture with everything else that is not held in place set up anew for other gear, without
@@ -338,11 +240,11 @@ pub fn replaced(plan: &Plan) -> Option<Plan> {
     let preferred = preferred_side(brief, &bare);
     let key_side =
         corner.role(Role::Key).next().map_or(preferred, |k| corner.light_angles_deg(k.position_m).0.signum());
-    let rank = |f: &Furnished| (f.quick.stops, f.quick.fixes, -f.quick.score);
     let mut best: Option<(Furnished, f64)> = None;
     let offer = |side: f64, key: Option<&Id>, best: &mut Option<(Furnished, f64)>| {
-        if let Ok(found) = one_side(brief, bare.clone(), side, key)
-            && best.as_ref().is_none_or(|(b, _)| rank(&found) < rank(b))
+        if let Ok(found) =
+            one_side(brief, bare.clone(), side, &Asked { key, may_leave_out: true, cast: None })
+            && best.as_ref().is_none_or(|(b, _)| found.is_better(b))
         {
             *best = Some((found, side));
         }

@@ -4,7 +4,7 @@
 use super::angle::free_id;
 use super::bare::dial;
 use super::cast::AtHand;
-use super::stands::{Stands, bag_for, set_up};
+use super::stands::{Stands, bag_for, set_up, stand_holds};
 use crate::assess::legal::Rules;
 use crate::corner::{Corner, LightAt, Source, Thing, carry_light, light_head, things};
 use crate::edit::rounded;
@@ -18,6 +18,9 @@ use crate::plan::{
     Brief, Gear, Id, Layout, Light, LightSchool, RigSchool, Role, Support, SupportKind, ThingId,
 };
 
+/// A lamp that stands on furniture is no heavier, kg, and keeps so far from its edge, m. Fogon's own rule.
+const STANDS_ALONE_KG: f64 = 2.0;
+const FROM_EDGE_M: f64 = 0.05;
 /// Legal tries for one thing before it is given up.
 const TRIES: usize = 900;
 /// A fill that brings the ratio nearer to the wanted one by less than this, in stops, is not worth its stand.
@@ -61,31 +64,66 @@ fn try_places(
     accept: impl FnMut(&Light) -> bool,
 ) -> Option<Light> {
     // A plain stand before an arm, which the back light may need; the back light asks for an arm first.
-    let floor = (false, stands.options("light", SupportKind::Floor));
-    let boom = (true, stands.options("light", SupportKind::Boom));
+    let floor = Round::of(false, stands.options("light", SupportKind::Floor));
+    let boom = Round::of(true, stands.options("light", SupportKind::Boom));
     // The column for the key alone: behind the person it never reaches.
     let fixed = brief.schools.rig == RigSchool::Fixed;
     // A ring sits round the lens, on the camera's own stand.
     let ring = role == Role::Key && brief.schools.lights == LightSchool::Ring;
-    let rig = (true, if role == Role::Key || fixed { stands.by_rig("light") } else { Vec::new() });
-    let owned = |(_, options): &(bool, Vec<Support>)| options.iter().any(|s| s.gear.is_some());
+    let rig = Round::of(true, if role == Role::Key || fixed { stands.by_rig("light") } else { Vec::new() });
+    let owned = |round: &Round<'_>| round.options.iter().any(|s| s.gear.is_some());
     let mut rounds = if role == Role::Back { vec![boom, floor] } else { vec![floor, boom] };
-    rounds.insert(0, rig);
     if ring {
-        rounds = vec![(true, vec![Support::none()])];
-    } else if rounds.iter().any(owned) {
-        rounds.retain(owned);
+        rounds = vec![Round::of(true, vec![Support::none()])];
     } else {
-        rounds.truncate(2);
+        let (own, nobodys): (Vec<_>, Vec<_>) = rounds.into_iter().partition(owned);
+        // What the room has comes before a stand that nobody owns.
+        rounds = vec![rig];
+        rounds.extend(own.iter().cloned());
+        rounds.push(Round { arm: true, options: Vec::new(), on_furniture: Some(stands) });
+        if own.is_empty() {
+            rounds.extend(nobodys);
+        }
     }
     try_on(brief, layout, &rounds, (name, id, gear), role, side, accept)
+}
+
+/// Ways to carry a lamp that are tried at every place before others are.
+#[derive(Clone)]
+struct Round<'a> {
+    /// They hold a lamp anywhere, not plumb under it alone.
+    arm: bool,
+    /// Stands and fixings.
+    options: Vec<Support>,
+    /// Clamps at hand and furniture under the place as well.
+    on_furniture: Option<&'a Stands<'a>>,
+}
+
+impl Round<'_> {
+    fn of(arm: bool, options: Vec<Support>) -> Self {
+        Self { arm, options, on_furniture: None }
+    }
+
+    /// The supports of this round at one place.
+    fn supports(&self, corner: &Corner<'_>, hold: DVec3, mass_kg: f64, side: f64) -> Vec<Support> {
+        let mut all: Vec<Support> =
+            self.options.iter().flat_map(|option| set_up(corner, option, hold, side)).collect();
+        if let Some(stands) = self.on_furniture {
+            all.extend(stands.on_furniture(corner, "light", hold));
+            if mass_kg <= STANDS_ALONE_KG {
+                let under = corner.under(hold, FROM_EDGE_M).into_iter();
+                all.extend(under.map(Support::on));
+            }
+        }
+        all
+    }
 }
 
 /// As [`try_places`], on given supports; those that say so hold a lamp anywhere, the others plumb under it.
 fn try_on(
     brief: &Brief,
     layout: &Layout,
-    rounds: &[(bool, Vec<Support>)],
+    rounds: &[Round<'_>],
     (name, id, gear): (&Id, &Id, &Gear),
     role: Role,
     side: f64,
@@ -107,49 +145,38 @@ fn try_on(
     };
     let mut tries = 0;
     let places = light_places(&corner, &probe, role, side);
-    let tried = rounds.iter().flat_map(|(arm, options)| {
+    let tried = rounds.iter().flat_map(|round| {
         // A column plumb under the lamp must be out of the picture too; an arm may hold it anywhere.
-        places.iter().filter(move |p| *arm || !p.needs_arm).map(move |p| (p, options))
+        places.iter().filter(move |p| round.arm || !p.needs_arm).map(move |p| (p, round))
     });
-    for (place, options) in tried {
+    for (place, round) in tried {
         let placed = LightAt { position_m: place.position_m, ..probe };
         // The head alone first: most places fall to the room or the picture.
         let mut thing = light_head(&placed);
         if !rules.allows(&thing, &others) {
             continue;
         }
-        for option in options {
-            for support in set_up(&corner, option, placed.hold_m(), side) {
-                tries += 1;
-                if tries > TRIES {
-                    return None;
-                }
-                let mut light = Light { support, ..blank.clone() };
-                light.position_m = rounded(place.position_m);
-                light.aim_m = Some(rounded(corner.eyes_m));
-                carry_light(&corner, &placed, &light.support, &mut thing);
-                if !carries(&corner, &light, gear) || !rules.allows(&thing, &others) {
-                    continue;
-                }
-                light.support.sandbag_kg =
-                    bag_for(brief, layout, |l| drop(l.lights.insert(name.clone(), light.clone())), &own);
-                if accept(&light) {
-                    return Some(light);
-                }
+        for support in round.supports(&corner, placed.hold_m(), gear.common().mass_kg, side) {
+            tries += 1;
+            if tries > TRIES {
+                return None;
+            }
+            let mut light = Light { support, ..blank.clone() };
+            light.position_m = rounded(place.position_m);
+            light.aim_m = Some(rounded(corner.eyes_m));
+            carry_light(&corner, &placed, &light.support, &mut thing);
+            let kg = gear.common().mass_kg;
+            if !stand_holds(&corner, &light.support, placed.hold_m(), kg) || !rules.allows(&thing, &others) {
+                continue;
+            }
+            light.support.sandbag_kg =
+                bag_for(brief, layout, |l| drop(l.lights.insert(name.clone(), light.clone())), &own);
+            if accept(&light) {
+                return Some(light);
             }
         }
     }
     None
-}
-
-/// Height and payload of the stand.
-pub(super) fn carries(corner: &Corner<'_>, light: &Light, gear: &Gear) -> bool {
-    corner.support_gear(&light.support).is_none_or(|stand| {
-        let z = light.position_m.0[2];
-        let arm = if light.support.kind == SupportKind::Boom { 1.0 } else { 0.0 };
-        (stand.height_min_m..=stand.height_max_m).contains(&z)
-            && gear.common().mass_kg + arm <= stand.payload_kg
-    })
 }
 
 /// A key or back light at its best legal place that suits the caller.
@@ -200,7 +227,7 @@ pub(super) fn would_fit(
 ) -> Option<String> {
     let stands = Stands::unused(brief, layout);
     let trial = Id::from("trial");
-    let fits = |brief: &Brief, gear: &Gear, rounds: &[(bool, Vec<Support>)]| {
+    let fits = |brief: &Brief, gear: &Gear, rounds: &[Round<'_>]| {
         [side, -side]
             .into_iter()
             .any(|side| try_on(brief, layout, rounds, (&trial, lamp.0, gear), role, side, |_| true).is_some())
@@ -211,13 +238,13 @@ pub(super) fn would_fit(
         (SupportKind::Ceiling, "hung from the ceiling it would fit"),
         (SupportKind::Wall, "on an arm from the wall it would fit"),
     ] {
-        if fits(brief, lamp.1, &[(true, vec![by(kind)])]) {
+        if fits(brief, lamp.1, &[Round::of(true, vec![by(kind)])]) {
             return Some(words.to_owned());
         }
     }
     let rounds = [
-        (false, stands.options("light", SupportKind::Floor)),
-        (true, stands.options("light", SupportKind::Boom)),
+        Round::of(false, stands.options("light", SupportKind::Floor)),
+        Round::of(true, stands.options("light", SupportKind::Boom)),
     ];
     SMALLER.into_iter().find_map(|part| {
         let mut smaller = brief.clone();

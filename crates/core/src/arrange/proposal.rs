@@ -22,6 +22,12 @@ pub enum Differs {
     Lens,
     /// It stands on another rig.
     Rig,
+    /// It gives more to picture and light.
+    Picture,
+    /// It gives more to the sound.
+    Sound,
+    /// It leaves more of the floor free.
+    Floor,
 }
 
 /// One legal arrangement.
@@ -55,7 +61,7 @@ pub struct NotPossible {
 /// What a search found.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
 pub struct Proposals {
-    /// Legal layouts, best first; each differs in bearing, lens school or rig from those before.
+    /// Legal layouts, best first; they differ in what they give up, in bearing, lens or rig.
     pub proposals: Vec<Proposal>,
     /// Kinds of layout that are not among them, and what forbids each.
     pub missing: Vec<NotPossible>,
@@ -63,6 +69,8 @@ pub struct Proposals {
     pub obstacles: Vec<Obstacle>,
     /// Measured readings that were set aside: they belong to another arrangement than these.
     pub set_aside: Vec<String>,
+    /// Seats, facings and takes that were looked at.
+    pub looked_at: usize,
 }
 
 /// A candidate that has been judged.
@@ -87,12 +95,15 @@ impl Judged {
         self.quick.stops == 0 && self.quick.fixes == 0
     }
 
-    /// Fewest broken rules, fewest poor readings, highest score, most free floor.
+    /// Ready before not ready, fewest broken rules, fewest things to mend, highest score, better heard, most free floor.
     pub(super) fn order(&self, other: &Self) -> Ordering {
         let score = |j: &Self| (j.quick.score * 1e6).round();
+        let heard = |j: &Self| (j.quick.heard_sti * 100.0).round();
+        let floor = |j: &Self| (j.free_floor_m2 * 100.0).round();
         (self.quick.stops, self.quick.fixes)
             .cmp(&(other.quick.stops, other.quick.fixes))
             .then(score(other).total_cmp(&score(self)))
-            .then(other.free_floor_m2.total_cmp(&self.free_floor_m2))
+            .then(heard(other).total_cmp(&heard(self)))
+            .then(floor(other).total_cmp(&floor(self)))
     }
 }

@@ -28,26 +28,21 @@ pub(super) fn best(brief: &Brief, judged: &[Judged]) -> String {
     } else {
         let most =
             aspect_lost(brief, best, next).map(|a| format!(", most of them in {a}")).unwrap_or_default();
-        format!("facing {other} instead would cost {points:.0} points of 100{most}")
+        let unit = if points < 1.5 { "point" } else { "points" };
+        format!("facing {other} instead would cost {points:.0} {unit} of 100{most}")
     };
     format!("You face {facing}, the best of the {} facings that fit: {gives}; {against}.", facings.len())
 }
 
-/// How another candidate differs from the best one.
+/// How another candidate differs from the best one: what it is, what it gives, what it gains and gives up.
 pub(super) fn instead(brief: &Brief, candidate: &Judged, best: &Judged, differs: Differs) -> String {
-    let points = points(best, candidate);
-    let rank = if points < 1.0 {
-        "as good as the best within a point".to_owned()
-    } else {
-        format!("{points:.0} {} of 100 behind the best", if points < 1.5 { "point" } else { "points" })
-    };
     let gives = gives(brief, candidate);
     let facing = candidate.facing();
     let how = match (differs, brief.schools.rig) {
         (Differs::Lens, _) => {
             let more = match brief.schools.lens {
-                LensSchool::NearAndWide => "as if across the table from you, more of the room in view",
-                LensSchool::FarAndLong => "the face in proportion, the background softer",
+                LensSchool::FarAndLong => "as if across the table from you, more of the room in view",
+                LensSchool::NearAndWide => "the face in proportion, the background softer",
             };
             format!("The other lens school, {more}; you face {facing}")
         }
@@ -61,6 +56,7 @@ pub(super) fn instead(brief: &Brief, candidate: &Judged, best: &Judged, differs:
         (Differs::Rig, RigSchool::Separate) => {
             format!("Separate stands instead, {}; you face {facing}", area(brief, candidate))
         }
+        (Differs::Floor, _) => format!("Quicker to set up, {}; you face {facing}", area(brief, candidate)),
         (Differs::Bearing, _) if facing == best.facing() => {
             let nearer = candidate.focal_length_mm() < best.focal_length_mm();
             format!(
@@ -68,9 +64,36 @@ pub(super) fn instead(brief: &Brief, candidate: &Judged, best: &Judged, differs:
                 if nearer { "nearer" } else { "further back" }
             )
         }
-        _ => format!("You face {facing} instead"),
+        (Differs::Best | Differs::Bearing | Differs::Picture | Differs::Sound, _) => {
+            format!("You face {facing}{}", if facing == best.facing() { "" } else { " instead" })
+        }
     };
-    format!("{how}: {gives}; {rank}.")
+    format!("{how}: {gives}; {}.", traded(best, candidate))
+}
+
+/// What a layout gains and gives up against the best one, aspect by aspect.
+fn traded(best: &Judged, other: &Judged) -> String {
+    const ASPECTS: [&str; 5] = ["sound", "light", "room", "picture", "comfort"];
+    let points = |i: usize| (100.0 * (other.quick.aspects[i] - best.quick.aspects[i])).round();
+    let list = |sign: f64| {
+        let of = (0..ASPECTS.len()).filter(|i| points(*i) * sign >= 1.0);
+        let words: Vec<String> = of.map(|i| format!("{} of {}", points(i).abs(), ASPECTS[i])).collect();
+        words.join(", ")
+    };
+    let more = other.quick.stops + other.quick.fixes;
+    let fewer = best.quick.stops + best.quick.fixes;
+    let in_the_way = match more.saturating_sub(fewer) {
+        0 => String::new(),
+        1 => ", and 1 thing more stands in the way".to_owned(),
+        count => format!(", and {count} things more stand in the way"),
+    };
+    let words = match (list(1.0), list(-1.0)) {
+        (gained, lost) if gained.is_empty() && lost.is_empty() => "as good as the best within a point".into(),
+        (gained, lost) if lost.is_empty() => format!("of 100 points it gains {gained}"),
+        (gained, lost) if gained.is_empty() => format!("of 100 points it gives up {lost}"),
+        (gained, lost) => format!("of 100 points it gains {gained}, and gives up {lost}"),
+    };
+    format!("{words}{in_the_way}")
 }
 
 /// The floor that its stands take, in words.
@@ -88,12 +111,23 @@ fn area(brief: &Brief, candidate: &Judged) -> String {
 fn gives(brief: &Brief, candidate: &Judged) -> String {
     let Some(corner) = Corner::from_parts(brief, &candidate.layout) else { return String::new() };
     let behind = corner.background_behind_m();
-    format!(
+    let mut words = format!(
         "{} to the wall behind you, the lens {} away at {} mm",
         brief.units.length(behind),
         brief.units.length(corner.lens_to_eyes_m()),
         decimals(candidate.focal_length_mm(), 0)
-    )
+    );
+    // What is not as it was wished, and its price.
+    words.extend(super::why::cropped(&corner).map(|crop| format!(", {crop}")));
+    let size = candidate.shot.take.size;
+    if (size - 1.0).abs() > 0.01 {
+        let percent = decimals(100.0 * (size - 1.0).abs(), 0);
+        let more = if size > 1.0 { "wider" } else { "tighter" };
+        words.push_str(&format!(
+            ", framed {percent} % {more} than wished, as no lens at hand reaches the shot here"
+        ));
+    }
+    words
 }
 
 fn points(best: &Judged, other: &Judged) -> f64 {

@@ -1,10 +1,10 @@
 //! Where the person's screen goes, and what it stands on.
 
-use super::stands::{Stands, bag_for};
+use super::stands::{Stands, bag_for, stand_holds};
 use crate::assess::legal::Rules;
 use crate::corner::{Corner, screen_thing, things};
 use crate::edit::{fill_bag, rounded, supports_for};
-use crate::geometry::{DVec3, bearing_vector};
+use crate::geometry::DVec3;
 use crate::plan::{
     Brief, GearMonitor, Layout, MonitorSchool, Screen, ScreenType, Support, SupportKind, ThingId,
 };
@@ -38,7 +38,10 @@ pub(super) fn place(brief: &Brief, layout: &mut Layout, stands: &Stands<'_>) {
         trial.screen = Some((gear, place));
         let rules = Rules::new(&trial);
         for mut support in supports(&corner, stands, gear, place) {
-            if !rules.allows(&screen_thing(&trial, gear, place, &support), &others) {
+            let under = place - DVec3::Z * (gear.height_m() / 2.0);
+            if !stand_holds(&corner, &support, under, gear.common.mass_kg)
+                || !rules.allows(&screen_thing(&trial, gear, place, &support), &others)
+            {
                 continue;
             }
             let put =
@@ -59,17 +62,8 @@ fn supports(corner: &Corner<'_>, stands: &Stands<'_>, gear: &GearMonitor, place:
         return vec![Support::none()];
     }
     let under = place - DVec3::Z * (gear.height_m() / 2.0);
-    let below = corner.brief.room.furniture.iter().filter(|(id, piece)| {
-        let (position, bearing) = corner.furniture_at(id, piece);
-        let facing = bearing_vector(bearing).truncate();
-        let offset = under.truncate() - position.truncate();
-        let top = position.z + piece.size_m.0[2];
-        offset.perp_dot(facing).abs() < piece.size_m.0[0] / 2.0
-            && offset.dot(facing).abs() < piece.size_m.0[1] / 2.0
-            && (top - 0.02..top + 0.6).contains(&under.z)
-    });
     let mut all: Vec<Support> =
-        below.map(|(id, _)| Support { on: Some(id.clone()), ..Support::none() }).collect();
+        corner.under(under + DVec3::Z * 0.02, 0.0).into_iter().map(Support::on).collect();
     for mut option in stands.options("screen", SupportKind::Floor) {
         if option.gear.is_none() {
             option.foot_radius_m = Some(SCREEN_FOOT_M);

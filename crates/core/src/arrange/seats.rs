@@ -1,18 +1,20 @@
 //! Where a person could sit: eight facings, and for each the places that the room and the desk allow.
 
 use crate::geometry::{
-    DVec2, bearing_of, bearing_vector, distance_to_edge, hull, inside, is_outer_corner, whole_steps, wrap_180,
+    DVec2, bearing_of, bearing_vector, hull, inside, is_outer_corner, whole_steps, wrap_180,
 };
 use crate::plan::{Brief, Furniture, FurnitureAt, FurnitureKind, Id, OpeningKind, Point3};
 
-/// Grid on which seats are tried, m.
-pub(super) const GRID_M: f64 = 0.25;
+/// Grid on which seats are tried, m, and the most steps of it along one side: in a hall they lie farther apart.
+const GRID_M: f64 = 0.125;
+const STEPS_MOST: usize = 26;
 /// Nearest the eyes come to a wall at the side and behind, m: half the chair and a hand.
 const WALL_M: f64 = 0.42;
 /// The chair's back behind the eyes and a finger: nearer to a wall no chair can stand, m.
 const CHAIR_M: f64 = 0.385;
-/// From the eyes' plumb line to the near edge of the desk, m.
-const DESK_EDGE_M: f64 = 0.12;
+/// From the eyes' plumb line to the near edge of the desk, m: close to it, or a little back, so that a camera on its far edge
+/// is far enough.
+const DESK_EDGES_M: [f64; 3] = [0.12, 0.22, 0.32];
 
 /// A direction to face.
 #[derive(Debug, Clone, PartialEq)]
@@ -30,8 +32,8 @@ pub(crate) struct SeatPlace {
     pub(crate) seat_m: DVec2,
     /// The desk, where it has to be moved along.
     pub(crate) desk: Option<(Id, FurnitureAt)>,
-    /// To the nearer side wall, m.
-    pub(crate) side_room_m: f64,
+    /// From the plumb line of the eyes to the near edge of that desk, m.
+    pub(crate) desk_edge_m: f64,
 }
 
 /// Facings nearer to each other than this are one, degrees.
@@ -140,9 +142,6 @@ fn desk(brief: &Brief) -> Option<(&Id, &Furniture)> {
 pub(crate) fn places(brief: &Brief, facing: &Facing) -> Vec<SeatPlace> {
     let floor = brief.room.outline();
     let ahead = bearing_vector(facing.bearing_deg).truncate();
-    let across = DVec2::new(ahead.y, -ahead.x);
-    let room_beside =
-        |seat: DVec2| distance_to_edge(&floor, seat, across).min(distance_to_edge(&floor, seat, -across));
     match desk(brief) {
         Some((_, piece)) if piece.fixed => {
             let forward = bearing_vector(piece.bearing_deg).truncate();
@@ -150,28 +149,41 @@ pub(crate) fn places(brief: &Brief, facing: &Facing) -> Vec<SeatPlace> {
             let middle = DVec2::new(piece.position_m.0[0], piece.position_m.0[1]);
             let along = DVec2::new(forward.y, -forward.x);
             let hand = first_side(brief);
-            let edge = middle + forward * side * (piece.size_m.0[1] / 2.0 + DESK_EDGE_M);
-            [0.0, 0.2, -0.2, 0.35, -0.35]
-                .into_iter()
-                .map(|shift| edge + along * shift * hand)
-                .filter(|seat| inside(&floor, *seat, -0.25))
-                .map(|seat_m| SeatPlace { seat_m, desk: None, side_room_m: room_beside(seat_m) })
-                .collect()
+            let mut all = Vec::new();
+            for desk_edge_m in DESK_EDGES_M {
+                let edge = middle + forward * side * (piece.size_m.0[1] / 2.0 + desk_edge_m);
+                for shift in [0.0, 0.2, -0.2, 0.35, -0.35] {
+                    let seat_m = edge + along * shift * hand;
+                    if inside(&floor, seat_m, -0.25) {
+                        all.push(SeatPlace { seat_m, desk: None, desk_edge_m });
+                    }
+                }
+            }
+            all
         }
-        _ => {
+        at_desk => {
             let [width, depth, _] = brief.room.dimensions_m();
             let mut all = Vec::new();
-            let steps = |side: f64| whole_steps(side - 2.0 * WALL_M, GRID_M);
-            let (nx, ny) = (steps(width), steps(depth));
+            let steps = |side: f64| {
+                let free = side - 2.0 * WALL_M;
+                let count = whole_steps(free, GRID_M).min(STEPS_MOST);
+                (count, if count == STEPS_MOST { free / count as f64 } else { GRID_M })
+            };
+            let ((nx, step_x), (ny, step_y)) = (steps(width), steps(depth));
             let hand = first_side(brief);
+            let edges = if at_desk.is_some() { &DESK_EDGES_M[..] } else { &DESK_EDGES_M[..1] };
             for i in 0..=nx {
                 for j in 0..=ny {
                     // Centred grids: a mirrored room gives the mirrored places.
                     let seat_m = DVec2::new(
-                        width / 2.0 - hand * (i as f64 - nx as f64 / 2.0) * GRID_M,
-                        depth / 2.0 + (j as f64 - ny as f64 / 2.0) * GRID_M,
+                        width / 2.0 - hand * (i as f64 - nx as f64 / 2.0) * step_x,
+                        depth / 2.0 + (j as f64 - ny as f64 / 2.0) * step_y,
                     );
-                    all.extend(place_at(brief, facing, seat_m, WALL_M));
+                    all.extend(
+                        edges
+                            .iter()
+                            .filter_map(|edge| place_at(brief, &floor, facing, seat_m, WALL_M, *edge)),
+                    );
                 }
             }
             all
@@ -180,34 +192,51 @@ pub(crate) fn places(brief: &Brief, facing: &Facing) -> Vec<SeatPlace> {
 }
 
 /// The seat at a point of the floor with its desk moved along, if both fit and the walls are so far away.
-fn place_at(brief: &Brief, facing: &Facing, seat_m: DVec2, from_walls_m: f64) -> Option<SeatPlace> {
-    let floor = brief.room.outline();
+fn place_at(
+    brief: &Brief,
+    floor: &[DVec2],
+    facing: &Facing,
+    seat_m: DVec2,
+    from_walls_m: f64,
+    desk_edge_m: f64,
+) -> Option<SeatPlace> {
     let [width, depth, _] = brief.room.dimensions_m();
-    if !inside(&floor, seat_m, -from_walls_m.min(width.min(depth) / 2.0)) {
+    if !inside(floor, seat_m, -from_walls_m.min(width.min(depth) / 2.0)) {
         return None;
     }
-    let ahead = bearing_vector(facing.bearing_deg).truncate();
-    let across = DVec2::new(ahead.y, -ahead.x);
-    let side_room_m = distance_to_edge(&floor, seat_m, across).min(distance_to_edge(&floor, seat_m, -across));
-    let desk = moved_desk(desk(brief), seat_m, facing, &floor)?;
-    Some(SeatPlace { seat_m, desk, side_room_m })
+    let desk = moved_desk(desk(brief), seat_m, facing, floor, desk_edge_m)?;
+    Some(SeatPlace { seat_m, desk, desk_edge_m })
 }
 
-/// A place moved ahead and aside (towards the side that grids begin on), if it fits there; `None` at a desk that
-/// cannot be moved.
+/// A place moved ahead and aside (towards the side that grids begin on), and so much farther from its desk, if it fits there;
+/// `None` at a desk that cannot be moved.
 pub(super) fn shifted(
     brief: &Brief,
     facing: &Facing,
     place: &SeatPlace,
     ahead_m: f64,
     aside_m: f64,
+    from_desk_m: f64,
 ) -> Option<SeatPlace> {
-    if desk(brief).is_some_and(|(_, piece)| piece.fixed) {
+    let at_desk = desk(brief);
+    let desk_edge_m = (place.desk_edge_m + from_desk_m).clamp(DESK_EDGES_M[0], DESK_EDGES_M[2]);
+    let no_desk_to_leave = from_desk_m != 0.0 && at_desk.is_none();
+    if no_desk_to_leave || at_desk.is_some_and(|(_, piece)| piece.fixed) {
         return None;
     }
     let ahead = bearing_vector(facing.bearing_deg).truncate();
     let aside = DVec2::new(ahead.y, -ahead.x) * first_side(brief);
-    place_at(brief, facing, place.seat_m + ahead * ahead_m + aside * aside_m, CHAIR_M)
+    let seat_m = place.seat_m + ahead * ahead_m + aside * aside_m;
+    place_at(brief, &brief.room.outline(), facing, seat_m, CHAIR_M, desk_edge_m)
+}
+
+/// The facing turned a little, on the side that grids begin on; `None` at a desk that cannot be moved.
+pub(super) fn turned(brief: &Brief, facing: &Facing, by_deg: f64) -> Option<Facing> {
+    if desk(brief).is_some_and(|(_, piece)| piece.fixed) {
+        return None;
+    }
+    let bearing_deg = crate::geometry::wrap_360(facing.bearing_deg + by_deg * first_side(brief));
+    Some(Facing { name: nearest_facing(brief, bearing_deg), bearing_deg })
 }
 
 /// The desk in front of a seat, if there is one and it fits; the outer `None` means that it does not.
@@ -217,6 +246,7 @@ fn moved_desk(
     seat: DVec2,
     facing: &Facing,
     floor: &[DVec2],
+    desk_edge_m: f64,
 ) -> Option<Option<(Id, FurnitureAt)>> {
     let Some((id, piece)) = found else { return Some(None) };
     if !matches!(piece.kind, FurnitureKind::Desk | FurnitureKind::Table) {
@@ -225,7 +255,7 @@ fn moved_desk(
     let ahead = bearing_vector(facing.bearing_deg).truncate();
     let across = DVec2::new(ahead.y, -ahead.x);
     let [width, depth, _] = piece.size_m.0;
-    let middle = seat + ahead * (DESK_EDGE_M + depth / 2.0);
+    let middle = seat + ahead * (desk_edge_m + depth / 2.0);
     let fits = [(1.0, 1.0), (1.0, -1.0), (-1.0, 1.0), (-1.0, -1.0)]
         .iter()
         .all(|(x, y)| inside(floor, middle + across * (x * width / 2.0) + ahead * (y * depth / 2.0), 0.005));

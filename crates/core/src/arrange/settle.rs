@@ -8,6 +8,9 @@ use crate::light::field::at_face;
 use crate::photometry::sky::OVERCAST_K;
 use crate::plan::{Brief, Gear, Id, Layout, Role};
 
+/// A face is left so much too dark rather than in grain, stops: just within what is seen.
+const DARKER_MOST_STOPS: f64 = 0.95;
+
 /// Dials, ISO and white balance: the key at full, the back light level with it, ISO from the light at the face,
 /// then dimming, then neutral density.
 pub(crate) fn settle(brief: &Brief, layout: &mut Layout) {
@@ -26,7 +29,7 @@ pub(crate) fn settle(brief: &Brief, layout: &mut Layout) {
     if !wanted.is_finite() {
         return;
     }
-    layout.camera.iso = iso_on_dial(wanted, iso_min, iso_max);
+    layout.camera.iso = iso_on_dial(before_grain(brief, layout, wanted), iso_min, iso_max);
     if wanted < iso_min {
         for light in layout.lights.values_mut() {
             // A board has no dial.
@@ -43,17 +46,25 @@ pub(crate) fn settle(brief: &Brief, layout: &mut Layout) {
     white_balance(brief, layout);
 }
 
+/// The sensitivity that is wanted, or the highest before grain where that leaves the face less than a stop too dark: a little
+/// dark is seen, grain is not forgiven.
+fn before_grain(brief: &Brief, layout: &Layout, wanted: f64) -> f64 {
+    let Some(corner) = Corner::from_parts(brief, layout) else { return wanted };
+    let most = crate::light::power::iso_before_grain(&corner);
+    if wanted > most && (wanted / most).log2() < DARKER_MOST_STOPS { most } else { wanted }
+}
+
 /// Lamps on the face and the camera to one colour: the key's; where windows give light to the sky's, as near as the lamps
 /// go to it, and the camera to what comes of both.
 fn white_balance(brief: &Brief, layout: &mut Layout) {
     let by_windows = |layout: &Layout| {
         let corner = Corner::from_parts(brief, layout)?;
-        let report = LightReport::of(&corner)?;
+        let report = LightReport::of(&corner);
         (report.windows_lx() > 0.0).then(|| report.mixture().map(|mixture| mixture.cct_k)).flatten()
     };
     let key = layout.lights.values().find(|l| l.role == Role::Key).and_then(|l| l.cct_k);
-    let sky = by_windows(layout).map(|_| OVERCAST_K);
-    let Some(cct_k) = sky.or(key) else { return };
+    let sky = by_windows(layout).filter(|_| brief.windows_shine()).map(|_| OVERCAST_K);
+    let Some(cct_k) = sky.or(key).or_else(|| by_windows(layout)) else { return };
     let apart = |role: Role| matches!(role, Role::Background | Role::Practical);
     for light in layout.lights.values_mut().filter(|light| !apart(light.role)) {
         if let Some(lamp) = brief.gear.get(&light.gear).and_then(Gear::light) {

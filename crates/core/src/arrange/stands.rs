@@ -6,6 +6,7 @@ use crate::corner::{Corner, things};
 use crate::edit::{bag_kg, fill_bag, rounded_floor, supports_for};
 use crate::geometry::{DVec2, DVec3, bearing_vector};
 use crate::plan::{Brief, GearSupport, Id, Layout, Point2, RigSchool, Support, SupportKind, ThingId};
+use crate::room::ARM_KG;
 
 /// Where a rolling column stands: behind the lens and to its right, m, the first that fits.
 const COLUMN_M: [(f64, f64); 5] = [(0.20, 0.0), (0.10, 0.22), (0.10, -0.22), (0.0, 0.30), (0.0, -0.30)];
@@ -38,7 +39,7 @@ impl<'a> Stands<'a> {
             .iter()
             .filter(|(id, g)| g.at_hand() && !self.used.contains(id))
             .filter_map(|(id, g)| g.support().map(|s| (id, s)))
-            .filter(|(_, s)| (s.reach_m > 0.25) == arm && !is_fixing(s))
+            .filter(|(_, s)| (s.reach_m > 0.25) == arm && !is_fixing(s) && !stands_on_furniture(s))
             .filter(|(_, s)| s.common.offers.is_empty() || s.common.offers.iter().any(|o| o == purpose))
             .map(|(id, s)| (id, s.payload_kg))
             .collect();
@@ -65,6 +66,28 @@ impl<'a> Stands<'a> {
             .collect()
     }
 
+    /// Clamps and small stands for a purpose, on each piece of furniture from which they reach a place.
+    pub(super) fn on_furniture(&self, corner: &Corner<'_>, purpose: &str, hold: DVec3) -> Vec<Support> {
+        let all = self.brief.gear.iter().filter(|(id, g)| g.at_hand() && !self.used.contains(id));
+        let owned: Vec<(&Id, &GearSupport)> = all
+            .filter_map(|(id, g)| Some((id, g.support()?)))
+            .filter(|(_, s)| stands_on_furniture(s) && s.common.offers.iter().any(|o| o == purpose))
+            .collect();
+        let mut found = Vec::new();
+        for (gear, stand) in owned {
+            for (id, piece) in &corner.brief.room.furniture {
+                let above = hold.z - corner.top_of_furniture_m(id, piece);
+                let beside = corner.beside_furniture_m(id, piece, hold.truncate());
+                if (stand.height_min_m..=stand.height_max_m).contains(&above) && beside <= stand.reach_m {
+                    let kind = if stand.reach_m > 0.0 { SupportKind::Clamp } else { SupportKind::On };
+                    let on = Some(id.clone());
+                    found.push(Support { on, gear: Some(gear.clone()), ..Support::new(kind) });
+                }
+            }
+        }
+        found
+    }
+
     /// What the chosen rig would carry a thing with, before any other stand.
     pub(super) fn by_rig(&self, purpose: &str) -> Vec<Support> {
         match self.brief.schools.rig {
@@ -86,6 +109,11 @@ impl<'a> Stands<'a> {
 fn fixing_kind(support: &GearSupport) -> Option<SupportKind> {
     let offers = |what: &str| support.common.offers.iter().any(|offer| offer == what);
     if offers("ceiling") { Some(SupportKind::Ceiling) } else { offers("wall").then_some(SupportKind::Wall) }
+}
+
+/// Clamped to furniture, or small enough to stand on it; its heights are told from there.
+fn stands_on_furniture(support: &GearSupport) -> bool {
+    support.common.offers.iter().any(|offer| offer == "furniture")
 }
 
 fn is_fixing(support: &GearSupport) -> bool {
@@ -114,6 +142,15 @@ fn stand(kind: SupportKind, gear: Option<Id>, base_m: Option<Point2>) -> Support
     Support { gear, base_m, ..Support::new(kind) }
 }
 
+/// Height and payload of what carries a thing of so many kg, held at a place.
+pub(super) fn stand_holds(corner: &Corner<'_>, support: &Support, hold: DVec3, mass_kg: f64) -> bool {
+    let arm = if support.kind == SupportKind::Boom { ARM_KG } else { 0.0 };
+    corner.support_gear(support).is_none_or(|stand| {
+        let in_reach = support.on.is_some() || (stand.height_min_m..=stand.height_max_m).contains(&hold.z);
+        in_reach && mass_kg + arm <= stand.payload_kg
+    })
+}
+
 /// Ways to set up a support for a thing held at `hold`: one whose foot stands already reaches or does not.
 pub(super) fn set_up(corner: &Corner<'_>, option: &Support, hold: DVec3, hand: f64) -> Vec<Support> {
     match option.base_m {
@@ -137,12 +174,13 @@ pub(super) fn fixed_camera(brief: &Brief, layout: &Layout, stands: &Stands<'_>) 
 }
 
 /// Whether the camera breaks no rule on a support, with nothing else set up.
-fn camera_stands(brief: &Brief, layout: &Layout, support: &Support) -> bool {
+pub(super) fn camera_stands(brief: &Brief, layout: &Layout, support: &Support) -> bool {
     let mut trial = layout.clone();
     trial.camera.support = support.clone();
     fill_bag(brief, &mut trial, &ThingId::Camera);
     Corner::from_parts(brief, &trial).is_some_and(|corner| {
-        Rules::new(&corner).all(&things(&corner)).iter().all(|breach| breach.thing != ThingId::Camera)
+        let broken = Rules::new(&corner).all_but_the_way(&things(&corner));
+        broken.iter().all(|breach| breach.thing != ThingId::Camera)
     })
 }
 

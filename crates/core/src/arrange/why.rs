@@ -92,7 +92,7 @@ fn camera(corner: &Corner<'_>) -> Placed {
         Purpose::Performance => "with your instrument",
         Purpose::VerticalShort => "from the waist up, upright",
     };
-    let error = corner.view.frame_height_m(corner.subject_distance_m()) / wanted.frame_height_m - 1.0;
+    let error = crate::shot::framed_height_m(corner) / wanted.frame_height_m - 1.0;
     let framing = if error.abs() <= 0.05 {
         format!("At {} mm this is the distance that frames you {shot}", decimals(camera.focal_length_mm, 0))
     } else {
@@ -103,6 +103,7 @@ fn camera(corner: &Corner<'_>) -> Placed {
             if error > 0.0 { "more" } else { "less" }
         )
     };
+    let crop = cropped(corner).map_or(String::new(), |words| format!("; {words}"));
     let rise = corner.view.position_m.z - corner.eyes_m.z;
     let level = match (corner.brief.purpose, corner.brief.schools.camera_height) {
         (Purpose::AuditionTape, _) if rise.abs() < 0.05 => "the lens looks level, as such tapes ask for",
@@ -123,8 +124,22 @@ fn camera(corner: &Corner<'_>) -> Placed {
             units.length(corner.lens_to_eyes_m()),
             units.length(corner.view.position_m.z)
         ),
-        why: format!("{framing}; {level}."),
+        why: format!("{framing}{crop}; {level}."),
     }
+}
+
+/// How a picture is cut out of what is recorded, and what that costs; `None` of one that is not.
+pub(super) fn cropped(corner: &Corner<'_>) -> Option<String> {
+    let crop = corner.layout.camera.crop;
+    let (recorded, _) = crate::shot::recording::video_width_px(corner);
+    (crop > 1.0).then(|| {
+        format!(
+            "recorded wider and cut to {} of {} pixels across in the edit, which grows the grain by {} stops",
+            decimals(recorded / crop, 0),
+            decimals(recorded, 0),
+            decimals(2.0 * crop.log2(), 1)
+        )
+    })
 }
 
 fn lit(corner: &Corner<'_>, light: &LightAt<'_>, solids: &[Thing]) -> Placed {

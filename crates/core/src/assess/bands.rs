@@ -2,6 +2,7 @@
 //! as key and face tracking choose the row; nothing else may. Fogon's own rules, after common practice, unless the
 //! reading names a source.
 
+use super::severity::{HEARD_SNR_DB, HEARD_STI};
 use crate::corner::Corner;
 use crate::plan::{
     Brief, CameraHeight, LensSchool, LightSchool, MicrophoneSchool, Mounting, Placement, Purpose,
@@ -25,7 +26,7 @@ impl<'a> Row<'a> {
     pub fn of(corner: &Corner<'a>) -> Self {
         Self {
             brief: corner.brief,
-            mounting: corner.microphone.map(|(gear, _)| gear.mounting),
+            mounting: Some(corner.heard_by().0.mounting),
             face_is_tracked: corner.brief.person.face_tracking && corner.body.face_tracking,
         }
     }
@@ -119,6 +120,9 @@ fn of_banded(banded: Banded, row: &Row<'_>) -> (Option<Band>, Option<&'static st
         },
         Banded::LightFlareMarginDeg => (at_least(-5.0, 0.0), None),
         Banded::SoundMicrophoneDistanceM => microphone_distance(row.mounting, schools.microphone),
+        Banded::SoundMicrophoneSpeechTransmissionIndex => (at_least(HEARD_STI, 0.75), None),
+        Banded::SoundMicrophoneDirectToReverberantDb => (at_least(-3.0, 3.0), None),
+        Banded::SoundMicrophoneSnrDb => (at_least(HEARD_SNR_DB, 30.0), None),
         Banded::SoundMicrophoneGainOverCameraDb => (at_least(0.0, 6.0), None),
         Banded::SoundRoomRtMidS => (band(0.15, 0.20, 0.40, 0.60), None),
     }

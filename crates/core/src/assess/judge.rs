@@ -4,12 +4,13 @@ use serde::Serialize;
 use utoipa::ToSchema;
 
 use super::legal::{Breach, Rules};
+use super::severity::severity_of;
 use super::{bands, score, words};
 use crate::corner::{Corner, Thing, things};
 use crate::finding::{Finding, Note, Severity};
 use crate::light::{LightField, LightReport};
-use crate::plan::{Brief, Layout, Plan};
-use crate::reading::{Aspect, Origin, Reading, Standing, standing, trapezium};
+use crate::plan::{Brief, Layout, Plan, Role};
+use crate::reading::{Aspect, Origin, Quantity, Reading, Standing, standing, trapezium};
 
 /// How one aspect does.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
@@ -57,6 +58,10 @@ pub struct Quick {
     pub fixes: usize,
     /// 0 to 1.
     pub score: f64,
+    /// Score of each aspect, in the order of the weights; 1 of one that has no reading.
+    pub aspects: [f64; 5],
+    /// Speech transmission index at the microphone that hears the voice.
+    pub heard_sti: f64,
 }
 
 /// As [`evaluate`], without looking for the moves that mend findings.
@@ -68,10 +73,10 @@ pub fn without_moves(plan: &Plan) -> Assessment {
 pub(super) fn of_layout(brief: &Brief, layout: &Layout) -> Assessment {
     let Some(corner) = Corner::from_parts(brief, layout) else { return unresolved() };
     let lit = LightReport::of(&corner);
-    let readings = lit_readings(&corner, lit.as_ref());
+    let readings = lit_readings(&corner, &lit);
     let all = things(&corner);
     let breaches = Rules::new(&corner).all(&all);
-    let findings = words::findings(&corner, lit.as_ref(), &readings, &breaches);
+    let findings = words::findings(&corner, &lit, &readings, &breaches);
     let score = score::layout_score(&readings, corner.brief);
     let aspects = score::weights(corner.brief)
         .into_iter()
@@ -83,20 +88,27 @@ pub(super) fn of_layout(brief: &Brief, layout: &Layout) -> Assessment {
 /// Stops, fixes and score of a layout.
 pub fn quick(brief: &Brief, layout: &Layout) -> Quick {
     let Some(corner) = Corner::from_parts(brief, layout) else {
-        return Quick { stops: usize::MAX, fixes: usize::MAX, score: 0.0 };
+        return Quick { stops: usize::MAX, fixes: usize::MAX, score: 0.0, aspects: [0.0; 5], heard_sti: 0.0 };
     };
-    let readings = scored_readings(&corner, LightField::of(&corner).as_ref());
+    let readings = scored_readings(&corner, &LightField::of(&corner));
     let mut broken: Vec<_> =
         Rules::new(&corner).all(&things(&corner)).into_iter().map(|b| (b.rule, b.thing)).collect();
     broken.sort();
     broken.dedup();
-    let beside = words::beside_readings(&corner);
+    let beside = words::beside_readings(&corner, &readings);
     let count = |severity: Severity| beside.iter().filter(|finding| finding.severity == severity).count();
-    let poor = readings.iter().filter(|r| words::severity_of(r) == Some(Severity::Fix)).count();
+    let poor = readings.iter().filter(|r| severity_of(&corner, r) == Some(Severity::Fix)).count();
     Quick {
         stops: broken.len() + count(Severity::Stop),
         fixes: poor + count(Severity::Fix),
         score: score::layout_score(&readings, brief),
+        aspects: score::weights(brief)
+            .map(|(aspect, _)| score::aspect_score(&readings, aspect).unwrap_or(1.0)),
+        heard_sti: readings
+            .iter()
+            .find(|r| r.id == Quantity::SoundMicrophoneSpeechTransmissionIndex)
+            .and_then(|r| r.value)
+            .unwrap_or(0.0),
     }
 }
 
@@ -107,13 +119,13 @@ pub fn breaches(corner: &Corner<'_>, all: &[Thing]) -> Vec<Breach> {
 
 /// All readings of a corner with measured values in place, bands and scores.
 pub fn readings(corner: &Corner<'_>) -> Vec<Reading> {
-    lit_readings(corner, LightReport::of(corner).as_ref())
+    lit_readings(corner, &LightReport::of(corner))
 }
 
-fn lit_readings(corner: &Corner<'_>, lit: Option<&LightReport<'_>>) -> Vec<Reading> {
-    let mut all = scored_readings(corner, lit.map(|lit| &**lit));
+fn lit_readings(corner: &Corner<'_>, lit: &LightReport<'_>) -> Vec<Reading> {
+    let mut all = scored_readings(corner, lit);
     // Each beside the others of its trade.
-    let light = lit.map_or_else(Vec::new, crate::light::details);
+    let light = crate::light::details(lit);
     for (trade, mut details) in [("light.", light), ("sound.", crate::sound::details(corner))] {
         let of_trade = |reading: &Reading| reading.id.quantity.id().starts_with(trade);
         let after = all.iter().rposition(of_trade).map_or(all.len(), |at| at + 1);
@@ -124,7 +136,7 @@ fn lit_readings(corner: &Corner<'_>, lit: Option<&LightReport<'_>>) -> Vec<Readi
 }
 
 /// The readings that a score, a stop or a fix can hang on: a search asks for no more.
-fn scored_readings(corner: &Corner<'_>, lit: Option<&LightField<'_>>) -> Vec<Reading> {
+fn scored_readings(corner: &Corner<'_>, lit: &LightField<'_>) -> Vec<Reading> {
     let mut all = crate::person::readings(corner.brief);
     all.extend(crate::shot::readings(corner));
     all.extend(crate::light::readings(corner, lit));
@@ -132,6 +144,7 @@ fn scored_readings(corner: &Corner<'_>, lit: Option<&LightField<'_>>) -> Vec<Rea
     all.extend(crate::sound::readings(corner));
     all.extend(crate::room::readings(corner));
     set_measured(corner, &mut all);
+    count_unfilled(corner, &mut all);
     all
 }
 
@@ -150,6 +163,7 @@ fn set_measured(corner: &Corner<'_>, all: &mut [Reading]) {
             reading.value = Some(measured);
             reading.from = Origin::Measured;
             reading.uncertainty = None;
+            reading.assumed_range = None;
         }
         let (band, _) = bands::band_of(reading.id.quantity, &row);
         reading.band = band;
@@ -157,6 +171,36 @@ fn set_measured(corner: &Corner<'_>, all: &mut [Reading]) {
             reading.standing = standing(value, band);
             reading.score = Some(trapezium(value, band));
         }
+    }
+}
+
+/// Roles that purpose and school want and that nothing fills: their readings count as 0, and those that do not exist stand
+/// there empty.
+fn count_unfilled(corner: &Corner<'_>, all: &mut Vec<Reading>) {
+    let row = bands::Row::of(corner);
+    let empty = |reading: Reading| Reading {
+        score: Some(0.0),
+        band: bands::band_of(reading.id.quantity, &row).0,
+        ..reading
+    };
+    if corner.hears_by_camera() {
+        let of_sound = all.iter_mut().filter(|reading| reading.aspect == Some(Aspect::Sound));
+        of_sound.for_each(|reading| reading.score = Some(0.0));
+    }
+    if crate::light::apparent::key(corner).is_none() {
+        let of_light = |reading: &&mut Reading| {
+            reading.aspect == Some(Aspect::Light) && reading.id.quantity != Quantity::LightFlareMarginDeg
+        };
+        all.iter_mut().filter(of_light).for_each(|reading| reading.score = Some(0.0));
+        let of_key =
+            [Quantity::LightKeyAzimuthDeg, Quantity::LightKeyElevationDeg, Quantity::LightKeyAngularSizeDeg];
+        all.extend(of_key.map(|quantity| {
+            empty(Reading::new(quantity, f64::NAN).note("There is no key: it counts as nothing."))
+        }));
+    }
+    if crate::light::wants_back(corner.brief) && corner.role(Role::Back).next().is_none() {
+        let reading = Reading::of(Quantity::LightFlareMarginDeg, "back", f64::NAN);
+        all.push(empty(reading.note("There is no back light: it counts as nothing.")));
     }
 }
 

@@ -8,27 +8,19 @@ mod shot;
 mod sound;
 
 use super::legal::Breach;
+use super::severity::severity_of;
 use crate::corner::Corner;
 use crate::finding::{Finding, Rule, Severity, Topic};
 use crate::light::LightReport;
-use crate::reading::{Quantity, Reading, Standing};
+use crate::reading::Reading;
 use safety::{MAINS_CAUTION, TIP_CAUTION};
 
 pub(crate) use light::PRACTICAL_STOPS;
 
-/// How much a reading's standing matters. Reverberation never blocks: nobody can mend a room in a click.
-pub(super) fn severity_of(reading: &Reading) -> Option<Severity> {
-    match reading.standing {
-        Standing::Poor if reading.id != Quantity::SoundRoomRtMidS => Some(Severity::Fix),
-        Standing::Poor | Standing::Fair => Some(Severity::Consider),
-        Standing::Good | Standing::Plain => None,
-    }
-}
-
 /// All findings of a corner, worst first; moves that mend them are added later.
 pub(super) fn findings(
     corner: &Corner<'_>,
-    lit: Option<&LightReport<'_>>,
+    lit: &LightReport<'_>,
     readings: &[Reading],
     breaches: &[Breach],
 ) -> Vec<Finding> {
@@ -40,14 +32,14 @@ pub(super) fn findings(
             None => all.push(finding),
         }
     }
-    all.extend(beside_readings(corner));
+    all.extend(beside_readings(corner, readings));
     for reading in readings {
-        if let Some(severity) = severity_of(reading) {
-            all.extend(banded::finding(corner, lit.map(|lit| &**lit), reading, severity));
+        if let Some(severity) = severity_of(corner, reading) {
+            all.extend(banded::finding(corner, lit, reading, severity));
         }
     }
     all.extend(shot::notes(corner, readings));
-    all.extend(lit.into_iter().flat_map(|lit| light::notes(lit, readings)));
+    all.extend(light::notes(lit, readings));
     all.extend(sound::notes(corner, readings));
     all.extend(safety::notes(corner, readings));
     all.sort_by_key(|finding| finding.severity);
@@ -65,9 +57,9 @@ fn is_of_support(topic: &Topic) -> bool {
     matches!(topic, Topic::Broken(Rule::Support, _))
 }
 
-/// Findings that can stand in the way and come from no reading's band and no broken rule; a search counts them as well.
-pub(super) fn beside_readings(corner: &Corner<'_>) -> Vec<Finding> {
-    let mut all = missing::missing(corner);
+/// Findings that can stand in the way and come from no single reading's band and no broken rule; a search counts them as well.
+pub(super) fn beside_readings(corner: &Corner<'_>, readings: &[Reading]) -> Vec<Finding> {
+    let mut all = missing::missing(corner, readings);
     all.extend(safety::hot_lamps(corner));
     all.extend(shot::in_the_way(corner));
     all

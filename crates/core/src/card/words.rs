@@ -5,6 +5,7 @@ use crate::assess::Assessment;
 use crate::corner::{Corner, Kit, LightAt, Source};
 use crate::plan::{Id, Mounting, Role};
 use crate::reading::{Origin, Quantity, Reading};
+use crate::shot::recording::video_width_px;
 use crate::sound::placement::may_show;
 use crate::sound::record::record;
 use crate::units::{UnitSystem, decimals, shutter};
@@ -53,10 +54,22 @@ pub(super) fn settings(corner: &Corner<'_>) -> Vec<Setting> {
         ),
         ("Focus", format!("{focused}, {} on the focus scale", units.length(sensor))),
     ];
+    if camera.crop > 1.0 {
+        let (recorded, _) = video_width_px(corner);
+        let kept = decimals(recorded / camera.crop, 0);
+        all.insert(
+            3,
+            ("Cut in the edit", format!("the middle {kept} of {} pixels across", decimals(recorded, 0))),
+        );
+    }
     if camera.nd_stops > 0.0 {
         let thread =
             corner.lens.filter_mm.map_or(String::new(), |mm| format!(", {} mm thread", decimals(mm, 0)));
-        all.insert(8, ("Neutral density", format!("{} stops{thread}", decimals(camera.nd_stops, 1))));
+        let before_balance = all.iter().position(|(name, _)| *name == "White balance").unwrap_or(all.len());
+        all.insert(
+            before_balance,
+            ("Neutral density", format!("{} stops{thread}", decimals(camera.nd_stops, 1))),
+        );
     }
     all.into_iter().map(|(name, value)| Setting { name, value }).collect()
 }
@@ -100,7 +113,10 @@ fn with_what(units: UnitSystem, light: &LightAt<'_>) -> String {
 
 /// The microphone and where it goes.
 pub(super) fn microphone(corner: &Corner<'_>) -> String {
-    let Some((gear, capsule)) = corner.microphone else { return "No microphone in this plan.".into() };
+    let Some((gear, capsule)) = corner.microphone else {
+        let away = corner.brief.units.length((corner.view.position_m - corner.mouth_m).length());
+        return format!("The camera's own microphone, {away} from the mouth.");
+    };
     let distance = corner.brief.units.length((capsule - corner.mouth_m).length());
     let place = match gear.mounting {
         Mounting::Lavalier | Mounting::Headset => "worn",
@@ -127,7 +143,7 @@ pub(super) fn cables(corner: &Corner<'_>) -> Vec<Cable> {
 
 pub(super) fn before(corner: &Corner<'_>) -> Vec<&'static str> {
     // What fails without a sound, by where it is recorded.
-    let apart = record(corner).is_some_and(|record| record.path.is_apart());
+    let apart = record(corner).path.is_apart();
     let worn = corner.microphone.is_some_and(|(gear, _)| gear.mounting == Mounting::Lavalier);
     let mut all = vec![
         match (apart, worn) {

@@ -60,7 +60,7 @@ impl<'a> Corner<'a> {
                 // A screen without a stand of its own hangs on the camera's.
                 let screen = self.screen.filter(|_| self.screen_is_on_camera());
                 let more = screen.map_or(0.0, |(gear, _)| gear.common.mass_kg);
-                Some(one(self.view.position_m, self.view.position_m, own + more, false))
+                Some(one(self.camera_hold_m(), self.view.position_m, own + more, false))
             }
             Part::Light(id, _) => {
                 let light = self.lights.iter().find(|light| light.id == id)?;

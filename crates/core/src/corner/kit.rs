@@ -131,11 +131,16 @@ fn has_needs(gear: &Gear) -> bool {
 
 /// Whether everything that a thing needs is offered by other gear at hand, nothing else being in use.
 pub fn works(brief: &crate::plan::Brief, id: &Id) -> bool {
-    let Some(gear) = brief.gear.get(id) else { return false };
+    brief.gear.contains_key(id) && unmet_needs(brief, id).is_empty()
+}
+
+/// What a thing needs that no other gear at hand offers, nothing else being in use.
+pub fn unmet_needs<'a>(brief: &'a crate::plan::Brief, id: &Id) -> Vec<&'a str> {
+    let Some(gear) = brief.gear.get(id) else { return Vec::new() };
     let offered = |need: &str| {
         let others = brief.gear.iter().filter(|(other, gear)| *other != id && gear.at_hand());
         others.into_iter().any(|(_, gear)| gear.common().offers.iter().any(|offer| offer == need))
     };
-    let needs = gear.common().needs.iter();
-    needs.into_iter().all(|need| CARRIED.contains(&need.as_str()) || need == BY_COMPUTER || offered(need))
+    let needs = gear.common().needs.iter().map(String::as_str);
+    needs.filter(|need| !(CARRIED.contains(need) || *need == BY_COMPUTER || offered(need))).collect()
 }

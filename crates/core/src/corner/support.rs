@@ -39,10 +39,10 @@ pub(super) fn carry(corner: &Corner<'_>, support: &Support, at: DVec3, hold: DVe
             else {
                 return; // on the camera, or worn
             };
-            let (position, _) = corner.furniture_at(id, piece);
-            let top = position.z + piece.size_m.0[2];
-            if hold.z > top + 0.02 {
-                rod(What::Column, hold.with_z(top + 0.005), hold);
+            let top = corner.top_of_furniture_m(id, piece);
+            let nearest = corner.nearest_on_furniture(id, piece, hold.truncate()).extend(top + 0.005);
+            if (hold - nearest).length() > 0.02 {
+                rod(What::Column, nearest, hold);
             }
         }
         SupportKind::Wall => {

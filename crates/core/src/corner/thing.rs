@@ -31,6 +31,7 @@ pub enum What {
     Sheet,
     Column,
     Feet,
+    Tripod,
     Boom,
 }
 
@@ -48,6 +49,7 @@ impl What {
             What::Sheet => "sheet",
             What::Column => "column",
             What::Feet => "feet",
+            What::Tripod => "leg",
             What::Boom => "arm",
         }
     }
@@ -55,7 +57,7 @@ impl What {
     /// Part of a stand.
     pub fn is_of_stand(self) -> bool {
         match self {
-            What::Column | What::Feet | What::Boom => true,
+            What::Column | What::Feet | What::Tripod | What::Boom => true,
             What::Head
             | What::Body
             | What::Torso

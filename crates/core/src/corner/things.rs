@@ -1,6 +1,7 @@
 //! Everything in the corner that takes up room, as named groups of convex solids. Sizes that nobody gives are Fogon's own
 //! rules and stand in the constants below and in the files beside.
 
+use super::camera::camera;
 use super::figure::person;
 use super::furniture::furniture;
 use super::lamp::light_thing;
@@ -28,7 +29,10 @@ pub fn things(corner: &Corner<'_>) -> Vec<Thing> {
         match part {
             // The person sits there; furniture stands above, moved or not; what hangs is flat.
             Part::Seat(_) | Part::Furniture(..) | Part::Treatment(..) => {}
-            Part::Camera(_) => all.push(camera(corner)),
+            Part::Camera(_) => {
+                let camera = camera(corner, &all);
+                all.push(camera);
+            }
             Part::Light(id, _) => {
                 let light = corner.lights.iter().find(|light| light.id == id);
                 all.extend(light.map(|light| light_thing(corner, light)));
@@ -143,22 +147,4 @@ pub fn microphone_tail_m(corner: &Corner<'_>, capsule_m: DVec3) -> DVec3 {
 /// Worn, or part of the camera: no stand, and nothing to keep out of the picture.
 pub fn is_worn(mounting: Mounting) -> bool {
     matches!(mounting, Mounting::Lavalier | Mounting::Headset | Mounting::BuiltIn | Mounting::OnCamera)
-}
-
-fn camera(corner: &Corner<'_>) -> Thing {
-    let view = &corner.view;
-    let sensor = corner.image_distance_mm / 1000.0;
-    let (front, back) = (0.05, sensor + 0.06);
-    let middle = view.position_m + view.forward * ((front - back) / 2.0);
-    let body = Solid::oriented_box(
-        middle,
-        [view.forward * ((front + back) / 2.0), view.right * 0.07, view.up * 0.05],
-    );
-    let mut pieces = vec![Piece { what: What::Body, solid: body }];
-    let under = view.position_m - DVec3::Z * 0.05;
-    carry(corner, &corner.layout.camera.support, under, under, &mut pieces);
-    Thing {
-        stand: stand_of(&corner.layout.camera.support),
-        ..Thing::new(ThingId::Camera, Kind::Camera, corner.body.common.label.clone(), pieces)
-    }
 }

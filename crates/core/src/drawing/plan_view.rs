@@ -60,14 +60,14 @@ pub(super) fn draw(corner: &Corner<'_>, all: &[Thing], turns: u8, text_m: f64) -
     // Feet under everything else.
     for thing in &sorted {
         let name = corner.name(&thing.id);
-        for part in thing.pieces.iter().filter(|p| p.what == What::Feet) {
+        for part in thing.pieces.iter().filter(|p| matches!(p.what, What::Feet | What::Tripod)) {
             let points: Vec<DVec2> = part.solid.corners().iter().map(|c| flat(*c)).collect();
             strokes.push(stroke(Ink::Feet, Some(&name), true, hull(&points)));
         }
     }
     for thing in &sorted {
         let name = corner.name(&thing.id);
-        for part in thing.pieces.iter().filter(|p| !matches!(p.what, What::Feet | What::Leg)) {
+        for part in thing.pieces.iter().filter(|p| !matches!(p.what, What::Feet | What::Tripod | What::Leg)) {
             let points: Vec<DVec2> = part.solid.corners().iter().map(|c| flat(*c)).collect();
             strokes.push(stroke(ink_of(corner, thing, part.what), Some(&name), true, hull(&points)));
         }

@@ -42,7 +42,7 @@ pub(super) fn treatments(
 /// How a piece of a thing is drawn.
 pub(super) fn ink_of(corner: &Corner<'_>, thing: &Thing, what: What) -> Ink {
     match what {
-        What::Feet => Ink::Feet,
+        What::Feet | What::Tripod => Ink::Feet,
         What::Column => Ink::Stand,
         What::Boom => Ink::Arm,
         What::Head if thing.kind == Kind::Person => Ink::Head,

@@ -37,9 +37,10 @@ pub(super) fn draw(corner: &Corner<'_>, drawing: &Drawing) -> SoundSheets {
     let upright = |p: DVec3| DVec2::new(along.dot(p - eyes), -p.z);
     let mut plan = keep_out_plan(corner, turns, MICROPHONE_MARGIN_M);
     let mut side = keep_out_side(corner, behind, MICROPHONE_MARGIN_M);
-    let Some((_, capsule)) = corner.microphone else { return SoundSheets { plan, side } };
-    let scene = crate::sound::scene(corner, &Absorption::of(corner));
-    if let Some(radius) = scene.map(|(scene, at)| critical_distance_m(&scene, &at)) {
+    let (_, capsule) = corner.heard_by();
+    let (scene, at) = crate::sound::scene(corner, &Absorption::of(corner));
+    let radius = critical_distance_m(&scene, &at);
+    {
         let step = std::f64::consts::TAU / f64::from(ROUND);
         let round: Vec<DVec2> = (0..ROUND).map(|i| DVec2::from_angle(f64::from(i) * step) * radius).collect();
         let in_plan = |p: DVec2| mouth.truncate() + p;

@@ -3,7 +3,7 @@
 
 use std::sync::Arc;
 
-use super::{apparent, bounce, cloth};
+use super::{apparent, bounce, cloth, house};
 use crate::corner::{Corner, Kind, LightAt, Source, What, bounds, things};
 use crate::geometry::{DVec2, DVec3};
 use crate::photometry::{Blockers, Emitter, Enclosure, Face, Glow, LightSource, Surroundings, sky};
@@ -97,11 +97,12 @@ fn lamp_faces(light: &LightAt<'_>, owners: &Owners) -> (Vec<LightSource>, Vec<Ro
 }
 
 impl<'a> LightField<'a> {
-    /// Lamps, boards and windows, what stands in their light, and the room under them; `None` without any light.
-    pub fn of(corner: &'a Corner<'a>) -> Option<Self> {
-        let windows = windows(corner);
-        if corner.lights.is_empty() && windows.is_empty() {
-            return None;
+    /// Lamps, boards and windows, what stands in their light, and the room under them. Without lamp and window the ceiling
+    /// light is what there is: it counts as a window does, whose light goes with no dial.
+    pub fn of(corner: &'a Corner<'a>) -> Self {
+        let mut windows = windows(corner);
+        if house::shines(corner) {
+            windows.push(house::face(&corner.brief.room));
         }
         let (blockers, owners) = blockers(corner);
         let mut shining = Vec::with_capacity(corner.lights.len() + windows.len());
@@ -166,7 +167,7 @@ impl<'a> LightField<'a> {
         };
         field.each_lx = field.each_lx(corner.eyes_m, corner.to_lens());
         field.at_face = field.towards_lens_and_cheeks();
-        Some(field)
+        field
     }
 
     /// The corner that is lit.
@@ -219,7 +220,7 @@ impl<'a> LightField<'a> {
         own.map(|(_, s)| s.illuminance_lx(point, normal, &self.blockers, None)).sum()
     }
 
-    /// What each window gives straight at the eyes, towards the lens, lx, in the order of their ids.
+    /// What each window gives straight at the eyes, towards the lens, lx, in the order of their ids; or the ceiling light.
     pub fn each_window_lx(&self) -> impl Iterator<Item = f64> {
         self.each_lx.iter().skip(self.corner.lights.len()).copied()
     }
@@ -369,7 +370,7 @@ pub fn towards_lens_lx(corner: &Corner<'_>, computed: &FaceLight) -> (f64, Origi
 
 /// Everything that reaches the face.
 pub fn at_face(corner: &Corner<'_>) -> FaceLight {
-    LightField::of(corner).map_or(FaceLight::DARK, |lit| lit.at_face())
+    LightField::of(corner).at_face()
 }
 
 /// Area-weighted reflectance of the room's surfaces, and whether any of it had to be assumed.

@@ -73,7 +73,7 @@ pub struct FaceSeen {
     pub reference_lx: f64,
     /// Of it what the room throws back, lx.
     pub bounce_lx: f64,
-    /// Of it what windows give straight, lx.
+    /// Of it what windows or the ceiling light give, lx.
     pub windows_lx: f64,
     /// Every part of the head.
     pub facets: Vec<Facet>,
@@ -81,9 +81,9 @@ pub struct FaceSeen {
     pub lamps: Vec<LampOnFace>,
 }
 
-/// The face under a corner's light; `None` without any light.
-pub fn face_seen(corner: &Corner<'_>) -> Option<FaceSeen> {
-    let lit = LightField::of(corner)?;
+/// The face under a corner's light.
+pub fn face_seen(corner: &Corner<'_>) -> FaceSeen {
+    let lit = LightField::of(corner);
     let at_face = lit.at_face();
     let towards = corner.to_lens();
     let lamp = |(light, illuminance_lx): (&LightAt<'_>, f64)| {
@@ -99,13 +99,13 @@ pub fn face_seen(corner: &Corner<'_>) -> Option<FaceSeen> {
             unhidden: if open > 0.0 { illuminance_lx / open } else { 1.0 },
         }
     };
-    Some(FaceSeen {
+    FaceSeen {
         reference_lx: at_face.camera_lx,
         bounce_lx: at_face.bounce_lx,
         windows_lx: lit.windows_lx(),
         facets: facets(&lit),
         lamps: lit.lamps_lx().map(lamp).collect(),
-    })
+    }
 }
 
 /// What a lamp would give the eyes if nothing stood between, lx.

@@ -42,7 +42,7 @@ pub struct Power {
 }
 
 /// Highest ISO of the camera whose noise stays that of `GRAIN_ISO` on full frame, and at least its lowest.
-fn iso_before_grain(corner: &Corner<'_>) -> f64 {
+pub fn iso_before_grain(corner: &Corner<'_>) -> f64 {
     let (width, height) = corner.image_mm;
     let per_iso = full_frame_iso(1.0, width, height);
     (GRAIN_ISO / per_iso).min(corner.body.iso_max).max(corner.body.iso_min)

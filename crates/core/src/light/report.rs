@@ -19,14 +19,14 @@ pub struct LightReport<'a> {
 }
 
 impl<'a> LightReport<'a> {
-    /// The report of a corner; `None` without any light.
-    pub fn of(corner: &'a Corner<'a>) -> Option<Self> {
-        LightField::of(corner).map(|field| Self {
-            field,
+    /// The report of a corner.
+    pub fn of(corner: &'a Corner<'a>) -> Self {
+        Self {
+            field: LightField::of(corner),
             facets: OnceCell::new(),
             mirrored: OnceCell::new(),
             mixture: OnceCell::new(),
-        })
+        }
     }
 
     /// What shows in the glasses.

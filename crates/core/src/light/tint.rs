@@ -3,6 +3,7 @@
 use super::apparent::windows;
 use super::coloured::is_apart;
 use super::field::LightField;
+use super::house;
 use crate::colour::{cct_duv, mired_shift, mixed_xy, xy_at};
 use crate::corner::Corner;
 use crate::photometry::sky::OVERCAST_K;
@@ -15,8 +16,8 @@ const COUNTS: f64 = 1.0 / 8.0;
 /// One source's colour and its part of the mixture.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Tint {
-    /// The lamp, or the window.
-    pub id: ThingId,
+    /// The lamp, or the window; none of the ceiling light.
+    pub id: Option<ThingId>,
     /// Its temperature, K.
     pub cct_k: f64,
     /// Its part of the light on the face.
@@ -34,6 +35,13 @@ pub struct Mixture {
     pub tints: Vec<Tint>,
 }
 
+impl Tint {
+    /// What it is, in words.
+    pub fn words(&self) -> String {
+        self.id.as_ref().map_or_else(|| "ceiling light".to_owned(), ThingId::words)
+    }
+}
+
 impl Mixture {
     /// The largest difference between two sources that count, mired, with the cooler and the warmer one.
     pub fn widest(&self) -> Option<(f64, &Tint, &Tint)> {
@@ -46,7 +54,7 @@ impl Mixture {
 
 /// One source before it is mixed.
 struct TintSource {
-    id: ThingId,
+    id: Option<ThingId>,
     cct_k: f64,
     xy: [f64; 2],
     illuminance_lx: f64,
@@ -69,11 +77,20 @@ pub fn mixture(field: &LightField<'_>) -> Option<Mixture> {
     for (light, illuminance_lx) in field.lamps_lx().filter(|(light, _)| !is_apart(light)) {
         let cct_k = light.cct_k();
         let xy = light.light.colour.map_or_else(|| xy_of_cct(cct_k), |colour| [colour.x, colour.y]);
-        all.push(TintSource { id: ThingId::Light(light.id.clone()), cct_k, xy, illuminance_lx });
+        all.push(TintSource { id: Some(ThingId::Light(light.id.clone())), cct_k, xy, illuminance_lx });
     }
     for ((id, _), illuminance_lx) in windows(field.corner()).zip(field.each_window_lx()) {
         let xy = xy_of_cct(OVERCAST_K);
-        all.push(TintSource { id: ThingId::Opening(id.clone()), cct_k: OVERCAST_K, xy, illuminance_lx });
+        all.push(TintSource {
+            id: Some(ThingId::Opening(id.clone())),
+            cct_k: OVERCAST_K,
+            xy,
+            illuminance_lx,
+        });
+    }
+    if house::shines(field.corner()) {
+        let (cct_k, illuminance_lx) = (house::CCT_K, field.windows_lx());
+        all.push(TintSource { id: None, cct_k, xy: xy_of_cct(cct_k), illuminance_lx });
     }
     let whole: f64 = all.iter().map(|source| source.illuminance_lx).sum();
     let xy = mixed_xy(all.iter().map(|source| (source.xy, source.illuminance_lx)))?;
@@ -92,7 +109,8 @@ pub(super) fn readings(corner: &Corner<'_>, mixture: &Mixture) -> Vec<Reading> {
         .note("A cloth or softbox warms its lamp by 10 to 30 mired: balance on a grey card through it. Common practice, no source.");
     for tint in &mixture.tints {
         let (name, from) = match tint.id {
-            ThingId::Opening(_) => ("window, overcast sky", Origin::Assumed),
+            Some(ThingId::Opening(_)) => ("window, overcast sky", Origin::Assumed),
+            None => ("ceiling light", Origin::Assumed),
             _ => ("lamp", Origin::Typed),
         };
         cct =

@@ -89,8 +89,9 @@ fn baseline_of(plan: &Plan) -> (Plan, Baseline) {
     (Plan { layout, ..plan.clone() }, Baseline::Today)
 }
 
+/// What clears something without a lower score, or scores higher without putting anything in the way.
 fn gains(before: &Quick, after: &Quick) -> bool {
-    (after.stops, after.fixes) < (before.stops, before.fixes)
+    (after.stops, after.fixes) < (before.stops, before.fixes) && after.score >= before.score - 1e-9
         || ((after.stops, after.fixes) == (before.stops, before.fixes)
             && after.score > before.score + LEAST_GAIN)
 }

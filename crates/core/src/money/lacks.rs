@@ -1,6 +1,6 @@
 //! What gear in use cannot work without and has not: what is bought along with what.
 
-use crate::corner::{Corner, Kit};
+use crate::corner::{Corner, Kit, unmet_needs};
 use crate::plan::{Gear, Id, Plan};
 
 /// What gear in use lacks, each with the first of its needs apart: the others are bought along with that one, as a cable
@@ -16,6 +16,14 @@ impl Lacks {
             match all.iter_mut().find(|(gear, ..)| *gear == unmet.gear) {
                 Some((.., others)) => others.push(unmet.need.to_owned()),
                 None => all.push((unmet.gear, unmet.need.to_owned(), Vec::new())),
+            }
+        }
+        // A microphone that is owned and lies idle for lack of something comes into use with it.
+        let idle = plan.brief.gear.iter().filter(|(_, gear)| gear.at_hand() && gear.microphone().is_some());
+        for (id, _) in idle.filter(|_| corner.hears_by_camera()) {
+            let mut needs = unmet_needs(&plan.brief, id).into_iter().map(str::to_owned);
+            if let Some(first) = needs.next() {
+                all.push((id, first, needs.collect()));
             }
         }
         Self(all.into_iter().map(|(_, first, others)| (first, others)).collect())

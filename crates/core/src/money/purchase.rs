@@ -12,6 +12,7 @@ use crate::assess::{Quick, quick, without_moves};
 use crate::corner::{Corner, Kit};
 use crate::plan::{BackdropType, Brief, Gear, GearState, Id, Layout, Part, Plan, Purpose, Role, ThingId};
 use crate::reading::Change;
+use crate::sound::absorption::Absorption;
 
 /// What clearing one thing that stands in the way counts, beside the score, which lies in [0, 1]. Fogon's own
 /// rule, as layouts are ordered: a corner that can record comes before one that scores better.
@@ -111,9 +112,10 @@ pub(super) fn purchases(plan: &Plan) -> Purchases {
     let base = best_of(plan.clone(), replaced(plan));
     let before = quick(brief, &base.layout);
     let lacks = Lacks::of(&base);
+    let room_is_assumed = Corner::of(&base).is_some_and(|corner| Absorption::of(&corner).assumed);
     let tried: Vec<Tried> = catalogue()
         .iter()
-        .filter(|(_, gear)| helps(brief, gear) && !lacks.is_only_along(gear))
+        .filter(|(_, gear)| helps(brief, gear, room_is_assumed) && !lacks.is_only_along(gear))
         .filter(|(id, gear)| buyable(brief, id) && gear.common().price <= brief.money.budget * (1.0 + 1e-9))
         .filter_map(|(id, gear)| try_out(&base, &before, id, gear, lacks.along_with(gear)))
         .collect();
@@ -189,9 +191,11 @@ fn sentence(brief: &Brief, before: &Quick, steps: usize, spent: f64) -> String {
 
 /// Whether a thing can better a layout by itself. Screens are a convenience, backdrops a need of one purpose, and a rig
 /// is chosen, not recommended.
-fn helps(brief: &Brief, gear: &Gear) -> bool {
+fn helps(brief: &Brief, gear: &Gear, room_is_assumed: bool) -> bool {
     match gear {
         Gear::Monitor(_) | Gear::Camera(_) => false,
+        // Nothing is spent on an echo that nobody has told of or measured.
+        Gear::Treatment(_) => !room_is_assumed,
         Gear::Backdrop(backdrop) => {
             brief.purpose == Purpose::KeyedBackground && backdrop.backdrop == BackdropType::Chroma
         }

@@ -84,6 +84,10 @@ pub struct Camera {
     /// Focal length, mm, real.
     #[schema(minimum = 1.0, maximum = 600.0)]
     pub focal_length_mm: f64,
+    /// Recorded over delivered width: the picture is cut out of the middle of what is recorded (1).
+    #[serde(default = "full", skip_serializing_if = "is_full")]
+    #[schema(minimum = 1.0, maximum = 2.0)]
+    pub crop: f64,
     /// f-number, real.
     #[schema(minimum = 0.7, maximum = 64.0)]
     pub f_number: f64,
@@ -183,6 +187,11 @@ fn is_zero(value: &f64) -> bool {
 
 fn full() -> f64 {
     1.0
+}
+
+#[allow(clippy::trivially_copy_pass_by_ref)]
+fn is_full(value: &f64) -> bool {
+    *value == 1.0
 }
 
 /// The microphone.
@@ -361,6 +370,11 @@ impl Support {
     /// Carried by nothing of its own: worn, on the camera, or not set up yet.
     pub fn none() -> Self {
         Self::new(SupportKind::On)
+    }
+
+    /// On a piece of furniture, by itself or on a stack.
+    pub fn on(furniture: &Id) -> Self {
+        Self { on: Some(furniture.clone()), ..Self::none() }
     }
 
     /// Whether two supports are one stand that carries several things: the same gear on the same foot.

@@ -1,5 +1,6 @@
 //! The room as measured: floor, ceiling, openings, furniture, surfaces, mains.
 
+mod furnishing;
 mod furniture;
 mod geometry;
 mod mains;
@@ -15,6 +16,7 @@ use utoipa::ToSchema;
 
 use super::{Id, Point2};
 
+pub use furnishing::Furnishing;
 pub use furniture::{Furniture, FurnitureKind, Size3};
 pub use geometry::WALL_NAMES;
 pub use mains::Mains;
@@ -52,6 +54,9 @@ pub struct Room {
     /// What is known of the surfaces: `wall-0` and on, in the order of the corners, `floor`, `ceiling`.
     #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
     pub surfaces: BTreeMap<Id, Surface>,
+    /// What stands and hangs in the room, in one word: what is not told of its surfaces is filled in from it.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub furnishing: Option<Furnishing>,
     /// What can be heard in the room when nobody speaks.
     #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
     pub noises: BTreeMap<Id, Noise>,

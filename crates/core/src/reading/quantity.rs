@@ -174,7 +174,10 @@ readings! {
         LightFaceExposureStops = "light.face.exposure_stops", Some(Aspect::Light), None;
         LightFaceRatio = "light.face.ratio", Some(Aspect::Light), measured(1.0, 1000.0, BY_THE_LIGHT);
         LightFlareMarginDeg = "light.*.flare_margin_deg", Some(Aspect::Light), None;
-        SoundMicrophoneDistanceM = "sound.microphone.distance_m", Some(Aspect::Sound), measured(0.01, 20.0, &[Condition::Posture, Condition::Seat, Condition::Microphone]);
+        SoundMicrophoneDistanceM = "sound.microphone.distance_m", None, measured(0.01, 20.0, &[Condition::Posture, Condition::Seat, Condition::Microphone]);
+        SoundMicrophoneSpeechTransmissionIndex = "sound.microphone.speech_transmission_index", Some(Aspect::Sound), None;
+        SoundMicrophoneDirectToReverberantDb = "sound.microphone.direct_to_reverberant_db", Some(Aspect::Sound), None;
+        SoundMicrophoneSnrDb = "sound.microphone.snr_db", Some(Aspect::Sound), None;
         SoundMicrophoneGainOverCameraDb = "sound.microphone.gain_over_camera_db", Some(Aspect::Sound), None;
         SoundRoomRtMidS = "sound.room.rt_mid_s", Some(Aspect::Room), measured(0.05, 10.0, &[Condition::Room, Condition::Treatment]);
     }
@@ -204,6 +207,7 @@ readings! {
         ShotCoversWidthM = "shot.*.covers_width_m", None, None;
         ShotCoversHeightM = "shot.*.covers_height_m", None, None;
         ShotOffAxisDeg = "shot.*.off_axis_deg", None, None;
+        ShotRecordingCropWidthPx = "shot.recording.crop_width_px", None, None;
         ShotRecordingReframeFactor = "shot.recording.reframe_factor", None, None;
         ShotRecordingCardMin = "shot.recording.card_min", None, measured(1.0, 100_000.0, &[Condition::Body]);
         ShotRecordingCardSpeedMbS = "shot.recording.card_speed_mb_s", None, None;
@@ -248,10 +252,7 @@ readings! {
         LightScreenRimStops = "light.screen.rim_stops", None, None;
         LightScreenDepthM = "light.screen.depth_m", None, None;
         DaylightAzimuthDeg = "daylight.*.azimuth_deg", None, None;
-        SoundMicrophoneDirectToReverberantDb = "sound.microphone.direct_to_reverberant_db", None, None;
         SoundMicrophoneClarityC50Db = "sound.microphone.clarity_c50_db", None, None;
-        SoundMicrophoneSpeechTransmissionIndex = "sound.microphone.speech_transmission_index", None, None;
-        SoundMicrophoneSnrDb = "sound.microphone.snr_db", None, None;
         SoundMicrophoneGainDb = "sound.microphone.gain_db", None, None;
         SoundMicrophoneDeskReflectionDb = "sound.microphone.desk_reflection_db", None, None;
         SoundRoomNoiseDba = "sound.room.noise_dba", None, measured(0.0, 110.0, &[Condition::Room, Condition::Lights, Condition::Treatment]);

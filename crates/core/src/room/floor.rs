@@ -1,6 +1,7 @@
 //! The floor that gear takes: in use, and put away. The room has another life.
 
-use crate::corner::{Carried, Corner, Kind, LightAt, What, is_of_the_house, things};
+use crate::corner::{Carried, Corner, Kind, LightAt, Thing, What, is_of_the_house, things};
+use crate::geometry::Solid;
 use crate::plan::{Hung, Id, ThingId};
 use crate::reading::{Origin, Quantity, Reading};
 
@@ -14,9 +15,7 @@ pub(super) fn readings(corner: &Corner<'_>) -> [Reading; 2] {
         if matches!(thing.kind, Kind::Person | Kind::Furniture) {
             continue;
         }
-        for feet in thing.pieces.iter().filter(|piece| piece.what == What::Feet) {
-            let (low, high) = feet.solid.bounds();
-            let feet = std::f64::consts::FRAC_PI_4 * (high.x - low.x) * (high.y - low.y);
+        for feet in footprints_m2(&thing) {
             let (name, rolls) = match &thing.stand {
                 Some((gear, foot)) => (format!("{gear} {foot:?}"), rolls(corner, gear)),
                 None => (format!("{:?}", thing.id), false),
@@ -45,6 +44,29 @@ pub(super) fn readings(corner: &Corner<'_>) -> [Reading; 2] {
             .with("things on wall or ceiling", hung as f64, "", Origin::Typed)
     };
     [of(Quantity::RoomFloorInUseM2, in_use), of(Quantity::RoomFloorParkedM2, parked)]
+}
+
+/// What the feet of a thing's stands take, m2 each: the circle that they stand on.
+pub fn footprints_m2(thing: &Thing) -> Vec<f64> {
+    let circle = |solid: &Solid| {
+        let (low, high) = solid.bounds();
+        std::f64::consts::FRAC_PI_4 * (high.x - low.x) * (high.y - low.y)
+    };
+    let feet = thing.pieces.iter().filter(|piece| piece.what == What::Feet);
+    let mut all: Vec<f64> = feet.map(|piece| circle(&piece.solid)).collect();
+    let legs: Vec<&Solid> =
+        thing.pieces.iter().filter(|piece| piece.what == What::Tripod).map(|piece| &piece.solid).collect();
+    let column = thing.pieces.iter().find(|piece| piece.what == What::Column);
+    if let (Some(column), false) = (column, legs.is_empty()) {
+        let (low, high) = column.solid.bounds();
+        let middle = ((low + high) / 2.0).truncate();
+        let reach = |solid: &&Solid| {
+            solid.corners().iter().map(|c| (c.truncate() - middle).length()).fold(0.0, f64::max)
+        };
+        let radius = legs.iter().map(reach).fold(0.0, f64::max);
+        all.push(std::f64::consts::PI * radius * radius);
+    }
+    all
 }
 
 fn rolls(corner: &Corner<'_>, gear: &Id) -> bool {

@@ -12,7 +12,8 @@ pub const KNOCK_N: f64 = 10.0;
 const SAFETY: f64 = 1.5;
 /// Mass of a stand and of its arm where nobody gives it, kg. Fogon's own rule.
 const STAND_KG: f64 = 2.5;
-const ARM_KG: f64 = 1.0;
+/// Mass of an arm where nobody gives it, kg. Fogon's own rule.
+pub const ARM_KG: f64 = 1.0;
 
 /// A stand, what it carries, and the bag that it needs.
 #[derive(Debug, Clone)]

@@ -289,7 +289,7 @@ impl Optics<'_> {
             self.corner.eyes_m,
             self.to_lens_deg,
         );
-        fit::lacks_m(&self.corner.brief.room, &pose, focal, nearest_focus_m)
+        fit::lacks_m(&self.corner.brief.room, &pose, focal, nearest_focus_m, self.corner.behind_sensor_m())
     }
 
     /// The farthest a camera fits on this line, m, by halving.

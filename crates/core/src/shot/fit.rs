@@ -2,7 +2,7 @@
 //! focus. Lights and stands are the legal rules' matter.
 
 use super::framing::Pose;
-use crate::corner::{BEHIND_SENSOR_M, image_distance_mm};
+use crate::corner::image_distance_mm;
 use crate::geometry::{DVec3, bearing_vector, beyond_m, distance_to_edge, inside};
 use crate::plan::Room;
 
@@ -21,13 +21,19 @@ pub enum Stop {
 }
 
 /// How far a camera is beyond where it may be, m, and what stops it; at most 0 when it fits.
-pub fn lacks_m(room: &Room, pose: &Pose, focal_length_mm: f64, nearest_focus_m: f64) -> (f64, Stop) {
+pub fn lacks_m(
+    room: &Room,
+    pose: &Pose,
+    focal_length_mm: f64,
+    nearest_focus_m: f64,
+    behind_sensor_m: f64,
+) -> (f64, Stop) {
     let floor = room.outline();
     let (sin, cos) = pose.tilt_deg.to_radians().sin_cos();
     let forward = bearing_vector(pose.bearing_deg) * cos + DVec3::Z * sin;
     let image =
         image_distance_mm(focal_length_mm, pose.subject_distance_m).unwrap_or(focal_length_mm) / 1000.0;
-    let behind = pose.position_m - forward * (image + BEHIND_SENSOR_M);
+    let behind = pose.position_m - forward * (image + behind_sensor_m);
     let over = behind.z - room.ceiling_m(behind.truncate());
     let behind = behind.truncate();
     // Out of the room, or behind a wall that stands between.

@@ -23,7 +23,7 @@ pub(super) fn readings(corner: &Corner<'_>) -> Vec<Reading> {
 
 /// Height of the frame as the person fills it: from the upper to the lower mark, over the part they span, told as the
 /// height of a level frame.
-pub(super) fn framed_height_m(corner: &Corner<'_>) -> f64 {
+pub fn framed_height_m(corner: &Corner<'_>) -> f64 {
     let want = wanted_of(corner);
     let Some(mark) = want.lower else {
         return corner.view.frame_height_m(corner.subject_distance_m());

@@ -30,6 +30,8 @@ const STEPS: usize = 12;
 const HEADROOM_MOST: f64 = 0.15;
 /// How far the lens goes below the eyes in the school slightly-below, degrees.
 const BELOW_DEG: f64 = 6.0;
+/// A camera that would look down by more is lowered to where such a shot is taken from, degrees. Fogon's own rule.
+const LOOK_DOWN_MOST_DEG: f64 = 10.0;
 /// Where the eyes look in an audition tape, degrees beside the lens (5-12 common practice).
 const AUDITION_GAZE_DEG: f64 = 8.0;
 
@@ -276,7 +278,14 @@ pub fn pose(
     to_lens_deg: f64,
 ) -> Pose {
     let line = Line::of(brief, wanted);
-    pose_on(line, wanted, focal_length_mm, image_height_mm, eyes_m, to_lens_deg)
+    let on = |line| pose_on(line, wanted, focal_length_mm, image_height_mm, eyes_m, to_lens_deg);
+    let first = on(line);
+    let over_deg = -first.tilt_deg - LOOK_DOWN_MOST_DEG;
+    match line {
+        // Lower by as much, the tilt is less by as much.
+        Line::Elevation(angle) if over_deg > 0.0 => on(Line::Elevation(angle - over_deg.to_radians())),
+        Line::Elevation(_) | Line::Level => first,
+    }
 }
 
 /// As [`pose`], on a given line from the eyes.

@@ -2,7 +2,7 @@
 //! reads.
 
 use crate::corner::Corner;
-use crate::plan::{Gear, GearThing};
+use crate::plan::{Brief, Gear, GearCamera, GearThing};
 use crate::reading::{Origin, Quantity, Reading};
 
 /// Recorded and delivered width where nobody gives them, pixels. Fogon's own rule.
@@ -29,12 +29,21 @@ pub fn reframe_factor(recorded_px: [f64; 2], delivered_px: [f64; 2]) -> f64 {
     (recorded_px[0] / delivered_px[0]).min(recorded_px[1] / delivered_px[1])
 }
 
+/// Width of the video that a camera records, pixels.
+pub fn recorded_px(body: &GearCamera) -> f64 {
+    body.video_width_px.unwrap_or(RECORDED_PX)
+}
+
+/// Width of what is delivered, pixels.
+pub fn delivered_px(brief: &Brief) -> f64 {
+    brief.recording.delivered_width_px.unwrap_or(DELIVERED_PX)
+}
+
 /// Width of the recorded video, pixels, and where that comes from.
 pub fn video_width_px(corner: &Corner<'_>) -> (f64, Origin) {
-    corner
-        .body
-        .video_width_px
-        .map_or((RECORDED_PX, Origin::Assumed), |px| (px, corner.body.common.figures_from()))
+    let told = corner.body.video_width_px.is_some();
+    let from = if told { corner.body.common.figures_from() } else { Origin::Assumed };
+    (recorded_px(corner.body), from)
 }
 
 /// The largest card at hand, and what it holds, GB.
@@ -102,6 +111,7 @@ pub fn too_short(corner: &Corner<'_>) -> Option<(&'static str, f64)> {
 
 pub(super) fn readings(corner: &Corner<'_>) -> Vec<Reading> {
     let mut all = vec![reframing(corner)];
+    all.extend(cropped(corner));
     all.extend(card(corner));
     all.extend(card_speed(corner));
     all.extend(battery(corner));
@@ -116,12 +126,32 @@ fn reframing(corner: &Corner<'_>) -> Reading {
         recording.delivered_width_px.map_or((DELIVERED_PX, Origin::Assumed), |px| (px, Origin::Typed));
     // Both are 16:9, so that one side tells; a vertical cut keeps 81/256 of the width and delivers 9/16 of it.
     let part = if recording.vertical_cut { super::framing::VERTICAL_PART / (9.0 / 16.0) } else { 1.0 };
-    Reading::new(Quantity::ShotRecordingReframeFactor, part * reframe_factor([recorded; 2], [delivered.0; 2]))
-        .by("recorded / delivered pixels; in a vertical cut x 9/16", "raster of ITU-R BT.709 (from memory)")
+    let crop = corner.layout.camera.crop;
+    let left = part * reframe_factor([recorded; 2], [delivered.0; 2]) / crop;
+    Reading::new(Quantity::ShotRecordingReframeFactor, left)
+        .by(
+            "recorded / delivered pixels / crop; in a vertical cut x 9/16",
+            "raster of ITU-R BT.709 (from memory)",
+        )
         .with("recorded width", recorded, "px", from)
+        .with("crop", crop, "\u{d7}", Origin::Typed)
         .with("delivered width", delivered.0, "px", delivered.1)
         .with("part for the vertical cut", part, "", Origin::Computed)
         .note("So far the picture can be cut tighter afterwards without being enlarged; noise grows by 2 log2 of it in stops. Below 1 it is enlarged.")
+}
+
+/// What is left of the recorded width where the picture is cropped.
+fn cropped(corner: &Corner<'_>) -> Option<Reading> {
+    let crop = corner.layout.camera.crop;
+    let (recorded, from) = video_width_px(corner);
+    (crop > 1.0).then(|| {
+        Reading::new(Quantity::ShotRecordingCropWidthPx, recorded / crop)
+            .by("recorded width / crop", "arithmetic")
+            .with("recorded width", recorded, "px", from)
+            .with("crop", crop, "\u{d7}", Origin::Typed)
+            .with("delivered width", delivered_px(corner.brief), "px", Origin::Assumed)
+            .note("Record the whole picture and cut it in the edit: the marks and drawings show what is delivered.")
+    })
 }
 
 fn card(corner: &Corner<'_>) -> Option<Reading> {

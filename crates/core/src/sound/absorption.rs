@@ -41,7 +41,7 @@ pub struct Absorption {
     pub volume_m3: f64,
     /// Walls, floor and ceiling, m2.
     pub surface_m2: f64,
-    /// Not every surface is known: calibrated to a furnished room of 0.5 s.
+    /// Not every surface is known, nor the time it rings measured: calibrated to a furnished room of 0.5 s.
     pub assumed: bool,
 }
 
@@ -52,6 +52,7 @@ impl Absorption {
         let mut all = Self::computed(corner);
         if let Some(measured_s) = measured {
             all.calibrate(measured_s);
+            all.assumed = false;
         }
         all
     }
@@ -62,16 +63,31 @@ impl Absorption {
         let (volume_m3, surface_m2) =
             (room.volume_m3(), room.surfaces_m2().iter().map(|(_, area)| area).sum::<f64>());
         let (mut parts, assumed) = parts(corner, true);
-        if assumed {
-            // What an unknown room must hold beyond hard surfaces to ring 0.5 s stays in, whatever is known of it.
+        // What a furnished room must hold beyond hard surfaces to ring so long stays in, whatever is known of it.
+        let furnished = match corner.brief.room.furnishing {
+            _ if !assumed => None,
+            None => Some(UNKNOWN_S),
+            Some(furnishing) => furnishing.rings_s(),
+        };
+        if let Some(rings_s) = furnished {
             let bare = sum(&self::parts(corner, false).0);
             let more = std::array::from_fn(|band| {
                 let air = air_m()[band];
-                (absorption_for_m2(volume_m3, surface_m2, UNKNOWN_S, air) - bare[band]).max(0.0)
+                (absorption_for_m2(volume_m3, surface_m2, rings_s, air) - bare[band]).max(0.0)
             });
             parts.push(rest("what else a furnished room holds", more));
         }
+        // Who told what is in the room has told how it rings.
+        let assumed = assumed && corner.brief.room.furnishing.is_none();
         Self { parts, volume_m3, surface_m2, assumed }
+    }
+
+    /// The same room, if it rang so long, s.
+    #[must_use]
+    pub fn ringing(&self, mid_s: f64) -> Self {
+        let mut other = self.clone();
+        other.calibrate(mid_s);
+        other
     }
 
     /// Adds what a measured time shows beside the parts, alike in all bands (residual absorption).

@@ -52,9 +52,9 @@ pub struct DistanceMark {
     pub label: String,
 }
 
-/// The chart of a corner's microphone; `None` without one.
-pub fn chart(corner: &Corner<'_>, absorption: &Absorption) -> Option<DistanceChart> {
-    let (scene, at) = super::scene(corner, absorption)?;
+/// The chart of the microphone that hears a corner.
+pub fn chart(corner: &Corner<'_>, absorption: &Absorption) -> DistanceChart {
+    let (scene, at) = super::scene(corner, absorption);
     let camera = (corner.view.position_m - corner.mouth_m).length();
     let to = TO_M.max(camera * 1.1);
     let points = (0..POINTS)
@@ -73,12 +73,12 @@ pub fn chart(corner: &Corner<'_>, absorption: &Absorption) -> Option<DistanceCha
     let mut marks: Vec<DistanceMark> =
         NAMED.iter().map(|(m, label)| DistanceMark { distance_m: *m, label: (*label).into() }).collect();
     marks.push(DistanceMark { distance_m: camera, label: "on camera".into() });
-    Some(DistanceChart {
+    DistanceChart {
         points,
         marks,
         critical_distance_m: critical_distance_m(&scene, &at),
         distance_m: at.distance_m,
-    })
+    }
 }
 
 /// Distance at which the voice straight and by way of the room are equally loud, A-weighted, in the direction of the

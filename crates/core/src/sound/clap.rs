@@ -46,9 +46,9 @@ pub struct ImpulseSeen {
     pub is_box: bool,
 }
 
-/// The picture of a corner's response; `None` without a microphone.
-pub fn clap(corner: &Corner<'_>) -> Option<ImpulseSeen> {
-    let Impulse { response, reflections, rt60_s, is_box } = impulse(corner)?;
+/// The picture of a corner's response.
+pub fn clap(corner: &Corner<'_>) -> ImpulseSeen {
+    let Impulse { response, reflections, rt60_s, is_box } = impulse(corner);
     let direct = response.direct_s;
     let peak = |from_s: f64, to_s: f64| {
         let from = response.index(direct + from_s).min(response.samples.len() - 1);
@@ -70,7 +70,7 @@ pub fn clap(corner: &Corner<'_>) -> Option<ImpulseSeen> {
         let curve = decay_db(band.iter().map(|sample| f64::from(*sample).powi(2)));
         (0..POINTS).map(|point| curve[at(point)].max(LOWEST_DB)).collect()
     };
-    Some(ImpulseSeen {
+    ImpulseSeen {
         from_ms: FROM_S * 1000.0,
         to_ms: TO_S * 1000.0,
         levels_db,
@@ -80,5 +80,5 @@ pub fn clap(corner: &Corner<'_>) -> Option<ImpulseSeen> {
         rt60_s,
         reflections,
         is_box,
-    })
+    }
 }

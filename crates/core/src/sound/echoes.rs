@@ -63,7 +63,7 @@ pub(super) fn single_ways(
 
 /// First reflections with their delays and levels, for the page.
 pub fn reflections_seen(corner: &Corner<'_>, absorption: &Absorption) -> Vec<ReflectionSeen> {
-    let Some((gear, capsule)) = corner.microphone else { return Vec::new() };
+    let (gear, capsule) = corner.heard_by();
     let (direct, single, found) = single_ways(corner, absorption, &ends_of(corner, gear, capsule), capsule);
     as_seen(corner, &direct, &single, &found)
 }

@@ -37,9 +37,9 @@ pub struct Impulse {
     pub is_box: bool,
 }
 
-/// The response of a corner from its mouth to its microphone; `None` without a microphone.
-pub fn impulse(corner: &Corner<'_>) -> Option<Impulse> {
-    let (gear, capsule) = corner.microphone?;
+/// The response of a corner from its mouth to its microphone.
+pub fn impulse(corner: &Corner<'_>) -> Impulse {
+    let (gear, capsule) = corner.heard_by();
     let room = &corner.brief.room;
     let absorption = Absorption::of(corner);
     let rt60_s = absorption.rt60_s();
@@ -57,7 +57,7 @@ pub fn impulse(corner: &Corner<'_>) -> Option<Impulse> {
         tail.from_s = 8.0 * absorption.volume_m3 / (absorption.surface_m2 * super::decay::SPEED_M_S);
     }
     let response = impulse::response(&ways, &tail, SEED);
-    Some(Impulse { response, reflections, rt60_s, is_box })
+    Impulse { response, reflections, rt60_s, is_box }
 }
 
 /// Images of two and more reflections, by the mean absorption of each side; what stands loose in the room takes from all
@@ -90,7 +90,7 @@ fn later_images(corner: &Corner<'_>, absorption: &Absorption, ends: &Ends, to_s:
 }
 
 fn ends_at(corner: &Corner<'_>) -> DVec3 {
-    corner.microphone.map_or(corner.mouth_m, |(_, capsule)| capsule)
+    corner.heard_by().1
 }
 
 /// A recording, made up from a dry voice.
@@ -111,9 +111,6 @@ pub struct Heard {
 /// Why there is nothing to hear.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, thiserror::Error)]
 pub enum Unheard {
-    /// No microphone stands in the plan.
-    #[error("the plan has no microphone to hear through")]
-    NoMicrophone,
     /// The dry voice is silent, or shorter than the 0.4 s of one loudness block.
     #[error("the voice is silent or shorter than 0.4 s")]
     Silent,
@@ -124,8 +121,8 @@ pub enum Unheard {
 /// # Errors
 /// See [`Unheard`].
 pub fn hear(corner: &Corner<'_>, dry: &[f32]) -> Result<Heard, Unheard> {
-    let found = impulse(corner).ok_or(Unheard::NoMicrophone)?;
-    let (scene, placed) = scene(corner, &Absorption::of(corner)).ok_or(Unheard::NoMicrophone)?;
+    let found = impulse(corner);
+    let (scene, placed) = scene(corner, &Absorption::of(corner));
     let pickup = pickup(&scene, &placed);
     integrated_lufs(&[dry], RATE_HZ).ok_or(Unheard::Silent)?;
     let response = &found.response.samples;

@@ -47,14 +47,14 @@ pub fn drift(drift_ppm: f64, minutes: f64, frame_rate_hz: f64) -> (f64, f64) {
     (seconds * 1000.0, seconds * frame_rate_hz)
 }
 
-/// The way of the sound into a file; `None` without a microphone.
-pub fn record(corner: &Corner<'_>) -> Option<Record> {
-    let (gear, _) = corner.microphone?;
-    let (path, thing) = taken_by(corner)?;
+/// The way of the sound into a file.
+pub fn record(corner: &Corner<'_>) -> Record {
+    let (gear, _) = corner.heard_by();
+    let (path, thing) = taken_by(corner);
     let minutes = corner.brief.recording.session_min.unwrap_or(SESSION_MIN);
     let (ms, frames) = drift(DRIFT_PPM, minutes, corner.layout.camera.frame_rate_hz);
     let cable_m = cable_m(corner, gear, path);
-    Some(Record {
+    Record {
         cable_m,
         cable_words: cable_m.map(|m| cable_words(corner, gear, m)),
         path,
@@ -63,7 +63,7 @@ pub fn record(corner: &Corner<'_>) -> Option<Record> {
         drift_ms: path.is_apart().then_some(ms),
         drift_frames: path.is_apart().then_some(frames),
         drift_words: path.is_apart().then(|| drift_words(frames)),
-    })
+    }
 }
 
 /// In words (Fogon's own scale, after EBU R 37, from memory: sound may be 40 ms early to 60 ms late).

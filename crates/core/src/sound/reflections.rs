@@ -56,7 +56,7 @@ pub fn aimed_at(corner: &Corner<'_>) -> Option<(&'static str, DVec3)> {
 
 /// All first reflections from the mouth to the microphone, shortest way first.
 pub fn first(corner: &Corner<'_>) -> Vec<Reflection> {
-    let Some((_, capsule)) = corner.microphone else { return Vec::new() };
+    let (_, capsule) = corner.heard_by();
     between(corner, corner.mouth_m, capsule)
 }
 

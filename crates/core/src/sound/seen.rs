@@ -20,10 +20,10 @@ const MODES_TO_HZ: f64 = 120.0;
 /// A corner's sound.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
 pub struct SoundSeen {
-    /// Mouth and capsule, m; no capsule without a microphone.
+    /// Mouth and capsule, m; the camera's own where there is no other.
     pub mouth_m: Point3,
     /// Capsule, m.
-    pub capsule_m: Option<Point3>,
+    pub capsule_m: Point3,
     /// Octave bands, Hz.
     pub bands_hz: [u32; 6],
     /// Reverberation time by band, s.
@@ -62,14 +62,14 @@ pub struct SoundSeen {
     pub modes_words: Vec<String>,
     /// Noises at the microphone, loudest first.
     pub noises: Vec<NoiseSeen>,
-    /// Levels over distance; null without a microphone.
-    pub chart: Option<DistanceChart>,
+    /// Levels over distance.
+    pub chart: DistanceChart,
     /// Microphones side by side.
     pub choices: Vec<MicrophoneChoice>,
     /// What would bring the room to its target.
     pub advice: TreatmentAdvice,
-    /// The way of the sound into a file; null without a microphone.
-    pub record: Option<Record>,
+    /// The way of the sound into a file.
+    pub record: Record,
 }
 
 /// Something that absorbs.
@@ -116,17 +116,16 @@ pub fn seen(corner: &Corner<'_>) -> SoundSeen {
         .collect();
     let middle = |part: &PartSeen| part.absorption_m2[2] + part.absorption_m2[3];
     parts.sort_by(|a, b| middle(b).total_cmp(&middle(a)));
-    let noises = corner.microphone.map_or_else(Vec::new, |(gear, capsule)| {
-        around::heard(corner, &absorption, gear, capsule)
-            .into_iter()
-            .map(|heard| NoiseSeen {
-                what: heard.what,
-                level_dba: heard.level_dba,
-                from: heard.from,
-                can_stop: heard.can_stop,
-            })
-            .collect()
-    });
+    let (gear, capsule) = corner.heard_by();
+    let noises = around::heard(corner, &absorption, gear, capsule)
+        .into_iter()
+        .map(|heard| NoiseSeen {
+            what: heard.what,
+            level_dba: heard.level_dba,
+            from: heard.from,
+            can_stop: heard.can_stop,
+        })
+        .collect();
     let (modes_hz, modes_words) = told_modes(corner);
     let flutter = reflections::flutter(corner, &absorption)
         .into_iter()
@@ -137,7 +136,7 @@ pub fn seen(corner: &Corner<'_>) -> SoundSeen {
         .collect();
     SoundSeen {
         mouth_m: corner.mouth_m.into(),
-        capsule_m: corner.microphone.map(|(_, capsule)| capsule.into()),
+        capsule_m: capsule.into(),
         bands_hz: BANDS_HZ,
         rt60_s,
         best_s: reverberation::BEST_S,

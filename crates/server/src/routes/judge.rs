@@ -122,7 +122,7 @@ impl Drawn {
         let drawing = draw_for(plan, style).ok_or_else(|| Details::from(Problems::from(unresolved())))?;
         let assessment = if self.fixes.unwrap_or(true) { evaluate(plan) } else { without_moves(plan) };
         let corner = Corner::of(plan);
-        let face = corner.as_ref().and_then(face_seen);
+        let face = corner.as_ref().map(face_seen);
         let asked = self.light.unwrap_or(false);
         let light = if asked { draw_light(plan, &drawing, self.fixes.unwrap_or(true)) } else { None };
         let same_lamp = if asked && self.fixes.unwrap_or(true) { same_lamp(plan) } else { None };

@@ -1,7 +1,7 @@
 //! What a camera needs: room behind it, focus, and settings that it has.
 
 use super::{Breach, Rules};
-use crate::corner::{BEHIND_SENSOR_M, image_distance_mm, is_blocked};
+use crate::corner::{image_distance_mm, is_blocked};
 use crate::finding::Rule;
 use crate::geometry::beyond_m;
 use crate::plan::ThingId;
@@ -12,12 +12,13 @@ impl Rules<'_> {
         let corner = self.corner;
         let camera = &corner.layout.camera;
         let sensor = corner.image_distance_mm / 1000.0;
-        let behind = corner.view.position_m - corner.view.forward * (sensor + BEHIND_SENSOR_M);
+        let needed = corner.behind_sensor_m();
+        let behind = corner.view.position_m - corner.view.forward * (sensor + needed);
         // Plugs, hands and screen stay under a slope as well, and in sight of the camera.
         let over = behind.z - corner.brief.room.ceiling_m(behind.truncate());
         let mut room = -beyond_m(&corner.floor_m, behind.truncate()).max(over);
         if is_blocked(&self.bounds, corner.view.position_m, behind) {
-            room = room.min(-BEHIND_SENSOR_M);
+            room = room.min(-needed);
         }
         let mut say = |lacking: Amount, sentence: String, frees: &str| {
             found.push(Breach::new(Rule::Camera, ThingId::Camera, lacking, sentence, frees));
@@ -28,7 +29,7 @@ impl Rules<'_> {
                 format!(
                     "The camera lacks {} of the {} it needs behind the sensor.",
                     self.gap(-room),
-                    self.gap(BEHIND_SENSOR_M)
+                    self.gap(needed)
                 ),
                 "Bring it forward, or use a shorter focal length.",
             );

@@ -1,7 +1,7 @@
 //! What carries a thing holds it: reach, height, payload, a fixing on the wall, a bag; and the breaker holds the lamps.
 
 use super::{Breach, Rules, TOLERANCE_M};
-use crate::corner::{Carried, base_of};
+use crate::corner::{Carried, STACK_M, base_of};
 use crate::finding::Rule;
 use crate::geometry::beyond_m;
 use crate::plan::{SupportKind, ThingId};
@@ -20,6 +20,7 @@ impl Rules<'_> {
         let stands = sandbags(corner);
         for carried in corner.carried() {
             self.wall_fixing(&carried, found);
+            self.on_furniture(&carried, found);
             self.stand(&carried, &stands, found);
         }
         for stand in &stands {
@@ -64,6 +65,52 @@ impl Rules<'_> {
         }
     }
 
+    /// What stands on a piece of furniture or is clamped to it stands there: within its outline or the arm's reach of it, on
+    /// it or on a stack that people build.
+    fn on_furniture(&self, carried: &Carried<'_>, found: &mut Vec<Breach>) {
+        let on =
+            carried.support.on.as_ref().and_then(|id| self.corner.brief.room.furniture.get_key_value(id));
+        let Some((id, piece)) = on else { return };
+        let reach = carried.stand.map_or(0.0, |stand| stand.reach_m);
+        let at = match carried.id {
+            ThingId::Light(_) => carried.middle_m,
+            _ => carried.hold_m,
+        };
+        let beside = self.corner.beside_furniture_m(id, piece, at.truncate()) - reach;
+        let (thing, words) = (carried.id.words(), id.words());
+        let mut say = |lacking: f64, sentence: String, frees: &str| {
+            let lacking = Amount::Length(lacking);
+            found.push(Breach::new(Rule::Support, carried.id.clone(), lacking, sentence, frees));
+        };
+        if beside > TOLERANCE_M {
+            say(
+                beside,
+                format!("The {thing} is {} beside the {words} that carries it.", self.gap(beside)),
+                "Move it over the furniture, or stand it on the floor.",
+            );
+            return;
+        }
+        let above = carried.hold_m.z - self.corner.top_of_furniture_m(id, piece);
+        let (low, high) =
+            carried.stand.map_or((0.0, STACK_M), |stand| (stand.height_min_m, stand.height_max_m));
+        if carried.support.kind == SupportKind::On
+            && !(low - TOLERANCE_M..=high + TOLERANCE_M).contains(&above)
+            && !matches!(carried.id, ThingId::Light(_) | ThingId::Screen)
+        {
+            let lacking = (above - high).max(low - above);
+            say(
+                lacking,
+                format!(
+                    "The {thing} is held {} above the {words}; there it can be {} to {}.",
+                    self.gap(above.max(0.0)),
+                    self.gap(low),
+                    self.gap(high)
+                ),
+                "Change its height, or what it stands on.",
+            );
+        }
+    }
+
     /// Height, reach and payload of the gear that carries a thing.
     fn stand(&self, carried: &Carried<'_>, stands: &[StandState], found: &mut Vec<Breach>) {
         let Some(stand) = carried.stand else { return };
@@ -72,7 +119,11 @@ impl Rules<'_> {
         let mut say = |lacking: Amount, sentence: String, frees: &str| {
             found.push(Breach::new(Rule::Support, carried.id.clone(), lacking, capital(&sentence), frees));
         };
-        let (low, high) = (stand.height_min_m, stand.height_max_m);
+        // On furniture its height is told from there.
+        let (low, high) = match carried.support.on {
+            Some(_) => (f64::NEG_INFINITY, f64::INFINITY),
+            None => (stand.height_min_m, stand.height_max_m),
+        };
         if at.z < low - TOLERANCE_M || at.z > high + TOLERANCE_M {
             let (low_words, high_words) = (units.length(low), units.length(high));
             say(
@@ -84,7 +135,10 @@ impl Rules<'_> {
                 "Change its height, or use another stand.",
             );
         }
-        let reach = (at.truncate() - base_of(carried.support, at)).length();
+        let reach = match carried.support.on {
+            Some(_) => 0.0,
+            None => (at.truncate() - base_of(carried.support, at)).length(),
+        };
         let most = stand.reach_m.max(BESIDE_COLUMN_M);
         if reach > most + TOLERANCE_M {
             let needs = units.length(reach);

@@ -158,7 +158,7 @@ impl Rules<'_> {
                 let (edge, needed) = (self.gap(margin - lacking), self.gap(margin));
                 (format!("{are} {edge} from the picture's edge; {needed} are needed"), "Move it outwards")
             };
-            let mount = if part.what == What::Column || part.what == What::Feet {
+            let mount = if matches!(part.what, What::Column | What::Feet | What::Tripod) {
                 ", or hang it from an arm, a shelf or the ceiling."
             } else {
                 ", or tighten the shot."
@@ -225,7 +225,10 @@ impl Rules<'_> {
         for first in &a.pieces {
             for second in &b.pieces {
                 // A stand's spread feet can be turned to straddle a table leg.
-                if matches!((first.what, second.what), (What::Leg, What::Feet) | (What::Feet, What::Leg)) {
+                let spread = |what: What| matches!(what, What::Feet | What::Tripod);
+                if first.what == What::Leg && spread(second.what)
+                    || spread(first.what) && second.what == What::Leg
+                {
                     continue;
                 }
                 if one_stand && first.what.is_of_stand() && second.what.is_of_stand() {

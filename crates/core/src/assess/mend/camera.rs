@@ -111,7 +111,7 @@ pub(super) fn exposed<'a>(corner: &'a Corner<'a>) -> Candidates<'a> {
 
 /// The white balance set to the light on the face, on a dial of steps of 50 K.
 pub(super) fn balanced<'a>(corner: &'a Corner<'a>) -> Candidates<'a> {
-    let Some(mixture) = LightReport::of(corner).and_then(|lit| lit.mixture().map(|m| m.cct_k)) else {
+    let Some(mixture) = LightReport::of(corner).mixture().map(|m| m.cct_k) else {
         return none();
     };
     let mut layout = corner.layout.clone();

@@ -21,7 +21,7 @@ pub(super) fn one(label: String, layout: Layout) -> Candidates<'static> {
 }
 
 /// With the exposure made good again by ISO.
-pub(super) fn with_iso(before: &Corner<'_>, mut layout: Layout) -> Layout {
+pub(crate) fn with_iso(before: &Corner<'_>, mut layout: Layout) -> Layout {
     let brief = before.brief.after_change(before.layout, &layout);
     let iso = Corner::from_parts(&brief, &layout).map(|corner| {
         let camera = &corner.layout.camera;

@@ -10,6 +10,7 @@ use crate::finding::{Finding, Severity};
 use crate::light::LightField;
 use crate::plan::{LensSchool, LightSchool, Mounting, Posture};
 use crate::reading::{Banded, Reading};
+use crate::sound::absorption::Absorption;
 use crate::units::decimals;
 
 /// A lens whose longest focal length is no more than this times its shortest does not zoom.
@@ -29,7 +30,7 @@ fn said(sentence: String, reason: &'static str, advice: impl Into<Cow<'static, s
 /// The finding of a reading that is not good.
 pub(super) fn finding(
     corner: &Corner<'_>,
-    lit: Option<&LightField<'_>>,
+    lit: &LightField<'_>,
     reading: &Reading,
     severity: Severity,
 ) -> Option<Finding> {
@@ -49,17 +50,19 @@ pub(super) fn finding(
 /// One reading and what its words depend on.
 struct Words<'a> {
     corner: &'a Corner<'a>,
-    lit: Option<&'a LightField<'a>>,
+    /// Least and most that it may be, where it rests on what nobody told.
+    assumed_range: Option<[f64; 2]>,
+    lit: &'a LightField<'a>,
     value: f64,
     /// Below the good part of the band.
     low: bool,
 }
 
 impl<'a> Words<'a> {
-    fn of(corner: &'a Corner<'a>, lit: Option<&'a LightField<'a>>, reading: &Reading) -> Self {
+    fn of(corner: &'a Corner<'a>, lit: &'a LightField<'a>, reading: &Reading) -> Self {
         let value = reading.value.unwrap_or(0.0);
         let low = reading.band.and_then(|band| band[1].or(band[0])).is_some_and(|good| value < good);
-        Self { corner, lit, value, low }
+        Self { corner, assumed_range: reading.assumed_range, lit, value, low }
     }
 
     /// One word where the value is too low, another where it is too high.
@@ -92,6 +95,12 @@ impl<'a> Words<'a> {
         self.corner.lens.focal_max_mm > self.corner.lens.focal_min_mm * ZOOM
     }
 
+    /// Neither focal length nor aperture can be changed, nor the lens.
+    fn is_fixed(&self) -> bool {
+        let lens = self.corner.lens;
+        lens.built_into.is_some() && !self.zooms() && lens.f_number_limit <= lens.f_number_at_min + 0.05
+    }
+
     fn said(&self, banded: Banded) -> Said {
         match banded {
             Banded::ShotFrameHeightErrorPercent
@@ -115,6 +124,9 @@ impl<'a> Words<'a> {
             | Banded::LightFaceRatio
             | Banded::LightFlareMarginDeg => self.light(banded),
             Banded::SoundMicrophoneDistanceM => self.microphone_distance(),
+            Banded::SoundMicrophoneSpeechTransmissionIndex
+            | Banded::SoundMicrophoneDirectToReverberantDb
+            | Banded::SoundMicrophoneSnrDb => self.heard(banded),
             Banded::SoundMicrophoneGainOverCameraDb => said(
                 match self.value {
                     louder if louder >= 0.5 => {
@@ -218,8 +230,19 @@ impl<'a> Words<'a> {
                 ),
                 "Blur parts a person from the wall behind.",
                 if self.low {
-                    let open = self.be();
-                    format!("{open} further from the wall, open the aperture, or use a longer lens.")
+                    let further = self.be();
+                    match (self.is_fixed(), self.zooms()) {
+                        (true, _) => format!(
+                            "A sensor this small keeps it sharp: {} further from the wall, and light yourself more than the wall.",
+                            further.to_lowercase()
+                        ),
+                        (false, true) => {
+                            format!(
+                                "{further} further from the wall, open the aperture, or zoom in from further back."
+                            )
+                        }
+                        (false, false) => format!("{further} further from the wall, or open the aperture."),
+                    }
                 } else {
                     "Stop down a little.".to_owned()
                 },
@@ -240,6 +263,9 @@ impl<'a> Words<'a> {
     fn distance(&self) -> Said {
         let far = self.corner.brief.schools.lens == LensSchool::FarAndLong;
         let advice = match (self.low, self.zooms()) {
+            (true, false) if self.is_fixed() => {
+                "This is what a wide lens gives from where it frames you; speak to it as to someone across a table."
+            }
             (true, true) if far => {
                 "Move the camera back and zoom in, or choose the school of the near, wide lens."
             }
@@ -273,6 +299,15 @@ impl<'a> Words<'a> {
                 format!("The lamps draw {} % of what the breaker holds.", self.percent()),
                 "Hours of load above 80 % heat a circuit.",
                 "Move some of it to another circuit, or use more efficient lamps.",
+            ),
+            _ if let Some([least, most]) = self.assumed_range => said(
+                format!(
+                    "The room rings {} to {} s, if it is furnished as most are.",
+                    decimals(least, 1),
+                    decimals(most, 1)
+                ),
+                "0.2 to 0.4 s lets a voice sound close; from 0.8 s on words blur.",
+                "Clap once to measure it, or tell what is in the room: bare, some soft things, or much.",
             ),
             _ => {
                 let sounds = match self.value {
@@ -379,18 +414,45 @@ impl<'a> Words<'a> {
 
     /// What would mend a face that is too dark: what the settings allow, else the smallest change to the lamps.
     fn dark_advice(&self) -> Cow<'static, str> {
-        match self
-            .lit
-            .and_then(|lit| crate::light::power::power(lit))
-            .filter(|power| power.in_hand_stops < 0.0)
-        {
+        match crate::light::power::power(self.lit).filter(|power| power.in_hand_stops < 0.0) {
             Some(power) => remedies(self.corner, &power).into(),
             None => "Raise the ISO, open the aperture, or bring the key nearer.".into(),
         }
     }
 
+    /// The voice against the room and the noise.
+    fn heard(&self, banded: Banded) -> Said {
+        let absorption = Absorption::of(self.corner);
+        let nearer_or_softer = "Bring the microphone nearer, or hang something against the echo: the list below says what gains most.";
+        match banded {
+            Banded::SoundMicrophoneSnrDb => said(
+                format!("The voice is only {} dB over the noise.", decimals(self.value, 0)),
+                "Noise is heard under the voice, and no filter takes it out clean.",
+                super::sound::quieter(self.corner, &absorption),
+            ),
+            Banded::SoundMicrophoneSpeechTransmissionIndex => said(
+                format!("Room and noise leave a speech transmission index of {}.", decimals(self.value, 2)),
+                "Syllables run into each other; a recording should keep an index of 0.75.",
+                nearer_or_softer,
+            ),
+            _ => said(
+                match self.value {
+                    more if more >= 0.5 => {
+                        format!(
+                            "The voice comes straight only {} dB louder than by way of the room.",
+                            decimals(more, 0)
+                        )
+                    }
+                    _ => "The room is as loud as the voice itself, or louder.".to_owned(),
+                },
+                "From 3 dB on a voice sounds near, from 10 dB on close.",
+                nearer_or_softer,
+            ),
+        }
+    }
+
     fn microphone_distance(&self) -> Said {
-        let mounting = self.corner.microphone.map(|(gear, _)| gear.mounting);
+        let mounting = Some(self.corner.heard_by().0.mounting);
         let advice = match mounting {
             _ if self.low => "Move it a little away from the mouth.",
             Some(Mounting::OnCamera | Mounting::BuiltIn) => {

@@ -148,7 +148,7 @@ fn glare(corner: &Corner<'_>, found: &Mirrored<'_>) -> Finding {
 /// Lamps of different colours that both count on the face.
 fn mixed(mixture: &Mixture) -> Option<Finding> {
     let (apart, cool, warm) = mixture.widest().filter(|(apart, ..)| *apart >= MIXED_MIRED)?;
-    let (one, other) = (cool.id.words(), warm.id.words());
+    let (one, other) = (cool.words(), warm.words());
     Some(
         Finding::new(
             Note::MixedLight,

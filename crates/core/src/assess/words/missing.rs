@@ -1,12 +1,14 @@
 //! What is not there: a microphone, a key, something to stand on, an input or a cable that a thing in use needs.
 
-use crate::corner::{Corner, Kit, Unmet};
+use super::super::severity::is_heard;
+use crate::corner::{Corner, Kit, Unmet, unmet_needs};
 use crate::finding::{Finding, Missing, Severity};
-use crate::plan::{Gear, LightSchool, Part, Role, SupportKind, ThingId};
+use crate::plan::{Gear, Part, Role, SupportKind, ThingId};
+use crate::reading::{Quantity, Reading};
 
 /// Everything that is missing.
-pub(super) fn missing(corner: &Corner<'_>) -> Vec<Finding> {
-    let mut all: Vec<Finding> = microphone(corner).into_iter().collect();
+pub(super) fn missing(corner: &Corner<'_>, readings: &[Reading]) -> Vec<Finding> {
+    let mut all: Vec<Finding> = microphone(corner, readings).into_iter().collect();
     all.extend(key(corner));
     all.extend(back(corner));
     all.extend(stands(corner));
@@ -14,31 +16,82 @@ pub(super) fn missing(corner: &Corner<'_>) -> Vec<Finding> {
     all
 }
 
-fn microphone(corner: &Corner<'_>) -> Option<Finding> {
-    corner.microphone.is_none().then(|| {
-        Finding::new(
-            Missing::Microphone,
-            Severity::Stop,
-            "No microphone is in the layout: the voice would not be recorded.",
+/// The camera's own microphone is what sounds where there is no other.
+fn microphone(corner: &Corner<'_>, readings: &[Reading]) -> Option<Finding> {
+    if corner.microphone.is_some() {
+        return None;
+    }
+    let away = corner.brief.units.length((corner.view.position_m - corner.mouth_m).length());
+    let (severity, sentence) = if is_heard(corner, readings) {
+        (
+            Severity::Consider,
+            format!(
+                "Only the camera's own microphone hears you, from {away} away. That will do, but the room will be heard as well."
+            ),
         )
-        .because("Sound comes first: a take without it is lost.", "common practice, no source")
-        .advise("Put a microphone on the shelf of owned gear, or buy one from the list below.")
-    })
+    } else {
+        (
+            Severity::Fix,
+            format!(
+                "Only the camera's own microphone hears you, from {away} away. Words are lost in the room and the noise."
+            ),
+        )
+    };
+    let heard = [
+        Quantity::SoundMicrophoneSpeechTransmissionIndex,
+        Quantity::SoundMicrophoneSnrDb,
+        Quantity::SoundMicrophoneDirectToReverberantDb,
+    ];
+    let mut finding = Finding::new(Missing::Microphone, severity, sentence)
+        .because("Viewers leave bad sound sooner than a bad picture.", "common practice, no source")
+        .advise(match owned_microphone(corner) {
+            Some((label, None)) => format!("Bring your {label} near the mouth: it is owned and not in use."),
+            Some((label, Some(lacks))) => {
+                format!(
+                    "Your {label} needs {lacks}, and nothing at hand has it: buy that, and it comes into use."
+                )
+            }
+            None => {
+                "A microphone near the mouth is the first thing to buy: the list of purchases says which."
+                    .into()
+            }
+        });
+    for reading in readings.iter().filter(|reading| heard.contains(&reading.id.quantity)) {
+        finding = finding.on(reading.id.clone(), reading.value);
+    }
+    Some(finding)
 }
 
+/// A microphone at hand that the layout does not use.
+fn owned_microphone(corner: &Corner<'_>) -> Option<(String, Option<String>)> {
+    let mut at_hand = corner.brief.gear.iter().filter(|(_, gear)| gear.at_hand());
+    let (id, gear) = at_hand.find(|(_, gear)| gear.microphone().is_some())?;
+    let lacks: Vec<String> =
+        unmet_needs(corner.brief, id).into_iter().map(|need| need_words(need).0).collect();
+    let lacks = (!lacks.is_empty()).then(|| lacks.join(" and "));
+    Some((gear.common().label.to_lowercase(), lacks))
+}
+
+/// Nothing that was set up lights the face.
 fn key(corner: &Corner<'_>) -> Option<Finding> {
     crate::light::apparent::key(corner).is_none().then(|| {
-        Finding::new(Missing::Key, Severity::Fix, "No key light: nothing lights the face as planned.")
-            .because(
-                "Light on the face separates an amateur picture from a good one.",
-                "common practice, no source",
-            )
-            .advise("Put a lamp on the shelf of owned gear, or buy one from the list below.")
+        let finding = Finding::new(
+            Missing::Key,
+            Severity::Consider,
+            if crate::light::house::shines(corner) {
+                "No key light: only the ceiling light lights you, taken for 800 lm of warm white."
+            } else {
+                "No key light: nothing shapes the face as planned."
+            },
+        );
+        finding
+            .because("Light from above leaves the eyes dark; light from the side shapes a face.", "common practice, no source")
+            .advise("Sit facing the window by day, put a lamp that you own beside the camera, or buy one from the list of purchases.")
     })
 }
 
 fn back(corner: &Corner<'_>) -> Option<Finding> {
-    let wanted = corner.brief.schools.lights == LightSchool::ThreePoint
+    let wanted = crate::light::wants_back(corner.brief)
         && corner.role(Role::Key).next().is_some()
         && corner.role(Role::Back).next().is_none();
     wanted.then(|| {
@@ -74,7 +127,8 @@ fn stands(corner: &Corner<'_>) -> Vec<Finding> {
     };
     let all = layout.parts().filter_map(|part| needs(&part));
     all.map(|(thing, what, severity)| {
-        let sentence = format!("Nothing owned carries the {}: it needs {what}.", thing.words());
+        let sentence = too_short(corner, &thing)
+            .unwrap_or_else(|| format!("Nothing owned carries the {}: it needs {what}.", thing.words()));
         Finding::new(Missing::Support(corner.named(thing)), severity, sentence)
             .because(
                 "Held by hand or leaned on books, it will not be there again tomorrow.",
@@ -83,6 +137,24 @@ fn stands(corner: &Corner<'_>) -> Vec<Finding> {
             .advise("Put a stand on the shelf of owned gear, or buy one from the list below.")
     })
     .collect()
+}
+
+/// A tripod that is owned, and does not go to where the lens has to be.
+fn too_short(corner: &Corner<'_>, thing: &ThingId) -> Option<String> {
+    let hold_m = corner.camera_hold_m().z;
+    let mut owned = corner.brief.gear.values().filter(|gear| gear.at_hand()).filter_map(Gear::support);
+    let tripod = owned.find(|support| support.common.offers.iter().any(|offer| offer == "camera"))?;
+    let units = corner.brief.units;
+    let (low, high) = (tripod.height_min_m, tripod.height_max_m);
+    (*thing == ThingId::Camera && !(low..=high).contains(&hold_m)).then(|| {
+        format!(
+            "{} goes from {} to {}; the camera has to be held at {}.",
+            tripod.common.label,
+            units.length(low),
+            units.length(high),
+            units.length(hold_m)
+        )
+    })
 }
 
 /// A need in words: what it is, with its article, and what would bring it.

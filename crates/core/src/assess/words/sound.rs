@@ -9,10 +9,6 @@ use crate::sound::gain::MUCH_DB;
 use crate::sound::{around, record, reflections};
 use crate::units::{capital, decimals};
 
-/// Less voice over noise is told, dB (common practice, no source).
-const NOISY_DB: f64 = 25.0;
-/// A recording should reach this speech transmission index. Fogon's own rule, after IEC 60268-16.
-const CLEAR: f64 = 0.75;
 /// A desk's echo above this sounds hollow, dB. Fogon's own rule.
 const HOLLOW_DB: f64 = -10.0;
 /// Picture and sound that run farther apart show, frames. Fogon's own rule, after EBU R 37.
@@ -23,30 +19,6 @@ pub(super) fn notes(corner: &Corner<'_>, readings: &[Reading]) -> Vec<Finding> {
     let source = "common practice, no source";
     let absorption = Absorption::of(corner);
     let mut all = Vec::new();
-    if let Some(snr) = value(Quantity::SoundMicrophoneSnrDb).filter(|snr| *snr < NOISY_DB) {
-        all.push(
-            Finding::new(
-                Quantity::SoundMicrophoneSnrDb,
-                Severity::Consider,
-                format!("The voice is only {} dB over the noise.", decimals(snr, 0)),
-            )
-            .because("Below 25 dB noise is heard under the voice, and no filter takes it out clean.", source)
-            .on(Quantity::SoundMicrophoneSnrDb, Some(snr))
-            .advise(quieter(corner, &absorption)),
-        );
-    }
-    if let Some(sti) = value(Quantity::SoundMicrophoneSpeechTransmissionIndex).filter(|sti| *sti < CLEAR) {
-        all.push(
-            Finding::new(
-                Quantity::SoundMicrophoneSpeechTransmissionIndex,
-                Severity::Consider,
-                format!("Room and noise leave a speech transmission index of {}.", decimals(sti, 2)),
-            )
-            .because("Syllables run into each other; a recording should keep an index of 0.75.", "IEC 60268-16:2011; the limit is Fogon's own rule")
-            .on(Quantity::SoundMicrophoneSpeechTransmissionIndex, Some(sti))
-            .advise("Bring the microphone nearer, or hang something against the echo: the list below says what gains most."),
-        );
-    }
     if let Some(echo) = value(Quantity::SoundMicrophoneDeskReflectionDb).filter(|echo| *echo > HOLLOW_DB) {
         all.push(
             Finding::new(
@@ -76,9 +48,9 @@ pub(super) fn notes(corner: &Corner<'_>, readings: &[Reading]) -> Vec<Finding> {
         );
     }
     all.extend(flutter(corner, &absorption));
-    if let Some(record) = record::record(corner)
-        && let (Some(frames), Some(words)) =
-            (record.drift_frames.filter(|frames| *frames > APART_FRAMES), record.drift_words)
+    let record = record::record(corner);
+    if let (Some(frames), Some(words)) =
+        (record.drift_frames.filter(|frames| *frames > APART_FRAMES), record.drift_words)
     {
         all.push(
             Finding::new(
@@ -94,9 +66,9 @@ pub(super) fn notes(corner: &Corner<'_>, readings: &[Reading]) -> Vec<Finding> {
 }
 
 /// What would make the loudest noise softer.
-fn quieter(corner: &Corner<'_>, absorption: &Absorption) -> String {
+pub(super) fn quieter(corner: &Corner<'_>, absorption: &Absorption) -> String {
     let nearer = "bring the microphone nearer";
-    let Some((gear, capsule)) = corner.microphone else { return capital(&format!("{nearer}.")) };
+    let (gear, capsule) = corner.heard_by();
     let all = around::heard(corner, absorption, gear, capsule);
     let Some(loudest) = all.first() else { return capital(&format!("{nearer}.")) };
     let level = decimals(loudest.level_dba, 0);

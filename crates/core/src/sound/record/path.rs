@@ -28,22 +28,22 @@ impl RecordPath {
 }
 
 /// What takes the microphone: the path, and the recorder or interface on it.
-pub(super) fn taken_by<'a>(corner: &Corner<'a>) -> Option<(RecordPath, Option<&'a GearThing>)> {
-    let (microphone, _) = corner.microphone?;
+pub(super) fn taken_by<'a>(corner: &Corner<'a>) -> (RecordPath, Option<&'a GearThing>) {
+    let (microphone, _) = corner.heard_by();
     let kit = Kit::of(corner);
     let lacks_input = |need: &str| need.ends_with("input");
     if kit.unmet.iter().any(|unmet| unmet.of == ThingId::Microphone && lacks_input(unmet.need)) {
-        return Some((RecordPath::Nowhere, None));
+        return (RecordPath::Nowhere, None);
     }
     let gear = &corner.brief.gear;
     if let Some(link) = kit.input(&ThingId::Microphone) {
-        return Some(match link.by.and_then(|id| gear.get(id)) {
+        return match link.by.and_then(|id| gear.get(id)) {
             Some(Gear::Recorder(thing)) => (RecordPath::Recorder, Some(thing)),
             Some(Gear::Interface(thing)) => (RecordPath::Computer, Some(thing)),
             Some(Gear::Camera(_)) => (RecordPath::Camera, None),
             // Whatever else has an input for it is a computer.
             _ => (RecordPath::Computer, None),
-        });
+        };
     }
     // A plain plug fits them all.
     let separate = corner.brief.schools.record == RecordSchool::Separate;
@@ -57,12 +57,12 @@ pub(super) fn taken_by<'a>(corner: &Corner<'a>) -> Option<(RecordPath, Option<&'
         Gear::Interface(thing) => Some((RecordPath::Computer, Some(thing))),
         _ => None,
     });
-    Some(recorder.or(interface).filter(|_| apart).unwrap_or((RecordPath::Camera, None)))
+    recorder.or(interface).filter(|_| apart).unwrap_or((RecordPath::Camera, None))
 }
 
 /// Recorder or interface at hand that takes the microphone.
 pub fn input<'a>(corner: &Corner<'a>) -> Option<&'a GearThing> {
-    taken_by(corner)?.1
+    taken_by(corner).1
 }
 
 /// Why the sound goes where it goes, in one sentence.
