@@ -110,7 +110,8 @@ fn exit_codes_say_what_happened() {
         &std::fs::read_to_string(root().join("docs/examples/box-room.fogon.json")).unwrap(),
     )
     .unwrap();
-    set(&mut plan, "/layout/microphone", Value::Null);
+    // No focal length of this lens: a rule is broken.
+    set(&mut plan, "/layout/camera/focal_length_mm", json!(300));
     let silent = plan.to_string();
     assert_eq!(code(&fogon(&["evaluate", "-"], &silent)), 0);
     assert_eq!(code(&fogon(&["evaluate", "-", "--strict"], &silent)), 1);

@@ -39,6 +39,8 @@ fn in_picture(plan: &Value, p: P) -> Option<(f64, f64)> {
     let body = &plan["brief"]["gear"][camera["body"].as_str().unwrap()];
     let (w, h) = (number(&body["sensor_width_mm"]), number(&body["sensor_height_mm"]));
     let (w, h) = if w / h < 16.0 / 9.0 { (w, w * 9.0 / 16.0) } else { (h * 16.0 / 9.0, h) };
+    let crop = camera["crop"].as_f64().unwrap_or(1.0);
+    let (w, h) = (w / crop, h / crop);
     let (w, h) = if camera["orientation"] == "portrait" { (h, w) } else { (w, h) };
     let (f, u) = (number(&camera["focal_length_mm"]), 1000.0 * number(&camera["focus_distance_m"]));
     let image = f * u / (u - f);
@@ -104,7 +106,8 @@ fn carried(plan: &Value, support: &Value, hold: P) -> Vec<P> {
 fn head(plan: &Value, light: &Value, eyes: P) -> (Vec<P>, P) {
     let gear = &plan["brief"]["gear"][light["gear"].as_str().unwrap()];
     let middle = point(&light["position_m"]);
-    let back = minus(middle, eyes).map(|v| v / length(minus(middle, eyes)));
+    let aim = if light["aim_m"].is_array() { point(&light["aim_m"]) } else { eyes };
+    let back = minus(middle, aim).map(|v| v / length(minus(middle, aim)));
     let flat = back[0].hypot(back[1]);
     let across = [-back[1] / flat, back[0] / flat, 0.0];
     let up = [-back[2] * back[0] / flat, -back[2] * back[1] / flat, flat];
@@ -228,7 +231,9 @@ pub(crate) fn assert_legal(plan: &Value) {
     assert!(in_the_room(plan, &floor, [eyes[0], eyes[1], crown]), "the head is not in the room");
     let lens = point(&layout["camera"]["position_m"]);
     // The line from lens to eyes stays in the room, and 0.2 m behind the lens there is room as well.
-    for part in [-0.2 / length(minus(eyes, lens)), 0.0, 0.1, 0.25, 0.5, 0.75, 0.9] {
+    let flat = number(&plan["brief"]["gear"][layout["camera"]["body"].as_str().unwrap()]["mass_kg"]) <= 0.25;
+    let behind = if flat && layout["camera"]["support"]["kind"] != "floor" { 0.05 } else { 0.2 };
+    for part in [-behind / length(minus(eyes, lens)), 0.0, 0.1, 0.25, 0.5, 0.75, 0.9] {
         let p = along(lens, eyes, part);
         assert!(in_the_room(plan, &floor, p), "the lens looks at {p:?}, outside the room");
     }

@@ -168,7 +168,17 @@ fn the_microphone_has_a_mark_only_where_it_stands() {
     ]);
     assert!(of(&worn).marks.iter().all(|m| m.letter != "M") && of(&worn).microphone.contains("worn"));
     let none = plain_with(&[("/layout/microphone", Value::Null)]);
-    assert_eq!(of(&none).microphone, "No microphone in this plan.");
+    assert!(of(&none).microphone.starts_with("The camera's own microphone, 1."), "{}", of(&none).microphone);
+}
+
+/// A picture that is cut out of a wider recording says so, and how much of it is kept: 3840 / 1.5 = 2560.
+#[test]
+fn a_crop_is_told_beside_the_focal_length() {
+    let told =
+        |plan: &Plan| of(plan).settings.into_iter().find(|s| s.name == "Cut in the edit").map(|s| s.value);
+    assert_eq!(told(&plain_with(&[])), None);
+    let cropped = plain_with(&[("/layout/camera/crop", json!(1.5))]);
+    assert_eq!(told(&cropped).as_deref(), Some("the middle 2560 of 3840 pixels across"));
 }
 
 /// A screen on a stand, a backdrop and a second angle have marks of their own, after the rest; what hangs on the camera

@@ -27,7 +27,7 @@ fn key_at(azimuth_deg: f64, elevation_deg: f64, distance_m: f64) -> (&'static st
 }
 
 fn seen(plan: &Plan) -> FaceSeen {
-    face_seen(&Corner::of(plan).unwrap()).unwrap()
+    face_seen(&Corner::of(plan).unwrap())
 }
 
 fn lux(face: &FaceSeen, spot: Spot) -> f64 {
@@ -156,7 +156,7 @@ fn colours_mix_and_are_told_where_they_clash() {
     let range = ("/brief/gear/lamp/cct_min_k", json!(2700));
     let plan = plain_with(&[range.clone(), ("/layout/lights/fill", other.clone())]);
     let corner = Corner::of(&plan).unwrap();
-    let lit = LightField::of(&corner).unwrap();
+    let lit = LightField::of(&corner);
     let lamps = lit.lamps_lx().collect::<Vec<_>>();
     let parts = lamps.iter().map(|(light, lux)| {
         (planckian_xy(if light.id == "fill" { 3200.0 } else { 2e6 / (1e6 / 2700.0 + 1e6 / 5600.0) }), *lux)
@@ -222,7 +222,7 @@ fn a_keyed_screen_is_lit_evenly_or_is_told_not_to_be() {
     };
     let plan = with(1.5);
     let corner = Corner::of(&plan).unwrap();
-    let lit = LightField::of(&corner).unwrap();
+    let lit = LightField::of(&corner);
     // 36 x 20.25 mm behind 40 mm focused at 1.5 m, the wall 3 m from the lens.
     let (wide, high) =
         (36.0 / 1000.0 * 3.0 / (0.04 * 1.5 / 1.46), 20.25 / 1000.0 * 3.0 / (0.04 * 1.5 / 1.46));

@@ -95,7 +95,7 @@ fn by_a_window(dim: f64) -> Plan {
 fn a_window_has_its_part_in_the_mixed_colour() {
     let plan = by_a_window(0.05);
     let corner = Corner::of(&plan).unwrap();
-    let lit = LightField::of(&corner).unwrap();
+    let lit = LightField::of(&corner);
     let (window, lamp) = (lit.windows_lx(), lit.lamps_lx().map(|(_, lux)| lux).sum::<f64>());
     assert!(window > 2.0 * lamp, "the window leads: {window} lx and {lamp} lx");
     let cct = value(&plan, "light.face.cct_k");
@@ -117,7 +117,7 @@ fn a_window_has_its_part_in_the_mixed_colour() {
 fn told_dials_leave_the_window_as_it_is() {
     let plan = by_a_window(0.3);
     let corner = Corner::of(&plan).unwrap();
-    let told = dials(&LightField::of(&corner).unwrap());
+    let told = dials(&LightField::of(&corner));
     let (_, dial) = told.iter().find(|(id, _)| *id == "key").expect("the key has a dial").clone();
     assert!((0.01..1.0).contains(&dial), "{dial}");
     let mut set = plan.clone();
@@ -143,7 +143,7 @@ fn light_past_a_small_cloth_still_fills_the_room() {
     ]);
     let bounce = |plan: &Plan| {
         let corner = Corner::of(plan).unwrap();
-        LightField::of(&corner).unwrap().bounce_lx(DVec3::new(2.0, 1.5, 1.25), DVec3::Y)
+        LightField::of(&corner).bounce_lx(DVec3::new(2.0, 1.5, 1.25), DVec3::Y)
     };
     let (bare, small, large) = (bounce(&bare), bounce(&small), bounce(&with_cloth(1.6)));
     assert!((0.9..1.1).contains(&(small / bare)), "{small} lx with a cloth of 10 cm, {bare} lx without");

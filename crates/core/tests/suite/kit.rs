@@ -115,7 +115,7 @@ fn what_is_at_hand_is_plugged_in_and_on_the_card() {
 fn without_an_input_the_sound_goes_nowhere() {
     let path = |more: &[&str]| {
         let plan = with("boom-condenser", &[], more);
-        let told = record(&Corner::of(&plan).unwrap()).expect("there is a microphone");
+        let told = record(&Corner::of(&plan).unwrap());
         (told.path, told.reason, told.cable_m.is_some())
     };
     let (nowhere, reason, has_cable) = path(&[]);
@@ -166,8 +166,16 @@ fn what_is_missing_is_bought() {
     }
     let file = brief(&document);
     let found = propose(&file.name, &file.brief);
-    assert!(found.proposals.iter().all(|proposal| !proposal.ready), "nothing records it");
     let plan = found.proposals.into_iter().next().unwrap().plan;
+    // Ready before not ready: what nothing records is left out, and the camera's own microphone heard; what is lacking is told.
+    assert!(plan.layout.microphone.is_none());
+    let judged = without_moves(&plan);
+    let told = judged.findings.iter().find(|f| f.id == "microphone.missing").expect("it is told");
+    assert!(told.advice.contains("an XLR input and an XLR cable"), "{}", told.advice);
+    // By hand it may be placed all the same: then it stops.
+    let mut placed = plan.clone();
+    placed.layout.microphone = Some(best(&box_room()).layout.microphone.unwrap());
+    let plan = placed;
     let ids = |plan: &Plan| -> Vec<String> {
         let found = without_moves(plan).findings.into_iter();
         found.map(|f| f.id.to_string()).filter(|id| id.starts_with("microphone.")).collect()
@@ -178,7 +186,7 @@ fn what_is_missing_is_bought() {
     let items: Vec<&str> = first.items.iter().map(|item| item.id.as_str()).collect();
     let input = items.iter().any(|id| id.starts_with("interface") || id.starts_with("recorder"));
     assert!(input && items.iter().any(|id| id.starts_with("cable-xlr")), "{items:?}");
-    assert!(first.cleared >= 2, "{first:?}");
+    assert!(first.gain > 0.3, "{first:?}");
     // With what is bought on the shelf the stop is gone.
     let mut whole = plan.clone();
     for id in items {
@@ -190,7 +198,7 @@ fn what_is_missing_is_bought() {
     // A budget of nothing is answered as one, not as a question left open.
     set(&mut document, "/brief/money/budget", json!(0));
     let told = changes(&best(&document)).purchases.sentence;
-    assert!(told.starts_with("Nothing is to be spent"), "{told}");
+    assert!(told.starts_with("Nothing need be bought: the corner is ready"), "{told}");
 }
 
 /// A lamp that needs what is not at hand gives no light: a poor plan, but one that records.
@@ -221,7 +229,7 @@ fn a_label_makes_no_microphone_wireless() {
         set(&mut document, "/brief/gear/voice/label", json!(label));
         set(&mut document, "/brief/gear/voice/wireless", json!(wireless));
         let plan = read(&document);
-        record(&Corner::of(&plan).unwrap()).unwrap().cable_m
+        record(&Corner::of(&plan).unwrap()).cable_m
     };
     assert!(cable("Not wireless at all", false).is_some());
     assert!(cable("Voice", true).is_none());

@@ -58,7 +58,7 @@ proptest! {
     ) {
         let place = Some([at.0, at.1, at.2]);
         let size = [size.0, size.1, size.2];
-        let lit = |plan: &Plan| face_seen(&Corner::of(plan).unwrap()).unwrap();
+        let lit = |plan: &Plan| face_seen(&Corner::of(plan).unwrap());
         let (open, blocked) = (lit(&with_block(None, size, 1.0)), lit(&with_block(place, size, 1.0)));
         for (a, b) in open.facets.iter().zip(&blocked.facets) {
             prop_assert!(b.illuminance_lx <= a.illuminance_lx + 1e-6, "{:?} {} {}", a.spot, a.illuminance_lx, b.illuminance_lx);
@@ -103,7 +103,7 @@ fn light_goes_round_a_corner_only_by_the_walls() {
         ("/layout/lights/key/position_m", json!([1.1, 2.4, 1.9])),
     ]);
     let corner = Corner::of(&plan).unwrap();
-    let lit = LightField::of(&corner).unwrap();
+    let lit = LightField::of(&corner);
     // From the far end of the short arm the key, 1.9 m up at (1.1, 2.4), is hidden for a lamp in the long arm's end.
     let lamp = plain_with(&[
         ("/brief/room/floor_m", json!([[0, 0], [4, 0], [4, 2.8], [2.6, 2.8], [2.6, 5], [0, 5]])),
@@ -111,7 +111,7 @@ fn light_goes_round_a_corner_only_by_the_walls() {
         ("/layout/lights/key/aim_m", json!([3.6, 2.4, 1.2])),
     ]);
     let other = Corner::of(&lamp).unwrap();
-    let round = LightField::of(&other).unwrap();
+    let round = LightField::of(&other);
     let (at, normal) = (DVec3::new(3.8, 2.6, 1.2), DVec3::new(-0.6, 0.8, 0.0));
     assert_eq!(round.direct_lx(at, normal), 0.0);
     assert!(round.bounce_lx(at, DVec3::new(-1.0, 0.0, 0.0)) > 1.0);

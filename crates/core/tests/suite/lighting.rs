@@ -171,7 +171,7 @@ fn the_demos_face_is_lit_as_the_sum_says() {
     let plan = demo();
     let corner = Corner::of(&plan).unwrap();
     let lit = at_face(&corner);
-    let all = LightField::of(&corner).unwrap();
+    let all = LightField::of(&corner);
     let towards = corner.to_lens();
     // Nothing stands in the way of the demo's lamps but the microphone's arm, at the edge.
     let solids: Vec<Solid> = fogon_core::corner::things(&corner)
@@ -240,7 +240,7 @@ fn the_room_throws_light_back() {
     let (walls, floor): (f64, f64) = (2.0 * (4.0 + 5.0) * 2.6, 4.0 * 5.0);
     let rho = (0.65 * walls + 0.30 * floor + 0.80 * floor) / (walls + 2.0 * floor);
     assert_close(mean_reflectance(&plan.brief).0, rho, 1e-12, 0.0, "mean reflectance");
-    let lit = LightField::of(&corner).unwrap();
+    let lit = LightField::of(&corner);
     let flux: f64 = lit.faces().map(Face::flux_lm).sum();
     let room = bounce::enclosure(&plan.brief);
     assert_close(
@@ -391,7 +391,7 @@ fn a_board_lifts_the_shadow_side() {
         (value(&with, "light.face.ratio"), value(&plain_with(&[]), "light.face.ratio"));
     assert!(with_board < without, "{with_board} against {without}");
     let corner = Corner::of(&with).unwrap();
-    let all = LightField::of(&corner).unwrap();
+    let all = LightField::of(&corner);
     let (key, lit) = (all.faces().next().unwrap().clone(), all.faces().last().unwrap().clone());
     assert!(matches!(corner.lights.iter().find(|l| l.id == "fill").unwrap().source, Source::Board(_)));
     let received = summed_lx(&key, lit.middle, lit.normal);

@@ -12,11 +12,13 @@
 #![allow(clippy::unwrap_used)]
 
 mod bands;
+mod blind;
 mod by_hand;
 mod calculator;
 mod card;
 mod chart;
 mod checks;
+mod decided;
 mod documents;
 mod doors;
 mod face;

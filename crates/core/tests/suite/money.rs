@@ -68,7 +68,8 @@ fn a_corner_without_a_microphone_is_told_to_buy_one_within_the_budget() {
     set(&mut brief, "/brief/money/budget", json!(120));
     let bought = changes(&best(&brief)).purchases;
     assert!(bought.spent > 0.0 && bought.spent <= 120.0);
-    assert!(bought.steps.iter().any(|s| s.cleared > 0), "{bought:?}");
+    let first = &bought.steps[0];
+    assert!(first.gain > 0.25 && first.reason.starts_with("As the microphone"), "{bought:?}");
     // Everything a step buys is usable: an XLR microphone comes with input and cable.
     for step in &bought.steps {
         let ids: Vec<&str> = step.items.iter().map(|i| i.id.as_str()).collect();
@@ -135,7 +136,7 @@ fn more_money_never_buys_less() {
             );
         }
     }
-    assert!(before > 0.5, "1000 clears what stands in the way: {before}");
+    assert!(before > 0.3, "1000 brings a voice and a face: {before}");
 }
 
 /// What is bought works: each step's needs are met by what it brings or by what is owned and free.

@@ -108,7 +108,6 @@ fn cases() -> Vec<(Edits, &'static str, &'static str)> {
             "legal.collision.microphone",
             "overlap by",
         ),
-        (vec![("/layout/microphone", Value::Null)], "microphone.missing", "would not be recorded"),
     ]
 }
 

@@ -298,7 +298,7 @@ fn ways_of_the_voice_are_drawn_where_they_go() {
         assert_close(long.hypot(rise), hit.path_m, 0.0, 0.01, &hit.surface);
     }
     // On the circle the chart has voice and room alike.
-    let chart = seen(&corner).chart.unwrap();
+    let chart = seen(&corner).chart;
     let radius = chart.critical_distance_m;
     let near = chart
         .points
@@ -317,7 +317,7 @@ fn ways_of_the_voice_are_drawn_where_they_go() {
 #[test]
 fn the_way_into_a_file_is_told_with_what_fails_silently() {
     let plan = demo();
-    let told = record(&Corner::of(&plan).unwrap()).unwrap();
+    let told = record(&Corner::of(&plan).unwrap());
     assert!(
         told.before_each_take.len() >= 4
             && told.before_each_take.iter().any(|line| line.contains("gain off"))
@@ -336,7 +336,7 @@ fn the_way_into_a_file_is_told_with_what_fails_silently() {
         json!({"kind": "recorder", "label": "Field recorder", "offers": ["xlr-input"], "state": "owned", "gain_max_db": 20}),
     );
     let apart = read(&apart);
-    let told = record(&Corner::of(&apart).unwrap()).unwrap();
+    let told = record(&Corner::of(&apart).unwrap());
     assert_eq!(told.path, RecordPath::Recorder);
     // 20 parts in a million over an hour are 72 ms.
     assert_close(told.drift_ms.unwrap(), 72.0, 1e-9, 0.0, "drift");

@@ -52,11 +52,11 @@ fn a_corner_is_heard_and_recordings_are_kept_within_bounds() {
         "{}",
         hung.text
     );
-    // Refusals, each by its name.
+    // Without another the camera's own microphone hears.
     let mut deaf = plan.clone();
     deaf["layout"]["microphone"] = Value::Null;
-    let (status, _, words) = hear(&json!({ "plan": deaf }));
-    assert!(status == 409 && String::from_utf8(words).unwrap().contains("no microphone"));
+    assert_eq!(hear(&json!({ "plan": deaf })).0, 200);
+    // Refusals, each by its name.
     let bad = server.post(
         "/api/v1/treatment",
         &json!({ "plan": plan, "material": "velvet", "width_m": 1, "height_m": 1 }),
