@@ -15,7 +15,7 @@ async function next(page: Page, title: string): Promise<void> {
   await expect(page.getByRole("heading", { name: title, level: 2 })).toBeFocused();
 }
 
-test("fourteen answers on seven pages, every default marked", async ({ page }) => {
+test("fifteen answers on seven pages, every default marked", async ({ page }) => {
   const began = Date.now();
   await page.goto("/new");
   let answers = 0;
@@ -52,7 +52,7 @@ test("fourteen answers on seven pages, every default marked", async ({ page }) =
   await give("To spend", "250");
   await page.getByRole("button", { name: "Lay out the corner" }).click();
   await expect(page.getByRole("img", { name: "Plan, from above" })).toBeVisible();
-  expect(answers).toBeLessThanOrEqual(14);
+  expect(answers).toBeLessThanOrEqual(15);
   // Said, not asserted: docs/PERFORMANCE.md holds the figure.
   console.log(`The first run took ${((Date.now() - began) / 1000).toFixed(1)} s.`);
   const id = /corners\/(\d+)/.exec(page.url())?.[1];

@@ -4,6 +4,7 @@ export const limits = {
   "Beam.drop_m": [0.02, 3],
   "Beam.width_m": [0.02, 2],
   "Camera.bearing_deg": [0, 360],
+  "Camera.crop": [1, 2],
   "Camera.f_number": [0.7, 64],
   "Camera.focal_length_mm": [1, 600],
   "Camera.focus_distance_m": [0.05, 50],

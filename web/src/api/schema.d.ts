@@ -701,6 +701,11 @@ export interface components {
             focal_length_mm: number;
             /**
              * Format: double
+             * @description Recorded over delivered width: the picture is cut out of the middle of what is recorded (1).
+             */
+            crop?: number;
+            /**
+             * Format: double
              * @description f-number, real.
              */
             f_number: number;
@@ -974,7 +979,7 @@ export interface components {
          * @description In what a layout differs from the best one.
          * @enum {string}
          */
-        Differs: "best" | "bearing" | "lens" | "rig";
+        Differs: "best" | "bearing" | "lens" | "rig" | "picture" | "sound" | "floor";
         /** @description Curves over distance. */
         DistanceChart: {
             /** @description Distances, m, each with its levels. */
@@ -1080,7 +1085,7 @@ export interface components {
             bounce_lx: number;
             /**
              * Format: double
-             * @description Of it what windows give straight, lx.
+             * @description Of it what windows or the ceiling light give, lx.
              */
             windows_lx: number;
             /** @description Every part of the head. */
@@ -1185,6 +1190,11 @@ export interface components {
              */
             distance_m: number;
         };
+        /**
+         * @description What stands and hangs in a room, for its sound.
+         * @enum {string}
+         */
+        Furnishing: "bare" | "some" | "much";
         /** @description A piece of furniture. */
         Furniture: {
             /** @description What it is. */
@@ -2468,7 +2478,7 @@ export interface components {
         };
         /** @description What a search found. */
         Proposals: {
-            /** @description Legal layouts, best first; each differs in bearing, lens school or rig from those before. */
+            /** @description Legal layouts, best first; they differ in what they give up, in bearing, lens or rig. */
             proposals: components["schemas"]["Proposal"][];
             /** @description Kinds of layout that are not among them, and what forbids each. */
             missing: components["schemas"]["NotPossible"][];
@@ -2476,6 +2486,8 @@ export interface components {
             obstacles: components["schemas"]["Obstacle"][];
             /** @description Measured readings that were set aside: they belong to another arrangement than these. */
             set_aside: string[];
+            /** @description Seats, facings and takes that were looked at. */
+            looked_at: number;
         };
         /** @description What to buy under the budget, most gain for the money first. */
         Purchases: {
@@ -2541,6 +2553,8 @@ export interface components {
              * @description Plus or minus, in the same unit.
              */
             uncertainty?: number | null;
+            /** @description Least and most that it may be, where it rests on something that nobody told. */
+            assumed_range?: number[] | null;
             aspect?: components["schemas"]["Aspect"] | null;
             /** @description Computed, measured or assumed. */
             from: components["schemas"]["Origin"];
@@ -2684,6 +2698,7 @@ export interface components {
             surfaces?: {
                 [key: string]: components["schemas"]["Surface"];
             };
+            furnishing?: components["schemas"]["Furnishing"] | null;
             /** @description What can be heard in the room when nobody speaks. */
             noises?: {
                 [key: string]: components["schemas"]["Noise"];
@@ -2861,9 +2876,10 @@ export interface components {
         };
         /** @description A corner's sound. */
         SoundSeen: {
-            /** @description Mouth and capsule, m; no capsule without a microphone. */
+            /** @description Mouth and capsule, m; the camera's own where there is no other. */
             mouth_m: components["schemas"]["Point3"];
-            capsule_m?: components["schemas"]["Point3"] | null;
+            /** @description Capsule, m. */
+            capsule_m: components["schemas"]["Point3"];
             /** @description Octave bands, Hz. */
             bands_hz: number[];
             /** @description Reverberation time by band, s. */
@@ -2902,12 +2918,14 @@ export interface components {
             modes_words: string[];
             /** @description Noises at the microphone, loudest first. */
             noises: components["schemas"]["NoiseSeen"][];
-            chart?: components["schemas"]["DistanceChart"] | null;
+            /** @description Levels over distance. */
+            chart: components["schemas"]["DistanceChart"];
             /** @description Microphones side by side. */
             choices: components["schemas"]["MicrophoneChoice"][];
             /** @description What would bring the room to its target. */
             advice: components["schemas"]["TreatmentAdvice"];
-            record?: components["schemas"]["Record"] | null;
+            /** @description The way of the sound into a file. */
+            record: components["schemas"]["Record"];
         };
         /** @description Shapes to lay over both drawings, in their coordinates. */
         SoundSheets: {

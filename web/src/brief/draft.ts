@@ -205,6 +205,7 @@ export function newDraft(units: UnitSystem = "metric"): Draft {
       height: text(2.4),
       volts: "",
       hertz: "",
+      furnishing: "",
       breaker: "",
       stature: "",
       posture: "seated",
@@ -317,6 +318,7 @@ export function draftOf(name: string, brief: Brief): Draft {
     height: text(brief.room.height_m),
     volts: plain(brief.room.mains?.voltage_v),
     hertz: plain(brief.room.mains?.frequency_hz),
+    furnishing: brief.room.furnishing ?? "",
     breaker: plain(brief.room.mains?.breaker_a),
     stature: text(brief.person.stature_m),
     posture: brief.person.posture,
@@ -547,6 +549,7 @@ function briefTyped(draft: Draft): { name: string; brief: Brief; problems: Probl
     units: read.text("units") as UnitSystem,
     room: {
       ...(base?.room ?? {}),
+      furnishing: (read.text("furnishing") || null) as Schemas["Furnishing"] | null,
       floor_m: floor,
       height_m: read.length("height", within("Room.height_m")),
       ...overheadOf(draft, read),

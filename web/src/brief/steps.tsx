@@ -1,6 +1,7 @@
 // The fields of each page of the brief.
 import { useQuery } from "@tanstack/react-query";
 
+import { FURNISHINGS } from "../room/surfaces";
 import { api } from "../api/client";
 import { Choice, TextField, Tick } from "../ui/fields";
 import { freeId } from "../ui/ids";
@@ -48,6 +49,7 @@ const FIELDS: string[][] = [
     "volts",
     "hertz",
     "breaker",
+    "furnishing",
     "furniture.",
   ],
   ["stature", "posture", "seatHeight", "eyeHeight", "lean", "seatAt", "glasses"],
@@ -181,6 +183,7 @@ export function StepFields({ step, draft, problems, change }: Props) {
               </>
             )}
             {text("height", "Ceiling height")}
+            {choice("furnishing", "What is in the room", FURNISHINGS)}
           </Group>
           {!rectangle && <WalkRound draft={draft} problems={problems} change={change} />}
           <Overhead draft={draft} problems={problems} change={change} walls={walls} />

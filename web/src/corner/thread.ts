@@ -156,9 +156,15 @@ function headline(
       return dayWords(brief);
     case "sound": {
       const time = value("sound.room.rt_mid_s");
+      // What nobody told is told as a range here as in the findings.
+      const range = readings.find((r) => r.id === "sound.room.rt_mid_s")?.assumed_range;
       return joined(
         length("sound.microphone.distance_m") ?? "no microphone",
-        time === null ? null : `${fixed(time, 2)} s`,
+        range
+          ? `${fixed(range[0] ?? 0, 1)} to ${fixed(range[1] ?? 0, 1)} s`
+          : time === null
+            ? null
+            : `${fixed(time, 2)} s`,
       );
     }
     case "money":

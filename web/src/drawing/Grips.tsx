@@ -111,7 +111,10 @@ export function Grips({
     const step = STEP_M * (event.shiftKey ? 10 : 1);
     void table.nudge(handle.id, grip, along(right, arrow[0] * step, down, arrow[1] * step));
   };
-  const onSheet = handles.filter((h) => (sheet === "plan" ? true : h.lifts || h.id === "seat"));
+  // What has no mark, as furniture, lies under what has one: both may be in one place.
+  const onSheet = handles
+    .filter((h) => (sheet === "plan" ? true : h.lifts || h.id === "seat"))
+    .sort((a, b) => Number(a.letter !== "") - Number(b.letter !== ""));
   const one = (handle: Handle, grip: Grip, name: string, size: number) => {
     const [x, y] = shownAt(handle, grip);
     const state = handle.locked ? ", locked" : handle.movable ? "" : ", fixed";

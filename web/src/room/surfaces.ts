@@ -3,6 +3,14 @@ import type { Plan, Schemas } from "../api/client";
 
 type Surface = Schemas["Surface"];
 
+/** What is in a room, in one word: how it sounds follows from it where nobody told more. */
+export const FURNISHINGS = [
+  ["", "I cannot say yet"],
+  ["bare", "Bare: hard walls and floor, hardly anything in it"],
+  ["some", "Some soft things: a rug, curtains or a bed"],
+  ["much", "Much: carpet, heavy curtains, a sofa, full shelves"],
+] as const;
+
 const NAMES = ["Back wall", "Right wall", "Front wall", "Left wall"];
 const LETTERS = "abcdefghijkl";
 

@@ -3,6 +3,7 @@ import { useState } from "react";
 
 import type { Judged, Plan } from "../api/client";
 import { Drawing } from "../drawing/Drawing";
+import { fixed } from "../units/length";
 
 const GUIDES = [
   ["thirds", "Thirds"],
@@ -45,8 +46,10 @@ export function Picture({ judged, plan, switches }: { judged: Judged; plan: Plan
       />
       <figcaption>
         <span>
-          {camera.focal_length_mm} mm · f/{camera.f_number} · 1/{Math.round(1 / camera.shutter_s)} s · ISO{" "}
-          {camera.iso} · {camera.white_balance_k} K
+          {camera.focal_length_mm} mm{(camera.crop ?? 1) > 1 && `, cropped ${fixed(camera.crop ?? 1, 1)}×`} ·
+          f/
+          {camera.f_number} · 1/{Math.round(1 / camera.shutter_s)} s · ISO {camera.iso} ·{" "}
+          {camera.white_balance_k} K
         </span>
         {switches && (
           <span className="guides" role="group" aria-label="Guides in the picture">

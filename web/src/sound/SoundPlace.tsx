@@ -23,15 +23,13 @@ export function SoundPlace({ plan, judged, table, units }: Props) {
   if (!sound) return null;
   return (
     <>
-      {sound.capsule_m && <Listen plan={plan} />}
-      {sound.chart && (
-        <section aria-labelledby="nearer">
-          <h3 id="nearer" className="subheading">
-            Nearer and farther
-          </h3>
-          <DistanceChart chart={sound.chart} units={units} />
-        </section>
-      )}
+      <Listen plan={plan} />
+      <section aria-labelledby="nearer">
+        <h3 id="nearer" className="subheading">
+          Nearer and farther
+        </h3>
+        <DistanceChart chart={sound.chart} units={units} />
+      </section>
       <Choices choices={sound.choices} units={units} />
       <Reverberation seen={sound} plan={plan} table={table} />
       <Treatment advice={sound.advice} plan={plan} table={table} />
@@ -47,7 +45,7 @@ export function SoundRest({ plan, judged, table, units }: Props) {
     <>
       <Noises plan={plan} heard={sound.noises} table={table} units={units} />
       {(sound.modes_hz.length > 0 || sound.flutter.length > 0) && <Own sound={sound} />}
-      {sound.record && <RecordPath record={sound.record} />}
+      <RecordPath record={sound.record} />
       <Voice plan={plan} table={table} />
     </>
   );

@@ -1,4 +1,4 @@
-// The first run: from nothing to a complete layout in at most fourteen answers; and, by the second door, from a
+// The first run: from nothing to a complete layout in at most fifteen answers; and, by the second door, from a
 // set-up that stands already to what is wrong with it.
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";

@@ -1,6 +1,7 @@
-// The first run: fourteen answers on seven pages, in the order of the work. Gear is told by its kind; the figures of
+// The first run: fifteen answers on seven pages, in the order of the work. Gear is told by its kind; the figures of
 // the usual thing of that kind stand in and are marked as assumed. Figures are typical ones, common practice, no source.
 import { newDraft, type Draft } from "../brief/draft";
+import { FURNISHINGS } from "../room/surfaces";
 import { unitTold, type UnitSystem } from "../units/length";
 
 export interface Question {
@@ -123,6 +124,12 @@ export const PAGES: Page[] = [
     lead: "Listeners leave bad sound sooner than a bad picture.",
     questions: [
       {
+        id: "furnishing",
+        label: "What is in the room",
+        help: "Soft things take the echo out of a room.",
+        options: FURNISHINGS,
+      },
+      {
         id: "microphone",
         label: "Microphone",
         options: [
@@ -163,6 +170,7 @@ export const DEFAULTS: Record<string, string> = {
   fill: "board",
   back: "yes",
   window: "3",
+  furnishing: "",
   microphone: "boom",
   budget: "0",
 };
@@ -268,6 +276,7 @@ export function draftFrom(answers: Record<string, string>, standing: boolean): D
       purpose: told("purpose"),
       fill: told("fill"),
       back: told("back"),
+      furnishing: told("furnishing"),
       microphone: told("microphone"),
       budget: told("budget"),
       lightStands: String(Math.max(lamps, told("fill") === "board" ? lamps + 1 : lamps)),
