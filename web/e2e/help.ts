@@ -34,3 +34,19 @@ export const section = (page: Page, title: string) =>
 export async function reading(page: Page, id: string): Promise<string> {
   return (await page.locator(`[data-reading="${id}"] .numeral`).innerText()).trim();
 }
+
+/** Tabs on until something of this name has the focus. */
+export async function reach(page: Page, name: RegExp): Promise<void> {
+  for (let presses = 0; presses < 150; presses += 1) {
+    const focused = await page.evaluate(() => {
+      const e = document.activeElement as HTMLElement | null;
+      if (e === document.body) return "";
+      const label =
+        e instanceof HTMLInputElement || e instanceof HTMLSelectElement ? e.labels?.[0]?.innerText : null;
+      return e?.getAttribute("aria-label") ?? label ?? e?.innerText ?? "";
+    });
+    if (name.test(focused)) return;
+    await page.keyboard.press("Tab");
+  }
+  throw new Error(`${String(name)} is not reached`);
+}

@@ -1,7 +1,7 @@
 // The first run and the second door: from nothing to a layout, and from what stands to what is wrong with it.
 import { expect, test, type Page } from "@playwright/test";
 
-import { reading } from "./help";
+import { reach, reading } from "./help";
 
 const PAGES = ["Room", "You", "Shot", "Light", "Day", "Sound", "Money"];
 
@@ -138,52 +138,37 @@ test("a set-up that stands is told what is wrong and what to move for nothing", 
 
 test("the first run, a move, an undo and the card by keyboard alone", async ({ page }) => {
   await page.goto("/new");
-  /** Tabs on until something of this name has the focus. */
-  const reach = async (name: RegExp) => {
-    for (let presses = 0; presses < 150; presses += 1) {
-      const focused = await page.evaluate(() => {
-        const e = document.activeElement as HTMLElement | null;
-        if (e === document.body) return "";
-        const label =
-          e instanceof HTMLInputElement || e instanceof HTMLSelectElement ? e.labels?.[0]?.innerText : null;
-        return e?.getAttribute("aria-label") ?? label ?? e?.innerText ?? "";
-      });
-      if (name.test(focused)) return;
-      await page.keyboard.press("Tab");
-    }
-    throw new Error(`${String(name)} is not reached`);
-  };
-  await reach(/^Width/);
+  await reach(page, /^Width/);
   await page.keyboard.type("3.4");
-  await reach(/^Depth/);
+  await reach(page, /^Depth/);
   await page.keyboard.type("3.6");
   await page.keyboard.press("Enter");
-  await reach(/^Your height/);
+  await reach(page, /^Your height/);
   await page.keyboard.type("1.7");
   for (const title of PAGES.slice(2)) {
-    await reach(new RegExp(`^Next: ${title}`));
+    await reach(page, new RegExp(`^Next: ${title}`));
     await page.keyboard.press("Enter");
     await expect(page.getByRole("heading", { name: title, level: 2 })).toBeFocused();
     await page.keyboard.press("Tab");
   }
-  await reach(/^Lay out the corner/);
+  await reach(page, /^Lay out the corner/);
   await page.keyboard.press("Enter");
   await expect(page.getByRole("img", { name: "Plan, from above" })).toBeVisible();
-  await reach(/\bLight\b/);
+  await reach(page, /\bLight\b/);
   await page.keyboard.press("Enter");
   // All readings together: a move may leave one of them as it was.
   const shown = async () => (await page.locator(".readings").allInnerTexts()).join("\n");
   await expect(page.locator(".readings").first()).toBeVisible();
   const before = await shown();
-  await reach(/^Key\. Arrow keys move it/);
+  await reach(page, /^Key\. Arrow keys move it/);
   await page.keyboard.press("Shift+ArrowUp");
   await expect.poll(shown).not.toBe(before);
   await page.keyboard.press("Control+z");
   await expect.poll(shown).toBe(before);
   await page.keyboard.press("Shift+Tab");
   await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
-  await reach(/\bCard\b/);
+  await reach(page, /\bCard\b/);
   await page.keyboard.press("Enter");
   await expect(page.frameLocator("iframe").getByText("1 S")).toBeVisible();
-  await reach(/^Print$/);
+  await reach(page, /^Print$/);
 });

@@ -11,6 +11,7 @@ mod furnish;
 mod ground;
 mod hang;
 mod lamp;
+mod left_out;
 mod lights;
 mod microphone;
 mod obstacle;

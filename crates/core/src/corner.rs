@@ -4,6 +4,7 @@
 mod angle_at;
 mod camera;
 mod carried;
+mod carrier;
 mod doors;
 mod figure;
 mod furniture;
@@ -23,17 +24,17 @@ use crate::geometry::{DVec2, DVec3, Pinhole, bearing_of, bearing_vector, distanc
 use crate::person::{Landmarks, landmarks_of};
 use crate::plan::{
     Backdrop, Brief, Furniture, Gear, GearBackdrop, GearCamera, GearLens, GearMicrophone, GearMonitor,
-    GearSupport, Id, Layout, Look, Mounting, Named, Orientation, Plan, Role, Room, ScreenType, Support,
+    GearSupport, Id, Layout, Look, Mounting, Named, Orientation, Plan, Purpose, Role, Room, ScreenType, Support,
     SupportKind, ThingId, WALL_NAMES, name_of,
 };
 
 pub use angle_at::{AngleAt, image_distance_mm};
 pub use camera::{behind_sensor_m, is_flat};
 pub use carried::Carried;
+pub use carrier::{Carrier, STACK_M, stands_on};
 pub use doors::door_swing;
 pub(crate) use figure::EXIT_M;
 pub use figure::{exit_spaces, head};
-pub use furniture::STACK_M;
 pub use kit::{Kit, Link, Unmet, unmet_needs, works};
 pub use lamp::{carry_light, is_of_the_house, lamp_offsets, light_head, light_thing};
 pub use light_at::{LightAt, Source};
@@ -54,6 +55,8 @@ pub const MICROPHONE_MARGIN_M: f64 = 0.10;
 const BEHIND_STEP_M: f64 = 0.02;
 /// The mouth lies this far in front of the eyes' plumb line, m. Fogon's own rule.
 const MOUTH_FORWARD_M: f64 = 0.02;
+/// The instrument is held so far before the eyes, m. Fogon's own rule.
+const INSTRUMENT_AHEAD_M: f64 = 0.20;
 
 /// A plan as vectors and looked-up gear.
 #[derive(Debug, Clone)]
@@ -279,6 +282,22 @@ impl<'a> Corner<'a> {
     /// Room behind the sensor that the camera needs where it is, m.
     pub fn behind_sensor_m(&self) -> f64 {
         behind_sensor_m(self.body, self.lens, self.layout.camera.support.kind)
+    }
+
+    /// Where what is recorded comes from, m: the mouth; of a performance the middle between mouth and instrument, which is held
+    /// before the waist.
+    pub fn sounds_from_m(&self) -> DVec3 {
+        if self.brief.purpose != Purpose::Performance {
+            return self.mouth_m;
+        }
+        let seat: DVec2 = self.layout.seat.position_m.into();
+        let ahead = bearing_vector(self.layout.seat.bearing_deg) * INSTRUMENT_AHEAD_M;
+        (self.mouth_m + seat.extend(self.landmarks.waist_m) + ahead) / 2.0
+    }
+
+    /// What a microphone is aimed at, m: one that is worn or on the camera at the mouth.
+    pub fn aimed_at_m(&self, gear: &GearMicrophone) -> DVec3 {
+        if is_worn(gear.mounting) { self.mouth_m } else { self.sounds_from_m() }
     }
 
     /// From the lens straight to the eyes, as a tape measures it, m.

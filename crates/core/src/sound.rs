@@ -53,7 +53,7 @@ pub fn voice_1m_dba(corner: &Corner<'_>) -> (f64, Origin) {
     (voice::level_1m_dba(told.unwrap_or_default()), from)
 }
 
-/// A microphone aimed at the mouth from a place.
+/// A microphone at a place.
 pub fn placed(
     corner: &Corner<'_>,
     absorption: &Absorption,
@@ -64,7 +64,7 @@ pub fn placed(
     placed_among(corner, gear, capsule_m, noises)
 }
 
-/// A microphone aimed at the mouth from a place with so much noise, dBA.
+/// A microphone at a place with so much noise, dBA.
 fn placed_among(
     corner: &Corner<'_>,
     gear: &GearMicrophone,
@@ -73,7 +73,9 @@ fn placed_among(
 ) -> MicrophonePlaced {
     let off = capsule_m - corner.mouth_m;
     let facing = bearing_vector(corner.layout.seat.bearing_deg);
+    let aside_deg = angle_between_deg(-off, corner.aimed_at_m(gear) - capsule_m);
     MicrophonePlaced {
+        voice_gain_db: pattern::gain_db(gear.pattern_a, gear.tube_m, 1000.0, aside_deg),
         distance_m: off.length().max(0.02),
         off_axis_deg: angle_between_deg(facing, off),
         q: pattern::directivities(gear.pattern_a, gear.tube_m),

@@ -40,7 +40,8 @@ struct Page<'a> {
 /// The card's page.
 pub fn card(card: &Card, paper: Paper) -> String {
     let (mm, n) = html_scale(card);
-    let frame_mm = (52.0 / card.drawing.frame.bounds[2].max(0.1)).min(62.0);
+    let [left, top, right, bottom] = card.drawing.frame.bounds;
+    let frame_mm = (52.0 / (right - left).max(0.1)).min(62.0 / (bottom - top).max(0.1));
     let marks = card.marks.iter().map(|mark| MarkRow {
         number: mark.number,
         letter: &mark.letter,

@@ -136,16 +136,18 @@ pub fn card(card: &Card, paper: Paper) -> String {
 
     let column = left + drawing_width + 5.0;
     let column_width = right - column;
-    let frame_mm = (column_width / card.drawing.frame.bounds[2]).min(70.0);
-    let frame_width = frame_mm * card.drawing.frame.bounds[2];
+    let [left_edge, upper_edge, right_edge, lower_edge] = card.drawing.frame.bounds;
+    let (frame_across, frame_down) = (right_edge - left_edge, lower_edge - upper_edge);
+    let frame_mm = (column_width / frame_across).min(70.0 / frame_down);
+    let (frame_width, frame_height) = (frame_mm * frame_across, frame_mm * frame_down);
     sheet.text(column, top + 4.0, 2.8, 700, "Picture");
     let frame_top = top + 5.5;
     sheet.out += &view(&card.drawing.frame, column, frame_top, frame_mm);
     let _ = writeln!(
         sheet.out,
-        "<rect x=\"{column:.2}\" y=\"{frame_top:.2}\" width=\"{frame_width:.2}\" height=\"{frame_mm:.2}\" fill=\"none\" stroke=\"#000\" stroke-width=\"0.4\"/>"
+        "<rect x=\"{column:.2}\" y=\"{frame_top:.2}\" width=\"{frame_width:.2}\" height=\"{frame_height:.2}\" fill=\"none\" stroke=\"#000\" stroke-width=\"0.4\"/>"
     );
-    let mut y = frame_top + frame_mm + 6.0;
+    let mut y = frame_top + frame_height + 6.0;
     sheet.text(column, y, 2.8, 700, "Camera");
     y += 4.0;
     for setting in &card.settings {

@@ -48,7 +48,19 @@ export const FORMATS: [string, string, number, number][] = [
   ["one-inch", "1-inch, 13.2 × 8.8 mm", 13.2, 8.8],
   ["phone-large", "Phone, main camera, 9.8 × 7.35 mm", 9.8, 7.35],
   ["phone-small", "Phone, small, 5.64 × 4.23 mm", 5.64, 4.23],
+  ["webcam", "Webcam, 6.4 × 4.8 mm", 6.4, 4.8],
 ];
+
+/** Cameras whose lens is part of them: what they weigh and are called. Typical figures. */
+const LENS_BUILT_IN = {
+  phone: { label: "Phone", lens: "Phone lens", mass: 0.25, iso: 50 },
+  webcam: { label: "Webcam", lens: "Webcam lens", mass: 0.15, iso: 100 },
+} as const;
+
+function builtIn(format: string): (typeof LENS_BUILT_IN)[keyof typeof LENS_BUILT_IN] | null {
+  if (format.startsWith("phone")) return LENS_BUILT_IN.phone;
+  return format === "webcam" ? LENS_BUILT_IN.webcam : null;
+}
 
 /** Microphone kinds with the figures of the sound trade's usual types. */
 const MICROPHONES: Record<
@@ -630,11 +642,13 @@ function gearOf(draft: Draft, read: Reader, base: Brief | null): Record<string, 
     gear[id] = { ...usual, ...same, ...typed, ...told, kind } as Gear;
   };
   const format = FORMATS.find(([id]) => id === read.text("format"));
-  const phone = read.text("format").startsWith("phone");
+  const own = builtIn(read.text("format"));
   const camera = {
-    label: phone ? "Phone" : "Camera",
-    mass_kg: phone ? 0.25 : 0.6,
-    iso_min: phone ? 50 : 100,
+    label: own?.label ?? "Camera",
+    mass_kg: own?.mass ?? 0.6,
+    iso_min: own?.iso ?? 100,
+    // A webcam records what is delivered, and has no more to be cut from.
+    ...(own === LENS_BUILT_IN.webcam ? { video_width_px: 1920 } : {}),
   };
   put("camera", "camera", camera, {
     ...(format ? { sensor_width_mm: format[2], sensor_height_mm: format[3] } : {}),
@@ -644,9 +658,9 @@ function gearOf(draft: Draft, read: Reader, base: Brief | null): Record<string, 
   const fMin = read.number("fMin", within("GearLens.f_number_at_min"));
   const fMax = read.number("fMax", within("GearLens.f_number_at_max"));
   const lens = {
-    label: phone ? "Phone lens" : "Lens",
-    mass_kg: phone ? 0 : 0.3,
-    f_number_limit: phone ? Math.max(fMin, fMax) : 22,
+    label: own?.lens ?? "Lens",
+    mass_kg: own ? 0 : 0.3,
+    f_number_limit: own ? Math.max(fMin, fMax) : 22,
   };
   put("lens", "lens", lens, {
     focal_min_mm: read.number("focalMin", within("GearLens.focal_min_mm")),
@@ -654,16 +668,17 @@ function gearOf(draft: Draft, read: Reader, base: Brief | null): Record<string, 
     f_number_at_min: fMin,
     f_number_at_max: fMax,
     nearest_focus_m: read.length("nearest", within("GearLens.nearest_focus_m")),
-    ...(phone ? { built_into: draft.ids.camera ?? "camera" } : {}),
+    ...(own ? { built_into: draft.ids.camera ?? "camera" } : {}),
   });
-  if (phone) Object.assign(gear, { ...SELFIE, ...gear });
+  if (own === LENS_BUILT_IN.phone) Object.assign(gear, { ...SELFIE, ...gear });
   // A lamp that is known by another figure, as one that was measured, needs none here.
   const lux = (name: string, id: string) => {
-    const own = gear[id];
+    const lamp = gear[id];
     const limit = within("GearLight.illuminance_at_1m_lx");
     const known =
-      own?.kind === "light" && (own.measured_lx ?? own.bare_at_1m_lx ?? own.flux_lm ?? own.power_w) != null;
-    const told = known && own.illuminance_at_1m_lx == null;
+      lamp?.kind === "light" &&
+      (lamp.measured_lx ?? lamp.bare_at_1m_lx ?? lamp.flux_lm ?? lamp.power_w) != null;
+    const told = known && lamp.illuminance_at_1m_lx == null;
     return { illuminance_at_1m_lx: told ? read.optionalNumber(name, limit) : read.number(name, limit) };
   };
   const shape = read.text("key");

@@ -72,8 +72,11 @@ export const PAGES: Page[] = [
       {
         id: "camera",
         label: "Camera",
+        help: "A tripod, and a stand for each lamp, are taken as yours. Gear, later, is where to strike them off.",
         options: [
-          ["phone", "Phone with 2× zoom"],
+          ["phone", "Phone"],
+          ["phone-two", "Phone with a second, 2× lens"],
+          ["webcam", "Webcam on the desk"],
           ["compact", "Compact with zoom"],
           ["aps-c", "APS-C with a zoom"],
           ["full-frame", "Full frame with a zoom"],
@@ -197,11 +200,30 @@ const CAMERAS: Record<string, Record<string, string>> = {
   phone: {
     format: "phone-large",
     focalMin: "6.5",
+    focalMax: "6.5",
+    fMin: "1.8",
+    fMax: "1.8",
+    nearest: "0.15 m",
+    isoMax: "6400",
+  },
+  "phone-two": {
+    format: "phone-large",
+    focalMin: "6.5",
     focalMax: "13",
     fMin: "1.8",
     fMax: "1.8",
     nearest: "0.15 m",
     isoMax: "6400",
+  },
+  webcam: {
+    format: "webcam",
+    focalMin: "4.9",
+    focalMax: "4.9",
+    fMin: "2.0",
+    fMax: "2.0",
+    nearest: "0.10 m",
+    isoMax: "3200",
+    tripods: "0",
   },
   compact: {
     format: "one-inch",

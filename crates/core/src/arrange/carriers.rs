@@ -66,7 +66,7 @@ fn options(brief: &Brief, layout: &Layout, stands: &Stands<'_>, mass_kg: f64) ->
     free.sort_by_key(|id| !made_for(id));
     let owned = !free.is_empty();
     all.extend(free.into_iter().map(|id| floor(Some(id))));
-    all.extend(stands.on_furniture(&corner, "camera", hold));
+    all.extend(stands.clamped(&corner, "camera", hold));
     let from_edge = FROM_EDGE_M[usize::from(!is_flat(corner.body, corner.lens))];
     if mass_kg <= STACKED_KG {
         all.extend(corner.under(hold, from_edge).into_iter().map(Support::on));

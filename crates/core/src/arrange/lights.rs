@@ -109,7 +109,7 @@ impl Round<'_> {
         let mut all: Vec<Support> =
             self.options.iter().flat_map(|option| set_up(corner, option, hold, side)).collect();
         if let Some(stands) = self.on_furniture {
-            all.extend(stands.on_furniture(corner, "light", hold));
+            all.extend(stands.clamped(corner, "light", hold));
             if mass_kg <= STANDS_ALONE_KG {
                 let under = corner.under(hold, FROM_EDGE_M).into_iter();
                 all.extend(under.map(Support::on));

@@ -116,7 +116,7 @@ fn microphone_supports(
     if mounting == Mounting::Desk {
         all.extend(corner.under(hold, 0.0).into_iter().map(Support::on));
     }
-    all.extend(stands.on_furniture(corner, "microphone", hold));
+    all.extend(stands.clamped(corner, "microphone", hold));
     for option in
         stands.by_rig("microphone").into_iter().chain(stands.options("microphone", SupportKind::Boom))
     {

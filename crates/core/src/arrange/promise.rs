@@ -2,11 +2,14 @@
 //! geometry where it does not. A search looks at tens of thousands of them before it places anything.
 
 use super::optics::{Optics, Posed};
+use super::seats::SeatPlace;
+use super::stands::{carries_camera, stands_on_furniture};
 use crate::assess::bands::{Row, band_of};
 use crate::assess::score::weights;
+use crate::corner::{Carrier, STACK_M, stands_on};
 use crate::geometry::{DVec2, bearing_of, bearing_vector, distance_to_edge, wrap_180};
 use crate::light::house;
-use crate::plan::{Brief, Mounting, Opening, OpeningKind, Purpose};
+use crate::plan::{Brief, Gear, Mounting, Opening, OpeningKind, Purpose};
 use crate::reading::{Aspect, Band, Quantity, trapezium};
 use crate::shot::lens::{blur_disc_mm, circle_of_confusion_mm, depth_of_field};
 
@@ -23,6 +26,9 @@ const CEILING_LX: f64 = 70.0;
 /// A window within this of straight behind shows in most pictures, degrees, and costs so much of the promise.
 const BEHIND_DEG: f64 = 30.0;
 const WINDOW_BEHIND: f64 = 0.03;
+/// With no tripod at hand a camera that is over no furniture costs so much of the promise; it is held so far under its lens, m.
+const UNCARRIED: f64 = 0.5;
+const HELD_BELOW_M: f64 = 0.05;
 /// A worn microphone is so far from the mouth, m.
 const WORN_M: f64 = 0.23;
 /// A camera's own microphone hears from so far, m, and no longer from there.
@@ -42,6 +48,8 @@ pub(super) struct Promising<'a> {
     by_ceiling: bool,
     keyed: bool,
     mounting: Option<Mounting>,
+    /// Where nothing at hand carries a camera on the floor: what could on furniture, by its range of heights and its reach, m.
+    on_furniture: Option<Vec<([f64; 2], f64)>>,
 }
 
 /// A seat with the room round it.
@@ -90,7 +98,33 @@ impl<'a> Promising<'a> {
             keyed: brief.purpose == Purpose::KeyedBackground,
             by_ceiling: !brief.gear.values().any(|gear| gear.at_hand() && gear.light().is_some()),
             mounting,
+            on_furniture: (!carries_camera(brief)).then(|| {
+                let small = brief.gear.values().filter(|gear| gear.at_hand()).filter_map(Gear::support);
+                let small = small.filter(|support| {
+                    stands_on_furniture(support) && support.common.offers.iter().any(|offer| offer == "camera")
+                });
+                let small = small.map(|support| ([support.height_min_m, support.height_max_m], support.reach_m));
+                std::iter::once(([0.0, STACK_M], 0.0)).chain(small).collect()
+            }),
         }
+    }
+
+    /// What a camera costs that nothing at hand carries where it would be.
+    pub(super) fn uncarried(&self, place: &SeatPlace, bearing_deg: f64, eye_m: f64, posed: &Posed) -> f64 {
+        let Some(carriers) = &self.on_furniture else { return 0.0 };
+        let at = place.seat_m + bearing_vector(bearing_deg).truncate() * posed.ahead_m;
+        let z = eye_m + posed.rise_m - HELD_BELOW_M;
+        let is_carried = self.brief.room.furniture.iter().any(|(id, piece)| {
+            let moved = place.desk.as_ref().filter(|(desk, _)| desk == id).map(|(_, at)| at);
+            let (position, bearing) =
+                moved.map_or((piece.position_m, piece.bearing_deg), |at| (at.position_m, at.bearing_deg));
+            let carrier = Carrier::of_piece(id, piece, position.into(), bearing);
+            stands_on(piece.kind)
+                && carriers
+                    .iter()
+                    .any(|(range, reach)| carrier.beyond_m(z, *range) <= 0.0 && carrier.beside_m(at) <= *reach)
+        });
+        if is_carried { 0.0 } else { UNCARRIED }
     }
 
     fn weight(&self, aspect: Aspect) -> f64 {

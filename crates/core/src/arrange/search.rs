@@ -141,7 +141,8 @@ fn candidates(
                         optics: which,
                         take,
                         place,
-                        promise: promising.of(promise, &round),
+                        promise: promising.of(promise, &round)
+                            - promising.uncarried(seat, facing.bearing_deg, eye_m, posed),
                     });
                 }
             }

@@ -5,7 +5,7 @@ use crate::assess::legal::Rules;
 use crate::corner::{Corner, things};
 use crate::edit::{bag_kg, fill_bag, rounded_floor, supports_for};
 use crate::geometry::{DVec2, DVec3, bearing_vector};
-use crate::plan::{Brief, GearSupport, Id, Layout, Point2, RigSchool, Support, SupportKind, ThingId};
+use crate::plan::{Brief, Gear, GearSupport, Id, Layout, Point2, RigSchool, Support, SupportKind, ThingId};
 use crate::room::ARM_KG;
 
 /// Where a rolling column stands: behind the lens and to its right, m, the first that fits.
@@ -66,22 +66,30 @@ impl<'a> Stands<'a> {
             .collect()
     }
 
-    /// Clamps and small stands for a purpose, on each piece of furniture from which they reach a place.
-    pub(super) fn on_furniture(&self, corner: &Corner<'_>, purpose: &str, hold: DVec3) -> Vec<Support> {
+    /// Clamps and small stands for a purpose, on all from which they reach a place: furniture, and for lamps doors and the
+    /// camera's stand.
+    pub(super) fn clamped(&self, corner: &Corner<'_>, purpose: &str, hold: DVec3) -> Vec<Support> {
         let all = self.brief.gear.iter().filter(|(id, g)| g.at_hand() && !self.used.contains(id));
         let owned: Vec<(&Id, &GearSupport)> = all
             .filter_map(|(id, g)| Some((id, g.support()?)))
             .filter(|(_, s)| stands_on_furniture(s) && s.common.offers.iter().any(|o| o == purpose))
             .collect();
         let mut found = Vec::new();
+        if owned.is_empty() {
+            return found;
+        }
+        let carriers = corner.carriers();
         for (gear, stand) in owned {
-            for (id, piece) in &corner.brief.room.furniture {
-                let above = hold.z - corner.top_of_furniture_m(id, piece);
-                let beside = corner.beside_furniture_m(id, piece, hold.truncate());
-                if (stand.height_min_m..=stand.height_max_m).contains(&above) && beside <= stand.reach_m {
-                    let kind = if stand.reach_m > 0.0 { SupportKind::Clamp } else { SupportKind::On };
-                    let on = Some(id.clone());
-                    found.push(Support { on, gear: Some(gear.clone()), ..Support::new(kind) });
+            let kind = if stand.reach_m > 0.0 { SupportKind::Clamp } else { SupportKind::On };
+            for carrier in &carriers {
+                // Nothing stands on a door or on a tripod; the camera is not clamped to its own.
+                let is_furniture = matches!(carrier.id, ThingId::Furniture(_));
+                let is_for_lamps = kind == SupportKind::Clamp && purpose == "light";
+                if (is_furniture || is_for_lamps)
+                    && carrier.beyond_m(hold.z, [stand.height_min_m, stand.height_max_m]) <= 0.0
+                    && carrier.beside_m(hold.truncate()) <= stand.reach_m
+                {
+                    found.push(carrier.support(kind, Some(gear.clone())));
                 }
             }
         }
@@ -112,7 +120,7 @@ fn fixing_kind(support: &GearSupport) -> Option<SupportKind> {
 }
 
 /// Clamped to furniture, or small enough to stand on it; its heights are told from there.
-fn stands_on_furniture(support: &GearSupport) -> bool {
+pub(super) fn stands_on_furniture(support: &GearSupport) -> bool {
     support.common.offers.iter().any(|offer| offer == "furniture")
 }
 
@@ -124,6 +132,16 @@ fn is_fixing(support: &GearSupport) -> bool {
 fn is_column(support: &GearSupport) -> bool {
     let offers = |what: &str| support.common.offers.iter().any(|offer| offer == what);
     support.reach_m > 0.25 && offers("camera") && offers("light") && offers("microphone")
+}
+
+/// Whether something at hand carries a camera wherever it is: a tripod, a fixing, a column where that is the rig.
+pub(super) fn carries_camera(brief: &Brief) -> bool {
+    let at_hand = brief.gear.values().filter(|gear| gear.at_hand()).filter_map(Gear::support);
+    let mut offering = at_hand.filter(|support| {
+        support.common.offers.is_empty() || support.common.offers.iter().any(|offer| offer == "camera")
+    });
+    let by_column = brief.schools.rig == RigSchool::Column;
+    offering.any(|support| !stands_on_furniture(support) && (support.reach_m <= 0.25 || by_column || is_fixing(support)))
 }
 
 /// Whether gear for a rig is at hand.
@@ -142,11 +160,16 @@ fn stand(kind: SupportKind, gear: Option<Id>, base_m: Option<Point2>) -> Support
     Support { gear, base_m, ..Support::new(kind) }
 }
 
+/// On something that is not the floor, from which its height is told.
+pub(super) fn is_carried(support: &Support) -> bool {
+    support.on.is_some() || support.kind == SupportKind::Clamp
+}
+
 /// Height and payload of what carries a thing of so many kg, held at a place.
 pub(super) fn stand_holds(corner: &Corner<'_>, support: &Support, hold: DVec3, mass_kg: f64) -> bool {
     let arm = if support.kind == SupportKind::Boom { ARM_KG } else { 0.0 };
     corner.support_gear(support).is_none_or(|stand| {
-        let in_reach = support.on.is_some() || (stand.height_min_m..=stand.height_max_m).contains(&hold.z);
+        let in_reach = is_carried(support) || (stand.height_min_m..=stand.height_max_m).contains(&hold.z);
         in_reach && mass_kg + arm <= stand.payload_kg
     })
 }

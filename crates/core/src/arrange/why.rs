@@ -4,17 +4,14 @@
 use serde::Serialize;
 use utoipa::ToSchema;
 
-use super::cast::{cast, keys};
-use super::furnish::{preferred_side, window_lean_m};
-use super::lights::would_fit;
+use super::furnish::window_lean_m;
+use super::left_out::left_out;
 use super::seats::nearest_facing;
 use crate::assess::bands::{Row, band_of};
 use crate::colour::mired_shift;
 use crate::corner::{Corner, LightAt, Source, Thing, What, is_of_the_house, is_worn, things};
 use crate::light::{field::at_face, flare_margin_deg, placement};
-use crate::plan::{
-    CameraHeight, Layout, LightSchool, Mounting, Plan, Purpose, Role, ScreenType, ThingId, Things,
-};
+use crate::plan::{CameraHeight, Mounting, Plan, Purpose, Role, ScreenType, ThingId};
 use crate::reading::{Quantity, Standing, standing};
 use crate::shot::seeing;
 use crate::sound;
@@ -47,8 +44,7 @@ pub fn why(plan: &Plan) -> Vec<Placed> {
     for role in Role::IN_ORDER {
         all.extend(corner.role(role).map(|light| lit(&corner, light, &solids)));
     }
-    all.extend(left_out_fill(&corner));
-    all.extend(left_out_lamps(&corner));
+    all.extend(left_out(&corner));
     all.extend(microphone(&corner, &solids));
     all.extend(screen(&corner));
     all
@@ -120,12 +116,19 @@ fn camera(corner: &Corner<'_>) -> Placed {
         letter: "C",
         thing: "Camera".into(),
         place: format!(
-            "{} from the eyes, lens {} high.",
+            "{} from the eyes, lens {} high{}.",
             units.length(corner.lens_to_eyes_m()),
-            units.length(corner.view.position_m.z)
+            units.length(corner.view.position_m.z),
+            carried(corner, &ThingId::Camera)
         ),
         why: format!("{framing}{crop}; {level}."),
     }
+}
+
+/// What carries a thing that does not stand on the floor, after a comma.
+fn carried(corner: &Corner<'_>, id: &ThingId) -> String {
+    let words = corner.layout.part(id).and_then(|part| corner.carried_words(part));
+    words.map_or(String::new(), |words| format!(", {words}"))
 }
 
 /// How a picture is cut out of what is recorded, and what that costs; `None` of one that is not.
@@ -205,11 +208,12 @@ fn lit(corner: &Corner<'_>, light: &LightAt<'_>, solids: &[Thing]) -> Placed {
         letter: light.light.role.letter(),
         thing: capital(&name),
         place: format!(
-            "{} degrees camera {side}, {} degrees up, {} from the eyes, middle {} high.",
+            "{} degrees camera {side}, {} degrees up, {} from the eyes, middle {} high{}.",
             decimals(azimuth.abs(), 0),
             decimals(elevation, 0),
             corner.brief.units.length((light.position_m - corner.eyes_m).length()),
-            corner.brief.units.length(light.position_m.z)
+            corner.brief.units.length(light.position_m.z),
+            carried(corner, &ThingId::Light(light.id.clone()))
         ),
         why: format!("{}.", reasons.join("; ")),
     }
@@ -219,65 +223,6 @@ fn lit(corner: &Corner<'_>, light: &LightAt<'_>, solids: &[Thing]) -> Placed {
 fn apart_mired(corner: &Corner<'_>, light: &LightAt<'_>) -> f64 {
     let key = corner.role(Role::Key).next();
     key.map_or(0.0, |key| mired_shift(key.cct_k(), light.cct_k()).abs())
-}
-
-/// A key or back light that is owned and wanted, and finds no place: what of the kind would.
-fn left_out_lamps(corner: &Corner<'_>) -> Vec<Placed> {
-    let brief = corner.brief;
-    // As if nothing were used yet.
-    let bare = Layout { lights: Things::new(), ..corner.layout.clone() };
-    let key = keys(brief, &bare).into_iter().next();
-    let cast = cast(brief, &bare, key.map(|(id, _)| id));
-    let side = preferred_side(brief, corner.layout);
-    [(Role::Key, key, side), (Role::Back, cast.back, -side)]
-        .into_iter()
-        .filter_map(|(role, lamp, side)| Some((role, lamp?, side)))
-        .filter(|(role, lamp, _)| {
-            let used = corner.lights.iter().any(|light| light.light.gear == *lamp.0);
-            corner.role(*role).next().is_none() && !used
-        })
-        .map(|(role, lamp, side)| {
-            let instead = would_fit(brief, corner.layout, lamp, role, side)
-                .unwrap_or_else(|| "nor would one fixed otherwise, or of a third of its size".to_owned());
-            Placed {
-                letter: role.letter(),
-                thing: if role == Role::Key { "Key".into() } else { "Back light".into() },
-                place: "Not used.".into(),
-                why: format!(
-                    "No place that breaks no rule was found for the {}; {instead}.",
-                    lamp.1.common().label
-                ),
-            }
-        })
-        .collect()
-}
-
-/// A fill that is owned and wanted by the school, yet stays in the cupboard.
-fn left_out_fill(corner: &Corner<'_>) -> Option<Placed> {
-    let brief = corner.brief;
-    let owned = brief.gear.values().any(|g| g.at_hand() && g.reflector().is_some());
-    if brief.schools.lights == LightSchool::One
-        || !owned
-        || corner.role(Role::Fill).next().is_some()
-        || corner.role(Role::Key).next().is_none()
-    {
-        return None;
-    }
-    let lit = at_face(corner);
-    let ratio = lit.lit_lx / lit.shadow_lx;
-    let ratio_words = decimals(ratio, 1);
-    let why = match (stands(corner, Quantity::LightFaceRatio, ratio), ratio > 3.0) {
-        (Standing::Good, _) => format!(
-            "The walls alone fill the shadow side: the lit side has {ratio_words} times its light, in the 2 to 4 wanted."
-        ),
-        (_, true) => format!(
-            "No place that breaks no rule was found; the lit side has {ratio_words} times the light of the shadow side."
-        ),
-        (_, false) => format!(
-            "The walls alone fill the shadow side more than wanted: the lit side has only {ratio_words} times its light."
-        ),
-    };
-    Some(Placed { letter: "F", thing: "Fill".into(), place: "Not used.".into(), why })
 }
 
 fn microphone(corner: &Corner<'_>, solids: &[Thing]) -> Option<Placed> {
@@ -296,12 +241,21 @@ fn microphone(corner: &Corner<'_>, solids: &[Thing]) -> Option<Placed> {
         "Nearness beats every other figure of a microphone: it is as near as the picture's edge allows."
             .into()
     } else {
-        "It is out of the picture and aimed at the mouth; nearer would be better still.".into()
+        let aim = if corner.brief.purpose == Purpose::Performance {
+            "between mouth and instrument"
+        } else {
+            "at the mouth"
+        };
+        format!("It is out of the picture and aimed {aim}; nearer would be better still.")
     };
     Some(Placed {
         letter: "M",
         thing: "Microphone".into(),
-        place: format!("{distance} from the mouth, {} high.", corner.brief.units.length(capsule.z)),
+        place: format!(
+            "{distance} from the mouth, {} high{}.",
+            corner.brief.units.length(capsule.z),
+            carried(corner, &ThingId::Microphone)
+        ),
         why,
     })
 }
@@ -349,6 +303,6 @@ fn snug(corner: &Corner<'_>, id: &ThingId, solids: &[Thing], margin_m: f64) -> b
     })
 }
 
-fn stands(corner: &Corner<'_>, quantity: Quantity, value: f64) -> Standing {
+pub(super) fn stands(corner: &Corner<'_>, quantity: Quantity, value: f64) -> Standing {
     band_of(quantity, &Row::of(corner)).0.map_or(Standing::Plain, |band| standing(value, band))
 }

@@ -78,7 +78,7 @@ impl Breaches {
 /// The fixed part of the check: what stands in the room whatever is moved.
 pub struct Rules<'a> {
     corner: &'a Corner<'a>,
-    swings: Vec<(String, Solid)>,
+    swings: Vec<(Id, Solid)>,
     /// The head that lamps keep away from.
     head: Solid,
     /// The outermost walls, normals into the room.
@@ -105,7 +105,7 @@ impl<'a> Rules<'a> {
             .filter_map(|(id, opening)| {
                 let outline = door_swing(opening, &corner.floor_m);
                 (!outline.is_empty())
-                    .then(|| (id.words(), Solid::prism(&outline, 0.0, opening.height_or_usual_m())))
+                    .then(|| (id.clone(), Solid::prism(&outline, 0.0, opening.height_or_usual_m())))
             })
             .collect();
         let room = &corner.brief.room;

@@ -52,19 +52,21 @@ fn words(corner: &Corner<'_>, thing: &PlacedThing<'_>) -> Option<Words> {
                     format!("{way} {}\u{b0}", decimals(tilt.abs(), 1))
                 }
             };
-            let set = format!("lens {height}, {tilt}{}", bag(units, camera.support.sandbag_kg));
+            let part = corner.layout.part(&ThingId::Camera);
+            let on = part.and_then(|part| corner.carried_words(part)).map_or(String::new(), |on| format!(", {on}"));
+            let set = format!("lens {height}, {tilt}{on}{}", bag(units, camera.support.sandbag_kg));
             Some(("Camera, plumb under the lens".into(), thing.at_m.truncate(), set))
         }
-        ThingId::Light(_) => Some(carried(units, thing, format!("centre {height}"))?),
+        ThingId::Light(_) => Some(carried(corner, thing, format!("centre {height}"))?),
         ThingId::Microphone => {
             let worn = corner.microphone.is_some_and(|(gear, _)| is_worn(gear.mounting));
-            (!worn).then(|| carried(units, thing, format!("capsule {height}"))).flatten()
+            (!worn).then(|| carried(corner, thing, format!("capsule {height}"))).flatten()
         }
         ThingId::Screen if corner.screen_is_on_camera() => None,
-        ThingId::Screen => carried(units, thing, format!("middle {height}")),
+        ThingId::Screen => carried(corner, thing, format!("middle {height}")),
         ThingId::Angle(id) => {
             let angle = corner.layout.angles.get(id)?;
-            carried(units, thing, format!("lens {height}, {} mm", decimals(angle.focal_length_mm, 0)))
+            carried(corner, thing, format!("lens {height}, {} mm", decimals(angle.focal_length_mm, 0)))
         }
         ThingId::Backdrop => {
             let off = units.length(corner.backdrop_behind_m().unwrap_or(0.0));
@@ -90,10 +92,13 @@ fn facing(aside_deg: f64) -> String {
 }
 
 /// The words of a thing on a support: what stands there, the arm it hangs on, its bag.
-fn carried(units: UnitSystem, thing: &PlacedThing<'_>, set: String) -> Option<Words> {
+fn carried(corner: &Corner<'_>, thing: &PlacedThing<'_>, set: String) -> Option<Words> {
+    let units = corner.brief.units;
     let Carried { support, hold_m, .. } = thing.carried.as_ref()?;
     let (what, at) = foot(&thing.called, support, *hold_m);
-    let mut set = format!("{set}{}", bag(units, support.sandbag_kg));
+    let on = corner.layout.part(&thing.id).and_then(|part| corner.carried_words(part));
+    let on = on.map_or(String::new(), |on| format!(", {on}"));
+    let mut set = format!("{set}{on}{}", bag(units, support.sandbag_kg));
     if support.kind == SupportKind::Boom {
         set = format!("arm reaches {}, {set}", units.length((hold_m.truncate() - at).length()));
     }

@@ -3,7 +3,7 @@
 use super::entries::{Cable, Dial, Setting};
 use crate::assess::Assessment;
 use crate::corner::{Corner, Kit, LightAt, Source};
-use crate::plan::{Id, Mounting, Role};
+use crate::plan::{Id, Mounting, Purpose, Role};
 use crate::reading::{Origin, Quantity, Reading};
 use crate::shot::recording::video_width_px;
 use crate::sound::placement::may_show;
@@ -118,11 +118,16 @@ pub(super) fn microphone(corner: &Corner<'_>) -> String {
         return format!("The camera's own microphone, {away} from the mouth.");
     };
     let distance = corner.brief.units.length((capsule - corner.mouth_m).length());
+    let aim = if corner.brief.purpose == Purpose::Performance {
+        "aimed between mouth and instrument"
+    } else {
+        "aimed at the mouth"
+    };
     let place = match gear.mounting {
-        Mounting::Lavalier | Mounting::Headset => "worn",
-        Mounting::OnCamera | Mounting::BuiltIn => "on the camera",
-        Mounting::Boom | Mounting::Desk if may_show(corner, gear) => "aimed at the mouth, in the picture",
-        Mounting::Boom | Mounting::Desk => "aimed at the mouth, just out of the picture",
+        Mounting::Lavalier | Mounting::Headset => "worn".to_owned(),
+        Mounting::OnCamera | Mounting::BuiltIn => "on the camera".to_owned(),
+        Mounting::Boom | Mounting::Desk if may_show(corner, gear) => format!("{aim}, in the picture"),
+        Mounting::Boom | Mounting::Desk => format!("{aim}, just out of the picture"),
     };
     format!("{}: {distance} from the mouth, {place}.", gear.common.label)
 }

@@ -10,7 +10,7 @@ use crate::plan::{GearCamera, GearLens, SupportKind, ThingId};
 /// Behind the sensor: plugs, hands and screen, m; of a phone or webcam on a clamp, rim, shelf or wall.
 const BEHIND_M: f64 = 0.22;
 const BEHIND_FLAT_M: f64 = 0.05;
-/// A camera so light whose only lens is built in is flat, kg. Fogon's own rule.
+/// A camera so light whose lens is built in is flat, kg. Fogon's own rule.
 const FLAT_KG: f64 = 0.25;
 
 /// Half width, half height, and what lies before the lens and behind the sensor, m. Fogon's own rule.
@@ -24,9 +24,9 @@ struct Body {
 const WHOLE: Body = Body { half_width_m: 0.07, half_height_m: 0.05, front_m: 0.05, back_m: 0.06 };
 const FLAT: Body = Body { half_width_m: 0.075, half_height_m: 0.04, front_m: 0.01, back_m: 0.02 };
 
-/// A phone or webcam: light, and its one lens built in.
+/// A phone or webcam: light, and its lens built in.
 pub fn is_flat(body: &GearCamera, lens: &GearLens) -> bool {
-    lens.built_into.is_some() && lens.focal_max_mm <= lens.focal_min_mm && body.common.mass_kg <= FLAT_KG
+    lens.built_into.is_some() && body.common.mass_kg <= FLAT_KG
 }
 
 /// Room behind the sensor that a camera needs on a support, m.

@@ -34,13 +34,10 @@ pub(super) fn carry(corner: &Corner<'_>, support: &Support, at: DVec3, hold: DVe
             pieces.push(Piece { what: What::Feet, solid: Solid::cylinder(base, radius, 0.0, FEET_HEIGHT_M) });
         }
         SupportKind::Clamp | SupportKind::On => {
-            let Some((id, piece)) =
-                support.on.as_ref().and_then(|id| corner.brief.room.furniture.get_key_value(id))
-            else {
+            let Some(carrier) = corner.carrier(support) else {
                 return; // on the camera, or worn
             };
-            let top = corner.top_of_furniture_m(id, piece);
-            let nearest = corner.nearest_on_furniture(id, piece, hold.truncate()).extend(top + 0.005);
+            let nearest = carrier.nearest_m(hold) + DVec3::Z * 0.005;
             if (hold - nearest).length() > 0.02 {
                 rod(What::Column, nearest, hold);
             }

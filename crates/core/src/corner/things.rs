@@ -139,9 +139,9 @@ pub fn microphone_thing(
     }
 }
 
-/// Where a microphone that is aimed at the mouth is held: the end of its body, m.
+/// Where a microphone on an arm or a desk is held: the end of its body, m.
 pub fn microphone_tail_m(corner: &Corner<'_>, capsule_m: DVec3) -> DVec3 {
-    capsule_m + (capsule_m - corner.mouth_m).try_normalize().unwrap_or(DVec3::Z) * MICROPHONE_LENGTH_M
+    capsule_m + (capsule_m - corner.sounds_from_m()).try_normalize().unwrap_or(DVec3::Z) * MICROPHONE_LENGTH_M
 }
 
 /// Worn, or part of the camera: no stand, and nothing to keep out of the picture.

@@ -19,31 +19,64 @@ const SAFE_PART: f64 = 0.05;
 const ROUND: usize = 32;
 
 pub(super) fn draw(corner: &Corner<'_>, all: &[Thing], text_part: f64) -> View {
-    let picture = Picture::of(corner);
+    let picture = Picture::of(corner, corner.layout.camera.crop);
     let mut strokes = picture.strokes(all, true);
+    picture.recorded_round(&mut strokes);
     let labels = picture.guides(&mut strokes);
-    labelled([0.0, 0.0, picture.aspect, 1.0], strokes, &labels, text_part * picture.aspect.max(1.0))
+    labelled(picture.bounds(), strokes, &labels, picture.text_size(text_part))
 }
 
 /// The picture of another camera, without the guides of the main one.
 pub(super) fn draw_other(corner: &Corner<'_>, all: &[Thing], overhead: bool, text_part: f64) -> View {
-    let picture = Picture::of(corner);
+    let picture = Picture::of(corner, 1.0);
     let strokes = picture.strokes(all, !overhead);
-    labelled([0.0, 0.0, picture.aspect, 1.0], strokes, &[], text_part * picture.aspect.max(1.0))
+    labelled(picture.bounds(), strokes, &[], picture.text_size(text_part))
 }
 
+/// The delivered frame, 1 high, in the middle of the recorded one.
 struct Picture<'a> {
     corner: &'a Corner<'a>,
     aspect: f64,
+    /// Recorded over delivered width.
+    crop: f64,
 }
 
 impl<'a> Picture<'a> {
-    fn of(corner: &'a Corner<'a>) -> Self {
-        Self { corner, aspect: corner.view.width_ratio / corner.view.height_ratio }
+    fn of(corner: &'a Corner<'a>, crop: f64) -> Self {
+        Self { corner, aspect: corner.view.width_ratio / corner.view.height_ratio, crop }
     }
 }
 
 impl Picture<'_> {
+    /// The recorded frame: left, top, right, bottom.
+    fn bounds(&self) -> [f64; 4] {
+        let margin = (self.crop - 1.0) / 2.0;
+        [-margin * self.aspect, -margin, (1.0 + margin) * self.aspect, 1.0 + margin]
+    }
+
+    fn text_size(&self, part: f64) -> f64 {
+        part * self.aspect.max(1.0) * self.crop
+    }
+
+    /// What is recorded round the delivered frame and cut off: a veil on each side of it, and its edge.
+    fn recorded_round(&self, strokes: &mut Vec<Stroke>) {
+        if self.crop <= 1.0 {
+            return;
+        }
+        let [left, top, right, bottom] = self.bounds();
+        let a = self.aspect;
+        let mut outline = |ink, [x0, y0, x1, y1]: [f64; 4]| {
+            let points = [(x0, y0), (x1, y0), (x1, y1), (x0, y1)].map(DVec2::from).to_vec();
+            strokes.push(stroke(ink, None, true, points));
+        };
+        for side in
+            [[left, top, right, 0.0], [left, 1.0, right, bottom], [left, 0.0, 0.0, 1.0], [a, 0.0, right, 1.0]]
+        {
+            outline(Ink::CutOff, side);
+        }
+        outline(Ink::DeliveredEdge, [0.0, 0.0, a, 1.0]);
+    }
+
     /// Everything that the lens sees, from back to front.
     fn strokes(&self, all: &[Thing], with_figure: bool) -> Vec<Stroke> {
         let corner = self.corner;
@@ -112,12 +145,10 @@ impl Picture<'_> {
 
     /// Sutherland-Hodgman against the picture's four edges.
     fn cut(&self, mut outline: Vec<DVec2>) -> Vec<DVec2> {
-        let edges: [(DVec2, DVec2); 4] = [
-            (DVec2::ZERO, DVec2::X),
-            (DVec2::new(self.aspect, 0.0), DVec2::NEG_X),
-            (DVec2::ZERO, DVec2::Y),
-            (DVec2::new(0.0, 1.0), DVec2::NEG_Y),
-        ];
+        let [left, top, right, bottom] = self.bounds();
+        let (first, last) = (DVec2::new(left, top), DVec2::new(right, bottom));
+        let edges: [(DVec2, DVec2); 4] =
+            [(first, DVec2::X), (last, DVec2::NEG_X), (first, DVec2::Y), (last, DVec2::NEG_Y)];
         for (origin, inward) in edges {
             let side = |p: DVec2| inward.dot(p - origin);
             let mut kept = Vec::with_capacity(outline.len() + 2);
@@ -153,7 +184,8 @@ impl Picture<'_> {
         // Liang-Barsky.
         let d = q - p;
         let (mut enter, mut leave) = (0.0f64, 1.0f64);
-        for (slope, room) in [(-d.x, p.x), (d.x, self.aspect - p.x), (-d.y, p.y), (d.y, 1.0 - p.y)] {
+        let [left, top, right, bottom] = self.bounds();
+        for (slope, room) in [(-d.x, p.x - left), (d.x, right - p.x), (-d.y, p.y - top), (d.y, bottom - p.y)] {
             if slope.abs() < 1e-12 {
                 if room < 0.0 {
                     return None;

@@ -48,6 +48,8 @@ pub enum Ink {
     HeadroomBand,
     EyeLine,
     Headroom,
+    CutOff,
+    DeliveredEdge,
 }
 
 /// One line or outline.
@@ -103,7 +105,7 @@ pub struct Drawing {
     pub plan: View,
     /// Section along the lens axis, at the same scale, seen so that the axis runs as in the plan.
     pub side: View,
-    /// What the lens sees; 1 = the picture's height.
+    /// What the lens sees; 1 = the delivered picture's height. What is recorded round it and cut off lies outside 0 to 1.
     pub frame: View,
     /// Quarter turns of the plan, counter-clockwise.
     pub quarter_turns: u8,

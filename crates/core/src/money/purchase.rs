@@ -17,6 +17,8 @@ use crate::sound::absorption::Absorption;
 /// What clearing one thing that stands in the way counts, beside the score, which lies in [0, 1]. Fogon's own
 /// rule, as layouts are ordered: a corner that can record comes before one that scores better.
 const CLEARED: f64 = 1.0;
+/// What a stand for a camera that stood on books counts, score: it is back in its place at once. Fogon's own rule.
+const STEADIER: f64 = 0.01;
 /// A gain smaller than this is not worth money. Fogon's own rule.
 const LEAST_GAIN: f64 = 0.003;
 
@@ -88,20 +90,21 @@ enum Job {
     Treatment,
     /// Something in use cannot work without it.
     Need(String),
-    /// It carries something.
-    Stand,
+    /// It carries this part of the layout.
+    Stand(ThingId),
 }
 
 impl Job {
-    /// Of things with the same job one is bought: each thing against the echo is worth less beside another. Stands help
-    /// whatever they come to carry; several may be bought.
+    /// Of things with the same job one is bought: each thing against the echo is worth less beside another. Stands for lamps
+    /// help whichever lamp they come to carry; several may be bought.
     fn group(&self) -> Option<String> {
         match self {
             Job::Place(thing) => Some(format!("place {}", thing.words())),
             Job::Lens => Some("lens".into()),
             Job::Treatment => Some("treatment".into()),
             Job::Need(need) => Some(format!("need {need}")),
-            Job::Stand => None,
+            Job::Stand(ThingId::Light(_)) => None,
+            Job::Stand(thing) => Some(format!("under {}", thing.words())),
         }
     }
 }
@@ -139,7 +142,7 @@ pub(super) fn purchases(plan: &Plan) -> Purchases {
             Job::Place(thing) => {
                 base.layout.part(thing).and_then(Part::support).is_some_and(|support| support.gear.is_some())
             }
-            Job::Lens | Job::Treatment | Job::Need(_) | Job::Stand => false,
+            Job::Lens | Job::Treatment | Job::Need(_) | Job::Stand(_) => false,
         });
         let along = found.filter(|tried| matches!(tried.job, Job::Need(_)));
         let needs = common
@@ -282,7 +285,12 @@ fn try_out(base: &Plan, before: &Quick, id: &Id, gear: &Gear, along: &[String]) 
         return None;
     }
     let gain = after.score - before.score;
-    let worth = gain + CLEARED * (was - is) as f64;
+    let on_books = |layout: &Layout| {
+        let support = &layout.camera.support;
+        support.on.is_some() && support.gear.is_none()
+    };
+    let steadier = if on_books(&base.layout) && !on_books(&plan.layout) { STEADIER } else { 0.0 };
+    let worth = gain + steadier + CLEARED * (was - is) as f64;
     (worth > LEAST_GAIN).then_some(Tried { id: id.clone(), gain, worth, cleared: was - is, job, plan })
 }
 
@@ -300,7 +308,10 @@ fn job_of(plan: &Plan, id: &Id, gear: &Gear) -> Option<Job> {
         Some(Part::Screen(_) | Part::Angle(..) | Part::Seat(_) | Part::Furniture(..)) | None => {}
     }
     if gear.support().is_some() {
-        return in_use(layout, id).then_some(Job::Stand);
+        let carries = |part: &Part<'_>| {
+            part.support().is_some_and(|support| support.gear.as_ref() == Some(id))
+        };
+        return layout.parts().find(carries).map(|part| Job::Stand(part.id()));
     }
     let corner = Corner::of(plan)?;
     let kit = Kit::of(&corner);
@@ -372,10 +383,14 @@ fn reason(main: &Tried) -> String {
         Job::Lens => "On the camera",
         Job::Treatment => "Against the echo",
         Job::Need(_) => "With what you have",
-        Job::Stand => "Under what now has nothing to stand on",
+        Job::Stand(_) => "Under what now has nothing to stand on",
     };
-    let points = 100.0 * main.gain;
+    let points = (100.0 * main.gain).round();
     match main.cleared {
+        0 if main.job == Job::Stand(ThingId::Camera) && points < 0.5 => {
+            "It carries the camera in place of books: back in its place at once.".into()
+        }
+        0 if points == 1.0 => format!("{role} it gains 1 point of 100."),
         0 => format!("{role} it gains {points:.0} points of 100."),
         1 => format!("{role} it clears one thing that stands in the way."),
         count => format!("{role} it clears {count} things that stand in the way."),

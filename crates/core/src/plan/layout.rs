@@ -199,7 +199,7 @@ fn is_full(value: &f64) -> bool {
 pub struct Microphone {
     /// Gear id.
     pub gear: Id,
-    /// Capsule, aimed at the mouth, m.
+    /// Capsule, aimed at the mouth; of a performance, between mouth and instrument, m.
     pub position_m: Point3,
     /// What carries it.
     pub support: Support,
@@ -348,7 +348,7 @@ pub enum SupportKind {
     Floor,
     /// A stand beside it and an arm.
     Boom,
-    /// A clamp on furniture or a shelf.
+    /// A clamp on furniture, on a door, or (on nothing named) on the camera's stand.
     Clamp,
     /// On furniture, on the camera, or worn.
     On,
@@ -403,7 +403,7 @@ pub struct Support {
     /// Foot of the column, or where an arm is fixed to the wall, m.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub base_m: Option<Point2>,
-    /// Furniture it stands on or is clamped to.
+    /// Furniture it stands on or is clamped to, or a door it is clamped to.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub on: Option<Id>,
     /// Radius of the circle of the feet as set up, m (the stand's own).

@@ -40,9 +40,13 @@ pub struct StandState {
     tipping_arm_m: f64,
 }
 
-/// Mass of its arm, kg, of a thing on a boom.
+/// What holds a thing beside a column, kg: the arm of a boom, a clamp.
 fn arm_kg(carried: &Carried<'_>) -> f64 {
-    if carried.support.kind == SupportKind::Boom { ARM_KG } else { 0.0 }
+    match carried.support.kind {
+        SupportKind::Boom => ARM_KG,
+        SupportKind::Clamp => carried.stand.map_or(0.0, |clamp| clamp.common.mass_kg),
+        _ => 0.0,
+    }
 }
 
 impl StandState {
@@ -54,17 +58,25 @@ impl StandState {
 
 /// What a carried thing weighs on its support, with the arm that holds it, kg.
 pub fn load_kg(carried: &Carried<'_>) -> f64 {
-    carried.mass_kg + arm_kg(carried)
+    // A clamp holds its thing, not itself.
+    carried.mass_kg + if carried.stands() { arm_kg(carried) } else { 0.0 }
 }
 
 /// Every floor stand with the bag it needs.
 pub fn sandbags(corner: &Corner<'_>) -> Vec<StandState> {
     let mut stands: Vec<Vec<Carried<'_>>> = Vec::new();
-    for load in corner.carried().into_iter().filter(Carried::stands) {
+    let (on_floor, elsewhere): (Vec<_>, Vec<_>) = corner.carried().into_iter().partition(Carried::stands);
+    for load in on_floor {
         match stands.iter_mut().find(|stand| stand[0].support.is_one_with(load.support)) {
             Some(stand) => stand.push(load),
             None => stands.push(vec![load]),
         }
+    }
+    // What is clamped to the camera's stand weighs on it too.
+    let clamped =
+        |load: &Carried<'_>| corner.carrier(load.support).is_some_and(|on| on.id == ThingId::Camera);
+    if let Some(stand) = stands.iter_mut().find(|stand| stand[0].id == ThingId::Camera) {
+        stand.extend(elsewhere.into_iter().filter(clamped));
     }
     let mut all: Vec<StandState> = stands.iter().map(|stand| state(corner, stand)).collect();
     all.extend(backdrop(corner));
@@ -119,8 +131,8 @@ fn state(corner: &Corner<'_>, stand: &[Carried<'_>]) -> StandState {
     let mut parts = vec![(stand_kg, 0.0)];
     for load in stand {
         parts.push((load.mass_kg, reach(load)));
-        if load.support.kind == SupportKind::Boom {
-            parts.push((ARM_KG, reach(load) / 2.0));
+        if arm_kg(load) > 0.0 {
+            parts.push((arm_kg(load), reach(load) / 2.0));
         }
     }
     let without_arms_kg: f64 = stand.iter().map(|load| load.mass_kg).sum();

@@ -72,7 +72,7 @@ pub fn computed(
     let room_constant = (rooms[2] + rooms[3]) / 2.0;
     let q = middle_q(gear);
     let diffuse = |level: f64| diffuse_dba(gear, level);
-    let aim = corner.mouth_m - capsule_m;
+    let aim = corner.aimed_at_m(gear) - capsule_m;
     let at = |place: Option<DVec3>, level_1m: f64| {
         let Some(place) = place else {
             return source_at_microphone_dba(level_1m, 1e6, 0.0, q, room_constant);

@@ -29,7 +29,7 @@ pub struct ReflectionSeen {
 pub(super) fn ends_of(corner: &Corner<'_>, gear: &GearMicrophone, capsule: DVec3) -> Ends {
     Ends {
         facing: bearing_vector(corner.layout.seat.bearing_deg),
-        aim: (corner.mouth_m - capsule).normalize_or(DVec3::Z),
+        aim: (corner.aimed_at_m(gear) - capsule).normalize_or(DVec3::Z),
         pattern_a: gear.pattern_a,
         tube_m: gear.tube_m,
     }
@@ -44,7 +44,8 @@ pub(super) fn single_ways(
 ) -> (Way, Vec<Way>, Vec<Reflection>) {
     let mouth = corner.mouth_m;
     let direct_m = (capsule - mouth).length().max(0.02);
-    let amplitude = times(impulse::spread(direct_m), ends.factors(-ends.aim, ends.aim));
+    let to_mouth = (mouth - capsule).normalize_or(DVec3::Z);
+    let amplitude = times(impulse::spread(direct_m), ends.factors(-to_mouth, to_mouth));
     let direct = Way { length_m: direct_m, amplitude };
     let found = reflections::first(corner);
     let single = found

@@ -35,13 +35,15 @@ impl Scene {
     }
 }
 
-/// A microphone at a place, aimed at the mouth.
+/// A microphone at a place.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct MicrophonePlaced {
     /// From the mouth, m; at least 0.02.
     pub distance_m: f64,
     /// Off the axis of the mouth, degrees.
     pub off_axis_deg: f64,
+    /// What it takes from the mouth against its own axis, dB at 1 kHz: 0 where it is aimed at the mouth.
+    pub voice_gain_db: f64,
     /// Directivity factors.
     pub q: SpeechBands,
     /// Its own noise, dBA.
@@ -91,13 +93,13 @@ pub fn weighted_dba(levels_db: SpeechBands) -> f64 {
 pub fn pickup(scene: &Scene, at: &MicrophonePlaced) -> Pickup {
     let distance = at.distance_m.max(0.02);
     let (voice, mouth_q) = (spectrum_1m_db(scene.voice_1m_dba), directivity());
-    let direct: SpeechBands =
-        std::array::from_fn(|k| voice[k] - 20.0 * distance.log10() - off_axis_db(k, at.off_axis_deg));
+    let towards = |k: usize| at.voice_gain_db - off_axis_db(k, at.off_axis_deg);
+    let direct: SpeechBands = std::array::from_fn(|k| voice[k] - 20.0 * distance.log10() + towards(k));
     let reverberant: SpeechBands =
         std::array::from_fn(|k| reverberant_db(voice[k], mouth_q[k], at.q[k], scene.room_constant_m2[k]));
     let ratio: SpeechBands = std::array::from_fn(|k| {
         let critical = critical_distance_m(mouth_q[k], at.q[k], scene.room_constant_m2[k]);
-        direct_to_reverberant_db(distance, critical) - off_axis_db(k, at.off_axis_deg)
+        direct_to_reverberant_db(distance, critical) + towards(k)
     });
     let both: SpeechBands =
         std::array::from_fn(|k| 10.0 * (energy(direct[k]) + energy(reverberant[k])).log10());

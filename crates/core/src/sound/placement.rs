@@ -10,7 +10,7 @@ const SLACK_M: f64 = 0.004;
 /// Half the thickness of a microphone, m.
 const THICK_M: f64 = 0.02;
 
-/// Elevations of the line from mouth to microphone, preferred first: 45 to 75 degrees keep the voice on axis
+/// Elevations of the line from mouth (or the middle of mouth and instrument) to microphone, preferred first: 45 to 75 degrees keep the voice on axis
 /// (common practice, no source).
 const RISES_DEG: [f64; 6] = [60.0, 70.0, 50.0, 78.0, 40.0, 30.0];
 const TURNS_DEG: [f64; 7] = [0.0, 15.0, -15.0, 30.0, -30.0, 50.0, -50.0];
@@ -41,7 +41,7 @@ pub fn places(corner: &Corner<'_>, gear: &GearMicrophone, hand: f64) -> Vec<DVec
 
 fn free_places(corner: &Corner<'_>, mounting: Mounting, hand: f64) -> Vec<DVec3> {
     let to_lens = corner.to_lens();
-    let mouth = corner.mouth_m;
+    let mouth = corner.sounds_from_m();
     let below = mounting == Mounting::Desk;
     let sign = if below { -1.0 } else { 1.0 };
     let mut found = Vec::new();

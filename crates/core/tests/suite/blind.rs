@@ -4,16 +4,17 @@
 //! `BLIND=5000 cargo test --release --test suite -- blind` throws as many for each corner; the suite throws fewer.
 
 use fogon_core::arrange::propose;
+use fogon_core::assess::legal::Rules;
 use fogon_core::assess::quick;
-use fogon_core::corner::{Corner, light_direction};
+use fogon_core::corner::{Corner, light_direction, things};
 use fogon_core::edit::{fill_bag, rounded, rounded_bearing, rounded_floor, set_pose};
 use fogon_core::exposure::{CALIBRATION, iso_on_dial};
 use fogon_core::geometry::{DVec2, bearing_vector};
 use fogon_core::light::field::at_face;
 use fogon_core::person::landmarks_of;
 use fogon_core::plan::{
-    BriefFile, FurnitureAt, Gear, Id, Layout, Light, Microphone, Mounting, Plan, Role, Support, SupportKind,
-    ThingId,
+    Brief, BriefFile, FurnitureAt, Gear, GearSupport, Id, Layout, Light, Microphone, Mounting, Plan, Role,
+    Support, SupportKind, ThingId,
 };
 use fogon_core::shot::framing::{pose, wanted};
 
@@ -52,10 +53,75 @@ impl Dice {
     }
 }
 
-/// One layout by dice, on the gear of a proposal; none where it makes no sense at all.
+/// Throws of each thing before it is given up.
+const THROWS: usize = 60;
+
+fn is_legal(brief: &Brief, layout: &Layout) -> bool {
+    Corner::from_parts(brief, layout)
+        .is_some_and(|corner| Rules::new(&corner).all(&things(&corner)).is_empty())
+}
+
+/// One legal layout by dice, on the gear of a proposal, one thing after the other; what finds no legal place in sixty throws is
+/// left out. None where seat and camera find none.
 fn thrown(plan: &Plan, dice: &mut Dice) -> Option<Layout> {
     let brief = &plan.brief;
+    let mut layout = (0..THROWS).find_map(|_| shot(plan, dice).filter(|layout| is_legal(brief, layout)))?;
+    let bearing = layout.camera.bearing_deg + 180.0;
+    let mut stands: Vec<&Id> = supports(brief, "light").map(|(id, _)| id).collect();
+    let mut roles = vec![Role::Key, Role::Back, Role::Fill];
+    let mut lamps: Vec<&Id> =
+        brief.gear.iter().filter(|(_, g)| g.light().is_some()).map(|(id, _)| id).collect();
+    if dice.even() {
+        lamps.reverse();
+    }
+    for gear in lamps {
+        let role = if roles.len() == 3 {
+            roles.remove(0)
+        } else {
+            roles.remove(usize::from(dice.even()).min(roles.len() - 1))
+        };
+        let stand = stands.pop();
+        let lit = (0..THROWS).find_map(|_| {
+            let mut next = layout.clone();
+            let name = Id::from(match role {
+                Role::Key => "key",
+                Role::Back => "back",
+                _ => "fill",
+            });
+            next.lights.insert(name.clone(), light(brief, &layout, bearing, (gear, role), stand, dice)?);
+            fill_bag(brief, &mut next, &ThingId::Light(name));
+            is_legal(brief, &next).then_some(next)
+        });
+        layout = lit.unwrap_or(layout);
+    }
+    let heard = (0..THROWS).find_map(|_| {
+        let mut next = layout.clone();
+        next.microphone = Some(microphone(brief, &layout, bearing, dice)?);
+        fill_bag(brief, &mut next, &ThingId::Microphone);
+        is_legal(brief, &next).then_some(next)
+    });
+    layout = heard.unwrap_or(layout);
+    let body = brief.gear.get(&layout.camera.body)?.camera()?;
+    let lit = at_face(&Corner::from_parts(brief, &layout)?).camera_lx;
+    let camera = &mut layout.camera;
+    let iso = CALIBRATION * camera.f_number.powi(2) / (camera.shutter_s * lit);
+    camera.iso = iso_on_dial(iso, body.iso_min, body.iso_max);
+    camera.nd_stops = 0.0;
+    Some(layout)
+}
+
+/// The supports that offer something.
+fn supports<'a>(brief: &'a Brief, offer: &'a str) -> impl Iterator<Item = (&'a Id, &'a GearSupport)> {
+    let all = brief.gear.iter().filter_map(|(id, gear)| Some((id, gear.support()?)));
+    all.filter(move |(_, support)| support.common.offers.iter().any(|o| o == offer))
+}
+
+/// Seat, desk and camera by dice; none where it makes no sense at all.
+fn shot(plan: &Plan, dice: &mut Dice) -> Option<Layout> {
+    let brief = &plan.brief;
     let mut layout = plan.layout.clone();
+    layout.lights.clear();
+    layout.microphone = None;
     let [width, depth, _] = brief.room.dimensions_m();
     let seat = DVec2::new(dice.within(0.4, width - 0.4), dice.within(0.4, depth - 0.4));
     let bearing = dice.within(0.0, 360.0);
@@ -87,10 +153,7 @@ fn thrown(plan: &Plan, dice: &mut Dice) -> Option<Layout> {
         };
         layout.furniture.insert(id.clone(), moved);
     }
-    let tripod = brief
-        .gear
-        .iter()
-        .find(|(_, g)| g.support().is_some_and(|s| s.common.offers.iter().any(|o| o == "camera")));
+    let tripod = supports(brief, "camera").next();
     layout.camera.support = match tripod {
         Some((id, _)) if dice.even() || brief.person.seat_at.is_none() => Support {
             gear: Some(id.clone()),
@@ -99,90 +162,69 @@ fn thrown(plan: &Plan, dice: &mut Dice) -> Option<Layout> {
         },
         _ => Support { on: brief.person.seat_at.clone(), ..Support::none() },
     };
-    layout.lights.clear();
-    layout.microphone = None;
-    let to_lens = bearing_vector(bearing);
-    let mut stands: Vec<&Id> = brief
-        .gear
-        .iter()
-        .filter(|(_, g)| g.support().is_some_and(|s| s.common.offers.iter().any(|o| o == "light")))
-        .map(|(id, _)| id)
-        .collect();
-    let mut roles = vec![Role::Key, Role::Back, Role::Fill];
-    let mut lamps: Vec<&Id> =
-        brief.gear.iter().filter(|(_, g)| g.light().is_some()).map(|(id, _)| id).collect();
-    if dice.even() {
-        lamps.reverse();
-    }
-    for gear in lamps {
-        let role = if roles.len() == 3 {
-            roles.remove(0)
-        } else {
-            roles.remove(usize::from(dice.even()).min(roles.len() - 1))
-        };
-        let (azimuth, elevation, far) = match role {
-            Role::Back => (dice.within(100.0, 180.0), dice.within(20.0, 60.0), dice.within(0.6, 2.0)),
-            _ => (dice.within(10.0, 70.0), dice.within(-5.0, 50.0), dice.within(0.5, 2.2)),
-        };
-        let side = if dice.even() { 1.0 } else { -1.0 };
-        let at = eyes + light_direction(to_lens, azimuth * side, elevation) * far;
-        let lamp = brief.gear.get(gear)?.light()?;
-        let back = (at - eyes).normalize_or_zero() * lamp.depth_m;
-        let light = Light {
-            gear: gear.clone(),
-            role,
-            position_m: rounded(at),
-            aim_m: Some(rounded(eyes)),
-            dim: if role == Role::Key { 1.0 } else { dice.within(0.05, 1.0) },
-            cct_k: Some(5600f64.clamp(lamp.cct_min_k, lamp.cct_max_k)),
-            gel: None,
-            colour: None,
-            cloth: None,
-            support: Support {
-                gear: stands.pop().cloned(),
-                base_m: Some(rounded_floor((at + back).truncate())),
-                ..Support::new(SupportKind::Floor)
-            },
-            locked: false,
-        };
-        let name = Id::from(match role {
-            Role::Key => "key",
-            Role::Back => "back",
-            _ => "fill",
-        });
-        layout.lights.insert(name.clone(), light);
-        fill_bag(brief, &mut layout, &ThingId::Light(name));
-    }
-    let frozen = layout.clone();
-    let corner = Corner::from_parts(brief, &frozen)?;
-    if let Some((id, gear)) = brief.gear.iter().find_map(|(id, g)| Some((id, Gear::microphone(g)?))) {
-        let (at, support) = if gear.mounting == Mounting::Boom {
-            let up = light_direction(to_lens, dice.within(-50.0, 50.0), dice.within(30.0, 78.0));
-            let at = corner.mouth_m + up * dice.within(0.25, 0.9);
-            let tail = at + up * 0.16;
-            let foot = tail.truncate()
-                + DVec2::from_angle(dice.within(0.0, std::f64::consts::TAU)) * dice.within(0.4, 0.99);
-            let arm = brief.gear.iter().find(|(_, g)| g.support().is_some_and(|s| s.reach_m > 0.25))?.0;
-            let support = Support {
-                gear: Some(arm.clone()),
-                base_m: Some(rounded_floor(foot)),
-                ..Support::new(SupportKind::Boom)
-            };
-            (at, support)
-        } else {
-            (fogon_core::sound::placement::places(&corner, gear, 1.0).first().copied()?, Support::none())
-        };
-        layout.microphone =
-            Some(Microphone { gear: id.clone(), position_m: rounded(at), support, locked: false });
-        fill_bag(brief, &mut layout, &ThingId::Microphone);
-    }
     fill_bag(brief, &mut layout, &ThingId::Camera);
-    let lit = at_face(&Corner::from_parts(brief, &layout)?).camera_lx;
-    let camera = &mut layout.camera;
-    let iso = CALIBRATION * camera.f_number.powi(2) / (camera.shutter_s * lit);
-    camera.iso = iso_on_dial(iso, body.iso_min, body.iso_max);
-    camera.nd_stops = 0.0;
     Some(layout)
+}
+
+/// A lamp by dice, its stand plumb under it.
+fn light(
+    brief: &Brief,
+    layout: &Layout,
+    bearing: f64,
+    (gear, role): (&Id, Role),
+    stand: Option<&Id>,
+    dice: &mut Dice,
+) -> Option<Light> {
+    let eyes = Corner::from_parts(brief, layout)?.eyes_m;
+    let (azimuth, elevation, far) = match role {
+        Role::Back => (dice.within(100.0, 180.0), dice.within(20.0, 60.0), dice.within(0.6, 2.0)),
+        _ => (dice.within(10.0, 70.0), dice.within(-5.0, 50.0), dice.within(0.5, 2.2)),
+    };
+    let side = if dice.even() { 1.0 } else { -1.0 };
+    let at = eyes + light_direction(bearing_vector(bearing), azimuth * side, elevation) * far;
+    let lamp = brief.gear.get(gear)?.light()?;
+    let back = (at - eyes).normalize_or_zero() * lamp.depth_m;
+    Some(Light {
+        gear: gear.clone(),
+        role,
+        position_m: rounded(at),
+        aim_m: Some(rounded(eyes)),
+        dim: if role == Role::Key { 1.0 } else { dice.within(0.05, 1.0) },
+        cct_k: Some(5600f64.clamp(lamp.cct_min_k, lamp.cct_max_k)),
+        gel: None,
+        colour: None,
+        cloth: None,
+        support: Support {
+            gear: stand.cloned(),
+            base_m: Some(rounded_floor((at + back).truncate())),
+            ..Support::new(SupportKind::Floor)
+        },
+        locked: false,
+    })
+}
+
+/// The microphone by dice, on an arm beside it; worn, where it belongs.
+fn microphone(brief: &Brief, layout: &Layout, bearing: f64, dice: &mut Dice) -> Option<Microphone> {
+    let corner = Corner::from_parts(brief, layout)?;
+    let (id, gear) = brief.gear.iter().find_map(|(id, g)| Some((id, Gear::microphone(g)?)))?;
+    let (at, support) = if gear.mounting == Mounting::Boom {
+        let up =
+            light_direction(bearing_vector(bearing), dice.within(-50.0, 50.0), dice.within(30.0, 78.0));
+        let at = corner.mouth_m + up * dice.within(0.25, 0.9);
+        let tail = at + up * 0.16;
+        let foot = tail.truncate()
+            + DVec2::from_angle(dice.within(0.0, std::f64::consts::TAU)) * dice.within(0.4, 0.99);
+        let arm = supports(brief, "microphone").find(|(_, support)| support.reach_m > 0.25)?.0;
+        let support = Support {
+            gear: Some(arm.clone()),
+            base_m: Some(rounded_floor(foot)),
+            ..Support::new(SupportKind::Boom)
+        };
+        (at, support)
+    } else {
+        (fogon_core::sound::placement::places(&corner, gear, 1.0).first().copied()?, Support::none())
+    };
+    Some(Microphone { gear: id.clone(), position_m: rounded(at), support, locked: false })
 }
 
 /// None of the random layouts that break no rule stands before the proposal in the order of layouts, nor beside it with over
@@ -197,21 +239,18 @@ fn no_random_layout_is_better() {
         let own = quick(&best.plan.brief, &best.plan.layout);
         let mut dice = Dice(7);
         let (mut legal, mut tried, mut most) = (0, 0, f64::NEG_INFINITY);
-        // Where stands have little room most throws break a rule: the suite gives up early.
-        let most_tries = if std::env::var("BLIND").is_ok() { wanted * 4000 } else { 1500 };
+        // Where a stand has little room seat and camera find no legal place in most throws.
+        let most_tries = wanted * 200;
         while legal < wanted && tried < most_tries {
             tried += 1;
             let Some(layout) = thrown(&best.plan, &mut dice) else { continue };
             let got = quick(&best.plan.brief, &layout);
-            if got.stops > 0 {
-                continue;
-            }
             legal += 1;
             assert!(
                 (own.stops, own.fixes) <= (got.stops, got.fixes),
                 "{name}: {own:?} against {got:?} {layout:?}"
             );
-            if got.fixes == own.fixes {
+            if (got.stops, got.fixes) == (own.stops, own.fixes) {
                 most = most.max(got.score);
                 assert!(
                     got.score <= own.score + 0.01,
@@ -221,6 +260,7 @@ fn no_random_layout_is_better() {
                 );
             }
         }
+        assert_eq!(legal, wanted, "{name}: the dice find too few");
         println!("{name}: {legal} legal of {tried}; best of them {most:.3}, proposed {:.3}", own.score);
     }
 }

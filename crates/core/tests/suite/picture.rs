@@ -51,6 +51,29 @@ fn the_figure_stands_where_the_lens_sees_it() {
     assert_close(thirds[0], 1.0 / 3.0, 0.0, 1e-3, "upper third");
 }
 
+/// Recorded half as wide again as delivered: the delivered frame keeps its place, 1 high, and the recorded one lies round it,
+/// with what it shows beyond.
+#[test]
+fn the_recorded_frame_is_drawn_round_the_delivered_one() {
+    let cropped = drawn(&plain_with(&[("/layout/camera/crop", json!(1.5))])).frame;
+    let a = 16.0 / 9.0;
+    for (got, want) in cropped.bounds.iter().zip([-0.25 * a, -0.25, 1.25 * a, 1.25]) {
+        assert_close(*got, want, 1e-12, 0.0, "recorded frame");
+    }
+    let edge = span(&strokes(&cropped, Ink::DeliveredEdge)[0].points);
+    for (got, want) in edge.iter().zip([0.0, 0.0, a, 1.0]) {
+        assert_close(*got, want, 1e-4, 0.0, "delivered frame");
+    }
+    // The crown is drawn where a sensor of two thirds the size would have it.
+    let crown = 1.25 + 0.064 * 1.75;
+    let head = span(&strokes(&cropped, Ink::Head).iter().find(|s| s.closed).unwrap().points);
+    assert_close(head[1], 0.5 + 1.5 * (from_top(1.5, crown) - 0.5), 0.0, 1e-3, "crown");
+    let body = span(&strokes(&cropped, Ink::Person)[0].points);
+    assert!(body[3] > 1.1, "the body goes on below what is delivered: {body:?}");
+    assert_eq!(strokes(&cropped, Ink::CutOff).len(), 4);
+    assert!(strokes(&drawn(&plain_with(&[])).frame, Ink::CutOff).is_empty());
+}
+
 #[test]
 fn window_and_furniture_are_projected_where_they_are() {
     let plan = plain_with(&[

@@ -210,6 +210,7 @@ fn the_chain_from_mouth_to_recording_agrees_with_worked_values() {
         };
         let (noise, q) = (bands(&row["inputs"]["diffuse_noise_db"]), bands(&row["inputs"]["q_mic"]));
         let at = MicrophonePlaced {
+            voice_gain_db: 0.0,
             distance_m: input("distance_m"),
             off_axis_deg: input("voice_off_axis_deg"),
             q,
@@ -526,6 +527,7 @@ proptest! {
             room_constant_m2: [room_constant_m2(alpha * surface, surface); 7],
         };
         let at = |distance_m: f64, noise: f64| MicrophonePlaced {
+            voice_gain_db: 0.0,
             distance_m,
             off_axis_deg: angle,
             q: [pattern::directivity(a); 7],

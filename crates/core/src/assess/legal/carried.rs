@@ -20,7 +20,7 @@ impl Rules<'_> {
         let stands = sandbags(corner);
         for carried in corner.carried() {
             self.wall_fixing(&carried, found);
-            self.on_furniture(&carried, found);
+            self.on_carrier(&carried, found);
             self.stand(&carried, &stands, found);
         }
         for stand in &stands {
@@ -65,19 +65,18 @@ impl Rules<'_> {
         }
     }
 
-    /// What stands on a piece of furniture or is clamped to it stands there: within its outline or the arm's reach of it, on
-    /// it or on a stack that people build.
-    fn on_furniture(&self, carried: &Carried<'_>, found: &mut Vec<Breach>) {
-        let on =
-            carried.support.on.as_ref().and_then(|id| self.corner.brief.room.furniture.get_key_value(id));
-        let Some((id, piece)) = on else { return };
+    /// What stands on something or is clamped to it is held there: within its outline or the arm's reach of it, on it or on a
+    /// stack that people build.
+    fn on_carrier(&self, carried: &Carried<'_>, found: &mut Vec<Breach>) {
+        let Some(carrier) = self.corner.carrier(carried.support) else { return };
         let reach = carried.stand.map_or(0.0, |stand| stand.reach_m);
         let at = match carried.id {
-            ThingId::Light(_) => carried.middle_m,
+            ThingId::Light(_) if carried.support.kind == SupportKind::On => carried.middle_m,
             _ => carried.hold_m,
         };
-        let beside = self.corner.beside_furniture_m(id, piece, at.truncate()) - reach;
-        let (thing, words) = (carried.id.words(), id.words());
+        let beside = carrier.beside_m(at.truncate()) - reach;
+        let thing = carried.id.words();
+        let carrier_words = carrier.words();
         let mut say = |lacking: f64, sentence: String, frees: &str| {
             let lacking = Amount::Length(lacking);
             found.push(Breach::new(Rule::Support, carried.id.clone(), lacking, sentence, frees));
@@ -85,26 +84,25 @@ impl Rules<'_> {
         if beside > TOLERANCE_M {
             say(
                 beside,
-                format!("The {thing} is {} beside the {words} that carries it.", self.gap(beside)),
-                "Move it over the furniture, or stand it on the floor.",
+                format!("The {thing} is {} beside the {carrier_words} that carries it.", self.gap(beside)),
+                "Move it nearer, or stand it on the floor.",
             );
             return;
         }
-        let above = carried.hold_m.z - self.corner.top_of_furniture_m(id, piece);
-        let (low, high) =
-            carried.stand.map_or((0.0, STACK_M), |stand| (stand.height_min_m, stand.height_max_m));
-        if carried.support.kind == SupportKind::On
-            && !(low - TOLERANCE_M..=high + TOLERANCE_M).contains(&above)
-            && !matches!(carried.id, ThingId::Light(_) | ThingId::Screen)
-        {
-            let lacking = (above - high).max(low - above);
+        let range = carried.stand.map_or([0.0, STACK_M], |stand| [stand.height_min_m, stand.height_max_m]);
+        let lacking = carrier.beyond_m(carried.hold_m.z, range);
+        let stands_by_itself =
+            carried.stand.is_none() && matches!(carried.id, ThingId::Light(_) | ThingId::Screen);
+        if lacking > TOLERANCE_M && !stands_by_itself {
+            let [low, high] = [carrier.grip_m[0] + range[0], carrier.grip_m[1] + range[1]];
+            let units = self.corner.brief.units;
             say(
                 lacking,
                 format!(
-                    "The {thing} is held {} above the {words}; there it can be {} to {}.",
-                    self.gap(above.max(0.0)),
-                    self.gap(low),
-                    self.gap(high)
+                    "The {thing} is held at {}; on the {carrier_words} it can be from {} to {}.",
+                    units.length(carried.hold_m.z),
+                    units.length(low),
+                    units.length(high)
                 ),
                 "Change its height, or what it stands on.",
             );
@@ -119,10 +117,12 @@ impl Rules<'_> {
         let mut say = |lacking: Amount, sentence: String, frees: &str| {
             found.push(Breach::new(Rule::Support, carried.id.clone(), lacking, capital(&sentence), frees));
         };
-        // On furniture its height is told from there.
-        let (low, high) = match carried.support.on {
-            Some(_) => (f64::NEG_INFINITY, f64::INFINITY),
-            None => (stand.height_min_m, stand.height_max_m),
+        // On furniture, a door or another stand its height is told from there.
+        let is_carried = self.corner.carrier(carried.support).is_some();
+        let (low, high) = if is_carried {
+            (f64::NEG_INFINITY, f64::INFINITY)
+        } else {
+            (stand.height_min_m, stand.height_max_m)
         };
         if at.z < low - TOLERANCE_M || at.z > high + TOLERANCE_M {
             let (low_words, high_words) = (units.length(low), units.length(high));
@@ -135,10 +135,8 @@ impl Rules<'_> {
                 "Change its height, or use another stand.",
             );
         }
-        let reach = match carried.support.on {
-            Some(_) => 0.0,
-            None => (at.truncate() - base_of(carried.support, at)).length(),
-        };
+        let reach =
+            if is_carried { 0.0 } else { (at.truncate() - base_of(carried.support, at)).length() };
         let most = stand.reach_m.max(BESIDE_COLUMN_M);
         if reach > most + TOLERANCE_M {
             let needs = units.length(reach);
@@ -154,7 +152,8 @@ impl Rules<'_> {
             );
         }
         // A stand carries all that is on it, told once; an arm on wall or ceiling, a clamp, its own thing.
-        let together = stands.iter().find(|state| state.on_it.contains(&carried.id));
+        let on_stand = |state: &&StandState| carried.stands() && state.on_it.contains(&carried.id);
+        let together = stands.iter().find(on_stand);
         let (load, words) = match together {
             Some(state) if state.thing == carried.id => (state.load_kg, state.words()),
             Some(_) => return,

@@ -68,14 +68,18 @@ impl Rules<'_> {
             if thing.kind == Kind::Furniture && !thing.moved {
                 continue; // as the person lives with it
             }
+            if self.carried_by(thing).is_some_and(|on| on == ThingId::Opening(id.clone())) {
+                continue; // it goes with the door
+            }
             let deepest = overlap(thing, swing);
             if deepest > TOLERANCE_M {
                 found.say(Rule::Door, thing, deepest, || {
                     (
                         format!(
-                            "{} stands {} into the swing of the {id}.",
+                            "{} stands {} into the swing of the {}.",
                             capital(&thing.label),
-                            self.gap(deepest)
+                            self.gap(deepest),
+                            id.words()
                         ),
                         "Move it, or let the door open outwards or slide.".into(),
                     )
@@ -250,10 +254,10 @@ impl Rules<'_> {
         }
     }
 
-    /// The piece of furniture that a thing stands on or is clamped to.
+    /// What a thing stands on or is clamped to: furniture, a door, the camera's stand.
     fn carried_by(&self, thing: &Thing) -> Option<ThingId> {
         let support = self.corner.layout.part(&thing.id)?.support()?;
-        support.on.clone().map(ThingId::Furniture)
+        self.corner.carrier(support).map(|carrier| carrier.id)
     }
 }
 

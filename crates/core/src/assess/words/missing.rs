@@ -107,7 +107,7 @@ fn back(corner: &Corner<'_>) -> Option<Finding> {
     })
 }
 
-/// Things that a stand should carry, and none does.
+/// Things that a stand should carry, and none does; and a camera on what the room has.
 fn stands(corner: &Corner<'_>) -> Vec<Finding> {
     let layout = corner.layout;
     let needs = |part: &Part<'_>| {
@@ -129,14 +129,30 @@ fn stands(corner: &Corner<'_>) -> Vec<Finding> {
     all.map(|(thing, what, severity)| {
         let sentence = too_short(corner, &thing)
             .unwrap_or_else(|| format!("Nothing owned carries the {}: it needs {what}.", thing.words()));
-        Finding::new(Missing::Support(corner.named(thing)), severity, sentence)
-            .because(
-                "Held by hand or leaned on books, it will not be there again tomorrow.",
-                "common practice, no source",
-            )
+        unsteady(corner, thing, severity, sentence)
             .advise("Put a stand on the shelf of owned gear, or buy one from the list below.")
     })
+    .chain(on_books(corner))
     .collect()
+}
+
+fn unsteady(corner: &Corner<'_>, thing: ThingId, severity: Severity, sentence: String) -> Finding {
+    Finding::new(Missing::Support(corner.named(thing)), severity, sentence).because(
+        "Held by hand or leaned on books, it will not be there again tomorrow.",
+        "common practice, no source",
+    )
+}
+
+/// The camera stands on furniture, on nothing that was made for it.
+fn on_books(corner: &Corner<'_>) -> Option<Finding> {
+    let camera = &corner.layout.camera;
+    let by_itself = camera.support.kind == SupportKind::On && camera.support.gear.is_none();
+    let words = corner.carried_words(Part::Camera(camera)).filter(|_| by_itself)?;
+    let sentence = format!("Nothing made for it carries the camera: it stands {words}.");
+    Some(
+        unsteady(corner, ThingId::Camera, Severity::Consider, sentence)
+            .advise("That will do. A tripod, or a small one on the desk, is quicker to put back."),
+    )
 }
 
 /// A tripod that is owned, and does not go to where the lens has to be.

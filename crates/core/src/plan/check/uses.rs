@@ -3,7 +3,7 @@
 
 use super::refusals::{conflict, unknown};
 use crate::geometry::{DVec2, DVec3, beyond_m};
-use crate::plan::{Brief, Gear, Id, Part, Support, SupportKind, Treatment};
+use crate::plan::{Brief, Gear, Id, OpeningKind, Part, Support, SupportKind, Treatment};
 use crate::problem::{Code, Problem};
 
 /// A placed thing may lie so far outside the room, m: up to here it is told as a broken rule, from here on the plan is
@@ -138,7 +138,12 @@ impl Uses<'_> {
         if let Some(id) = &support.gear {
             self.gear(&format!("{field}.gear"), id, "a support", |g| g.support().is_some());
         }
-        if let Some(id) = &support.on {
+        let is_door = |id: &Id| {
+            self.brief.room.openings.get(id).is_some_and(|opening| opening.kind == OpeningKind::Door)
+        };
+        if let Some(id) = &support.on
+            && !(support.kind == SupportKind::Clamp && is_door(id))
+        {
             self.furniture(&format!("{field}.on"), id);
         }
         if let Some(base) = support.base_m {

@@ -1,0 +1,91 @@
+// The first run with each camera that it offers, in four rooms: the corner is ready, or what is to be bought for less than
+// 150 makes it ready. By script in all of them, by keyboard once for each camera.
+import { expect, test } from "@playwright/test";
+
+import { briefOf } from "../src/brief/draft";
+import { draftFrom, PAGES } from "../src/start/questions";
+import { reach } from "./help";
+
+const CAMERAS = PAGES.flatMap((page) => page.questions).find(({ id }) => id === "camera")?.options ?? [];
+/** Width and depth, m: square, larger, a hallway, a box room. */
+const ROOMS = [
+  ["3", "3"],
+  ["4", "3.5"],
+  ["2.1", "4.6"],
+  ["3.4", "2.9"],
+] as const;
+/** What is owned: as the first run takes it, and nothing but the camera. */
+const OWNED = {
+  usual: {},
+  little: { key: "none", fill: "none", back: "no", microphone: "built-in" },
+};
+const BUDGET = 150;
+
+interface Proposals {
+  proposals: { ready: boolean; plan: object }[];
+}
+interface Judged {
+  assessment: { verdict: { because: string[] } };
+}
+interface Changes {
+  purchases: { spent: number; steps: { cleared: number }[] };
+}
+
+test("with every camera each of four rooms is ready, or what makes it so is told", async ({ request }) => {
+  const post = async <T>(path: string, data: object): Promise<T> => {
+    const answer = await request.post(path, { data });
+    expect(answer.status(), await answer.text()).toBe(200);
+    return (await answer.json()) as T;
+  };
+  for (const [camera] of CAMERAS)
+    for (const [width, depth] of ROOMS)
+      for (const [name, owned] of Object.entries(OWNED)) {
+        const what = `${camera}, ${width} by ${depth}, ${name}`;
+        const answers = { width, depth, stature: "1.72", camera, budget: String(BUDGET), ...owned };
+        const { brief, problems } = briefOf(draftFrom(answers, false));
+        expect(problems, what).toEqual({});
+        const file = { format: "fogon.brief", version: 1, name: what, brief };
+        const [best] = (await post<Proposals>("/api/v1/propose", file)).proposals;
+        expect(best, what).toBeDefined();
+        if (!best || best.ready) continue;
+        const { verdict } = (await post<Judged>("/api/v1/assess", best.plan)).assessment;
+        const { purchases } = await post<Changes>("/api/v1/changes", best.plan);
+        const cleared = purchases.steps.reduce((sum, step) => sum + step.cleared, 0);
+        expect(cleared, `${what}: ${verdict.because.join(", ")}`).toBeGreaterThanOrEqual(
+          verdict.because.length,
+        );
+        expect(purchases.spent, what).toBeLessThan(BUDGET + 0.01);
+      }
+});
+
+for (const [index, [camera, label]] of CAMERAS.entries())
+  test(`by keyboard alone: ${label}`, async ({ page }) => {
+    const [width, depth] = ROOMS[index % ROOMS.length] ?? ROOMS[0];
+    await page.goto("/new");
+    await page.evaluate(() => localStorage.clear());
+    await page.goto("/new");
+    await reach(page, /^Width/);
+    await page.keyboard.type(width);
+    await reach(page, /^Depth/);
+    await page.keyboard.type(depth);
+    await reach(page, /^Next: You/);
+    await page.keyboard.press("Enter");
+    await reach(page, /^Your height/);
+    await page.keyboard.type("1.72");
+    await reach(page, /^Next: Shot/);
+    await page.keyboard.press("Enter");
+    await reach(page, /^Camera/);
+    // A closed list of choices takes the first letters of one.
+    await page.keyboard.type(label.slice(0, 12));
+    await expect(page.getByLabel("Camera", { exact: true })).toHaveValue(camera);
+    for (const title of ["Light", "Day", "Sound", "Money"]) {
+      await reach(page, new RegExp(`^Next: ${title}`));
+      await page.keyboard.press("Enter");
+      await expect(page.getByRole("heading", { name: title, level: 2 })).toBeFocused();
+    }
+    await reach(page, /^Lay out the corner/);
+    await page.keyboard.press("Enter");
+    await expect(page.getByRole("img", { name: "Plan, from above" })).toBeVisible();
+    await expect(page.getByText(/Ready: record|Not ready/).first()).toBeVisible();
+    await expect(page.getByText(/Not ready/)).toHaveCount(0);
+  });
