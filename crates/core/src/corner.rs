@@ -24,8 +24,8 @@ use crate::geometry::{DVec2, DVec3, Pinhole, bearing_of, bearing_vector, distanc
 use crate::person::{Landmarks, landmarks_of};
 use crate::plan::{
     Backdrop, Brief, Furniture, Gear, GearBackdrop, GearCamera, GearLens, GearMicrophone, GearMonitor,
-    GearSupport, Id, Layout, Look, Mounting, Named, Orientation, Plan, Purpose, Role, Room, ScreenType, Support,
-    SupportKind, ThingId, WALL_NAMES, name_of,
+    GearSupport, Id, Layout, Look, Mounting, Named, Orientation, Plan, Purpose, Role, Room, ScreenType,
+    Support, SupportKind, ThingId, WALL_NAMES, name_of,
 };
 
 pub use angle_at::{AngleAt, image_distance_mm};

@@ -15,7 +15,7 @@ const SCALES: [f64; 10] = [15.0, 20.0, 25.0, 30.0, 40.0, 50.0, 60.0, 75.0, 100.0
 const MARGIN_MM: f64 = 11.0;
 /// What holds for every mark.
 pub(crate) const AIMS: &str =
-    "Lamps are aimed at the eyes, the microphone at the mouth; sandbags lie on the rear leg.";
+    "Lamps are aimed at the eyes, the microphone as told above; sandbags lie on the rear leg.";
 
 /// Width and height of a view, in its own units; of one that has none a little.
 fn size(view: &View) -> (f64, f64) {

@@ -53,7 +53,7 @@ pub(super) fn left_out(corner: &Corner<'_>) -> Vec<Placed> {
         asked.extend(roles.zip(lamps.iter().copied()));
     }
     let told = asked.into_iter().take(TOLD).filter_map(|(role, lamp)| lamp_left_out(corner, role, lamp));
-    board(corner, !lamps.is_empty()).into_iter().chain(told).collect()
+    fill(corner, &lamps).into_iter().chain(told).collect()
 }
 
 /// One lamp, tried in a job that nothing does; `None` where the sentence about the fill tells it.
@@ -140,12 +140,14 @@ fn worse(brief: &Brief, layout: &Layout, with: &Layout) -> Option<String> {
     })
 }
 
-/// A fill that is owned and wanted by the school, yet stays in the cupboard.
-fn board(corner: &Corner<'_>, a_lamp_is_left: bool) -> Option<Placed> {
+/// A fill that is owned and wanted by the school, yet stays in the cupboard: a lamp or a board.
+fn fill(corner: &Corner<'_>, lamps: &[AtHand<'_>]) -> Option<Placed> {
     let brief = corner.brief;
-    let owned = a_lamp_is_left || brief.gear.values().any(|g| g.at_hand() && g.reflector().is_some());
+    let board = brief.gear.values().find(|gear| gear.at_hand() && gear.reflector().is_some());
+    let spare = lamps.iter().map(|(_, gear)| *gear).chain(board);
+    let names: Vec<String> = spare.map(|gear| gear.common().label.to_lowercase()).collect();
     if matches!(brief.schools.lights, LightSchool::One | LightSchool::Ring | LightSchool::WindowOnly)
-        || !owned
+        || names.is_empty()
         || corner.role(Role::Fill).next().is_some()
         || corner.role(Role::Key).next().is_none()
     {
@@ -165,5 +167,6 @@ fn board(corner: &Corner<'_>, a_lamp_is_left: bool) -> Option<Placed> {
             "The walls alone fill the shadow side more than wanted: the lit side has only {ratio_words} times its light."
         ),
     };
+    let why = format!("{why} Left in the cupboard: {}.", names.join(", "));
     Some(Placed { letter: "F", thing: "Fill".into(), place: "Not used.".into(), why })
 }

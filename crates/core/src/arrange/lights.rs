@@ -22,9 +22,11 @@ use crate::plan::{
 const STANDS_ALONE_KG: f64 = 2.0;
 const FROM_EDGE_M: f64 = 0.05;
 /// Legal tries for one thing before it is given up.
-const TRIES: usize = 900;
+const TRIES: usize = 1500;
 /// A fill that brings the ratio nearer to the wanted one by less than this, in stops, is not worth its stand.
 const RATIO_GAIN_STOPS: f64 = 0.1;
+/// A back light may shine so far into the lens where there is no other place, degrees.
+const FLARES_MOST_DEG: f64 = -5.0;
 /// Parts of a lamp's size that are tried to tell what would fit.
 const SMALLER: [f64; 3] = [0.7, 0.5, 0.35];
 
@@ -192,7 +194,7 @@ pub(super) fn place_light(
     // A back light that flares, or a key that shows in the glasses, is taken only where there is no other.
     let glasses = role == Role::Key && brief.person.glasses;
     let least: &[f64] = match role {
-        Role::Back => &[0.0, -5.0],
+        Role::Back => &[0.0, FLARES_MOST_DEG],
         _ if glasses => &[0.0, f64::NEG_INFINITY],
         _ => &[f64::NEG_INFINITY],
     };
@@ -200,7 +202,7 @@ pub(super) fn place_light(
         let frozen = layout.clone();
         let Some(corner) = Corner::from_parts(brief, &frozen) else { return };
         let accept = |light: &Light| match role {
-            Role::Back => flare_margin_deg(&corner, light.position_m.into()) >= *margin,
+            Role::Back => clear_of_the_lens(&corner, light, *margin),
             _ if glasses && *margin == 0.0 => source_of(lamp.2).is_some_and(|source| {
                 let (position_m, aim_m) = (light.position_m.into(), corner.eyes_m);
                 glare(&corner, &LightAt { id: lamp.0, light, source, position_m, aim_m, cloth: None }) <= 0.0
@@ -216,6 +218,11 @@ pub(super) fn place_light(
     }
 }
 
+/// A back light that shines past the lens by so many degrees.
+fn clear_of_the_lens(corner: &Corner<'_>, light: &Light, margin_deg: f64) -> bool {
+    flare_margin_deg(corner, light.position_m.into()) >= margin_deg
+}
+
 /// What of the same kind would fit where a lamp does not: fixed otherwise, else smaller. In words; `None` where nothing
 /// tried does.
 pub(super) fn would_fit(
@@ -227,10 +234,12 @@ pub(super) fn would_fit(
 ) -> Option<String> {
     let stands = Stands::unused(brief, layout);
     let trial = Id::from("trial");
+    let corner = Corner::from_parts(brief, layout)?;
+    let suits = |light: &Light| role != Role::Back || clear_of_the_lens(&corner, light, FLARES_MOST_DEG);
     let fits = |brief: &Brief, gear: &Gear, rounds: &[Round<'_>]| {
         [side, -side]
             .into_iter()
-            .any(|side| try_on(brief, layout, rounds, (&trial, lamp.0, gear), role, side, |_| true).is_some())
+            .any(|side| try_on(brief, layout, rounds, (&trial, lamp.0, gear), role, side, suits).is_some())
     };
     let by = |kind: SupportKind| Support { kind, ..Support::none() };
     for (kind, words) in [

@@ -101,9 +101,11 @@ impl<'a> Promising<'a> {
             on_furniture: (!carries_camera(brief)).then(|| {
                 let small = brief.gear.values().filter(|gear| gear.at_hand()).filter_map(Gear::support);
                 let small = small.filter(|support| {
-                    stands_on_furniture(support) && support.common.offers.iter().any(|offer| offer == "camera")
+                    stands_on_furniture(support)
+                        && support.common.offers.iter().any(|offer| offer == "camera")
                 });
-                let small = small.map(|support| ([support.height_min_m, support.height_max_m], support.reach_m));
+                let small =
+                    small.map(|support| ([support.height_min_m, support.height_max_m], support.reach_m));
                 std::iter::once(([0.0, STACK_M], 0.0)).chain(small).collect()
             }),
         }
@@ -120,9 +122,9 @@ impl<'a> Promising<'a> {
                 moved.map_or((piece.position_m, piece.bearing_deg), |at| (at.position_m, at.bearing_deg));
             let carrier = Carrier::of_piece(id, piece, position.into(), bearing);
             stands_on(piece.kind)
-                && carriers
-                    .iter()
-                    .any(|(range, reach)| carrier.beyond_m(z, *range) <= 0.0 && carrier.beside_m(at) <= *reach)
+                && carriers.iter().any(|(range, reach)| {
+                    carrier.beyond_m(z, *range) <= 0.0 && carrier.beside_m(at) <= *reach
+                })
         });
         if is_carried { 0.0 } else { UNCARRIED }
     }

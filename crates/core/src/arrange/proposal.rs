@@ -37,7 +37,7 @@ pub struct Proposal {
     pub differs: Differs,
     /// In a few words: what it is.
     pub title: String,
-    /// Why this one, in one sentence.
+    /// Why this one, or how it differs from the best, in short sentences.
     pub reason: String,
     /// 0 to 1.
     pub score: f64,

@@ -5,7 +5,7 @@ use crate::assess::score;
 use crate::corner::Corner;
 use crate::plan::{Brief, LensSchool, RigSchool};
 use crate::reading::{Aspect, Quantity};
-use crate::units::decimals;
+use crate::units::{capital, decimals};
 
 /// Why the first of the judged candidates is the best: what it gives, and what the next facing would cost.
 pub(super) fn best(brief: &Brief, judged: &[Judged]) -> String {
@@ -13,25 +13,23 @@ pub(super) fn best(brief: &Brief, judged: &[Judged]) -> String {
     let mut facings: Vec<&str> = judged.iter().map(|j| j.facing()).collect();
     facings.sort_unstable();
     facings.dedup();
-    let gives = gives(brief, best);
-    let facing = best.facing();
+    let (facing, gives) = (best.facing(), gives(brief, best));
     let Some(next) = judged.iter().find(|j| j.facing() != facing) else {
-        return format!("You face {facing}, the only facing that fits: {gives}.");
+        return format!("You face {facing}, the only facing that fits. {gives}");
     };
     let (other, points) = (next.facing(), points(best, next));
     let more = (next.quick.stops + next.quick.fixes).saturating_sub(best.quick.stops + best.quick.fixes);
     let against = if more > 0 {
         let things = if more == 1 { "1 thing".to_owned() } else { format!("{more} things") };
-        format!("facing {other} instead, {things} more would stand in the way")
+        format!("Facing {other}, {things} more would stand in the way.")
     } else if points < 1.0 {
-        format!("{other} would do as well")
+        format!("{} would do as well.", capital(other))
     } else {
-        let most =
-            aspect_lost(brief, best, next).map(|a| format!(", most of them in {a}")).unwrap_or_default();
+        let most = aspect_lost(brief, best, next).map(|a| format!(", most for the {a}")).unwrap_or_default();
         let unit = if points < 1.5 { "point" } else { "points" };
-        format!("facing {other} instead would cost {points:.0} {unit} of 100{most}")
+        format!("Facing {other} would cost {points:.0} {unit} of 100{most}.")
     };
-    format!("You face {facing}, the best of the {} facings that fit: {gives}; {against}.", facings.len())
+    format!("You face {facing}, the best of the {} facings that fit. {gives} {against}", facings.len())
 }
 
 /// How another candidate differs from the best one: what it is, what it gives, what it gains and gives up.
@@ -41,34 +39,34 @@ pub(super) fn instead(brief: &Brief, candidate: &Judged, best: &Judged, differs:
     let how = match (differs, brief.schools.rig) {
         (Differs::Lens, _) => {
             let more = match brief.schools.lens {
-                LensSchool::FarAndLong => "as if across the table from you, more of the room in view",
+                LensSchool::FarAndLong => "as if across the table from you, with more of the room in view",
                 LensSchool::NearAndWide => "the face in proportion, the background softer",
             };
-            format!("The other lens school, {more}; you face {facing}")
+            format!("The other lens school: {more}. You face {facing}.")
         }
         (Differs::Rig, RigSchool::Column) => format!(
-            "Camera and key on one stand that rolls aside, {}; you face {facing}",
+            "Camera and key on one stand that rolls aside, {}. You face {facing}.",
             area(brief, candidate)
         ),
         (Differs::Rig, RigSchool::Fixed) => {
-            format!("Hung from wall or ceiling, {}; you face {facing}", area(brief, candidate))
+            format!("Hung from wall or ceiling, {}. You face {facing}.", area(brief, candidate))
         }
         (Differs::Rig, RigSchool::Separate) => {
-            format!("Separate stands instead, {}; you face {facing}", area(brief, candidate))
+            format!("Separate stands instead, {}. You face {facing}.", area(brief, candidate))
         }
-        (Differs::Floor, _) => format!("Quicker to set up, {}; you face {facing}", area(brief, candidate)),
+        (Differs::Floor, _) => format!("Quicker to set up, {}. You face {facing}.", area(brief, candidate)),
         (Differs::Bearing, _) if facing == best.facing() => {
             let nearer = candidate.focal_length_mm() < best.focal_length_mm();
             format!(
-                "You face {facing} as well, the camera {}",
+                "You face {facing} as well, with the camera {}.",
                 if nearer { "nearer" } else { "further back" }
             )
         }
         (Differs::Best | Differs::Bearing | Differs::Picture | Differs::Sound, _) => {
-            format!("You face {facing}{}", if facing == best.facing() { "" } else { " instead" })
+            format!("You face {facing}{}.", if facing == best.facing() { "" } else { " instead" })
         }
     };
-    format!("{how}: {gives}; {}.", traded(best, candidate))
+    format!("{how} {} {gives}", traded(best, candidate))
 }
 
 /// What a layout gains and gives up against the best one, aspect by aspect.
@@ -77,21 +75,23 @@ fn traded(best: &Judged, other: &Judged) -> String {
     let points = |i: usize| (100.0 * (other.quick.aspects[i] - best.quick.aspects[i])).round();
     let list = |sign: f64| {
         let of = (0..ASPECTS.len()).filter(|i| points(*i) * sign >= 1.0);
-        let words: Vec<String> = of.map(|i| format!("{} of {}", points(i).abs(), ASPECTS[i])).collect();
+        let words: Vec<String> = of.map(|i| format!("{} {:.0}", ASPECTS[i], points(i).abs())).collect();
         words.join(", ")
     };
     let more = other.quick.stops + other.quick.fixes;
     let fewer = best.quick.stops + best.quick.fixes;
     let in_the_way = match more.saturating_sub(fewer) {
         0 => String::new(),
-        1 => ", and 1 thing more stands in the way".to_owned(),
-        count => format!(", and {count} things more stand in the way"),
+        1 => " One thing more stands in the way.".to_owned(),
+        count => format!(" {count} things more stand in the way."),
     };
     let words = match (list(1.0), list(-1.0)) {
-        (gained, lost) if gained.is_empty() && lost.is_empty() => "as good as the best within a point".into(),
-        (gained, lost) if lost.is_empty() => format!("of 100 points it gains {gained}"),
-        (gained, lost) if gained.is_empty() => format!("of 100 points it gives up {lost}"),
-        (gained, lost) => format!("of 100 points it gains {gained}, and gives up {lost}"),
+        (gained, lost) if gained.is_empty() && lost.is_empty() => {
+            "It is as good as the best, within a point.".into()
+        }
+        (gained, lost) if lost.is_empty() => format!("It gains, of 100 points each: {gained}."),
+        (gained, lost) if gained.is_empty() => format!("It gives up, of 100 points each: {lost}."),
+        (gained, lost) => format!("Of 100 points each it gains {gained}, and gives up {lost}."),
     };
     format!("{words}{in_the_way}")
 }
@@ -108,24 +108,21 @@ fn area(brief: &Brief, candidate: &Judged) -> String {
     format!("{} of floor under stands", brief.units.area(in_use.unwrap_or(0.0)))
 }
 
+/// What a layout gives, in a few sentences, with the price of what is not as it was wished.
 fn gives(brief: &Brief, candidate: &Judged) -> String {
     let Some(corner) = Corner::from_parts(brief, &candidate.layout) else { return String::new() };
-    let behind = corner.background_behind_m();
     let mut words = format!(
-        "{} to the wall behind you, the lens {} away at {} mm",
-        brief.units.length(behind),
+        "The wall behind you is {} away, the lens {}, at {} mm.",
+        brief.units.length(corner.background_behind_m()),
         brief.units.length(corner.lens_to_eyes_m()),
         decimals(candidate.focal_length_mm(), 0)
     );
-    // What is not as it was wished, and its price.
-    words.extend(super::why::cropped(&corner).map(|crop| format!(", {crop}")));
+    words.extend(super::why::cropped(&corner).map(|crop| format!(" {}.", capital(&crop))));
     let size = candidate.shot.take.size;
     if (size - 1.0).abs() > 0.01 {
         let percent = decimals(100.0 * (size - 1.0).abs(), 0);
         let more = if size > 1.0 { "wider" } else { "tighter" };
-        words.push_str(&format!(
-            ", framed {percent} % {more} than wished, as no lens at hand reaches the shot here"
-        ));
+        words.push_str(&format!(" No lens at hand reaches the wished shot here: it is {percent} % {more}."));
     }
     words
 }

@@ -141,7 +141,9 @@ pub(super) fn carries_camera(brief: &Brief) -> bool {
         support.common.offers.is_empty() || support.common.offers.iter().any(|offer| offer == "camera")
     });
     let by_column = brief.schools.rig == RigSchool::Column;
-    offering.any(|support| !stands_on_furniture(support) && (support.reach_m <= 0.25 || by_column || is_fixing(support)))
+    offering.any(|support| {
+        !stands_on_furniture(support) && (support.reach_m <= 0.25 || by_column || is_fixing(support))
+    })
 }
 
 /// Whether gear for a rig is at hand.

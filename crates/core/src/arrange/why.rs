@@ -20,6 +20,9 @@ use crate::units::{UnitSystem, capital, decimals};
 /// Beyond its margin by no more than this, a thing is as near as the picture allows, m.
 const SNUG_M: f64 = 0.04;
 
+/// A wall so near beside the person works as a fill, m. Fogon's own rule.
+const FILLS_M: f64 = 0.8;
+
 /// Colours that differ by so much differ on purpose, mired. Fogon's own rule.
 const APART_MIRED: f64 = 60.0;
 
@@ -68,8 +71,28 @@ fn seat(corner: &Corner<'_>) -> Placed {
             from_wall(units, eyes.y, "back"),
             nearest_facing(corner.brief, crate::geometry::bearing_of(corner.to_lens()))
         ),
-        why: format!("This leaves {} to the wall behind you, {distance}.", units.length(behind)),
+        why: format!(
+            "This leaves {} to the wall behind you, {distance}{}.",
+            units.length(behind),
+            wall_that_fills(corner).map_or(String::new(), |wall| {
+                format!("; {wall}, near on the other side from the key, throws light back into the shadows")
+            })
+        ),
     }
+}
+
+/// The wall beside the person that does the work of a fill: near, across from the key, with no fill set up.
+fn wall_that_fills(corner: &Corner<'_>) -> Option<String> {
+    let key = corner.role(Role::Key).next()?;
+    if corner.role(Role::Fill).next().is_some() {
+        return None;
+    }
+    let (azimuth, _) = corner.light_angles_deg(key.position_m);
+    let eyes = corner.eyes_m.truncate();
+    let across = corner.view.right.truncate() * -azimuth.signum();
+    let near = crate::geometry::distance_to_edge(&corner.floor_m, eyes, across) < FILLS_M;
+    let room = &corner.brief.room;
+    near.then(|| room.wall_met(eyes, across)).flatten().map(|wall| room.wall_name(wall))
 }
 
 /// How far from a wall, on which side of it.
@@ -137,7 +160,7 @@ pub(super) fn cropped(corner: &Corner<'_>) -> Option<String> {
     let (recorded, _) = crate::shot::recording::video_width_px(corner);
     (crop > 1.0).then(|| {
         format!(
-            "recorded wider and cut to {} of {} pixels across in the edit, which grows the grain by {} stops",
+            "the edit keeps {} of the {} recorded pixels across, and the grain grows by {} stops",
             decimals(recorded / crop, 0),
             decimals(recorded, 0),
             decimals(2.0 * crop.log2(), 1)

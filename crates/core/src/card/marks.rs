@@ -53,7 +53,9 @@ fn words(corner: &Corner<'_>, thing: &PlacedThing<'_>) -> Option<Words> {
                 }
             };
             let part = corner.layout.part(&ThingId::Camera);
-            let on = part.and_then(|part| corner.carried_words(part)).map_or(String::new(), |on| format!(", {on}"));
+            let on = part
+                .and_then(|part| corner.carried_words(part))
+                .map_or(String::new(), |on| format!(", {on}"));
             let set = format!("lens {height}, {tilt}{on}{}", bag(units, camera.support.sandbag_kg));
             Some(("Camera, plumb under the lens".into(), thing.at_m.truncate(), set))
         }

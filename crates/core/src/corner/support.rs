@@ -3,7 +3,7 @@
 use super::Corner;
 use super::thing::{Piece, Stand, What};
 use crate::geometry::{DVec2, DVec3, Solid};
-use crate::plan::{Support, SupportKind};
+use crate::plan::{Support, SupportKind, ThingId};
 
 /// Half thickness of columns, arms and poles, m.
 pub(super) const COLUMN_RADIUS_M: f64 = 0.02;
@@ -38,7 +38,11 @@ pub(super) fn carry(corner: &Corner<'_>, support: &Support, at: DVec3, hold: DVe
                 return; // on the camera, or worn
             };
             let nearest = carrier.nearest_m(hold) + DVec3::Z * 0.005;
-            if (hold - nearest).length() > 0.02 {
+            // Off a tripod the arm goes out level, under the picture, and then up.
+            if carrier.id == ThingId::Camera {
+                rod(What::Boom, nearest, hold.with_z(nearest.z));
+                rod(What::Column, hold.with_z(nearest.z), hold);
+            } else if (hold - nearest).length() > 0.02 {
                 rod(What::Column, nearest, hold);
             }
         }

@@ -185,7 +185,8 @@ impl Picture<'_> {
         let d = q - p;
         let (mut enter, mut leave) = (0.0f64, 1.0f64);
         let [left, top, right, bottom] = self.bounds();
-        for (slope, room) in [(-d.x, p.x - left), (d.x, right - p.x), (-d.y, p.y - top), (d.y, bottom - p.y)] {
+        for (slope, room) in [(-d.x, p.x - left), (d.x, right - p.x), (-d.y, p.y - top), (d.y, bottom - p.y)]
+        {
             if slope.abs() < 1e-12 {
                 if room < 0.0 {
                     return None;
@@ -381,7 +382,7 @@ impl Picture<'_> {
                 letter: "",
                 thing: None,
                 text: format!("eyes {:.0} % down", 100.0 * eyes.y),
-                at: DVec2::new(0.02 * a, eyes.y),
+                at: DVec2::new(self.bounds()[0] + 0.02 * a * self.crop, eyes.y),
                 ink: Ink::EyeLine,
             });
         }

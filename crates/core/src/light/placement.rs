@@ -27,9 +27,10 @@ const KEY_ELEVATIONS: [f64; 5] = [30.0, 23.0, 38.0, 16.0, 44.0];
 /// A fill stands on the other side, lower.
 const FILL_AZIMUTHS: [f64; 4] = [50.0, 40.0, 62.0, 75.0];
 const FILL_ELEVATIONS: [f64; 3] = [5.0, 15.0, -8.0];
-/// A back light: degrees from straight behind, and its elevation (30 to 60, common practice).
+/// A back light: degrees from straight behind, and its elevation (30 to 60, common practice; lower where a wide picture leaves no
+/// other place).
 const BACK_TURNS: [f64; 6] = [35.0, 20.0, 50.0, 65.0, 5.0, 80.0];
-const BACK_ELEVATIONS: [f64; 4] = [45.0, 55.0, 36.0, 28.0];
+const BACK_ELEVATIONS: [f64; 5] = [45.0, 55.0, 36.0, 28.0, 22.0];
 /// Distances beyond the nearest one.
 const FURTHER_M: [f64; 5] = [0.0, 0.12, 0.30, 0.55, 0.90];
 
@@ -53,7 +54,11 @@ pub fn places(corner: &Corner<'_>, light: &LightAt<'_>, role: Role, side: f64) -
             (KEY_AZIMUTHS.iter().map(|a| a * side).collect(), &KEY_ELEVATIONS)
         }
         Role::Fill => (FILL_AZIMUTHS.iter().map(|a| a * side).collect(), &FILL_ELEVATIONS),
-        Role::Back => (BACK_TURNS.iter().map(|turn| (180.0 - turn) * side).collect(), &BACK_ELEVATIONS),
+        // Across from the key, or else on its side.
+        Role::Back => {
+            let turns = [side, -side].map(|side| BACK_TURNS.map(|turn| (180.0 - turn) * side));
+            (turns.concat(), &BACK_ELEVATIONS)
+        }
         _ => (KEY_AZIMUTHS.iter().map(|a| a * side).collect(), &KEY_ELEVATIONS),
     };
     if role == Role::Key && corner.brief.schools.lights == LightSchool::Ring {

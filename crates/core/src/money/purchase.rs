@@ -18,7 +18,7 @@ use crate::sound::absorption::Absorption;
 /// rule, as layouts are ordered: a corner that can record comes before one that scores better.
 const CLEARED: f64 = 1.0;
 /// What a stand for a camera that stood on books counts, score: it is back in its place at once. Fogon's own rule.
-const STEADIER: f64 = 0.01;
+const STEADIER: f64 = 0.03;
 /// A gain smaller than this is not worth money. Fogon's own rule.
 const LEAST_GAIN: f64 = 0.003;
 
@@ -308,9 +308,8 @@ fn job_of(plan: &Plan, id: &Id, gear: &Gear) -> Option<Job> {
         Some(Part::Screen(_) | Part::Angle(..) | Part::Seat(_) | Part::Furniture(..)) | None => {}
     }
     if gear.support().is_some() {
-        let carries = |part: &Part<'_>| {
-            part.support().is_some_and(|support| support.gear.as_ref() == Some(id))
-        };
+        let carries =
+            |part: &Part<'_>| part.support().is_some_and(|support| support.gear.as_ref() == Some(id));
         return layout.parts().find(carries).map(|part| Job::Stand(part.id()));
     }
     let corner = Corner::of(plan)?;

@@ -208,8 +208,7 @@ fn microphone(brief: &Brief, layout: &Layout, bearing: f64, dice: &mut Dice) -> 
     let corner = Corner::from_parts(brief, layout)?;
     let (id, gear) = brief.gear.iter().find_map(|(id, g)| Some((id, Gear::microphone(g)?)))?;
     let (at, support) = if gear.mounting == Mounting::Boom {
-        let up =
-            light_direction(bearing_vector(bearing), dice.within(-50.0, 50.0), dice.within(30.0, 78.0));
+        let up = light_direction(bearing_vector(bearing), dice.within(-50.0, 50.0), dice.within(30.0, 78.0));
         let at = corner.mouth_m + up * dice.within(0.25, 0.9);
         let tail = at + up * 0.16;
         let foot = tail.truncate()

@@ -135,8 +135,7 @@ impl Rules<'_> {
                 "Change its height, or use another stand.",
             );
         }
-        let reach =
-            if is_carried { 0.0 } else { (at.truncate() - base_of(carried.support, at)).length() };
+        let reach = if is_carried { 0.0 } else { (at.truncate() - base_of(carried.support, at)).length() };
         let most = stand.reach_m.max(BESIDE_COLUMN_M);
         if reach > most + TOLERANCE_M {
             let needs = units.length(reach);

@@ -238,7 +238,8 @@ impl Rules<'_> {
                 if one_stand && first.what.is_of_stand() && second.what.is_of_stand() {
                     continue;
                 }
-                if carried && (first.what == What::Column || second.what == What::Column) {
+                let holds = |what: What| matches!(what, What::Column | What::Boom);
+                if carried && (holds(first.what) || holds(second.what)) {
                     continue;
                 }
                 worst = worst.max(first.solid.overlap_m(&second.solid));

@@ -1,5 +1,8 @@
 //! The way from a door to the chair: 0.60 m wide, past everything that stands or hangs in it. A grid of places where a
-//! person fits, flooded from the doors.
+//! person fits, looked at from the doors on towards the chair.
+
+use std::cmp::Reverse;
+use std::collections::BinaryHeap;
 
 use crate::corner::{Corner, Kind, Thing, What, exit_spaces};
 use crate::geometry::{DVec2, beyond_m, hull, inside, whole_steps};
@@ -15,86 +18,118 @@ const STEP_M: f64 = 0.10;
 const HEAD_M: f64 = 1.90;
 const CEILING_M: f64 = 1.50;
 
-/// A grid over the floor: where a person fits.
-#[derive(Clone)]
-struct Grid {
+/// What stands in the way, seen from above, with the box around it.
+struct Outline {
+    points: Vec<DVec2>,
+    low: DVec2,
+    high: DVec2,
+}
+
+/// A grid over the floor, looked at where a way leads: a hall costs no more than a closet.
+struct Grid<'a> {
+    corner: &'a Corner<'a>,
     /// The first place; the grid is centred, so that a mirrored room gives the mirrored answer.
     from: DVec2,
     columns: usize,
     rows: usize,
-    free: Vec<bool>,
+    /// Slopes or beams come down on the way.
+    low: bool,
+    doors: Vec<DVec2>,
+    /// The places to get out of the chair.
+    spaces: [[DVec2; 4]; 3],
 }
 
-impl Grid {
-    fn new(corner: &Corner<'_>) -> Self {
+impl<'a> Grid<'a> {
+    fn new(corner: &'a Corner<'a>, doors: Vec<DVec2>) -> Self {
         let [width, depth, _] = corner.room_m;
         let count = |side: f64| whole_steps(side, STEP_M).max(1) + 1;
         let (columns, rows) = (count(width), count(depth));
         let room = &corner.brief.room;
-        let low = !room.slopes.is_empty() || !room.beams.is_empty();
-        let walkable =
-            |at: DVec2| inside(&corner.floor_m, at, -HALF_M) && !(low && room.ceiling_m(at) < CEILING_M);
         let spare = |side: f64, count: usize| (side - (count - 1) as f64 * STEP_M) / 2.0;
-        let from = DVec2::new(spare(width, columns), spare(depth, rows));
-        let mut grid = Self { from, columns, rows, free: Vec::new() };
-        grid.free = (0..columns * rows).map(|i| walkable(grid.place(i))).collect();
-        grid
-    }
-
-    fn place(&self, index: usize) -> DVec2 {
-        self.from + DVec2::new((index % self.columns) as f64, (index / self.columns) as f64) * STEP_M
-    }
-
-    /// Takes away the places nearer to an outline than half the way.
-    fn block(&mut self, outline: &[DVec2]) {
-        let (low, high) = outline
-            .iter()
-            .fold((DVec2::INFINITY, DVec2::NEG_INFINITY), |(low, high), p| (low.min(*p), high.max(*p)));
-        let first = |v: f64| ((v - HALF_M) / STEP_M).ceil().max(0.0) as usize;
-        let past = |v: f64, count: usize| {
-            (((v + HALF_M) / STEP_M).floor().max(-1.0) + 1.0).min(count as f64) as usize
-        };
-        let (low, high) = (low - self.from, high - self.from);
-        for row in first(low.y)..past(high.y, self.rows) {
-            for column in first(low.x)..past(high.x, self.columns) {
-                let index = row * self.columns + column;
-                if self.free[index] && beyond_m(outline, self.place(index)) < HALF_M {
-                    self.free[index] = false;
-                }
-            }
+        Self {
+            corner,
+            from: DVec2::new(spare(width, columns), spare(depth, rows)),
+            columns,
+            rows,
+            low: !room.slopes.is_empty() || !room.beams.is_empty(),
+            doors,
+            spaces: exit_spaces(corner).map(|(_, outline, _)| outline),
         }
     }
 
-    /// The places that can be reached from those near some points.
-    fn reached(&self, from: &[DVec2]) -> Vec<bool> {
-        let mut seen = vec![false; self.free.len()];
-        let mut line: Vec<usize> = (0..self.free.len())
-            .filter(|i| self.free[*i] && from.iter().any(|p| (self.place(*i) - *p).length() < 2.0 * HALF_M))
-            .collect();
-        while let Some(index) = line.pop() {
-            if std::mem::replace(&mut seen[index], true) {
-                continue;
+    fn place(&self, column: usize, row: usize) -> DVec2 {
+        self.from + DVec2::new(column as f64, row as f64) * STEP_M
+    }
+
+    /// Whether a person fits there.
+    fn is_free(&self, at: DVec2, barring: &[&Outline]) -> bool {
+        inside(&self.corner.floor_m, at, -HALF_M)
+            && !(self.low && self.corner.brief.room.ceiling_m(at) < CEILING_M)
+            && !barring.iter().any(|outline| {
+                at.cmpge(outline.low - HALF_M).all()
+                    && at.cmple(outline.high + HALF_M).all()
+                    && beyond_m(&outline.points, at) < HALF_M
+            })
+    }
+
+    /// The places near the doors.
+    fn starts(&self) -> Vec<(usize, usize)> {
+        let near = |at: f64, from: f64, count: usize| {
+            let first = ((at - 2.0 * HALF_M - from) / STEP_M).ceil().max(0.0) as usize;
+            let past = ((at + 2.0 * HALF_M - from) / STEP_M).floor() + 1.0;
+            first..(past.max(0.0) as usize).min(count)
+        };
+        let mut all = Vec::new();
+        for door in &self.doors {
+            for row in near(door.y, self.from.y, self.rows) {
+                let columns = near(door.x, self.from.x, self.columns);
+                all.extend(
+                    columns
+                        .map(|column| (column, row))
+                        .filter(|(column, row)| (self.place(*column, *row) - *door).length() < 2.0 * HALF_M),
+                );
             }
+        }
+        all
+    }
+
+    /// Whether a place beside or behind the chair can be reached from a door past what bars the way: the places nearest to the
+    /// chair are looked at first.
+    fn arrives(&self, barring: &[&Outline]) -> bool {
+        let seat = self.corner.eyes_m.truncate();
+        let mut seen = vec![false; self.columns * self.rows];
+        // Whole millimetres, nearest first, then in grid order.
+        let mut line: BinaryHeap<Reverse<(u64, usize)>> = BinaryHeap::new();
+        let mut look = |column: usize, row: usize, line: &mut BinaryHeap<Reverse<(u64, usize)>>| {
+            let index = row * self.columns + column;
+            let at = self.place(column, row);
+            if !std::mem::replace(&mut seen[index], true) && self.is_free(at, barring) {
+                line.push(Reverse((((at - seat).length() * 1000.0) as u64, index)));
+            }
+        };
+        for (column, row) in self.starts() {
+            look(column, row, &mut line);
+        }
+        while let Some(Reverse((_, index))) = line.pop() {
             let (column, row) = (index % self.columns, index / self.columns);
-            let mut go = |to: usize| {
-                if self.free[to] && !seen[to] {
-                    line.push(to);
-                }
-            };
+            let at = self.place(column, row);
+            if self.spaces.iter().any(|outline| inside(outline, at, 0.0)) {
+                return true;
+            }
             if column > 0 {
-                go(index - 1);
+                look(column - 1, row, &mut line);
             }
             if column + 1 < self.columns {
-                go(index + 1);
+                look(column + 1, row, &mut line);
             }
             if row > 0 {
-                go(index - self.columns);
+                look(column, row - 1, &mut line);
             }
             if row + 1 < self.rows {
-                go(index + self.columns);
+                look(column, row + 1, &mut line);
             }
         }
-        seen
+        false
     }
 }
 
@@ -109,44 +144,38 @@ pub(super) fn barred_by<'a>(corner: &Corner<'_>, things: &'a [Thing]) -> Option<
     if doors.is_empty() {
         return None;
     }
-    let mut bare = Grid::new(corner);
+    let grid = Grid::new(corner, doors);
     let (own, put): (Vec<&Thing>, Vec<&Thing>) = things
         .iter()
         .filter(|thing| thing.kind != Kind::Person)
         .partition(|thing| thing.kind == Kind::Furniture && !thing.moved);
-    for thing in own {
-        block(&mut bare, thing);
-    }
+    let own: Vec<Outline> = own.into_iter().flat_map(outlines).collect();
+    let put: Vec<(&Thing, Vec<Outline>)> = put.into_iter().map(|thing| (thing, outlines(thing))).collect();
     let barred = |without: Option<&ThingId>| {
-        let mut grid = bare.clone();
-        for thing in put.iter().filter(|thing| Some(&thing.id) != without) {
-            block(&mut grid, thing);
-        }
-        !arrives(corner, &grid, &doors)
+        let others = put.iter().filter(|(thing, _)| Some(&thing.id) != without);
+        let all: Vec<&Outline> = own.iter().chain(others.flat_map(|(_, outlines)| outlines)).collect();
+        !grid.arrives(&all)
     };
-    if !barred(None) || !arrives(corner, &bare, &doors) {
+    if !barred(None) || !grid.arrives(&own.iter().collect::<Vec<_>>()) {
         return None;
     }
-    put.iter().find(|thing| !barred(Some(&thing.id))).or(put.first()).copied()
+    let needed = put.iter().map(|(thing, _)| *thing).find(|thing| !barred(Some(&thing.id)));
+    needed.or(put.first().map(|(thing, _)| *thing))
 }
 
-fn block(grid: &mut Grid, thing: &Thing) {
+/// What of a thing is not walked under.
+fn outlines(thing: &Thing) -> Vec<Outline> {
     // Under a desk nobody walks: its top stands for all of it.
-    for part in thing.pieces.iter().filter(|part| part.what != What::Leg) {
-        let (low, _) = part.solid.bounds();
-        if low.z < HEAD_M {
+    let parts = thing.pieces.iter().filter(|part| part.what != What::Leg);
+    let in_the_way = parts.filter(|part| part.solid.bounds().0.z < HEAD_M);
+    in_the_way
+        .map(|part| {
             let flat: Vec<DVec2> = part.solid.corners().iter().map(|p| p.truncate()).collect();
-            grid.block(&hull(&flat));
-        }
-    }
-}
-
-/// Whether a place beside or behind the chair can be reached.
-fn arrives(corner: &Corner<'_>, grid: &Grid, doors: &[DVec2]) -> bool {
-    let seen = grid.reached(doors);
-    let spaces = exit_spaces(corner);
-    (0..seen.len()).filter(|i| seen[*i]).any(|i| {
-        let at = grid.place(i);
-        spaces.iter().any(|(_, outline, _)| inside(outline, at, 0.0))
-    })
+            let points = hull(&flat);
+            let (low, high) = points
+                .iter()
+                .fold((DVec2::INFINITY, DVec2::NEG_INFINITY), |(low, high), p| (low.min(*p), high.max(*p)));
+            Outline { points, low, high }
+        })
+        .collect()
 }
