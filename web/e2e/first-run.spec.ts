@@ -40,6 +40,8 @@ test("with every camera each of four rooms is ready, or what makes it so is told
   for (const [camera] of CAMERAS)
     for (const [width, depth] of ROOMS)
       for (const [name, owned] of Object.entries(OWNED)) {
+        // With nothing but the camera one room tells what four do: the light is the ceiling's.
+        if (name === "little" && width !== ROOMS[0][0]) continue;
         const what = `${camera}, ${width} by ${depth}, ${name}`;
         const answers = { width, depth, stature: "1.72", camera, budget: String(BUDGET), ...owned };
         const { brief, problems } = briefOf(draftFrom(answers, false));

@@ -16,6 +16,7 @@ mod lights;
 mod microphone;
 mod obstacle;
 mod optics;
+mod placed;
 mod promise;
 mod proposal;
 mod reasons;
@@ -26,6 +27,7 @@ mod search;
 mod seats;
 mod settle;
 mod stands;
+mod stop;
 mod variant;
 mod ways;
 mod why;
@@ -40,9 +42,11 @@ pub use ground::{Depth, Gained, Ground, ground};
 pub use hang::with_treatment;
 pub use lamp::{LampJob, with_light};
 pub use obstacle::Obstacle;
+pub use placed::Placed;
 pub use proposal::{Differs, NotPossible, Proposal, Proposals};
+pub use stop::Stop;
 pub use variant::{Variant, varied};
-pub use why::{Placed, why};
+pub use why::why;
 
 use optics::{OTHER_SIZES, Optics};
 use proposal::Judged;
@@ -70,6 +74,16 @@ const KEPT_A_FACING: usize = 3;
 /// # Ok::<(), fogon_core::problem::Problems>(())
 /// ```
 pub fn propose(name: &str, brief: &Brief) -> Proposals {
+    proposed(name, brief, Stop::NEVER)
+}
+
+/// As [`propose`], left early once `stop` says so: then there is no answer.
+pub fn propose_until(name: &str, brief: &Brief, stop: Stop<'_>) -> Option<Proposals> {
+    let found = proposed(name, brief, stop);
+    (!stop.is_wanted()).then_some(found)
+}
+
+fn proposed(name: &str, brief: &Brief, stop: Stop<'_>) -> Proposals {
     let general = &*brief.of_any_layout();
     let set_aside = brief.set_aside_in(general);
     let none = |obstacles, looked_at| Proposals {
@@ -83,11 +97,11 @@ pub fn propose(name: &str, brief: &Brief) -> Proposals {
     if !obstacles.is_empty() {
         return none(obstacles, 0);
     }
-    let found = find(general);
+    let found = find(general, stop);
     let mut looked_at = found.looked_at;
     // Without a lamp the window may be the better one: the plan then says so.
     let by_window = with_window(general).map(|other| {
-        let found = find(&other);
+        let found = find(&other, stop);
         (other, found)
     });
     let (brief, found) = match by_window {
@@ -102,12 +116,12 @@ pub fn propose(name: &str, brief: &Brief) -> Proposals {
         None => (general.clone(), found),
     };
     if found.judged.is_empty() {
-        let reasons = relax::reasons(general);
+        let reasons = relax::reasons(general, stop);
         let obstacles = if reasons.is_empty() { obstacle::explain(general, &found.failed) } else { reasons };
         return none(obstacles, looked_at);
     }
     let mut judged = found.judged.clone();
-    let (mut others, mut missing) = ways::others(&brief, &judged, found.size);
+    let (mut others, mut missing) = ways::others(&brief, &judged, found.size, stop);
     // What another search found may do better by the same schools: then that is the best.
     let is_better =
         |way: &ways::Way| way.differs != Differs::Rig && way.judged.order(&judged[0]) == Ordering::Less;
@@ -115,7 +129,7 @@ pub fn propose(name: &str, brief: &Brief) -> Proposals {
         let mut better = others.swap_remove(at).judged;
         refine::choices(&brief, &mut better);
         judged.insert(0, better);
-        (others, missing) = ways::others(&brief, &judged, found.size);
+        (others, missing) = ways::others(&brief, &judged, found.size, stop);
     }
     let best = &judged[0];
     let mut all: Vec<(&Judged, Proposal)> = vec![(
@@ -154,7 +168,7 @@ struct Found {
     size: f64,
 }
 
-fn find(brief: &Brief) -> Found {
+fn find(brief: &Brief, stop: Stop<'_>) -> Found {
     let optics = Optics::all(brief);
     let facings = seats::facings(brief);
     let (mut failed, mut looked_at) = (Vec::new(), 0);
@@ -166,14 +180,16 @@ fn find(brief: &Brief) -> Found {
         if effort.may_leave_out && failed.iter().all(|failed: &furnish::Failed| failed.bare) {
             continue;
         }
-        let found = search(brief, &optics, &facings, effort, size);
+        let found = search(brief, &optics, &facings, effort, size, stop);
         looked_at += found.looked_at;
         failed.extend(found.failed);
         let mut judged = found.judged;
         if let Some(best) = judged.first_mut() {
-            refine::shot(brief, &optics, best);
-            refine::roles(brief, best);
-            refine::choices(brief, best);
+            let steps: [&dyn Fn(&mut Judged); 3] =
+                [&|best| refine::shot(brief, &optics, best), &|best| refine::roles(brief, best), &|best| {
+                    refine::choices(brief, best)
+                }];
+            steps.iter().take_while(|_| !stop.is_wanted()).for_each(|step| step(best));
             judged.sort_by(Judged::order);
             return Found { judged, failed, looked_at, size };
         }

@@ -8,6 +8,7 @@ mod live;
 mod reference;
 
 use std::sync::Arc;
+use std::sync::atomic::{AtomicBool, Ordering};
 
 use axum::Router;
 use axum::extract::{FromRequest, FromRequestParts};
@@ -158,4 +159,54 @@ pub(crate) async fn blocking<T: Send + 'static>(
             "The request could not be worked out. This is a fault in the program; nothing was changed.",
         ))
     })
+}
+
+/// Says that nobody waits any more, once it is dropped.
+struct Awaited(Arc<AtomicBool>);
+
+impl Drop for Awaited {
+    fn drop(&mut self) {
+        self.0.store(true, Ordering::Relaxed);
+    }
+}
+
+/// As [`blocking`], for long work that asks whether anybody still waits for its answer: a page that is left or asks anew
+/// does not keep a core busy.
+pub(crate) async fn blocking_while_awaited<T: Send + 'static>(
+    work: impl FnOnce(&dyn Fn() -> bool) -> Option<T> + Send + 'static,
+) -> Result<T, Details> {
+    let gone = Arc::new(AtomicBool::new(false));
+    let awaited = Awaited(gone.clone());
+    let answer = blocking(move || {
+        let left = || Details::new(StatusCode::SERVICE_UNAVAILABLE, "left", "Nobody waited for the answer.");
+        work(&|| gone.load(Ordering::Relaxed)).ok_or_else(left)
+    })
+    .await;
+    drop(awaited);
+    answer
+}
+
+#[cfg(test)]
+mod tests {
+    use std::time::{Duration, Instant};
+
+    use super::*;
+
+    /// Work whose request is dropped is told so, and ends.
+    #[tokio::test(flavor = "multi_thread")]
+    async fn work_that_nobody_waits_for_is_left() {
+        let (began, ended) = (tokio::sync::oneshot::channel(), tokio::sync::oneshot::channel());
+        let request = tokio::spawn(blocking_while_awaited(move |gone| {
+            began.0.send(()).ok()?;
+            let start = Instant::now();
+            while !gone() && start.elapsed() < Duration::from_secs(60) {
+                std::thread::yield_now();
+            }
+            ended.0.send(gone()).ok()
+        }));
+        began.1.await.unwrap();
+        request.abort();
+        assert!(ended.1.await.unwrap(), "it was told");
+        assert!(blocking_while_awaited(|gone| (!gone()).then_some(1)).await.is_ok_and(|one| one == 1));
+    }
 }

@@ -1041,7 +1041,7 @@ export interface components {
             plan: components["schemas"]["View"];
             /** @description Section along the lens axis, at the same scale, seen so that the axis runs as in the plan. */
             side: components["schemas"]["View"];
-            /** @description What the lens sees; 1 = the picture's height. */
+            /** @description What the lens sees; 1 = the delivered picture's height. What is recorded round it and cut off lies outside 0 to 1. */
             frame: components["schemas"]["View"];
             /**
              * Format: int32
@@ -1784,7 +1784,7 @@ export interface components {
          * @description What a shape is.
          * @enum {string}
          */
-        Ink: "wall" | "floor" | "window" | "door" | "swing" | "overhead" | "furniture" | "person" | "head" | "camera" | "light" | "board" | "microphone" | "screen" | "backdrop" | "stand" | "feet" | "arm" | "field" | "sharp" | "axis" | "aim" | "isolux" | "cone" | "keep-out" | "treatment" | "voice" | "echo" | "critical" | "intruder" | "guide" | "centre" | "safe-area" | "vertical-cut" | "headroom-band" | "eye-line" | "headroom";
+        Ink: "wall" | "floor" | "window" | "door" | "swing" | "overhead" | "furniture" | "person" | "head" | "camera" | "light" | "board" | "microphone" | "screen" | "backdrop" | "stand" | "feet" | "arm" | "field" | "sharp" | "axis" | "aim" | "isolux" | "cone" | "keep-out" | "treatment" | "voice" | "echo" | "critical" | "intruder" | "guide" | "centre" | "safe-area" | "vertical-cut" | "headroom-band" | "eye-line" | "headroom" | "cut-off" | "delivered-edge";
         /** @description One input of a working. */
         Input: {
             /** @description Its name. */
@@ -2015,7 +2015,7 @@ export interface components {
         Microphone: {
             /** @description Gear id. */
             gear: components["schemas"]["Id"];
-            /** @description Capsule, aimed at the mouth, m. */
+            /** @description Capsule, aimed at the mouth; of a performance, between mouth and instrument, m. */
             position_m: components["schemas"]["Point3"];
             /** @description What carries it. */
             support: components["schemas"]["Support"];
@@ -2464,7 +2464,7 @@ export interface components {
             differs: components["schemas"]["Differs"];
             /** @description In a few words: what it is. */
             title: string;
-            /** @description Why this one, in one sentence. */
+            /** @description Why this one, or how it differs from the best, in short sentences. */
             reason: string;
             /**
              * Format: double

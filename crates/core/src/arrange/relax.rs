@@ -5,6 +5,7 @@ use super::obstacle::Obstacle;
 use super::optics::Optics;
 use super::search::{Effort, search};
 use super::seats;
+use super::stop::Stop;
 use crate::finding::Rule;
 use crate::plan::{Brief, Gear, OpeningKind, Posture, Swing};
 use crate::units::Amount;
@@ -30,13 +31,13 @@ struct Change {
 }
 
 /// What forbids every layout, each with the smallest change that frees it, shown by searching again with it.
-pub(super) fn reasons(brief: &Brief) -> Vec<Obstacle> {
+pub(super) fn reasons(brief: &Brief, stop: Stop<'_>) -> Vec<Obstacle> {
     let mut told: Vec<Obstacle> = Vec::new();
     for changes in every_kind(brief) {
-        if told.len() >= TOLD {
+        if told.len() >= TOLD || stop.is_wanted() {
             break;
         }
-        let freed = changes.into_iter().find_map(|change| Some((facing_found(&change.brief)?, change)));
+        let freed = changes.into_iter().find_map(|change| Some((facing_found(&change.brief, stop)?, change)));
         if let Some((facing, change)) = freed {
             told.push(Obstacle {
                 rule: change.rule,
@@ -52,13 +53,13 @@ pub(super) fn reasons(brief: &Brief) -> Vec<Obstacle> {
 }
 
 /// The facing of the first layout that is found; `None` where there is none.
-fn facing_found(brief: &Brief) -> Option<String> {
+fn facing_found(brief: &Brief, stop: Stop<'_>) -> Option<String> {
     let optics = Optics::all(brief);
     // One facing after the other: the first that does ends the search.
     let facings = seats::facings(brief);
     SIZES.into_iter().find_map(|size| {
         facings.iter().find_map(|facing| {
-            let found = search(brief, &optics, std::slice::from_ref(facing), Effort::ANY, size);
+            let found = search(brief, &optics, std::slice::from_ref(facing), Effort::ANY, size, stop);
             found.judged.first().map(|judged| judged.facing().to_owned())
         })
     })

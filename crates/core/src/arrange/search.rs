@@ -6,6 +6,7 @@ use super::optics::{Optics, Posed, Shot};
 use super::promise::{Promising, TakePromise};
 use super::proposal::Judged;
 use super::seats::{self, Facing, SeatPlace};
+use super::stop::Stop;
 use crate::geometry::DVec2;
 use crate::plan::{Brief, Layout};
 
@@ -63,6 +64,7 @@ pub(super) fn search(
     facings: &[Facing],
     effort: Effort,
     size: f64,
+    stop: Stop<'_>,
 ) -> Searched {
     let mut found = Searched::default();
     let mounting = cast::microphones(brief).first().map(|(_, gear)| gear.mounting);
@@ -78,6 +80,9 @@ pub(super) fn search(
         })
         .collect();
     for facing in facings {
+        if stop.is_wanted() {
+            break;
+        }
         let places = seats::places(brief, facing);
         let mut all = candidates(brief, optics, &takes, &places, facing, &promising);
         found.looked_at += places.len() * takes.iter().map(Vec::len).sum::<usize>();
@@ -89,7 +94,7 @@ pub(super) fn search(
         });
         let (mut kept, mut lost) = (0, 0);
         for shot in shots {
-            if kept >= effort.kept || lost >= effort.lost {
+            if kept >= effort.kept || lost >= effort.lost || stop.is_wanted() {
                 break;
             }
             match judge(brief, shot, effort.may_leave_out) {

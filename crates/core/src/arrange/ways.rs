@@ -5,6 +5,7 @@ use super::optics::Optics;
 use super::proposal::{Differs, Judged, NotPossible};
 use super::search::{Effort, rejudged, search};
 use super::stands::{Stands, has_rig};
+use super::stop::Stop;
 use super::{furnish, obstacle, reasons, seats};
 use crate::assess::legal::Rules;
 use crate::assess::score::weights;
@@ -75,7 +76,12 @@ fn rig_words(rig: RigSchool) -> &'static str {
 }
 
 /// The other ways, best first, and what forbids those that are not among them.
-pub(super) fn others(brief: &Brief, judged: &[Judged], size: f64) -> (Vec<Way>, Vec<NotPossible>) {
+pub(super) fn others(
+    brief: &Brief,
+    judged: &[Judged],
+    size: f64,
+    stop: Stop<'_>,
+) -> (Vec<Way>, Vec<NotPossible>) {
     let best = &judged[0];
     let mut facings: Vec<&str> = Vec::new();
     for candidate in judged {
@@ -94,7 +100,7 @@ pub(super) fn others(brief: &Brief, judged: &[Judged], size: f64) -> (Vec<Way>, 
             Differs::Lens => lens_words(other.schools.lens),
             _ => rig_words(other.schools.rig),
         };
-        let mut found = search(&other, &optics, &tried, Effort::keeping(KEPT_A_FACING), size);
+        let mut found = search(&other, &optics, &tried, Effort::keeping(KEPT_A_FACING), size, stop);
         let same = |a: &Judged| {
             differs == Differs::Lens
                 && (a.focal_length_mm() / best.focal_length_mm()).log2().abs() <= SAME_LENS

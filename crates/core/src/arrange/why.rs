@@ -1,18 +1,15 @@
 //! Where everything stands and what put it there, in plain sentences. Only what is true of the corner as it is
 //! drawn is said, so a layout moved by hand is described as honestly as a proposed one.
 
-use serde::Serialize;
-use utoipa::ToSchema;
-
 use super::furnish::window_lean_m;
 use super::left_out::left_out;
+use super::placed::{Placed, stands};
 use super::seats::nearest_facing;
-use crate::assess::bands::{Row, band_of};
 use crate::colour::mired_shift;
 use crate::corner::{Corner, LightAt, Source, Thing, What, is_of_the_house, is_worn, things};
 use crate::light::{field::at_face, flare_margin_deg, placement};
 use crate::plan::{CameraHeight, Mounting, Plan, Purpose, Role, ScreenType, ThingId};
-use crate::reading::{Quantity, Standing, standing};
+use crate::reading::{Quantity, Standing};
 use crate::shot::seeing;
 use crate::sound;
 use crate::units::{UnitSystem, capital, decimals};
@@ -25,19 +22,6 @@ const FILLS_M: f64 = 0.8;
 
 /// Colours that differ by so much differ on purpose, mired. Fogon's own rule.
 const APART_MIRED: f64 = 60.0;
-
-/// One thing of a layout.
-#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
-pub struct Placed {
-    /// Letter of its mark.
-    pub letter: &'static str,
-    /// What it is.
-    pub thing: String,
-    /// Where it stands, in words.
-    pub place: String,
-    /// What decides that.
-    pub why: String,
-}
 
 /// Where everything stands and why, in the order the marks are laid; empty where the plan does not resolve.
 pub fn why(plan: &Plan) -> Vec<Placed> {
@@ -133,7 +117,8 @@ fn camera(corner: &Corner<'_>) -> Placed {
             "the lens stands a little below the eyes, as you chose"
         }
         _ if rise > 0.0 => "the lens looks down on you",
-        _ => "the lens looks up at you",
+        _ if camera.tilt_deg > 0.0 => "the lens looks up at you",
+        _ => "the lens stands a little below your eyes",
     };
     Placed {
         letter: "C",
@@ -324,8 +309,4 @@ fn snug(corner: &Corner<'_>, id: &ThingId, solids: &[Thing], margin_m: f64) -> b
             near(if part.what == What::Head { margin_m } else { placement::MARGIN_M }, &part.solid)
         })
     })
-}
-
-pub(super) fn stands(corner: &Corner<'_>, quantity: Quantity, value: f64) -> Standing {
-    band_of(quantity, &Row::of(corner)).0.map_or(Standing::Plain, |band| standing(value, band))
 }

@@ -1,6 +1,6 @@
 //! The search: facings, refusals, order, determinism, and the reasons it gives.
 
-use fogon_core::arrange::{Differs, propose, why};
+use fogon_core::arrange::{Differs, Stop, propose, propose_until, why};
 use fogon_core::assess::{Quick, quick, without_moves};
 use fogon_core::finding::Rule;
 use fogon_core::plan::Plan;
@@ -90,6 +90,30 @@ fn a_fixed_desk_decides_the_facing() {
     );
     set(&mut document, "/brief/room/furniture/desk/fixed", json!(false));
     assert!(!best(&document).layout.furniture.is_empty(), "then it is moved along");
+}
+
+/// A search that is to be left ends at the next candidate and gives no answer; asked and never told to, it finds what it finds.
+#[test]
+fn a_search_can_be_left() {
+    let file = brief(&box_room());
+    let asked = std::cell::Cell::new(0);
+    let after = |most: u32| {
+        asked.set(0);
+        let stop = || {
+            asked.set(asked.get() + 1);
+            asked.get() > most
+        };
+        propose_until(&file.name, &file.brief, Stop::when(&stop))
+    };
+    let whole = after(u32::MAX).expect("never left");
+    assert_eq!(whole, propose(&file.name, &file.brief));
+    let times = asked.get();
+    assert!(times > 30, "asked {times} times");
+    for most in [0, 5, times / 2] {
+        assert!(after(most).is_none());
+        // What is under way when it is told asks a few times more on its way out, and looks at no further candidate.
+        assert!(asked.get() < most + 25, "asked {} times after {most}", asked.get());
+    }
 }
 
 /// The reason is the real one: with the change that is told, and not with less, the same corner is laid out.

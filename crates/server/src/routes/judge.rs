@@ -3,7 +3,7 @@
 use axum::Json;
 use axum::http::StatusCode;
 use fogon_core::arrange::{
-    AngleKind, Ground, LampJob, Placed, Proposals, ground, propose as search, why, with_angle, with_light,
+    AngleKind, Ground, LampJob, Placed, Proposals, Stop, ground, propose_until, why, with_angle, with_light,
 };
 use fogon_core::assess::choices::{ChoiceEffect, choices as every_choice};
 use fogon_core::assess::mend::same_lamp;
@@ -25,7 +25,7 @@ use fogon_core::sound::seen::SoundSeen;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use super::{Query, Sent, blocking};
+use super::{Query, Sent, blocking, blocking_while_awaited};
 use crate::problem::Details;
 
 /// A plan judged, explained and drawn.
@@ -211,7 +211,9 @@ pub(crate) async fn choices(Sent(plan): Sent<Plan>) -> Result<Json<Vec<ChoiceEff
 #[utoipa::path(post, path = "/api/v1/propose", request_body = BriefFile,
     responses((status = 200, body = Proposals), (status = 422, body = Details, content_type = "application/problem+json")))]
 pub(crate) async fn propose(Sent(file): Sent<BriefFile>) -> Result<Json<Proposals>, Details> {
-    blocking(move || Ok(Json(search(&file.name, &file.brief)))).await
+    blocking_while_awaited(move |gone| propose_until(&file.name, &file.brief, Stop::when(gone)))
+        .await
+        .map(Json)
 }
 
 /// What to change: free moves first, then purchases
