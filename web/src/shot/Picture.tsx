@@ -47,7 +47,8 @@ export function Picture({ judged, plan, switches }: { judged: Judged; plan: Plan
       <figcaption>
         <span>
           {camera.focal_length_mm} mm
-          {(camera.crop ?? 1) > 1 && `, cropped ${fixed(camera.crop ?? 1, 1)}× (the pale border is cut off)`}{" "}
+          {(camera.crop ?? 1) > 1 &&
+            `, cropped ${fixed(camera.crop ?? 1, 1)}× (the pale border is cut off)`}{" "}
           · f/
           {camera.f_number} · 1/{Math.round(1 / camera.shutter_s)} s · ISO {camera.iso} ·{" "}
           {camera.white_balance_k} K

@@ -72,7 +72,7 @@ export const PAGES: Page[] = [
       {
         id: "camera",
         label: "Camera",
-        help: "A tripod, and a stand for each lamp, are taken as yours. Gear, later, is where to strike them off.",
+        help: "Fogon assumes a tripod (for a webcam, the desk) and a stand for each lamp. You can remove them later.",
         options: [
           ["phone", "Phone"],
           ["phone-two", "Phone with a second, 2× lens"],

@@ -69,19 +69,21 @@ pub(super) fn place(
         layout.lights.insert(free_id(brief, layout, "practical"), light);
         left.remove(at);
     }
-    let coloured = brief.schools.background == BackgroundSchool::Coloured;
     if let Some(lamp) = left.pop()
-        && (coloured || is_dark(brief, layout))
+        && wants_light(brief, layout)
     {
         light_up(layout, lamp, side);
     }
 }
 
-/// The wall behind comes out too dark against the face.
-fn is_dark(brief: &Brief, layout: &Layout) -> bool {
+/// What is behind the person wants light: a keyed screen, a wall in another colour, or one that comes out too dark against the
+/// face.
+pub(super) fn wants_light(brief: &Brief, layout: &Layout) -> bool {
+    let chosen =
+        brief.purpose == Purpose::KeyedBackground || brief.schools.background == BackgroundSchool::Coloured;
     let corner = Corner::from_parts(brief, layout);
-    let seen = corner.as_ref().and_then(|corner| behind(&LightField::of(corner)));
-    seen.is_some_and(|seen| seen.stops() < DARK_STOPS)
+    let seen = || corner.as_ref().and_then(|corner| behind(&LightField::of(corner)));
+    chosen || seen().is_some_and(|seen| seen.stops() < DARK_STOPS)
 }
 
 /// A lamp beside the picture that shines on the wall behind the person.

@@ -63,10 +63,13 @@ fn lamp_left_out(corner: &Corner<'_>, role: Role, lamp: AtHand<'_>) -> Option<Pl
     let side = preferred_side(brief, layout);
     let hand = if role == Role::Key { side } else { -side };
     let why = match tried(brief, layout, role, lamp, hand) {
-        Some(with) => worse(brief, layout, &with)?,
+        Some(with) => with_it(brief, layout, &with)?,
         None if role == Role::Fill => return None,
-        None if role == Role::Background => {
+        None if role == Role::Background && !behind::wants_light(brief, layout) => {
             "Every job that helps is done, and the wall behind you is light enough".into()
+        }
+        None if role == Role::Background => {
+            "No place that breaks no rule was found from which it lights what is behind you".into()
         }
         None => {
             let instead = would_fit(brief, layout, lamp, role, hand)
@@ -108,8 +111,8 @@ fn tried(brief: &Brief, layout: &Layout, role: Role, lamp: AtHand<'_>, side: f64
     })
 }
 
-/// What speaks against a lamp that has a place; `None` where nothing does.
-fn worse(brief: &Brief, layout: &Layout, with: &Layout) -> Option<String> {
+/// What becomes of the corner with a lamp that has a place.
+fn with_it(brief: &Brief, layout: &Layout, with: &Layout) -> Option<String> {
     let corner = Corner::from_parts(brief, with)?;
     let broken = Rules::new(&corner).all(&things(&corner));
     let added = with.lights.iter().find(|(id, _)| !layout.lights.contains_key(*id));
@@ -133,10 +136,11 @@ fn worse(brief: &Brief, layout: &Layout, with: &Layout) -> Option<String> {
     if more > 0 {
         return Some("With it one thing more would stand in the way".into());
     }
-    (points > -0.5).then(|| match decimals(points.max(0.0), 0).as_str() {
+    let more = if points < 0.0 { "more" } else { "less" };
+    Some(match decimals(points.abs(), 0).as_str() {
         "0" => "With it the corner would be no better".into(),
-        "1" => "With it the corner would score 1 point of 100 less".into(),
-        points => format!("With it the corner would score {points} points of 100 less"),
+        "1" => format!("With it the corner would score 1 point of 100 {more}"),
+        points => format!("With it the corner would score {points} points of 100 {more}"),
     })
 }
 
