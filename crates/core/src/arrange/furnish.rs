@@ -60,18 +60,30 @@ pub(crate) fn furnish(brief: &Brief, shot: &Shot, may_leave_out: bool) -> Result
     }
     let preferred = preferred_side(brief, &bare);
     let gaze_deg = framing::wanted(brief, &crate::person::landmarks_of(brief), 1.0).gaze_deg;
-    let mut fallen = Vec::new();
+    let (mut fallen, mut best) = (Vec::new(), None::<Furnished>);
     for side in [preferred, -preferred] {
         let asked = Asked { may_leave_out, ..Asked::default() };
         match one_side(brief, bare_layout(shot, gaze_deg * side), side, &asked) {
-            Ok(found) => return Ok(found),
+            Ok(found) if found.has_the_wanted_key(brief) => {
+                best = best.filter(|best| best.is_better(&found)).or(Some(found));
+                break;
+            }
+            // The lamp that is wanted as the key may find its place on the other side.
+            Ok(found) => best = best.filter(|best| !found.is_better(best)).or(Some(found)),
             Err(breaches) => fallen = breaches,
         }
     }
-    Err(failed(fallen, false))
+    best.ok_or_else(|| failed(fallen, false))
 }
 
 impl Furnished {
+    /// The lamp that the schools want first as the key is the key, or none is wanted.
+    fn has_the_wanted_key(&self, brief: &Brief) -> bool {
+        let blank = Layout { lights: Default::default(), ..self.layout.clone() };
+        let key = self.layout.lights.values().find(|light| light.role == Role::Key);
+        keys(brief, &blank).first().is_none_or(|(id, _)| key.is_some_and(|key| key.gear == **id))
+    }
+
     /// Ready before not ready, fewest stops, fewest fixes, higher score.
     pub(crate) fn is_better(&self, than: &Self) -> bool {
         let rank = |f: &Self| (f.quick.stops, f.quick.fixes);

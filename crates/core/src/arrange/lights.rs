@@ -201,6 +201,7 @@ pub(super) fn place_light(
     for margin in least {
         let frozen = layout.clone();
         let Some(corner) = Corner::from_parts(brief, &frozen) else { return };
+        let was_open = Rules::new(&corner).way_is_open(&things(&corner));
         let accept = |light: &Light| match role {
             Role::Back => clear_of_the_lens(&corner, light, *margin),
             _ if glasses && *margin == 0.0 => source_of(lamp.2).is_some_and(|source| {
@@ -209,13 +210,22 @@ pub(super) fn place_light(
             }),
             _ => true,
         };
-        let accept = |light: &Light| accept(light) && fits(light);
+        let accept = |light: &Light| {
+            accept(light) && fits(light) && (!was_open || leaves_the_way(brief, &frozen, lamp.0, light))
+        };
         if let Some(light) = try_places(brief, &frozen, stands, lamp, role, side, accept) {
             stands.take(&light.support);
             layout.lights.insert(lamp.0.clone(), light);
             return;
         }
     }
+}
+
+/// Whether the way from the door to the chair stays open with a light in the layout.
+fn leaves_the_way(brief: &Brief, layout: &Layout, name: &Id, light: &Light) -> bool {
+    let mut with = layout.clone();
+    with.lights.insert(name.clone(), light.clone());
+    Corner::from_parts(brief, &with).is_some_and(|corner| Rules::new(&corner).way_is_open(&things(&corner)))
 }
 
 /// A back light that shines past the lens by so many degrees.

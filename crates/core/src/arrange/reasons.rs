@@ -75,7 +75,7 @@ fn traded(best: &Judged, other: &Judged) -> String {
     let points = |i: usize| (100.0 * (other.quick.aspects[i] - best.quick.aspects[i])).round();
     let list = |sign: f64| {
         let of = (0..ASPECTS.len()).filter(|i| points(*i) * sign >= 1.0);
-        let words: Vec<String> = of.map(|i| format!("{} {:.0}", ASPECTS[i], points(i).abs())).collect();
+        let words: Vec<String> = of.map(|i| format!("{:.0} of {}", points(i).abs(), ASPECTS[i])).collect();
         words.join(", ")
     };
     let more = other.quick.stops + other.quick.fixes;
@@ -89,8 +89,8 @@ fn traded(best: &Judged, other: &Judged) -> String {
         (gained, lost) if gained.is_empty() && lost.is_empty() => {
             "It is as good as the best, within a point.".into()
         }
-        (gained, lost) if lost.is_empty() => format!("It gains, of 100 points each: {gained}."),
-        (gained, lost) if gained.is_empty() => format!("It gives up, of 100 points each: {lost}."),
+        (gained, lost) if lost.is_empty() => format!("Of 100 points each it gains {gained}."),
+        (gained, lost) if gained.is_empty() => format!("Of 100 points each it gives up {lost}."),
         (gained, lost) => format!("Of 100 points each it gains {gained}, and gives up {lost}."),
     };
     format!("{words}{in_the_way}")

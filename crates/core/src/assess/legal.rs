@@ -171,6 +171,11 @@ impl<'a> Rules<'a> {
         found
     }
 
+    /// Whether a way leads from a door to the chair.
+    pub fn way_is_open(&self, things: &[Thing]) -> bool {
+        self.way(things).is_none()
+    }
+
     /// Whether one more light or microphone may stand where it does, with `others` already there.
     pub fn allows(&self, thing: &Thing, others: &[Thing]) -> bool {
         let mut found = Breaches::new(false);

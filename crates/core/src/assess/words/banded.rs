@@ -135,7 +135,11 @@ impl<'a> Words<'a> {
                     _ => "The voice is no louder than at the camera.".to_owned(),
                 },
                 "Each halving of the distance brings 6 dB of voice over the room.",
-                "Bring the microphone off the camera, to a hand-span or two from the mouth.",
+                if matches!(self.corner.heard_by().0.mounting, Mounting::Lavalier | Mounting::Headset) {
+                    "It is where it belongs; the camera is near, and would hear you nearly as well."
+                } else {
+                    "Bring the microphone off the camera, to a hand-span or two from the mouth."
+                },
             ),
         }
     }
