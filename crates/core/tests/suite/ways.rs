@@ -5,7 +5,7 @@ use fogon_core::arrange::{Differs, Proposals, ground, propose};
 use fogon_core::assess::choices::choices;
 use fogon_core::corner::Corner;
 use fogon_core::plan::ThingId;
-use fogon_core::plan::{Id, LensSchool, Plan, RigSchool, SupportKind};
+use fogon_core::plan::{LensSchool, Plan, RigSchool, SupportKind};
 use fogon_core::room::sandbags;
 use fogon_testkit::{assert_close, box_room, set};
 use serde_json::{Value, json};
@@ -113,7 +113,7 @@ fn a_rolling_column_carries_camera_and_key() {
     assert!(camera.sandbag_kg + 0.05 >= state.needed_kg);
     // In use and parked: a column keeps its feet, folded stands do not.
     assert!(value(&rig.plan, "room.floor.parked_m2") > 0.6);
-    let folds = |plan: &Plan| plan.layout.supports_in_use().all(|id| *id != Id::from("column"));
+    let folds = |plan: &Plan| plan.layout.supports_in_use().all(|id| id.0 != "column");
     let other = all.proposals.iter().find(|p| folds(&p.plan)).expect("one on stands that fold");
     assert!(value(&other.plan, "room.floor.parked_m2") < 0.3);
 }
