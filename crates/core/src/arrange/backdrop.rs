@@ -33,7 +33,7 @@ pub(super) fn place(brief: &Brief, layout: &mut Layout) {
         return; // the wall itself is painted
     }
     let others = things(&corner);
-    let offers = |what: &str| gear.common.offers.iter().any(|offer| offer == what);
+    let offers = |what: &str| gear.common.offers(what);
     let hung = if offers("ceiling") {
         Hung::Ceiling
     } else if offers("wall") {

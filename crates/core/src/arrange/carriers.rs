@@ -60,8 +60,7 @@ fn options(brief: &Brief, layout: &Layout, stands: &Stands<'_>, mass_kg: f64) ->
     };
     let fits = |id: &Id| stand_holds(&corner, &floor(Some(id.clone())), hold, mass_kg);
     // A stand made for cameras before one made for anything.
-    let made_for =
-        |id: &Id| brief.gear.get(id).is_some_and(|g| g.common().offers.iter().any(|o| o == "camera"));
+    let made_for = |id: &Id| brief.gear.get(id).is_some_and(|g| g.common().offers("camera"));
     let mut free: Vec<Id> = stands.free("camera", false).into_iter().filter(fits).collect();
     free.sort_by_key(|id| !made_for(id));
     let owned = !free.is_empty();

@@ -16,7 +16,7 @@ use crate::corner::{Corner, Thing, things};
 use crate::edit::fill_bag;
 use crate::finding::Rule;
 use crate::geometry::{distance_to_edge, signed_area_m2};
-use crate::plan::{Brief, Id, Layout, Light, OpeningKind, Plan, Purpose, Role, ThingId};
+use crate::plan::{Brief, Id, Layout, Light, OpeningKind, Plan, Purpose, Role, SupportKind, ThingId};
 use crate::shot::framing;
 use crate::units::Amount;
 
@@ -64,12 +64,16 @@ pub(crate) fn furnish(brief: &Brief, shot: &Shot, may_leave_out: bool) -> Result
     for side in [preferred, -preferred] {
         let asked = Asked { may_leave_out, ..Asked::default() };
         match one_side(brief, bare_layout(shot, gaze_deg * side), side, &asked) {
-            Ok(found) if found.has_the_wanted_key(brief) => {
-                best = best.filter(|best| best.is_better(&found)).or(Some(found));
-                break;
+            Ok(found) => {
+                // The lamp that is wanted as the key may find its place on the other side.
+                let has_the_key = found.has_the_wanted_key(brief);
+                if best.as_ref().is_none_or(|best| found.is_better(best)) {
+                    best = Some(found);
+                }
+                if has_the_key {
+                    break;
+                }
             }
-            // The lamp that is wanted as the key may find its place on the other side.
-            Ok(found) => best = best.filter(|best| !found.is_better(best)).or(Some(found)),
             Err(breaches) => fallen = breaches,
         }
     }
@@ -183,8 +187,12 @@ pub(super) fn one_side(
     if layout.screen.is_none() {
         screen::place(brief, &mut layout, &stands);
     }
-    if stands.column.is_some() {
-        // With everything on it the column needs another bag than with the camera alone.
+    let shares_the_stand = layout
+        .lights
+        .values()
+        .any(|light| light.support.kind == SupportKind::Clamp && light.support.on.is_none());
+    if stands.column.is_some() || shares_the_stand {
+        // With everything on it the camera's stand needs another bag than with the camera alone.
         fill_bag(brief, &mut layout, &ThingId::Camera);
     }
     settle(brief, &mut layout);

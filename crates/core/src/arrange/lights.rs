@@ -198,10 +198,15 @@ pub(super) fn place_light(
         _ if glasses => &[0.0, f64::NEG_INFINITY],
         _ => &[f64::NEG_INFINITY],
     };
+    let frozen = layout.clone();
+    let Some(corner) = Corner::from_parts(brief, &frozen) else { return };
+    let was_open = way_is_open(&corner);
+    let leaves_the_way = |light: &Light| {
+        let mut with = frozen.clone();
+        with.lights.insert(lamp.0.clone(), light.clone());
+        !was_open || Corner::from_parts(brief, &with).is_some_and(|corner| way_is_open(&corner))
+    };
     for margin in least {
-        let frozen = layout.clone();
-        let Some(corner) = Corner::from_parts(brief, &frozen) else { return };
-        let was_open = Rules::new(&corner).way_is_open(&things(&corner));
         let accept = |light: &Light| match role {
             Role::Back => clear_of_the_lens(&corner, light, *margin),
             _ if glasses && *margin == 0.0 => source_of(lamp.2).is_some_and(|source| {
@@ -210,9 +215,7 @@ pub(super) fn place_light(
             }),
             _ => true,
         };
-        let accept = |light: &Light| {
-            accept(light) && fits(light) && (!was_open || leaves_the_way(brief, &frozen, lamp.0, light))
-        };
+        let accept = |light: &Light| accept(light) && fits(light) && leaves_the_way(light);
         if let Some(light) = try_places(brief, &frozen, stands, lamp, role, side, accept) {
             stands.take(&light.support);
             layout.lights.insert(lamp.0.clone(), light);
@@ -221,11 +224,9 @@ pub(super) fn place_light(
     }
 }
 
-/// Whether the way from the door to the chair stays open with a light in the layout.
-fn leaves_the_way(brief: &Brief, layout: &Layout, name: &Id, light: &Light) -> bool {
-    let mut with = layout.clone();
-    with.lights.insert(name.clone(), light.clone());
-    Corner::from_parts(brief, &with).is_some_and(|corner| Rules::new(&corner).way_is_open(&things(&corner)))
+/// Whether a way leads from the door to the chair.
+fn way_is_open(corner: &Corner<'_>) -> bool {
+    Rules::new(corner).way_is_open(&things(corner))
 }
 
 /// A back light that shines past the lens by so many degrees.

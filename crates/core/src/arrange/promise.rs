@@ -100,10 +100,8 @@ impl<'a> Promising<'a> {
             mounting,
             on_furniture: (!carries_camera(brief)).then(|| {
                 let small = brief.gear.values().filter(|gear| gear.at_hand()).filter_map(Gear::support);
-                let small = small.filter(|support| {
-                    stands_on_furniture(support)
-                        && support.common.offers.iter().any(|offer| offer == "camera")
-                });
+                let small =
+                    small.filter(|support| stands_on_furniture(support) && support.common.offers("camera"));
                 let small =
                     small.map(|support| ([support.height_min_m, support.height_max_m], support.reach_m));
                 std::iter::once(([0.0, STACK_M], 0.0)).chain(small).collect()

@@ -40,7 +40,7 @@ impl<'a> Stands<'a> {
             .filter(|(id, g)| g.at_hand() && !self.used.contains(id))
             .filter_map(|(id, g)| g.support().map(|s| (id, s)))
             .filter(|(_, s)| (s.reach_m > 0.25) == arm && !is_fixing(s) && !stands_on_furniture(s))
-            .filter(|(_, s)| s.common.offers.is_empty() || s.common.offers.iter().any(|o| o == purpose))
+            .filter(|(_, s)| s.common.offers.is_empty() || s.common.offers(purpose))
             .map(|(id, s)| (id, s.payload_kg))
             .collect();
         found.sort_by(|a, b| a.1.total_cmp(&b.1).then(a.0.cmp(b.0)));
@@ -61,7 +61,7 @@ impl<'a> Stands<'a> {
     pub(super) fn fixings(&self, purpose: &str) -> Vec<Support> {
         let all = self.brief.gear.iter().filter(|(id, g)| g.at_hand() && !self.used.contains(id));
         all.filter_map(|(id, g)| Some((id, g.support()?)))
-            .filter(|(_, s)| s.common.offers.iter().any(|o| o == purpose))
+            .filter(|(_, s)| s.common.offers(purpose))
             .filter_map(|(id, s)| Some(stand(fixing_kind(s)?, Some(id.clone()), None)))
             .collect()
     }
@@ -72,7 +72,7 @@ impl<'a> Stands<'a> {
         let all = self.brief.gear.iter().filter(|(id, g)| g.at_hand() && !self.used.contains(id));
         let owned: Vec<(&Id, &GearSupport)> = all
             .filter_map(|(id, g)| Some((id, g.support()?)))
-            .filter(|(_, s)| stands_on_furniture(s) && s.common.offers.iter().any(|o| o == purpose))
+            .filter(|(_, s)| stands_on_furniture(s) && s.common.offers(purpose))
             .collect();
         let mut found = Vec::new();
         if owned.is_empty() {
@@ -89,7 +89,15 @@ impl<'a> Stands<'a> {
                     && carrier.beyond_m(hold.z, [stand.height_min_m, stand.height_max_m]) <= 0.0
                     && carrier.beside_m(hold.truncate()) <= stand.reach_m
                 {
-                    found.push(carrier.support(kind, Some(gear.clone())));
+                    let nearest = carrier.support(kind, Some(gear.clone()));
+                    // From a corner or an edge an arm may come in beside the picture.
+                    let edges = match kind {
+                        SupportKind::Clamp => carrier.edges_within(stand.reach_m, hold.truncate()),
+                        _ => Vec::new(),
+                    };
+                    let from = |at: DVec2| Support { base_m: Some(rounded_floor(at)), ..nearest.clone() };
+                    found.push(nearest.clone());
+                    found.extend(edges.into_iter().map(from));
                 }
             }
         }
@@ -115,13 +123,13 @@ impl<'a> Stands<'a> {
 
 /// Where it is fixed, if it does not stand on the floor.
 fn fixing_kind(support: &GearSupport) -> Option<SupportKind> {
-    let offers = |what: &str| support.common.offers.iter().any(|offer| offer == what);
+    let offers = |what: &str| support.common.offers(what);
     if offers("ceiling") { Some(SupportKind::Ceiling) } else { offers("wall").then_some(SupportKind::Wall) }
 }
 
 /// Clamped to furniture, or small enough to stand on it; its heights are told from there.
 pub(super) fn stands_on_furniture(support: &GearSupport) -> bool {
-    support.common.offers.iter().any(|offer| offer == "furniture")
+    support.common.offers("furniture")
 }
 
 fn is_fixing(support: &GearSupport) -> bool {
@@ -130,16 +138,15 @@ fn is_fixing(support: &GearSupport) -> bool {
 
 /// A stand that can carry camera, lamp and microphone at once, on arms.
 fn is_column(support: &GearSupport) -> bool {
-    let offers = |what: &str| support.common.offers.iter().any(|offer| offer == what);
+    let offers = |what: &str| support.common.offers(what);
     support.reach_m > 0.25 && offers("camera") && offers("light") && offers("microphone")
 }
 
 /// Whether something at hand carries a camera wherever it is: a tripod, a fixing, a column where that is the rig.
 pub(super) fn carries_camera(brief: &Brief) -> bool {
     let at_hand = brief.gear.values().filter(|gear| gear.at_hand()).filter_map(Gear::support);
-    let mut offering = at_hand.filter(|support| {
-        support.common.offers.is_empty() || support.common.offers.iter().any(|offer| offer == "camera")
-    });
+    let mut offering =
+        at_hand.filter(|support| support.common.offers.is_empty() || support.common.offers("camera"));
     let by_column = brief.schools.rig == RigSchool::Column;
     offering.any(|support| {
         !stands_on_furniture(support) && (support.reach_m <= 0.25 || by_column || is_fixing(support))

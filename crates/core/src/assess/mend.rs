@@ -13,10 +13,10 @@ use crate::plan::{Fix, Layout, Plan, Role, ThingId, change, thing_named};
 use crate::reading::{Change, Quantity, Reading, ReadingId};
 use camera::{balanced, exposed, gaze, other_aperture, reframed, stopped_down, whole_pulses};
 use candidate::{Candidates, JUDGED, none};
-
-pub(crate) use candidate::with_iso;
 use lights::{ceiling_off, cleared, dimmed, lamp_back, one_colour, refilled};
 use things::{moved_light, moved_microphone, moved_role, moved_thing, other_microphone, refooted, sandbag};
+
+pub(crate) use candidate::with_iso;
 
 /// Fills in `fix` where a move mends the finding.
 pub(super) fn offer_moves(plan: &Plan, assessment: &mut Assessment) {

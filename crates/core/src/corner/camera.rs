@@ -2,7 +2,6 @@
 
 use super::Corner;
 use super::legs::tripod_legs;
-use super::support::{carry, stand_of};
 use super::thing::{Kind, Piece, Thing, What};
 use crate::geometry::{DVec3, Solid};
 use crate::plan::{GearCamera, GearLens, SupportKind, ThingId};
@@ -54,17 +53,15 @@ pub(super) fn camera(corner: &Corner<'_>, others: &[Thing]) -> Thing {
     let (front, back) = (*front_m, sensor + back_m);
     let middle = view.position_m + view.forward * ((front - back) / 2.0);
     let half = [view.forward * ((front + back) / 2.0), view.right * *half_width_m, view.up * *half_height_m];
-    let mut pieces = vec![Piece { what: What::Body, solid: Solid::oriented_box(middle, half) }];
+    let pieces = vec![Piece { what: What::Body, solid: Solid::oriented_box(middle, half) }];
+    let mut thing = Thing::new(ThingId::Camera, Kind::Camera, corner.body.common.label.clone(), pieces);
     let support = &corner.layout.camera.support;
     let hold = corner.camera_hold_m();
-    carry(corner, support, hold, hold, &mut pieces);
+    thing.carried_by(corner, support, hold, hold);
     if support.kind == SupportKind::Floor {
-        pieces.retain(|piece| piece.what != What::Feet);
+        thing.pieces.retain(|piece| piece.what != What::Feet);
         let legs = tripod_legs(corner, support, hold, others);
-        pieces.extend(legs.into_iter().map(|solid| Piece { what: What::Tripod, solid }));
+        thing.pieces.extend(legs.into_iter().map(|solid| Piece { what: What::Tripod, solid }));
     }
-    Thing {
-        stand: stand_of(support),
-        ..Thing::new(ThingId::Camera, Kind::Camera, corner.body.common.label.clone(), pieces)
-    }
+    thing
 }

@@ -10,7 +10,7 @@ pub const STACK_M: f64 = 0.60;
 const HALF_LEAF_M: f64 = 0.02;
 /// A clamp grips the camera's stand from here upward, m, and so far below its head. Fogon's own rule.
 const GRIPS_FROM_M: f64 = 0.40;
-const BELOW_HEAD_M: f64 = 0.10;
+const BELOW_HEAD_M: f64 = 0.25;
 /// What is held no higher than this over furniture stands on it, m.
 const FLAT_M: f64 = 0.05;
 
@@ -55,8 +55,31 @@ impl Carrier {
         if beyond.max_element() <= 0.0 { beyond.max_element() } else { beyond.max(DVec2::ZERO).length() }
     }
 
+    /// Where a support of a thing that is held at a place takes hold: where it says, else as near as can be.
+    pub fn grip(&self, support: &Support, hold: DVec3) -> DVec3 {
+        self.nearest_m(support.base_m.map_or(hold, |base| DVec2::from(base).extend(hold.z)))
+    }
+
+    /// Corners and middles of the edges from which an arm of so many metres reaches a place: other places to take hold.
+    pub fn edges_within(&self, reach_m: f64, hold: DVec2) -> Vec<DVec2> {
+        let across = DVec2::new(self.facing.y, -self.facing.x) * self.half_m.x;
+        let along = self.facing * self.half_m.y;
+        let signs = [
+            (1.0, 1.0),
+            (1.0, -1.0),
+            (-1.0, 1.0),
+            (-1.0, -1.0),
+            (1.0, 0.0),
+            (-1.0, 0.0),
+            (0.0, 1.0),
+            (0.0, -1.0),
+        ];
+        let all = signs.map(|(x, y)| self.middle_m + across * x + along * y);
+        all.into_iter().filter(|at| (*at - hold).length() <= reach_m).collect()
+    }
+
     /// The nearest place that carries.
-    pub(super) fn nearest_m(&self, at: DVec3) -> DVec3 {
+    fn nearest_m(&self, at: DVec3) -> DVec3 {
         let across = DVec2::new(self.facing.y, -self.facing.x);
         let off = at.truncate() - self.middle_m;
         let on = across * off.dot(across).clamp(-self.half_m.x, self.half_m.x)
@@ -81,10 +104,11 @@ impl Carrier {
 }
 
 impl Corner<'_> {
-    /// Everything that could carry a thing, furniture first.
+    /// Everything that could carry a clamp or a small stand, furniture first.
     pub fn carriers(&self) -> Vec<Carrier> {
         let room = &self.brief.room;
-        let furniture = room.furniture.iter().map(|(id, piece)| self.of_furniture(id, piece));
+        let furniture = room.furniture.iter().filter(|(_, piece)| stands_on(piece.kind));
+        let furniture = furniture.map(|(id, piece)| self.of_furniture(id, piece));
         let doors = room.openings.iter().filter_map(|(id, opening)| self.of_door(id, opening));
         furniture.chain(doors).chain(self.of_camera_stand()).collect()
     }

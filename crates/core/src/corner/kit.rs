@@ -139,7 +139,7 @@ pub fn unmet_needs<'a>(brief: &'a crate::plan::Brief, id: &Id) -> Vec<&'a str> {
     let Some(gear) = brief.gear.get(id) else { return Vec::new() };
     let offered = |need: &str| {
         let others = brief.gear.iter().filter(|(other, gear)| *other != id && gear.at_hand());
-        others.into_iter().any(|(_, gear)| gear.common().offers.iter().any(|offer| offer == need))
+        others.into_iter().any(|(_, gear)| gear.common().offers(need))
     };
     let needs = gear.common().needs.iter().map(String::as_str);
     needs.filter(|need| !(CARRIED.contains(need) || *need == BY_COMPUTER || offered(need))).collect()

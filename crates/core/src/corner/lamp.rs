@@ -1,6 +1,5 @@
 //! Lamps and boards as solids: heads, cloths, rings.
 
-use super::support::{carry, stand_of};
 use super::thing::{Kind, Piece, Thing, What};
 use super::{Corner, LightAt, Source};
 use crate::geometry::{DVec2, DVec3, Solid};
@@ -28,8 +27,7 @@ pub fn light_head(light: &LightAt<'_>) -> Thing {
 /// Puts a light's head on a support, in place of the one it may have had.
 pub fn carry_light(corner: &Corner<'_>, light: &LightAt<'_>, by: &Support, thing: &mut Thing) {
     thing.pieces.retain(|piece| piece.what == What::Head);
-    thing.stand = stand_of(by);
-    carry(corner, by, light.position_m, light.hold_m(), &mut thing.pieces);
+    thing.carried_by(corner, by, light.position_m, light.hold_m());
 }
 
 /// A lamp of the house at its ceiling: nobody hung it for the recording.

@@ -1,7 +1,7 @@
 //! What carries a thing, as solids: feet and column, arm, rod. Sizes that nobody gives are Fogon's own rules.
 
 use super::Corner;
-use super::thing::{Piece, Stand, What};
+use super::thing::{Piece, Stand, Thing, What};
 use crate::geometry::{DVec2, DVec3, Solid};
 use crate::plan::{Support, SupportKind, ThingId};
 
@@ -12,15 +12,24 @@ pub(super) const FEET_HEIGHT_M: f64 = 0.10;
 /// Foot radius where neither the support nor its gear says, m.
 const FOOT_RADIUS_M: f64 = 0.45;
 
+impl Thing {
+    /// Puts it on a support, with the parts that carry it. `at` is where it is, `hold` where it is held.
+    pub(super) fn carried_by(&mut self, corner: &Corner<'_>, support: &Support, at: DVec3, hold: DVec3) {
+        carry(corner, support, at, hold, &mut self.pieces);
+        self.stand = stand_of(support);
+        self.on = corner.carrier(support).map(|carrier| carrier.id);
+    }
+}
+
 /// The stand a support stands for: its gear, and its foot in millimetres.
-pub(super) fn stand_of(support: &Support) -> Option<Stand> {
+fn stand_of(support: &Support) -> Option<Stand> {
     let foot = support.base_m.filter(|_| matches!(support.kind, SupportKind::Floor | SupportKind::Boom))?;
     let gear = support.gear.clone()?;
     Some((gear, foot.0.map(|v| (v * 1000.0).round() as i64)))
 }
 
-/// The carrying parts: feet and column, arm, or rod. `at` is where the carried thing is, `hold` where it is held.
-pub(super) fn carry(corner: &Corner<'_>, support: &Support, at: DVec3, hold: DVec3, pieces: &mut Vec<Piece>) {
+/// The carrying parts: feet and column, arm, or rod.
+fn carry(corner: &Corner<'_>, support: &Support, at: DVec3, hold: DVec3, pieces: &mut Vec<Piece>) {
     let mut rod = |what, from, to| pieces.push(Piece { what, solid: Solid::rod(from, to, COLUMN_RADIUS_M) });
     match support.kind {
         SupportKind::Floor | SupportKind::Boom => {
@@ -37,13 +46,17 @@ pub(super) fn carry(corner: &Corner<'_>, support: &Support, at: DVec3, hold: DVe
             let Some(carrier) = corner.carrier(support) else {
                 return; // on the camera, or worn
             };
-            let nearest = carrier.nearest_m(hold) + DVec3::Z * 0.005;
-            // Off a tripod the arm goes out level, under the picture, and then up.
-            if carrier.id == ThingId::Camera {
-                rod(What::Boom, nearest, hold.with_z(nearest.z));
-                rod(What::Column, hold.with_z(nearest.z), hold);
-            } else if (hold - nearest).length() > 0.02 {
-                rod(What::Column, nearest, hold);
+            let grip = carrier.grip(support, hold) + DVec3::Z * 0.005;
+            // Off a tripod an arm goes out level, under the picture, and then up; elsewhere up and then out.
+            let (first, second, knee) = if carrier.id == ThingId::Camera {
+                (What::Boom, What::Column, hold.with_z(grip.z))
+            } else {
+                (What::Column, What::Boom, grip.with_z(hold.z))
+            };
+            for (what, from, to) in [(first, grip, knee), (second, knee, hold)] {
+                if (to - from).length() > 0.02 {
+                    rod(what, from, to);
+                }
             }
         }
         SupportKind::Wall => {

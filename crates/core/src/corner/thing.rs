@@ -98,6 +98,8 @@ pub struct Thing {
     pub kind: Kind,
     /// The floor stand that carries it: things on one stand have the same.
     pub stand: Option<Stand>,
+    /// The furniture, the door or (as the camera) the camera's stand that it stands on or is clamped to.
+    pub on: Option<ThingId>,
     /// The lens looks through it.
     pub glass: bool,
     /// May be moved by a layout.
@@ -109,7 +111,7 @@ pub struct Thing {
 impl Thing {
     /// A thing that a layout places and no stand carries.
     pub(super) fn new(id: ThingId, kind: Kind, label: String, pieces: Vec<Piece>) -> Self {
-        Self { id, label, kind, stand: None, glass: false, moved: true, pieces }
+        Self { id, label, kind, stand: None, on: None, glass: false, moved: true, pieces }
     }
 }
 

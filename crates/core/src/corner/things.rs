@@ -5,7 +5,7 @@ use super::camera::camera;
 use super::figure::person;
 use super::furniture::furniture;
 use super::lamp::light_thing;
-use super::support::{COLUMN_RADIUS_M, FEET_HEIGHT_M, carry, stand_of};
+use super::support::{COLUMN_RADIUS_M, FEET_HEIGHT_M};
 use super::thing::{Kind, Piece, Thing, What, upright_box};
 use super::{AngleAt, Corner};
 use crate::geometry::{DVec2, DVec3, Solid, bearing_vector};
@@ -59,18 +59,16 @@ pub fn angle_thing(corner: &Corner<'_>, angle: &AngleAt<'_>) -> Thing {
     let (front, back) = (0.05, 0.10);
     let middle = view.position_m + view.forward * ((front - back) / 2.0);
     let half = [view.forward * ((front + back) / 2.0), view.right * 0.07, view.up * 0.05];
-    let mut pieces = vec![Piece { what: What::Body, solid: Solid::oriented_box(middle, half) }];
+    let pieces = vec![Piece { what: What::Body, solid: Solid::oriented_box(middle, half) }];
+    let mut thing = Thing::new(ThingId::Angle(angle.id.clone()), Kind::Angle, angle.id.words(), pieces);
     let carried = &angle.angle.support;
     let hold = if carried.kind == SupportKind::Floor {
         view.position_m - DVec3::Z * 0.05
     } else {
         view.position_m + DVec3::Z * 0.10
     };
-    carry(corner, carried, hold, hold, &mut pieces);
-    Thing {
-        stand: stand_of(carried),
-        ..Thing::new(ThingId::Angle(angle.id.clone()), Kind::Angle, angle.id.words(), pieces)
-    }
+    thing.carried_by(corner, carried, hold, hold);
+    thing
 }
 
 /// The backdrop with the stands at its ends.
@@ -110,14 +108,14 @@ pub fn screen_thing(corner: &Corner<'_>, gear: &GearMonitor, at: DVec3, carried:
         let middle = at - facing * (SCREEN_DEPTH_M / 2.0);
         Solid::oriented_box(middle, [facing * (SCREEN_DEPTH_M / 2.0), across * half_width, up * half_height])
     };
-    let mut pieces = vec![Piece { what: What::Head, solid: head }];
-    let under = at - DVec3::Z * half_height;
-    carry(corner, carried, under, under, &mut pieces);
-    Thing {
-        stand: stand_of(carried),
+    let pieces = vec![Piece { what: What::Head, solid: head }];
+    let mut thing = Thing {
         glass: gear.screen == ScreenType::Script,
         ..Thing::new(ThingId::Screen, Kind::Screen, gear.common.label.clone(), pieces)
-    }
+    };
+    let under = at - DVec3::Z * half_height;
+    thing.carried_by(corner, carried, under, under);
+    thing
 }
 
 /// A microphone with what carries it; one that is worn or sits in the camera takes up no room.
@@ -127,16 +125,13 @@ pub fn microphone_thing(
     capsule: DVec3,
     carried: &Support,
 ) -> Thing {
-    let mut pieces = Vec::new();
+    let mut thing = Thing::new(ThingId::Microphone, Kind::Microphone, gear.common.label.clone(), Vec::new());
     if !is_worn(gear.mounting) {
         let tail = microphone_tail_m(corner, capsule);
-        pieces.push(Piece { what: What::Head, solid: Solid::rod(capsule, tail, COLUMN_RADIUS_M) });
-        carry(corner, carried, tail, tail, &mut pieces);
+        thing.pieces.push(Piece { what: What::Head, solid: Solid::rod(capsule, tail, COLUMN_RADIUS_M) });
+        thing.carried_by(corner, carried, tail, tail);
     }
-    Thing {
-        stand: stand_of(carried),
-        ..Thing::new(ThingId::Microphone, Kind::Microphone, gear.common.label.clone(), pieces)
-    }
+    thing
 }
 
 /// Where a microphone on an arm or a desk is held: the end of its body, m.

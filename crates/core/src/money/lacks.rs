@@ -31,13 +31,13 @@ impl Lacks {
 
     /// What has to be bought along with gear that answers a first need.
     pub(super) fn along_with(&self, gear: &Gear) -> &[String] {
-        let offers = |need: &String| gear.common().offers.contains(need);
+        let offers = |need: &String| gear.common().offers(need);
         self.0.iter().find(|(first, _)| offers(first)).map_or(&[], |(_, others)| others)
     }
 
     /// Whether gear only answers a need that is bought along with another.
     pub(super) fn is_only_along(&self, gear: &Gear) -> bool {
-        let offers = |need: &String| gear.common().offers.contains(need);
+        let offers = |need: &String| gear.common().offers(need);
         !self.0.iter().any(|(first, _)| offers(first))
             && self.0.iter().any(|(_, others)| others.iter().any(offers))
     }

@@ -203,7 +203,7 @@ fn helps(brief: &Brief, gear: &Gear, room_is_assumed: bool) -> bool {
             brief.purpose == Purpose::KeyedBackground && backdrop.backdrop == BackdropType::Chroma
         }
         Gear::Support(support) => {
-            let offers = |what: &str| support.common.offers.iter().any(|offer| offer == what);
+            let offers = |what: &str| support.common.offers(what);
             !(offers("ceiling") || offers("camera") && offers("microphone"))
         }
         _ => true,
@@ -244,13 +244,13 @@ fn with_thing(base: &Plan, id: &Id, gear: &Gear, along: &[String]) -> Option<Pla
         let met = plan.brief.gear.iter().any(|(other, g)| {
             other != id
                 && g.at_hand()
-                && g.common().offers.contains(need)
+                && g.common().offers(need)
                 && (g.support().is_none() || !in_use(&base.layout, other))
         });
         if !met {
             let (other, helper) = catalogue()
                 .iter()
-                .filter(|(_, g)| g.common().offers.contains(need))
+                .filter(|(_, g)| g.common().offers(need))
                 .min_by(|a, b| a.1.common().price.total_cmp(&b.1.common().price))?;
             own(&mut plan.brief, other, helper);
         }
@@ -285,10 +285,7 @@ fn try_out(base: &Plan, before: &Quick, id: &Id, gear: &Gear, along: &[String]) 
         return None;
     }
     let gain = after.score - before.score;
-    let on_books = |layout: &Layout| {
-        let support = &layout.camera.support;
-        support.on.is_some() && support.gear.is_none()
-    };
+    let on_books = |layout: &Layout| layout.camera.support.is_by_itself();
     let steadier = if on_books(&base.layout) && !on_books(&plan.layout) { STEADIER } else { 0.0 };
     let worth = gain + steadier + CLEARED * (was - is) as f64;
     (worth > LEAST_GAIN).then_some(Tried { id: id.clone(), gain, worth, cleared: was - is, job, plan })

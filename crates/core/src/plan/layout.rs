@@ -377,6 +377,11 @@ impl Support {
         Self { on: Some(furniture.clone()), ..Self::none() }
     }
 
+    /// It stands on furniture, on nothing that was made for it.
+    pub fn is_by_itself(&self) -> bool {
+        self.kind == SupportKind::On && self.on.is_some() && self.gear.is_none()
+    }
+
     /// Whether two supports are one stand that carries several things: the same gear on the same foot.
     pub fn is_one_with(&self, other: &Support) -> bool {
         let feet =

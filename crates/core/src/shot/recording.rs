@@ -69,7 +69,7 @@ pub fn too_slow_mb_s(corner: &Corner<'_>) -> Option<(f64, f64)> {
 /// Energy for the camera, Wh: its own battery and those at hand that stand in for it.
 fn energy_wh(corner: &Corner<'_>) -> Option<f64> {
     let spare = corner.brief.gear.values().filter(|g| g.at_hand()).filter_map(|g| match g {
-        Gear::Power(power) if power.common.offers.iter().any(|o| o == "camera") => power.energy_wh,
+        Gear::Power(power) if power.common.offers("camera") => power.energy_wh,
         _ => None,
     });
     let total = corner.body.battery_wh.unwrap_or(0.0) + spare.sum::<f64>();

@@ -296,7 +296,7 @@ fn column(seen: &Watched, larger: f64) -> [Reading; 2] {
 fn walk(corner: &Corner<'_>) -> Reading {
     let distance = (corner.view.position_m - corner.eyes_m).truncate().length();
     let remote = corner.brief.gear.values().filter(|g| g.at_hand());
-    let has = remote.clone().any(|g| g.common().offers.iter().any(|o| o == "remote"));
+    let has = remote.clone().any(|g| g.common().offers("remote"));
     Reading::new(Quantity::ShotCameraWalkS, 2.0 * distance / WALK_M_S + UP_AND_DOWN_S)
         .by("2 x distance / 0.8 m/s + 6 s", "Fogon's own rule, until you time yourself")
         .with("seat to camera", distance, "m", Origin::Computed)

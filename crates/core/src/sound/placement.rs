@@ -2,7 +2,7 @@
 
 use crate::corner::{Corner, light_direction};
 use crate::geometry::{DVec3, bearing_vector};
-use crate::plan::{GearMicrophone, MicrophoneSchool, Mounting};
+use crate::plan::{Brief, Gear, GearMicrophone, MicrophoneSchool, Mounting};
 
 /// A microphone stays this far outside the picture, m (legal rule 4), unless its school shows it.
 pub const MARGIN_M: f64 = crate::corner::MICROPHONE_MARGIN_M;
@@ -39,22 +39,36 @@ pub fn places(corner: &Corner<'_>, gear: &GearMicrophone, hand: f64) -> Vec<DVec
     }
 }
 
+/// An arm for a microphone that is clamped to furniture is at hand.
+fn has_desk_arm(brief: &Brief) -> bool {
+    let at_hand = brief.gear.values().filter(|gear| gear.at_hand()).filter_map(Gear::support);
+    at_hand.map(|support| &support.common).any(|gear| gear.offers("furniture") && gear.offers("microphone"))
+}
+
 fn free_places(corner: &Corner<'_>, mounting: Mounting, hand: f64) -> Vec<DVec3> {
     let to_lens = corner.to_lens();
     let mouth = corner.sounds_from_m();
-    let below = mounting == Mounting::Desk;
-    let sign = if below { -1.0 } else { 1.0 };
+    // From above on an arm; from below on the desk, and on an arm that is clamped there.
+    let signs: &[f64] = match mounting {
+        Mounting::Desk => &[-1.0],
+        _ if has_desk_arm(corner.brief) => &[1.0, -1.0],
+        _ => &[1.0],
+    };
     let mut found = Vec::new();
     if corner.brief.schools.microphone == MicrophoneSchool::InShot {
         for distance in IN_SHOT_M {
             for turn in [25.0, -25.0, 40.0, -40.0, 0.0] {
-                found.push(mouth + light_direction(to_lens, hand * turn, sign * 25.0) * distance);
+                found.extend(
+                    signs
+                        .iter()
+                        .map(|sign| mouth + light_direction(to_lens, hand * turn, sign * 25.0) * distance),
+                );
             }
         }
     }
     let planes = corner.view.planes();
     for further in FURTHER_M {
-        for rise in RISES_DEG {
+        for (sign, rise) in signs.iter().flat_map(|sign| RISES_DEG.map(|rise| (sign, rise))) {
             for turn in TURNS_DEG {
                 let direction = light_direction(to_lens, hand * turn, sign * rise);
                 let offsets = [DVec3::ZERO];

@@ -74,7 +74,10 @@ impl Rules<'_> {
             ThingId::Light(_) if carried.support.kind == SupportKind::On => carried.middle_m,
             _ => carried.hold_m,
         };
-        let beside = carrier.beside_m(at.truncate()) - reach;
+        let beside = match carried.support.base_m {
+            Some(_) => (carrier.grip(carried.support, at) - at).truncate().length(),
+            None => carrier.beside_m(at.truncate()),
+        } - reach;
         let thing = carried.id.words();
         let carrier_words = carrier.words();
         let mut say = |lacking: f64, sentence: String, frees: &str| {

@@ -68,7 +68,7 @@ impl Rules<'_> {
             if thing.kind == Kind::Furniture && !thing.moved {
                 continue; // as the person lives with it
             }
-            if self.carried_by(thing).is_some_and(|on| on == ThingId::Opening(id.clone())) {
+            if matches!(&thing.on, Some(ThingId::Opening(on)) if on == id) {
                 continue; // it goes with the door
             }
             let deepest = overlap(thing, swing);
@@ -222,8 +222,7 @@ impl Rules<'_> {
         if camera && (a.glass || b.glass) {
             return;
         }
-        let carried = self.carried_by(b).is_some_and(|on| on == a.id)
-            || self.carried_by(a).is_some_and(|on| on == b.id);
+        let carried = b.on.as_ref() == Some(&a.id) || a.on.as_ref() == Some(&b.id);
         let one_stand = a.stand.is_some() && a.stand == b.stand;
         let mut worst = 0.0f64;
         for first in &a.pieces {
@@ -253,12 +252,6 @@ impl Rules<'_> {
                 )
             });
         }
-    }
-
-    /// What a thing stands on or is clamped to: furniture, a door, the camera's stand.
-    fn carried_by(&self, thing: &Thing) -> Option<ThingId> {
-        let support = self.corner.layout.part(&thing.id)?.support()?;
-        self.corner.carrier(support).map(|carrier| carrier.id)
     }
 }
 

@@ -146,8 +146,7 @@ fn unsteady(corner: &Corner<'_>, thing: ThingId, severity: Severity, sentence: S
 /// The camera stands on furniture, on nothing that was made for it.
 fn on_books(corner: &Corner<'_>) -> Option<Finding> {
     let camera = &corner.layout.camera;
-    let by_itself = camera.support.kind == SupportKind::On && camera.support.gear.is_none();
-    let words = corner.carried_words(Part::Camera(camera)).filter(|_| by_itself)?;
+    let words = corner.carried_words(Part::Camera(camera)).filter(|_| camera.support.is_by_itself())?;
     let sentence = format!("Nothing made for it carries the camera: it stands {words}.");
     Some(
         unsteady(corner, ThingId::Camera, Severity::Consider, sentence)
@@ -159,7 +158,7 @@ fn on_books(corner: &Corner<'_>) -> Option<Finding> {
 fn too_short(corner: &Corner<'_>, thing: &ThingId) -> Option<String> {
     let hold_m = corner.camera_hold_m().z;
     let mut owned = corner.brief.gear.values().filter(|gear| gear.at_hand()).filter_map(Gear::support);
-    let tripod = owned.find(|support| support.common.offers.iter().any(|offer| offer == "camera"))?;
+    let tripod = owned.find(|support| support.common.offers("camera"))?;
     let units = corner.brief.units;
     let (low, high) = (tripod.height_min_m, tripod.height_max_m);
     (*thing == ThingId::Camera && !(low..=high).contains(&hold_m)).then(|| {

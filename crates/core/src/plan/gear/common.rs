@@ -56,6 +56,11 @@ pub struct Common {
 }
 
 impl Common {
+    /// Whether it brings a plug, mount or input.
+    pub fn offers(&self, what: &str) -> bool {
+        self.offers.iter().any(|offer| offer == what)
+    }
+
     /// Where this thing's figures come from.
     pub fn figures_from(&self) -> Origin {
         if self.figures_assumed { Origin::Assumed } else { Origin::Typed }
