@@ -29,7 +29,7 @@ const LAYERS: &[&[&str]] = &[
     &["room", "shot", "light", "daylight", "sound"],
     &["edit"],
     &["assess"],
-    &["arrange", "drawing", "hand"],
+    &["arrange", "drawing", "hand", "steps"],
     &["money", "card"],
     &["calc"],
 ];

@@ -1,6 +1,7 @@
 //! The search: every facing, seat and take on fixed grids by closed forms, then lights and microphone at their best legal
 //! places, then small steps to a local optimum. No randomness; the same brief gives the same proposals.
 
+mod again;
 mod angle;
 mod backdrop;
 mod bare;
@@ -36,6 +37,7 @@ use std::cmp::Ordering;
 
 use crate::plan::{Brief, OpeningKind, Plan, WindowSchool};
 
+pub use again::laid_again;
 pub use angle::{AngleKind, with_angle};
 pub use furnish::replaced;
 pub use ground::{Depth, Gained, Ground, ground};

@@ -82,7 +82,7 @@ pub fn card(plan: &Plan) -> Option<Card> {
         assumed: words::assumed(&corner, &assessment),
         drawing: draw_for(
             plan,
-            Style { text_scale: CARD_TEXT, frame_text_scale: CARD_TEXT, quarter_turns: None },
+            Style { text_scale: CARD_TEXT, frame_text_scale: CARD_TEXT, ..Style::default() },
         )?,
     })
 }

@@ -3,7 +3,7 @@
 //! Shared: `units`, `geometry`, `problem`, `document`, `reading`, `finding`, `material`, `photometry`, `plan`.
 //! Then `person` and `corner` (the plan resolved into vectors and solids), the trades `room`, `shot`, `light`,
 //! `daylight`, `sound`; small changes to a layout in `edit`; `assess` joins them, and on that stand `arrange`, `hand`,
-//! `drawing`, `money` and `card`. `calc` is the calculator over all of them. Nothing here reads a file, a clock or the network; the same input gives the
+//! `drawing`, `steps` (the order of the work), `money` and `card`. `calc` is the calculator over all of them. Nothing here reads a file, a clock or the network; the same input gives the
 //! same output.
 
 pub mod arrange;
@@ -32,4 +32,5 @@ pub mod reading;
 pub mod room;
 pub mod shot;
 pub mod sound;
+pub mod steps;
 pub mod units;

@@ -4,6 +4,7 @@ mod corners;
 mod exports;
 mod hear;
 mod judge;
+mod judged;
 mod live;
 mod reference;
 
@@ -45,6 +46,7 @@ fn described() -> OpenApiRouter<Shared> {
         .routes(routes!(corners::get, corners::save, corners::delete))
         .routes(routes!(corners::undo))
         .routes(routes!(corners::redo))
+        .routes(routes!(corners::restore))
         .routes(routes!(exports::plan_file))
         .routes(routes!(exports::card))
         .routes(routes!(judge::assess))
@@ -59,6 +61,7 @@ fn described() -> OpenApiRouter<Shared> {
         .routes(routes!(judge::apply))
         .routes(routes!(judge::measured))
         .routes(routes!(judge::place))
+        .routes(routes!(judge::again))
         .routes(routes!(judge::walk))
         .routes(routes!(hear::sound))
         .routes(routes!(hear::picture))

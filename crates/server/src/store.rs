@@ -42,7 +42,15 @@ const STEPS: &[M<'static>] = &[
         file BLOB NOT NULL
     ) STRICT;",
     ),
+    // The key that a page gave a save, so that one that is sent twice is saved once; and corners deleted but not yet gone.
+    M::up(
+        "ALTER TABLE revision ADD COLUMN save_key TEXT;
+        ALTER TABLE corner ADD COLUMN deleted_ms INTEGER;",
+    ),
 ];
+
+/// A deleted corner can be brought back for so long, ms: 30 days, Fogon's own rule.
+const KEPT_DELETED_MS: i64 = 30 * 24 * 3600 * 1000;
 const MIGRATIONS: Migrations<'static> = Migrations::from_slice(STEPS);
 
 /// What is kept: a plan, or a brief that has no layout yet.
@@ -193,6 +201,7 @@ impl Store {
         connection.pragma_update(None, "foreign_keys", "ON")?;
         connection.busy_timeout(std::time::Duration::from_secs(5))?;
         MIGRATIONS.to_latest(&mut connection)?;
+        connection.execute("DELETE FROM corner WHERE deleted_ms < ?1", [now_ms() - KEPT_DELETED_MS])?;
         Ok(Self { connection: Mutex::new(connection) })
     }
 
@@ -225,8 +234,9 @@ impl Store {
     pub fn all(&self) -> Result<Vec<Entry>, StoreError> {
         let rows: Vec<Raw> = {
             let connection = self.lock();
-            let mut query =
-                connection.prepare_cached(&format!("{KEPT} ORDER BY c.updated_ms DESC, c.id DESC"))?;
+            let mut query = connection.prepare_cached(&format!(
+                "{KEPT} WHERE c.deleted_ms IS NULL ORDER BY c.updated_ms DESC, c.id DESC"
+            ))?;
             query.query_map([], raw)?.collect::<Result<_, _>>()?
         };
         let entry = |row: Raw| {
@@ -246,7 +256,7 @@ impl Store {
     pub fn raw(&self, id: i64) -> Result<(String, String), StoreError> {
         let found = self
             .lock()
-            .prepare_cached("SELECT name, document FROM corner WHERE id = ?1")?
+            .prepare_cached("SELECT name, document FROM corner WHERE id = ?1 AND deleted_ms IS NULL")?
             .query_row([id], |row| Ok((row.get(0)?, row.get(1)?)))
             .optional()?;
         found.ok_or(StoreError::Missing)
@@ -258,8 +268,10 @@ impl Store {
     /// [`StoreError::Missing`], or SQLite refuses.
     pub fn get(&self, id: i64) -> Result<Kept, StoreError> {
         let connection = self.lock();
-        let row =
-            connection.prepare_cached(&format!("{KEPT} WHERE c.id = ?1"))?.query_row([id], raw).optional()?;
+        let row = connection
+            .prepare_cached(&format!("{KEPT} WHERE c.id = ?1 AND c.deleted_ms IS NULL"))?
+            .query_row([id], raw)
+            .optional()?;
         read(row.ok_or(StoreError::Missing)?)
     }
 
@@ -313,15 +325,29 @@ impl Store {
         Ok(Kept { id, revision: 1, updated_ms: now, can_undo: false, can_redo: false, document })
     }
 
-    /// Saves a corner that was read at `revision`.
+    /// Saves a corner that was read at `revision`. A save of a key that was saved before is answered as then, whatever has
+    /// been saved since: the answer may have been lost on its way.
     ///
     /// # Errors
     /// [`StoreError::Missing`], [`StoreError::Conflict`], or SQLite refuses.
-    pub fn save(&self, id: i64, revision: i64, document: &Document) -> Result<Kept, StoreError> {
+    pub fn save(
+        &self,
+        id: i64,
+        revision: i64,
+        document: &Document,
+        key: Option<&str>,
+    ) -> Result<Kept, StoreError> {
         let mut connection = self.lock();
         let change = connection.transaction_with_behavior(TransactionBehavior::Immediate)?;
+        if let Some(kept) = key.map(|key| saved_before(&change, id, key)).transpose()?.flatten() {
+            return Ok(kept);
+        }
         expect(&change, id, revision)?;
         let kept = put(&change, id, revision, document.clone(), Some(revision), None)?;
+        change.execute(
+            "UPDATE revision SET save_key = ?3 WHERE corner = ?1 AND number = ?2",
+            params![id, kept.revision, key],
+        )?;
         change.commit()?;
         Ok(kept)
     }
@@ -380,7 +406,7 @@ impl Store {
         Ok(())
     }
 
-    /// Forgets a corner and its revisions.
+    /// Takes a corner out of sight; it can be brought back for a while.
     ///
     /// # Errors
     /// [`StoreError::Missing`], [`StoreError::Conflict`], or SQLite refuses.
@@ -388,9 +414,18 @@ impl Store {
         let mut connection = self.lock();
         let change = connection.transaction_with_behavior(TransactionBehavior::Immediate)?;
         expect(&change, id, revision)?;
-        change.execute("DELETE FROM corner WHERE id = ?1", [id])?;
+        change.execute("UPDATE corner SET deleted_ms = ?2 WHERE id = ?1", params![id, now_ms()])?;
         change.commit()?;
         Ok(())
+    }
+
+    /// Brings a deleted corner back as it was.
+    ///
+    /// # Errors
+    /// [`StoreError::Missing`] of one that is not there any more, or SQLite refuses.
+    pub fn restore(&self, id: i64) -> Result<Kept, StoreError> {
+        self.lock().execute("UPDATE corner SET deleted_ms = NULL WHERE id = ?1", [id])?;
+        self.get(id)
     }
 }
 
@@ -446,10 +481,22 @@ fn stored(text: &str) -> Result<Document, StoreError> {
 /// Refuses unless the corner stands at `revision`.
 fn expect(change: &Transaction<'_>, id: i64, revision: i64) -> Result<(), StoreError> {
     let current: i64 = change
-        .query_row("SELECT revision FROM corner WHERE id = ?1", [id], |row| row.get(0))
+        .query_row("SELECT revision FROM corner WHERE id = ?1 AND deleted_ms IS NULL", [id], |row| row.get(0))
         .optional()?
         .ok_or(StoreError::Missing)?;
     if current == revision { Ok(()) } else { Err(StoreError::Conflict { current }) }
+}
+
+/// What a save of this key made, if there was one.
+fn saved_before(change: &Transaction<'_>, id: i64, key: &str) -> Result<Option<Kept>, StoreError> {
+    let row = change
+        .prepare_cached(
+            "SELECT ?1, number, at_ms, '', document, undo_to IS NOT NULL, redo_to IS NOT NULL
+            FROM revision WHERE corner = ?1 AND save_key = ?2",
+        )?
+        .query_row(params![id, key], raw)
+        .optional()?;
+    row.map(read).transpose()
 }
 
 /// The next revision of a corner.
@@ -537,31 +584,60 @@ mod tests {
     fn every_save_is_a_revision() {
         let store = store();
         let id = store.create(&named("one")).unwrap().id;
-        assert_eq!(store.save(id, 1, &named("two")).unwrap().revision, 2);
-        assert_eq!(store.save(id, 2, &named("three")).unwrap().revision, 3);
+        assert_eq!(store.save(id, 1, &named("two"), None).unwrap().revision, 2);
+        assert_eq!(store.save(id, 2, &named("three"), None).unwrap().revision, 3);
         let rows = revisions(&store, id);
         assert_eq!(rows.iter().map(|(number, _)| *number).collect::<Vec<_>>(), [1, 2, 3]);
         for ((_, text), name) in rows.iter().zip(["one", "two", "three"]) {
             assert_eq!(Document::read(text.as_bytes()).unwrap().name, name);
         }
         // A save from an old revision changes nothing at all.
-        let late = store.save(id, 1, &named("late")).unwrap_err();
+        let late = store.save(id, 1, &named("late"), None).unwrap_err();
         assert!(matches!(late, StoreError::Conflict { current: 3 }), "{late}");
         assert_eq!(revisions(&store, id).len(), 3);
         assert_eq!(store.get(id).unwrap().document.name, "three");
     }
 
     #[test]
-    fn a_deleted_corner_leaves_nothing_and_its_id_is_not_used_again() {
+    fn a_deleted_corner_is_gone_from_sight_and_comes_back_as_it_was() {
         let store = store();
         let id = store.create(&named("gone")).unwrap().id;
         assert!(matches!(store.delete(id, 9), Err(StoreError::Conflict { current: 1 })));
         store.delete(id, 1).unwrap();
         assert!(matches!(store.get(id), Err(StoreError::Missing)));
-        assert!(matches!(store.save(id, 1, &named("ghost")), Err(StoreError::Missing)));
+        assert!(matches!(store.save(id, 1, &named("ghost"), None), Err(StoreError::Missing)));
         assert!(matches!(store.delete(id, 1), Err(StoreError::Missing)));
-        assert!(revisions(&store, id).is_empty());
+        assert!(store.all().unwrap().is_empty() && matches!(store.raw(id), Err(StoreError::Missing)));
         assert_ne!(store.create(&named("next")).unwrap().id, id);
+        let back = store.restore(id).unwrap();
+        assert_eq!((back.document.name.as_str(), back.revision), ("gone", 1));
+        assert_eq!((store.all().unwrap().len(), revisions(&store, id).len()), (2, 1));
+        // After a month it leaves nothing behind.
+        store.delete(id, 1).unwrap();
+        store
+            .lock()
+            .execute("UPDATE corner SET deleted_ms = deleted_ms - ?1", [KEPT_DELETED_MS + 1])
+            .unwrap();
+        let connection = store.connection.into_inner().unwrap();
+        let again = Store::prepared(connection).unwrap();
+        assert!(revisions(&again, id).is_empty() && matches!(again.restore(id), Err(StoreError::Missing)));
+    }
+
+    /// An answer that was lost on its way: the same save sent again is answered as then, and saved once.
+    #[test]
+    fn a_save_that_is_sent_twice_is_saved_once() {
+        let store = store();
+        let id = store.create(&named("one")).unwrap().id;
+        let saved = store.save(id, 1, &named("two"), Some("k")).unwrap();
+        let again = store.save(id, 1, &named("two"), Some("k")).unwrap();
+        assert_eq!((saved.revision, again.revision, again.can_undo), (2, 2, true));
+        // Whatever was saved since stays: what follows on the first answer meets it as a conflict.
+        store.save(id, 2, &named("elsewhere"), Some("other")).unwrap();
+        assert_eq!(store.save(id, 1, &named("two"), Some("k")).unwrap().revision, 2);
+        let late = store.save(id, 2, &named("three"), Some("l")).unwrap_err();
+        assert!(matches!(late, StoreError::Conflict { current: 3 }), "{late}");
+        assert_eq!(store.get(id).unwrap().document.name, "elsewhere");
+        assert_eq!(revisions(&store, id).len(), 3);
     }
 
     #[test]
@@ -580,7 +656,7 @@ mod tests {
         let store = store();
         let ids: Vec<i64> = ["a", "b", "c"].map(|n| store.create(&named(n)).unwrap().id).to_vec();
         std::thread::sleep(std::time::Duration::from_millis(3));
-        store.save(ids[0], 1, &named("a again")).unwrap();
+        store.save(ids[0], 1, &named("a again"), None).unwrap();
         let all = store.all().unwrap();
         assert!(matches!(&all[0], Entry::Kept(kept) if kept.document.name == "a again"));
         assert_eq!(all.len(), 3);

@@ -18,6 +18,9 @@ export type Handle = Schemas["Handle"];
 export type Move = Schemas["Move"];
 export type Moved = Schemas["MovedOut"];
 export type Term = Schemas["Term"];
+export type StepTold = Schemas["StepTold"];
+export type Step = Schemas["WorkStep"];
+export type Tab = Schemas["Tab"];
 export type ChartData = Schemas["Chart"];
 
 /** A corner, laid out or not. */
@@ -25,8 +28,11 @@ export type State = Schemas["StateIn"];
 
 /** How a judged plan is to be drawn. */
 export interface Drawn {
-  text_scale: number;
+  text_scale?: number;
   frame_text_scale: number;
+  /** Pixels that plan and side view share. */
+  sheet_width_px?: number;
+  sheet_height_px?: number;
   quarter_turns?: number;
   /** Add the chart of the shot over distance. */
   chart?: boolean;
@@ -41,8 +47,6 @@ export interface Drawn {
 /** A voice as a corner would record it. */
 export interface Heard {
   wav: Blob;
-  /** Where the same can be downloaded from, for as long as the page lives. */
-  url: string;
   /** Turned up by so much, dB. */
   gainDb: number;
   loudnessLufs: number;
@@ -101,19 +105,27 @@ export const api = {
         bodySerializer: () => text,
       }),
     ),
-  save: async (id: number, revision: number, file: unknown) =>
+  /** Saves what was made from a revision; sent again under the same key it is saved once. */
+  save: async (id: number, revision: number, file: unknown, key: string) =>
     accepted(
       await client.PUT("/api/v1/corners/{id}", {
-        params: { path: { id }, header: { "If-Match": tag(revision) } },
+        params: { path: { id }, header: { "If-Match": tag(revision), "Idempotency-Key": key } },
         body: file as Plan,
+        // It arrives although the page goes away, up to the size that browsers allow for that.
+        keepalive: JSON.stringify(file).length < 60_000,
       }),
     ),
+  /** A corner's file: a plan, or a brief where nothing fits. */
+  file: async (id: number): Promise<unknown> =>
+    accepted(await client.GET("/api/v1/corners/{id}/file", { params: { path: { id } } })),
   remove: async (id: number, revision: number) =>
     accepted(
       await client.DELETE("/api/v1/corners/{id}", {
         params: { path: { id }, header: { "If-Match": tag(revision) } },
       }),
     ),
+  restore: async (id: number) =>
+    accepted(await client.POST("/api/v1/corners/{id}/restore", { params: { path: { id } } })),
   undo: async (id: number, revision: number) =>
     accepted(
       await client.POST("/api/v1/corners/{id}/undo", {
@@ -137,10 +149,16 @@ export const api = {
     accepted(await client.POST("/api/v1/assess", { params: { query: drawn }, body: plan })),
   move: async (plan: Plan, by: Move, drawn: Drawn) =>
     accepted(await client.POST("/api/v1/move", { params: { query: drawn }, body: { plan, move: by } })),
-  propose: async (name: string, brief: Brief) =>
+  propose: async (name: string, brief: Brief, signal?: AbortSignal) =>
     accepted(
-      await client.POST("/api/v1/propose", { body: { format: "fogon.brief", version: 1, name, brief } }),
+      await client.POST("/api/v1/propose", {
+        body: { format: "fogon.brief", version: 1, name, brief },
+        ...(signal ? { signal } : {}),
+      }),
     ),
+  /** The best layout for changed answers that keeps what is locked; null where nothing fits. */
+  again: async (name: string, brief: Brief, layout: Layout) =>
+    accepted(await client.POST("/api/v1/again", { body: { name, brief, layout } })).plan ?? null,
   changes: async (plan: Plan, signal: AbortSignal) =>
     accepted(await client.POST("/api/v1/changes", { body: plan, signal })),
   apply: async (plan: Plan, patch: PatchStep[]) =>
@@ -174,7 +192,6 @@ export const api = {
     const told = (name: string) => Number(answer.response.headers.get(`fogon-${name}`));
     return {
       wav,
-      url: URL.createObjectURL(wav),
       gainDb: told("gain-db"),
       loudnessLufs: told("loudness-lufs"),
       levelDba: told("level-dba"),

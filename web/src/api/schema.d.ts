@@ -4,6 +4,23 @@
  */
 
 export interface paths {
+    "/api/v1/again": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The best layout for changed answers that keeps what is locked, what hangs and the second angles */
+        post: operations["again"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/angle": {
         parameters: {
             query?: never;
@@ -133,10 +150,13 @@ export interface paths {
         };
         /** One corner */
         get: operations["get"];
-        /** Saves a corner read at the revision in `If-Match`, from a plan file or, where nothing fits, a brief file */
+        /**
+         * Saves a corner read at the revision in `If-Match`, from a plan file or, where nothing fits, a brief file. Sent again
+         *     under the same `Idempotency-Key` it is saved once
+         */
         put: operations["save"];
         post?: never;
-        /** Forgets a corner read at the revision in `If-Match` */
+        /** Takes a corner read at the revision in `If-Match` out of the list; it can be restored for 30 days */
         delete: operations["delete"];
         options?: never;
         head?: never;
@@ -188,6 +208,23 @@ export interface paths {
         put?: never;
         /** Takes the last undo back, as a new revision */
         post: operations["redo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/corners/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Brings a deleted corner back */
+        post: operations["restore"];
         delete?: never;
         options?: never;
         head?: never;
@@ -492,6 +529,31 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** @description What a press does. */
+        Action: {
+            /** @enum {string} */
+            kind: "mend";
+        } | {
+            /** @description Which step. */
+            step: components["schemas"]["WorkStep"];
+            /** @description Which part of it. */
+            tab: components["schemas"]["Tab"];
+            /** @enum {string} */
+            kind: "open";
+        } | {
+            /** @enum {string} */
+            kind: "print";
+        };
+        /** @description The corner laid out again. */
+        Again: {
+            plan?: components["schemas"]["Plan"] | null;
+        };
+        /** @description Changed answers, and the layout before they changed. */
+        AgainIn: {
+            name: string;
+            brief: components["schemas"]["Brief"];
+            layout: components["schemas"]["Layout"];
+        };
         /** @description A second angle. */
         Angle: {
             /** @description Gear id of the body. */
@@ -526,6 +588,16 @@ export interface components {
         };
         /** @enum {string} */
         Aperture: "about-f4" | "wide-open";
+        /** @description Where a value is reached or passed. */
+        Area: {
+            /**
+             * Format: double
+             * @description The value.
+             */
+            level: number;
+            /** @description Outlines, holes among them: what lies in an odd number of them is meant. */
+            rings: number[][][];
+        };
         /**
          * @description Which part of the result a reading speaks for.
          * @enum {string}
@@ -1107,6 +1179,13 @@ export interface components {
              * @description Against a surface at the eyes that faces the lens, stops; null in the dark.
              */
             stops?: number | null;
+        };
+        /** @description Areas over both drawings, in their coordinates, each within the one before. They reach beyond the walls. */
+        Field: {
+            /** @description Over the plan: at the height of the eyes or the mouth. */
+            plan: components["schemas"]["Area"][];
+            /** @description Over the side view: in the plane of the lens axis. */
+            side: components["schemas"]["Area"][];
         };
         /** @description What is wrong or could be better. */
         Finding: {
@@ -1694,6 +1773,13 @@ export interface components {
             /** @description What distance to the background buys, nearest first. */
             bought: components["schemas"]["Gained"][];
         };
+        /** @description Readings that are looked at together. */
+        Group: {
+            /** @description What they tell of; empty where a step has one group. */
+            name: string;
+            /** @description Their ids. */
+            readings: string[];
+        };
         /**
          * @description Hair.
          * @enum {string}
@@ -1784,7 +1870,7 @@ export interface components {
          * @description What a shape is.
          * @enum {string}
          */
-        Ink: "wall" | "floor" | "window" | "door" | "swing" | "overhead" | "furniture" | "person" | "head" | "camera" | "light" | "board" | "microphone" | "screen" | "backdrop" | "stand" | "feet" | "arm" | "field" | "sharp" | "axis" | "aim" | "isolux" | "cone" | "keep-out" | "treatment" | "voice" | "echo" | "critical" | "intruder" | "guide" | "centre" | "safe-area" | "vertical-cut" | "headroom-band" | "eye-line" | "headroom" | "cut-off" | "delivered-edge";
+        Ink: "wall" | "floor" | "window" | "door" | "swing" | "overhead" | "furniture" | "detail" | "person" | "chair" | "head" | "camera" | "light" | "lamp-face" | "board" | "microphone" | "screen" | "backdrop" | "stand" | "feet" | "leg" | "arm" | "field" | "sharp" | "axis" | "aim" | "isolux" | "cone" | "keep-out" | "treatment" | "voice" | "echo" | "critical" | "intruder" | "guide" | "centre" | "safe-area" | "vertical-cut" | "headroom-band" | "eye-line" | "headroom" | "cut-off" | "delivered-edge";
         /** @description One input of a working. */
         Input: {
             /** @description Its name. */
@@ -1802,6 +1888,8 @@ export interface components {
         /** @description A plan judged, explained and drawn. */
         Judged: {
             assessment: components["schemas"]["Assessment"];
+            /** @description The order of the work: how each step stands, what belongs to it, what is best done next. */
+            steps: components["schemas"]["StepTold"][];
             /** @description Where everything stands and what decides that, in the order the marks are laid. */
             placed: components["schemas"]["Placed"][];
             drawing: components["schemas"]["Drawing"];
@@ -1809,6 +1897,7 @@ export interface components {
             handles: components["schemas"]["Handle"][];
             face?: components["schemas"]["FaceSeen"] | null;
             light?: components["schemas"]["LightSheets"] | null;
+            field?: components["schemas"]["Field"] | null;
             same_lamp?: components["schemas"]["Fix"] | null;
             sound?: components["schemas"]["SoundSeen"] | null;
             sound_sheets?: components["schemas"]["SoundSheets"] | null;
@@ -2154,6 +2243,19 @@ export interface components {
         /** @description A plan after a move, judged. */
         MovedOut: components["schemas"]["Moved"] & {
             judged: components["schemas"]["Judged"];
+        };
+        /** @description The next best thing to do. */
+        Next: {
+            /** @description What it is about. */
+            sentence: string;
+            /** @description What to do about it; empty where the button says it all. */
+            detail: string;
+            /** @description Id of the finding that it comes from. */
+            finding?: string | null;
+            /** @description What the button says. */
+            label: string;
+            /** @description What it does. */
+            action: components["schemas"]["Action"];
         };
         /** @description Something that makes a noise. */
         Noise: {
@@ -3022,6 +3124,36 @@ export interface components {
             /** @description Readings before and after. */
             changes: components["schemas"]["Change"][];
         };
+        /**
+         * @description How a step stands.
+         * @enum {string}
+         */
+        StepState: "good" | "consider" | "fix" | "stop" | "open";
+        /** @description One step of one corner. */
+        StepTold: {
+            /** @description Which one. */
+            step: components["schemas"]["WorkStep"];
+            /** @description What it is called. */
+            title: string;
+            /** @description How it stands. */
+            state: components["schemas"]["StepState"];
+            /** @description The number that tells most, in few words. */
+            headline: string;
+            /** @description How it stands, in one sentence. */
+            sentence: string;
+            /** @description What that rests on; empty where there is no more to say. */
+            detail: string;
+            /** @description What is best done next. */
+            next: components["schemas"]["Next"];
+            /** @description Ids of the findings that belong to it, worst first. */
+            findings: string[];
+            /** @description Ids of the readings to look at first, at most four. */
+            tiles: string[];
+            /** @description All its readings. */
+            groups: components["schemas"]["Group"][];
+            /** @description Names of the things that are placed in it. */
+            things: string[];
+        };
         /** @description What of the measured readings still holds after a change. */
         StillMeasured: {
             /** @description Those that hold. */
@@ -3089,6 +3221,11 @@ export interface components {
          * @enum {string}
          */
         Swing: "in-left" | "in-right" | "out" | "sliding";
+        /**
+         * @description The part of a step's page where something is done.
+         * @enum {string}
+         */
+        Tab: "now" | "by-hand" | "choices" | "numbers";
         /** @description One focal length at its distance. */
         Take: components["schemas"]["Station"] & {
             /** @description The lens. */
@@ -3349,6 +3486,11 @@ export interface components {
             /** @description A thin line to what the word speaks of, where it stands away from it. */
             leader?: number[][] | null;
         };
+        /**
+         * @description A step of the work.
+         * @enum {string}
+         */
+        WorkStep: "room" | "you" | "shot" | "light" | "day" | "sound" | "money" | "card";
         /** @description How a reading came about. */
         Working: {
             /** @description The formula. */
@@ -3384,6 +3526,37 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    again: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AgainIn"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Again"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+        };
+    };
     angle: {
         parameters: {
             query?: never;
@@ -3453,6 +3626,10 @@ export interface operations {
                 text_scale?: number;
                 /** @description size of the words in the frame; as text_scale where missing */
                 frame_text_scale?: number;
+                /** @description pixels across that plan and side view share, 50 to 10000: things are then told by name */
+                sheet_width_px?: number;
+                /** @description pixels down that both take together */
+                sheet_height_px?: number;
                 /** @description quarter turns of the plan, 0 to 3, instead of those that suit the camera */
                 quarter_turns?: number;
                 /** @description true adds the chart of the shot over distance and what the room gives */
@@ -3659,6 +3836,7 @@ export interface operations {
             query?: never;
             header: {
                 "If-Match": string;
+                "Idempotency-Key"?: string | null;
             };
             path: {
                 id: number;
@@ -3828,6 +4006,35 @@ export interface operations {
                 };
             };
             412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+        };
+    };
+    restore: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CornerKept"];
+                };
+            };
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4120,6 +4327,10 @@ export interface operations {
                 text_scale?: number;
                 /** @description as in assess */
                 frame_text_scale?: number;
+                /** @description as in assess */
+                sheet_width_px?: number;
+                /** @description as in assess */
+                sheet_height_px?: number;
                 /** @description as in assess */
                 quarter_turns?: number;
                 /** @description as in assess */

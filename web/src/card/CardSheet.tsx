@@ -1,64 +1,51 @@
-// The set-up card as it prints, and its files.
+// The set-up card as it prints, whole, as large as its place allows.
 import { useQuery } from "@tanstack/react-query";
-import { useRef, useState } from "react";
+import { useState } from "react";
 
 import { api } from "../api/client";
 import { Trouble, Waiting } from "../ui/states";
+import { PAPERS, type Paper } from "./paper";
 
 interface Props {
   id: number;
-  /** Rises with every save, so that the card shown is the plan kept. */
+  /** Rises with every save, so that the card shown is the plan that is saved. */
   revision: number;
-  imperial: boolean;
+  paper: Paper;
+  /** Pixels that it may take. */
+  room: { width: number; height: number };
+  frame: React.RefObject<HTMLIFrameElement | null>;
 }
 
-export function CardSheet({ id, revision, imperial }: Props) {
-  const [paper, setPaper] = useState(imperial ? "letter" : "a4");
-  const frame = useRef<HTMLIFrameElement>(null);
-  const url = (format: string, more = "") => `/api/v1/corners/${id}/card/${format}?paper=${paper}${more}`;
+/** Pixels of a millimetre as browsers print. */
+const MM_PX = 96 / 25.4;
+
+export function CardSheet({ id, revision, paper, room, frame }: Props) {
   const card = useQuery({
     queryKey: ["card", id, revision, paper],
     queryFn: () => api.card(id, paper),
     staleTime: Infinity,
+    placeholderData: (before) => before,
   });
+  const [width, height] = PAPERS[paper].mm.map((mm) => mm * MM_PX) as [number, number];
+  const [pages, setPages] = useState(1);
+  const scale = Math.min(room.width / width, room.height / height);
+  if (card.isPending) return <Waiting what="Writing the card" />;
+  if (card.isError) return <Trouble error={card.error} onRetry={() => void card.refetch()} />;
   return (
-    <section className="card-sheet" aria-labelledby="card">
-      <div className="mb-3 flex flex-wrap items-center gap-2">
-        <h2 id="card" className="heading mr-auto">
-          Set-up card
-        </h2>
-        <label className="flex items-center gap-2 text-sm">
-          Paper
-          <select className="field w-auto" value={paper} onChange={(event) => setPaper(event.target.value)}>
-            <option value="a4">A4</option>
-            <option value="letter">Letter</option>
-          </select>
-        </label>
-        <a className="button" href={url("svg", "&download=1")}>
-          SVG
-        </a>
-        <a className="button" href={url("csv", "&download=1")}>
-          CSV
-        </a>
-        <button
-          type="button"
-          className="button button-act"
-          disabled={card.data === undefined}
-          onClick={() => frame.current?.contentWindow?.print()}
-        >
-          Print
-        </button>
-      </div>
-      {card.isPending && <Waiting what="Writing the card" />}
-      {card.isError && <Trouble error={card.error} onRetry={() => void card.refetch()} />}
-      {card.data !== undefined && (
+    <div className="mx-auto overflow-y-auto" style={{ width: width * scale, maxHeight: room.height }}>
+      <div style={{ width: width * scale, height: height * pages * scale }}>
         <iframe
           ref={frame}
           title="Set-up card"
           srcDoc={card.data}
-          className="sheet mx-auto block h-[1180px] w-full max-w-[860px] bg-white"
+          className="border-line origin-top-left border bg-white"
+          style={{ width, height: height * pages, transform: `scale(${String(scale)})` }}
+          onLoad={(event) => {
+            const long = event.currentTarget.contentDocument?.documentElement.scrollHeight ?? height;
+            setPages(Math.max(1, Math.ceil((long - 8) / height)));
+          }}
         />
-      )}
-    </section>
+      </div>
+    </div>
   );
 }

@@ -1,101 +1,115 @@
-// Above the table: which corner, whether it is kept, one step back and forth, the verdict, and the rest in a menu.
-import { Dialog, DropdownMenu } from "radix-ui";
+// Above the table: which corner, whether it is saved, the verdict, one step back and forth, the places beside the work, and the
+// rest in a menu.
+import { DropdownMenu } from "radix-ui";
 import { useState } from "react";
 import { Link } from "react-router";
 
 import type { Corner, Judged, Plan } from "../api/client";
-import { Mark } from "../ui/Shell";
+import { withUnits } from "../table/edits";
+import { PLACES, type PlaceName } from "../table/place";
+import type { View } from "../table/table";
+import { useTable } from "../table/useTable";
+import { button, Button } from "../ui/button";
+import { Icon } from "../ui/icons";
+import { MENU, MENU_ITEM } from "../ui/menu";
+import { Mark, SkipLink } from "../ui/Shell";
 import { Standing } from "../ui/Standing";
-import type { UnitSystem } from "../units/length";
-import { withUnits } from "./edits";
-import type { Keeping, Table } from "./useWorktable";
-
-const KEEPING: Record<Keeping, string> = {
-  kept: "kept",
-  waiting: "not kept yet",
-  keeping: "keeping …",
-  trouble: "not kept",
-};
+import { Hinted } from "../ui/terms";
+import { Rename } from "../ui/Rename";
+import { savingWords } from "./saving";
+import { saveFile } from "./file";
 
 interface Props {
   corner: Corner;
   plan: Plan;
   judged: Judged | null;
-  table: Table;
-  units: UnitSystem;
+  view: View;
+  beside: PlaceName | null;
 }
 
-export function Bar({ corner, plan, judged, table, units }: Props) {
+export function Bar({ corner, plan, judged, view, beside }: Props) {
+  const table = useTable();
   const [renaming, setRenaming] = useState(false);
-  const other = units === "metric" ? "imperial" : "metric";
+  const units = plan.brief.units ?? "metric";
   const verdict = judged?.assessment.verdict;
+  const waits = view.version !== view.savedVersion;
+  const canUndo = view.trial === null && (view.kept.can_undo || waits);
+  const canRedo = view.trial === null && view.kept.can_redo && !waits;
+  const step = (which: "undo" | "redo") => void table.step(which).catch(() => undefined);
+  const address = `/corners/${String(corner.id)}`;
   return (
-    <header className="bar">
-      <a href="#content" className="button bg-paper absolute -top-20 left-2 z-10 focus:top-2">
-        Skip to content
-      </a>
+    <header className="bar border-line bg-paper flex flex-wrap items-center gap-x-3 gap-y-1.5 border-b px-4 py-1.5">
+      <SkipLink />
       <Mark />
-      <h1 className="bar-name">
-        <Link to={`/corners/${corner.id}`}>{plan.name}</Link>
+      <h1 className="min-w-0 text-sm font-semibold">
+        <Link to={address}>{plan.name}</Link>
       </h1>
-      <span className="text-faint bar-kept text-sm" role="status">
-        {table.trying ? "trying out" : KEEPING[table.keeping]}
-        {!table.trying && table.keeping === "kept" && `, revision ${corner.revision}`}
-      </span>
-      <span className="flex gap-1">
-        <button
-          type="button"
-          className="button"
-          disabled={!table.canUndo}
-          onClick={() => void table.step("undo")}
-        >
-          Undo
-        </button>
-        <button
-          type="button"
-          className="button"
-          disabled={!table.canRedo}
-          onClick={() => void table.step("redo")}
-        >
-          Redo
-        </button>
+      <span className="text-faint mr-auto text-xs" role="status">
+        {savingWords(view)}
       </span>
       {verdict && (
-        <Link to={`/corners/${corner.id}`} className="bar-verdict">
+        <Link to={address} className="max-md:order-last">
           <Standing ready={verdict.ready} words={verdict.sentence} />
         </Link>
       )}
+      <Hinted words="Undo">
+        <Button size="icon" aria-label="Undo" disabled={!canUndo} onClick={() => step("undo")}>
+          <Icon name="undo" />
+        </Button>
+      </Hinted>
+      <Hinted words="Redo">
+        <Button size="icon" aria-label="Redo" disabled={!canRedo} onClick={() => step("redo")}>
+          <Icon name="redo" />
+        </Button>
+      </Hinted>
+      <nav aria-label="Beside the work" className="flex gap-1.5 max-md:hidden">
+        {PLACES.map(([name, words]) => (
+          <Link
+            key={name}
+            to={`${address}/${name}`}
+            aria-current={name === beside ? "page" : undefined}
+            className={button({ size: "small", className: "aria-[current]:border-ink aria-[current]:border-2" })}
+          >
+            {words}
+          </Link>
+        ))}
+      </nav>
       <DropdownMenu.Root>
-        <DropdownMenu.Trigger className="button">More</DropdownMenu.Trigger>
+        <DropdownMenu.Trigger className={button({ size: "icon" })} aria-label="More">
+          <Icon name="more" />
+        </DropdownMenu.Trigger>
         <DropdownMenu.Portal>
-          <DropdownMenu.Content className="menu" align="end" sideOffset={4}>
-            <DropdownMenu.Item className="menu-item" onSelect={() => table.edit((p) => withUnits(p, other))}>
-              {units === "metric" ? "Show feet and inches" : "Show metres"}
+          <DropdownMenu.Content className={MENU} align="end" sideOffset={4}>
+            {PLACES.map(([name, words]) => (
+              <DropdownMenu.Item key={name} className={`${MENU_ITEM} md:hidden`} asChild>
+                <Link to={`${address}/${name}`}>{words}</Link>
+              </DropdownMenu.Item>
+            ))}
+            <DropdownMenu.Item className={MENU_ITEM} asChild>
+              <Link to={`${address}/answers`}>Change answers</Link>
             </DropdownMenu.Item>
-            <DropdownMenu.Item className="menu-item" asChild>
-              <Link to={`/corners/${corner.id}/compare`}>Compare layouts and saves</Link>
-            </DropdownMenu.Item>
-            <DropdownMenu.Item className="menu-item" asChild>
-              <Link to={`/corners/${corner.id}/shelf`}>Shelf: what is at hand</Link>
-            </DropdownMenu.Item>
-            <DropdownMenu.Item className="menu-item" asChild>
-              <Link to={`/corners/${corner.id}/schools`}>Schools</Link>
-            </DropdownMenu.Item>
-            {!table.trying && (
-              <DropdownMenu.Item className="menu-item" onSelect={table.beginTrial}>
-                Try without keeping
+            {view.trial === null && (
+              <DropdownMenu.Item
+                className={MENU_ITEM}
+                onSelect={() => void table.beginTrial().catch(() => undefined)}
+              >
+                Try without saving
               </DropdownMenu.Item>
             )}
-            <DropdownMenu.Item className="menu-item" onSelect={() => setRenaming(true)}>
+            <DropdownMenu.Item
+              className={MENU_ITEM}
+              onSelect={() => table.act((p) => withUnits(p, units === "metric" ? "imperial" : "metric"))}
+            >
+              {units === "metric" ? "Show feet and inches" : "Show metres"}
+            </DropdownMenu.Item>
+            <DropdownMenu.Item className={MENU_ITEM} onSelect={() => setRenaming(true)}>
               Rename
             </DropdownMenu.Item>
-            <DropdownMenu.Item className="menu-item" asChild>
-              <Link to={`/corners/${corner.id}/brief`}>Change answers</Link>
-            </DropdownMenu.Item>
-            <DropdownMenu.Item className="menu-item" asChild>
-              <a href={`/api/v1/corners/${corner.id}/file`} onClick={() => void table.flush()}>
-                Save file
-              </a>
+            <DropdownMenu.Item
+              className={MENU_ITEM}
+              onSelect={() => void table.flush().then(() => saveFile(corner.id, plan.name))}
+            >
+              Save as a file
             </DropdownMenu.Item>
           </DropdownMenu.Content>
         </DropdownMenu.Portal>
@@ -104,58 +118,8 @@ export function Bar({ corner, plan, judged, table, units }: Props) {
         open={renaming}
         name={plan.name}
         onClose={() => setRenaming(false)}
-        onName={(name) => table.edit((p) => ({ ...p, name }))}
+        onName={(name) => table.act((p) => ({ ...p, name }))}
       />
     </header>
-  );
-}
-
-interface RenameProps {
-  open: boolean;
-  name: string;
-  onClose: () => void;
-  onName: (name: string) => void;
-}
-
-function Rename({ open, name, onClose, onName }: RenameProps) {
-  const [typed, setTyped] = useState<string | null>(null);
-  const clean = (typed ?? name).trim().slice(0, 120);
-  const close = () => {
-    setTyped(null);
-    onClose();
-  };
-  return (
-    <Dialog.Root open={open} onOpenChange={(now) => !now && close()}>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-20 bg-black/45" />
-        <Dialog.Content className="dialog" aria-describedby={undefined}>
-          <Dialog.Title className="heading mb-3">Rename this corner</Dialog.Title>
-          <form
-            onSubmit={(event) => {
-              event.preventDefault();
-              if (clean === "") return;
-              if (clean !== name) onName(clean);
-              close();
-            }}
-          >
-            <label className="text-sm font-semibold">
-              Name of this corner
-              <input
-                className="field mt-1 font-normal"
-                value={typed ?? name}
-                maxLength={120}
-                onChange={(event) => setTyped(event.target.value)}
-              />
-            </label>
-            <div className="mt-4 flex gap-2">
-              <button type="submit" className="button button-act" disabled={clean === ""}>
-                Rename
-              </button>
-              <Dialog.Close className="button">Leave it</Dialog.Close>
-            </div>
-          </form>
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
   );
 }

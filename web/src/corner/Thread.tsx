@@ -1,18 +1,27 @@
-// The order of the work as a thread with a knot for each step: its state by shape and word, its number beside it.
+// The order of the work as a thread: each step with its state by shape and word, its number beside it; the picture docked below
+// where it is not the subject.
 import { useEffect, useRef } from "react";
 import { Link } from "react-router";
 
-import type { Knot, State, Step } from "./thread";
+import type { Schemas, Step, StepTold } from "../api/client";
+import { addressOf } from "../table/place";
 
-export const MARKS: Record<State, [string, string]> = {
+export const MARKS: Record<Schemas["StepState"], [string, string]> = {
   good: ["✓", "in order"],
-  consider: ["○", "something to consider"],
+  consider: ["○", "something could be better"],
   fix: ["▲", "something to mend"],
   stop: ["■", "something in the way"],
-  open: ["◌", "open"],
+  open: ["◌", "waits for other steps"],
 };
 
-export function Thread({ id, knots, step }: { id: number; knots: Knot[]; step: Step | null }) {
+interface Props {
+  id: number;
+  steps: StepTold[];
+  step: Step | null;
+  children?: React.ReactNode;
+}
+
+export function Thread({ id, steps, step, children }: Props) {
   const list = useRef<HTMLOListElement>(null);
   // On a phone the thread is a strip: the step at hand comes into sight.
   useEffect(() => {
@@ -21,36 +30,35 @@ export function Thread({ id, knots, step }: { id: number; knots: Knot[]; step: S
       ?.scrollIntoView({ block: "nearest", inline: "center" });
   }, [step]);
   return (
-    <nav aria-label="Order of the work" className="thread">
-      <ol ref={list}>
-        {knots.map((knot, index) => {
-          const [mark, words] = MARKS[knot.state];
-          const warns = knot.state === "fix" || knot.state === "stop";
-          return (
-            <li key={knot.step}>
-              <Link
-                to={`/corners/${id}/${knot.step}`}
-                className="knot"
-                aria-current={knot.step === step ? "step" : undefined}
-              >
-                <span className={`knot-mark ${warns ? "text-ember" : ""}`} aria-hidden="true">
-                  {mark}
-                </span>
-                <span className="min-w-0">
-                  <span className="knot-title">
-                    <span className="text-faint knot-number">{index + 1}</span> {knot.title}
+    <div className="thread bg-desk flex min-h-0 flex-col">
+      <nav aria-label="Order of the work" className="thread-steps overflow-auto">
+        <ol ref={list} className="flex md:flex-col">
+          {steps.map((told) => {
+            const [mark, words] = MARKS[told.state];
+            const warns = told.state === "fix" || told.state === "stop";
+            return (
+              <li key={told.step} className="shrink-0">
+                <Link
+                  to={addressOf(id, told.step)}
+                  state={{ arrived: true }}
+                  className="aria-[current]:bg-paper aria-[current]:border-l-ember flex min-h-14 items-center gap-2 border-l-3 border-l-transparent px-3 py-1.5 max-md:w-32"
+                  aria-current={told.step === step ? "step" : undefined}
+                >
+                  <span className="min-w-0 grow">
+                    <span className="block text-sm font-semibold">{told.title}</span>
+                    <span className="text-faint block truncate text-xs">{told.headline}</span>
                   </span>
-                  <span className="knot-headline">{together(knot.headline)}</span>
-                  <span className="sr-only">, {words}</span>
-                </span>
-              </Link>
-            </li>
-          );
-        })}
-      </ol>
-    </nav>
+                  <span className={`text-sm font-bold ${warns ? "text-ember" : "text-faint"}`}>
+                    <span aria-hidden="true">{mark}</span>
+                    <span className="sr-only">, {words}</span>
+                  </span>
+                </Link>
+              </li>
+            );
+          })}
+        </ol>
+      </nav>
+      {children && <div className="mt-auto p-2.5 max-md:hidden">{children}</div>}
+    </div>
   );
 }
-
-/** A number keeps its unit on its line. */
-const together = (words: string) => words.replaceAll(/(\d) (?=[a-zA-Z×:])/g, "$1\u00a0");

@@ -1,159 +1,144 @@
-// All corners: open, make, import, delete.
+// All corners as cards: open, make, import; found by name, sorted.
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useRef, useState } from "react";
-import { Link, useNavigate } from "react-router";
+import { useEffect, useRef, useState } from "react";
+import { useNavigate } from "react-router";
 
 import { api, Refused, type Schemas } from "../api/client";
+import { sendLeft } from "../table/left";
+import { outbox } from "../table/useTable";
+import { Banner } from "../ui/Banner";
+import { Button, ButtonLink } from "../ui/button";
 import { Shell } from "../ui/Shell";
 import { Trouble, Waiting } from "../ui/states";
-import { formatLength } from "../units/length";
-import { Standing } from "../ui/Standing";
+import { CornerCard } from "./CornerCard";
+import { Empty } from "./Empty";
+import { Sorting } from "./Sorting";
+import { sorted, type Order } from "./sorted";
 
 const TOO_LARGE = {
   type: "problem:too_large",
   status: 413,
   title: "The file is larger than 1 MB, which is more than a plan can need.",
 };
+const LARGEST_BYTES = 1_000_000;
 
 export function CornersPage() {
   const corners = useQuery({ queryKey: ["corners"], queryFn: api.corners });
-  const picker = useRef<HTMLInputElement>(null);
-  const navigate = useNavigate();
-  const queries = useQueryClient();
-  const bring = useMutation({
-    mutationFn: async (file: File) => {
-      // A file that cannot be a plan is not read into memory to be told so.
-      if (file.size > 1_000_000) throw new Refused(TOO_LARGE, TOO_LARGE.status);
-      return api.importText(await file.text());
-    },
-    onSuccess: async (corner) => {
-      await queries.invalidateQueries({ queryKey: ["corners"] });
-      await navigate(`/corners/${corner.id}`);
-    },
-  });
+  const [order, setOrder] = useState<Order>("used");
+  const [wanted, setWanted] = useState("");
+  const [gone, setGone] = useState<Schemas["Listed"] | null>(null);
+  const undo = useRef<HTMLButtonElement>(null);
+  useSendingLeft();
+  const bring = useBring();
+  const restore = useRestore(() => setGone(null));
+  // After a corner is deleted the focus goes to what takes it back.
+  useEffect(() => undo.current?.focus(), [gone]);
+  const shown = sorted(corners.data ?? [], order, wanted);
   return (
-    <Shell
-      title="Your corners"
-      aside={
+    <Shell title="Your corners" aside={<Ways onFile={bring.mutate} />}>
+      {gone && (
+        <div className="mb-4 overflow-hidden rounded-lg">
+          <Banner kind="tell" words={`“${gone.name}” is deleted.`}>
+            <button
+              ref={undo}
+              type="button"
+              className="border-line bg-paper min-h-8 cursor-pointer rounded-lg border px-3 text-sm font-semibold"
+              onClick={() => restore.mutate(gone.id)}
+            >
+              Undo
+            </button>
+          </Banner>
+        </div>
+      )}
+      {bring.isError && (
+        <div className="mb-4">
+          <p className="mb-2 font-semibold">The file is not opened; nothing was changed.</p>
+          <Trouble error={bring.error} />
+        </div>
+      )}
+      {corners.isPending && <Waiting what="Looking for your corners" />}
+      {corners.isError && !corners.data && (
+        <Trouble error={corners.error} onRetry={() => void corners.refetch()} />
+      )}
+      {corners.data?.length === 0 && <Empty />}
+      {corners.data && corners.data.length > 0 && (
         <>
-          <input
-            ref={picker}
-            type="file"
-            accept=".json,application/json"
-            className="sr-only"
-            aria-label="Plan or brief file"
-            tabIndex={-1}
-            onChange={(event) => {
-              const file = event.target.files?.[0];
-              if (file) bring.mutate(file);
-              event.target.value = "";
-            }}
+          <Sorting
+            many={corners.data.length}
+            order={order}
+            wanted={wanted}
+            onOrder={setOrder}
+            onWanted={setWanted}
           />
-          <button type="button" className="button" onClick={() => picker.current?.click()}>
-            Open a file
-          </button>
-          <Link to="/new?door=today" className="button">
-            What is wrong with mine?
-          </Link>
-          <Link to="/new" className="button button-act">
-            New corner
-          </Link>
-        </>
-      }
-    >
-      <div className="max-w-4xl">
-        {bring.isError && (
-          <div className="mb-4">
-            <p className="mb-2 font-semibold">The file was not taken; nothing was changed.</p>
-            <Trouble error={bring.error} />
-          </div>
-        )}
-        {corners.isPending && <Waiting what="Looking for your corners" />}
-        {corners.isError && <Trouble error={corners.error} onRetry={() => void corners.refetch()} />}
-        {corners.data?.length === 0 && (
-          <div className="sheet p-6">
-            <p className="heading mb-1">No corner yet</p>
-            <p className="text-faint mb-4">Give a room, yourself and what you own; a layout follows.</p>
-            <p className="flex flex-wrap gap-3">
-              <Link to="/new" className="button button-act">
-                Make the first one
-              </Link>
-              <Link to="/new?door=today" className="button">
-                I already have a set-up: tell me what is wrong
-              </Link>
-            </p>
-          </div>
-        )}
-        {corners.data && corners.data.length > 0 && (
-          <ul className="sheet divide-line divide-y">
-            {corners.data.map((corner) => (
-              <Row key={corner.id} corner={corner} />
+          {shown.length === 0 && <p>No corner is called “{wanted}”.</p>}
+          <ul className="grid gap-4 sm:grid-cols-2 xl:grid-cols-3">
+            {shown.map((corner) => (
+              <CornerCard key={corner.id} corner={corner} onDeleted={setGone} />
             ))}
           </ul>
-        )}
-      </div>
+        </>
+      )}
     </Shell>
   );
 }
 
-function Row({ corner }: { corner: Schemas["Listed"] }) {
-  const queries = useQueryClient();
-  const [sure, setSure] = useState(false);
-  const remove = useMutation({
-    mutationFn: () => api.remove(corner.id, corner.revision),
-    onSettled: () => queries.invalidateQueries({ queryKey: ["corners"] }),
-  });
-  const { told } = corner;
-  const size = told?.room_m.map((side) => formatLength(side, told.units)).join(" × ");
-  const saved = new Date(corner.updated_ms).toLocaleString(undefined, {
-    dateStyle: "medium",
-    timeStyle: "short",
-  });
+/** Ways to come by a corner. */
+function Ways({ onFile }: { onFile: (file: File) => void }) {
+  const picker = useRef<HTMLInputElement>(null);
   return (
-    <li className="flex flex-wrap items-center gap-x-4 gap-y-2 px-4 py-3">
-      <div className="mr-auto min-w-0">
-        {told ? (
-          <Link
-            to={`/corners/${corner.id}`}
-            className="text-lg font-semibold underline-offset-4 hover:underline"
-          >
-            {corner.name}
-          </Link>
-        ) : (
-          <span className="text-lg font-semibold">{corner.name}</span>
-        )}
-        <p className="text-faint text-sm">
-          {size && `${size} · `}saved {saved}
-        </p>
-        {corner.trouble && <p className="text-ember text-sm font-semibold">▲ {corner.trouble}</p>}
-        {remove.isError && <Trouble error={remove.error} />}
-      </div>
-      {told?.verdict && <Standing ready={told.verdict.ready} words={told.verdict.sentence} />}
-      {told && !told.verdict && !corner.trouble && <Standing ready={false} words="Nothing fits yet." />}
-      {!told && (
-        <a className="button" href={`/api/v1/corners/${corner.id}/file`} download>
-          Save its file
-        </a>
-      )}
-      {sure ? (
-        <span className="flex gap-2">
-          <button type="button" className="button button-act" onClick={() => remove.mutate()}>
-            Delete it
-          </button>
-          <button type="button" className="button" onClick={() => setSure(false)}>
-            Keep it
-          </button>
-        </span>
-      ) : (
-        <button
-          type="button"
-          className="button"
-          aria-label={`Delete ${corner.name}`}
-          onClick={() => setSure(true)}
-        >
-          Delete
-        </button>
-      )}
-    </li>
+    <>
+      <input
+        ref={picker}
+        type="file"
+        accept=".json,application/json"
+        className="sr-only"
+        aria-label="Plan or brief file"
+        tabIndex={-1}
+        onChange={(event) => {
+          const file = event.target.files?.[0];
+          if (file) onFile(file);
+          event.target.value = "";
+        }}
+      />
+      <Button onClick={() => picker.current?.click()}>Open a file</Button>
+      <ButtonLink to="/new?door=today">Check my set-up</ButtonLink>
+      <ButtonLink look="act" to="/new">
+        New corner
+      </ButtonLink>
+    </>
   );
+}
+
+/** What earlier pages left unsaved is sent on its way; what has to be asked about is asked where its corner is opened. */
+function useSendingLeft(): void {
+  useEffect(() => {
+    sendLeft(null, outbox, api.save, () => crypto.randomUUID()).catch(() => undefined);
+  }, []);
+}
+
+function useBring() {
+  const navigate = useNavigate();
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: async (file: File) => {
+      // A file that cannot be a plan is not read into memory to be told so.
+      if (file.size > LARGEST_BYTES) throw new Refused(TOO_LARGE, TOO_LARGE.status);
+      return api.importText(await file.text());
+    },
+    onSuccess: async (corner) => {
+      await queries.invalidateQueries({ queryKey: ["corners"] });
+      await navigate(`/corners/${String(corner.id)}`);
+    },
+  });
+}
+
+function useRestore(onDone: () => void) {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: api.restore,
+    onSuccess: async () => {
+      onDone();
+      await queries.invalidateQueries({ queryKey: ["corners"] });
+    },
+  });
 }

@@ -1,15 +1,18 @@
-// One view drawn from the server's shapes: strokes from back to front, then lettered marks and words where the
-// server has put them so that none covers another.
-import { memo } from "react";
+// One view drawn from the server's shapes: floor, what is computed at every place, strokes from back to front, then marks and
+// words where the server has put them so that none covers another.
+import { memo, useId } from "react";
 
 import type { Schemas, View } from "../api/client";
+
+export type Area = Schemas["Area"];
 
 interface Props {
   view: View;
   /** Spoken name of the drawing. */
   title: string;
   className?: string;
-  style?: React.CSSProperties;
+  /** What is computed at every place, to lay under the things. */
+  field?: { of: "light" | "sound" | "shot"; areas: Area[] } | undefined;
   /** The light to lay over it, and the lamp whose light that is. */
   over?: Schemas["LightSheet"] | undefined;
   lamp?: string | null;
@@ -17,34 +20,55 @@ interface Props {
   ways?: View["strokes"] | undefined;
 }
 
-export function Drawing({ view, title, className = "", style, over, lamp = null, ways }: Props) {
+const points = (line: readonly (readonly number[])[]) => line.map((p) => p.join(",")).join(" ");
+
+export function Drawing({ view, title, className = "", field, over, lamp = null, ways }: Props) {
   const [left = 0, top = 0, right = 1, bottom = 1] = view.bounds;
   const size = view.text_size;
+  const clip = useId();
+  const floor = view.strokes.find((stroke) => stroke.ink === "floor");
+  const rest = view.strokes.filter((stroke) => stroke !== floor);
   return (
     <svg
       className={`drawing ${className}`}
-      style={style}
       viewBox={`${left} ${top} ${right - left} ${bottom - top}`}
       role="img"
       aria-label={title}
     >
-      {view.strokes.map((stroke, index) => (
+      {floor && <Line stroke={floor} />}
+      {field && floor && (
+        <>
+          <clipPath id={clip}>
+            <polygon points={points(floor.points)} />
+          </clipPath>
+          <g clipPath={`url(#${clip})`}>
+            {field.areas.map((area) => (
+              <path
+                key={area.level}
+                d={area.rings.map((ring) => `M${ring.map((p) => p.join(" ")).join("L")}Z`).join("")}
+                fillRule="evenodd"
+                className={`area area-${field.of} ${area.level === 0 ? "area-edge" : ""}`}
+              />
+            ))}
+          </g>
+        </>
+      )}
+      {rest.map((stroke, index) => (
         <Line key={index} stroke={stroke} />
       ))}
       {over?.strokes
-        // Every lamp as large as the face sees it; lines of one.
-        .filter((stroke) => !stroke.thing || stroke.thing === lamp || stroke.ink === "cone")
+        .filter((stroke) => !stroke.thing || stroke.thing === lamp)
         .map((stroke, index) => (
-          <Line key={`over-${index}`} stroke={stroke} />
+          <Line key={`over-${String(index)}`} stroke={stroke} />
         ))}
       {ways?.map((stroke, index) => (
-        <Line key={`way-${index}`} stroke={stroke} />
+        <Line key={`way-${String(index)}`} stroke={stroke} />
       ))}
       {over?.words
         .filter((word) => word.thing === lamp)
         .map((word, index) => (
           <text
-            key={`over-${index}`}
+            key={`over-${String(index)}`}
             x={word.at[0]}
             y={word.at[1]}
             fontSize={size * 0.9}
@@ -54,13 +78,9 @@ export function Drawing({ view, title, className = "", style, over, lamp = null,
             {word.text}
           </text>
         ))}
-      {view.words
-        .map((word) => word.leader)
-        .map((leader, index) =>
-          leader ? (
-            <polyline key={index} points={leader.map((p) => p.join(",")).join(" ")} className="leader" />
-          ) : null,
-        )}
+      {view.words.map(({ leader }, index) =>
+        leader ? <polyline key={index} points={points(leader)} className="leader" /> : null,
+      )}
       {view.marks.map((mark, index) => {
         const [x = 0, y = 0] = mark.at;
         return (
@@ -86,10 +106,13 @@ export function Drawing({ view, title, className = "", style, over, lamp = null,
 
 /** One outline or line; drawn again only when it has changed. */
 const Line = memo(function Line({ stroke }: { stroke: View["strokes"][number] }) {
-  const points = stroke.points.map((p) => p.join(",")).join(" ");
   return stroke.closed ? (
-    <polygon points={points} className={`ink-${stroke.ink}`} data-thing={stroke.thing ?? undefined} />
+    <polygon
+      points={points(stroke.points)}
+      className={`ink-${stroke.ink}`}
+      data-thing={stroke.thing ?? undefined}
+    />
   ) : (
-    <polyline points={points} className={`ink-${stroke.ink} open`} />
+    <polyline points={points(stroke.points)} className={`ink-${stroke.ink} open`} />
   );
 });

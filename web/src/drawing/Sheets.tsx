@@ -1,23 +1,20 @@
-// Plan over side view at one scale, with the grips over each; what drew or held the last move is said below.
-import type { Judged, View } from "../api/client";
-import type { Table } from "../corner/useWorktable";
+// Plan over side view at one scale, with the grips over each. Two fingers, or the wheel with Ctrl, bring them nearer.
+import { usePinch } from "@use-gesture/react";
+import { useEffect, useRef, useState } from "react";
+
+import type { Judged, Step, View } from "../api/client";
+import { useSelection } from "../table/selection";
+import { useTableView } from "../table/useTable";
+import { Button } from "../ui/button";
 import { Drawing } from "./Drawing";
 import { Grips, type Sheet } from "./Grips";
+import { KeyOf } from "./KeyOf";
 
 interface Props {
   judged: Judged;
-  table: Table;
-  selected: string | null;
-  onSelect: (thing: string) => void;
-  onTake: (thing: string) => void;
+  step: Step | null;
   /** Pixels that both drawings may take. */
   room: { width: number; height: number };
-}
-
-/** Pixels of a metre, so that both drawings fit. */
-export function sheetScale(plan: number[], side: number[], room: { width: number; height: number }): number {
-  const [p, s] = [span(plan), span(side)];
-  return Math.min(room.width / Math.max(p.width, s.width), room.height / (p.height + s.height));
 }
 
 const span = (bounds: number[]) => ({
@@ -25,73 +22,101 @@ const span = (bounds: number[]) => ({
   height: (bounds[3] ?? 1) - (bounds[1] ?? 0),
 });
 
-export function Sheets({ judged, table, selected, onSelect, onTake, room }: Props) {
+/** Pixels of a metre, so that both drawings fit. */
+function scaleOf(plan: number[], side: number[], room: Props["room"]): number {
+  const [p, s] = [span(plan), span(side)];
+  return Math.min(room.width / Math.max(p.width, s.width), room.height / (p.height + s.height));
+}
+
+const FIELDS = { light: "light", sound: "sound", shot: "shot" } as const;
+
+/** Nearer than this nothing more is seen. */
+const NEAREST = 4;
+
+export function Sheets({ judged, step, room }: Props) {
+  const { selected } = useSelection();
+  const held = useTableView((view) => view.boxes);
+  const holding = useTableView((view) => view.holding);
+  const lights = useTableView((view) => view.plan?.layout.lights);
+  const [zoom, setZoom] = useState(1);
+  const area = useRef<HTMLDivElement>(null);
+  usePinch(({ offset: [near] }) => setZoom(near), {
+    target: area,
+    scaleBounds: { min: 1, max: NEAREST },
+    eventOptions: { passive: false },
+  });
+  // The page itself stays as it is under two fingers.
+  useEffect(() => {
+    const stop = (event: Event) => event.preventDefault();
+    document.addEventListener("gesturestart", stop);
+    return () => document.removeEventListener("gesturestart", stop);
+  }, []);
   const { plan: above, side } = judged.drawing;
   // While something is held, the boxes stay: nothing shifts under the hand.
-  const bounds = table.dragging ?? { plan: above.bounds, side: side.bounds };
-  const scale = sheetScale(bounds.plan, bounds.side, room);
+  const boxes = held ?? { plan: above.bounds, side: side.bounds };
+  const scale = scaleOf(boxes.plan, boxes.side, room) * zoom;
   const radius = Math.max(above.mark_radius * 1.25, 13 / scale);
-  const lamps = Object.keys(table.plan?.layout.lights ?? {});
-  const key = lamps.find((id) => table.plan?.layout.lights?.[id]?.role === "key") ?? null;
+  const lamps = Object.keys(lights ?? {});
+  const key = lamps.find((id) => lights?.[id]?.role === "key") ?? null;
   const lamp = selected !== null && lamps.includes(selected) ? selected : key;
+  const of = step !== null && step in FIELDS ? FIELDS[step as keyof typeof FIELDS] : null;
   const draw = (view: View, box: number[], sheet: Sheet, title: string) => {
-    const over = judged.light?.[sheet];
-    const ways = judged.sound_sheets?.[sheet];
+    const areas = judged.field?.[sheet];
     const size = span(box);
     return (
-      <div className="sheet-drawing" style={{ width: size.width * scale, height: size.height * scale }}>
-        <Drawing view={{ ...view, bounds: box }} title={title} over={over} lamp={lamp} ways={ways} />
-        <Grips
-          view={view}
-          bounds={box}
-          sheet={sheet}
-          handles={judged.handles}
-          selected={selected}
-          onSelect={onSelect}
-          onTake={onTake}
-          table={table}
-          onHold={(held) => table.setDragging(held ? bounds : null)}
-          radius={radius}
+      <div
+        className="relative max-w-none shrink-0"
+        style={{ width: size.width * scale, height: size.height * scale }}
+      >
+        <Drawing
+          view={{ ...view, bounds: box }}
+          title={title}
+          className={selected === null ? "" : "with-hand"}
+          field={of && areas ? { of, areas } : undefined}
+          over={of === "light" ? judged.light?.[sheet] : undefined}
+          lamp={lamp}
+          ways={of === "sound" ? judged.sound_sheets?.[sheet] : undefined}
         />
+        <Grips view={view} bounds={box} boxes={boxes} sheet={sheet} handles={judged.handles} radius={radius} />
       </div>
     );
   };
-  const metre = Math.round(scale);
   return (
-    <figure className="sheets" data-held={table.dragging !== null} data-pixels-per-metre={metre}>
-      <p className="sheet-title">
-        Plan <span className="text-faint font-normal">from above</span>
-      </p>
-      {draw(above, bounds.plan, "plan", "Plan, from above")}
-      <p className="sheet-title">
-        Side view <span className="text-faint font-normal">along the lens axis, same scale</span>
-      </p>
-      {draw(side, bounds.side, "side", "Side view along the lens axis")}
-    </figure>
+    <div
+      ref={area}
+      className={`sheets flex flex-col items-center overflow-auto ${of ? `sheets-${of}` : ""}`}
+      data-held={holding}
+      data-pixels-per-metre={Math.round(scale)}
+    >
+      <SheetTitle name="Plan" words="from above">
+        {zoom > 1 && (
+          <Button size="small" onClick={() => setZoom(1)}>
+            Fit
+          </Button>
+        )}
+        <KeyOf step={step} />
+      </SheetTitle>
+      {draw(above, boxes.plan, "plan", "Plan, from above")}
+      <SheetTitle name="Side" words="along the lens, same scale" />
+      {draw(side, boxes.side, "side", "Side view along the lens axis")}
+    </div>
   );
 }
 
-/** What drew the last move, what held it, and the way past it. */
-export function Notes({ table }: { table: Table }) {
+function SheetTitle({
+  name,
+  words,
+  children,
+}: {
+  name: string;
+  words: string;
+  children?: React.ReactNode;
+}) {
   return (
-    <div className="notes" role="status" aria-live="polite">
-      {table.notes.map((note) => (
-        <p key={note.kind + note.words} className={`note note-${note.kind}`}>
-          <span className="font-bold">
-            {note.kind === "snap" ? "Drawn to: " : note.kind === "held" ? "Held: " : "Note: "}
-          </span>
-          {note.words}
-          {note.anyway && (
-            <button
-              type="button"
-              className="button button-small ml-2"
-              onClick={() => note.anyway && void table.move(note.anyway.by, note.anyway.from, false)}
-            >
-              Put it there anyway
-            </button>
-          )}
-        </p>
-      ))}
+    <div className="flex min-h-7 w-full items-center gap-2 text-sm">
+      <span className="font-semibold">{name}</span>
+      <span className="text-faint mr-auto text-xs">{words}</span>
+      {children}
     </div>
   );
 }

@@ -1,13 +1,14 @@
 // The design system on one page: type, spacing, colours, states, controls, drawings' inks. Nothing here is made for this
 // page: it shows the parts that the views are made of.
-import { Dialog } from "radix-ui";
 import { useState } from "react";
 
 import type { Finding, Reading } from "../api/client";
-import { Findings } from "../corner/Findings";
-import { Readings } from "../corner/Readings";
 import { MARKS } from "../corner/Thread";
+import { Findings } from "../reading/Findings";
+import { Tiles } from "../reading/Tiles";
 import { LengthBox, NumberBox } from "../ui/boxes";
+import { Button } from "../ui/button";
+import { Close, Show } from "../ui/dialog";
 import { Choice, TextField, Tick } from "../ui/fields";
 import { Shell } from "../ui/Shell";
 import { Standing } from "../ui/Standing";
@@ -22,6 +23,8 @@ const COLOURS = [
   ["ink", "words and lines"],
   ["ember", "act on this"],
   ["ember-soft", "behind what asks to be acted on"],
+  ["good", "ready"],
+  ["good-soft", "behind what is ready"],
   ["surround", "beside the picture, neutral"],
 ] as const;
 
@@ -41,8 +44,10 @@ const INKS = [
   "swing",
   "furniture",
   "person",
+  "chair",
   "camera",
   "light",
+  "lamp-face",
   "board",
   "microphone",
   "stand",
@@ -147,46 +152,30 @@ export function KitPage() {
         </Part>
         <Part title="Buttons and a dialog">
           <div className="flex flex-wrap gap-3">
-            <button type="button" className="button button-act">
-              Act on this
-            </button>
-            <button type="button" className="button">
-              Do something else
-            </button>
-            <button type="button" className="button" disabled>
-              Not now
-            </button>
-            <button type="button" className="button" aria-pressed="true">
-              Pressed
-            </button>
-            <Dialog.Root>
-              <Dialog.Trigger className="button">Open a dialog</Dialog.Trigger>
-              <Dialog.Portal>
-                <Dialog.Overlay className="fixed inset-0 z-20 bg-black/45" />
-                <Dialog.Content className="dialog">
-                  <Dialog.Title className="heading">A dialog</Dialog.Title>
-                  <Dialog.Description className="mb-3">
-                    It takes the focus and gives it back.
-                  </Dialog.Description>
-                  <Dialog.Close className="button">Close</Dialog.Close>
-                </Dialog.Content>
-              </Dialog.Portal>
-            </Dialog.Root>
+            <Button look="act">Act on this</Button>
+            <Button>Do something else</Button>
+            <Button disabled>Not now</Button>
+            <Button aria-pressed="true">Pressed</Button>
+            <Button look="quiet">Quiet</Button>
+            <Show title="A dialog" trigger={<Button>Open a dialog</Button>}>
+              <p>It takes the focus and gives it back.</p>
+              <Close>Close</Close>
+            </Show>
           </div>
         </Part>
         <Part title="Fields">
           <div className="grid max-w-3xl gap-4 sm:grid-cols-3">
-            <TextField label="Typed" help="Lengths in any unit." value={text} onChange={setText} />
+            <TextField label="Typed" help="Lengths in any unit." value={text} onText={setText} />
             <TextField
               label="Refused"
               value="very wide"
-              problem="“very wide” is no length."
-              onChange={() => undefined}
+              problem="“very wide” is not a length."
+              onText={() => undefined}
             />
             <Choice
               label="Chosen"
               value="a"
-              onChange={() => undefined}
+              onPick={() => undefined}
               options={[
                 ["a", "The first"],
                 ["b", "The second"],
@@ -200,19 +189,17 @@ export function KitPage() {
               onCommit={setMetres}
             />
             <NumberBox label="Azimuth" unit="°" value={degrees} within={[-180, 180]} onCommit={setDegrees} />
-            <Tick label="Ticked" checked={ticked} onChange={setTicked} />
+            <Tick label="Ticked" checked={ticked} onTick={setTicked} />
           </div>
         </Part>
         <Part title="Tiles of readings">
-          <Readings
-            groups={[
-              ["", [example("good", 40), example("fair", 25), example("poor", 70), example("plain", 12)]],
-            ]}
+          <Tiles
+            readings={[example("good", 40), example("fair", 25), example("poor", 70), example("plain", 12)]}
             units="metric"
             onMeasured={() => undefined}
           />
         </Part>
-        <Part title="Cards of findings">
+        <Part title="Findings, a line each">
           <Findings
             findings={[finding("stop"), finding("fix"), finding("consider")]}
             onApply={() => undefined}
@@ -243,7 +230,7 @@ export function KitPage() {
 function Part({ title, children }: { title: string; children: React.ReactNode }) {
   return (
     <section aria-label={title}>
-      <h2 className="heading mb-3">{title}</h2>
+      <h2 className="mb-3 text-lg font-bold">{title}</h2>
       {children}
     </section>
   );

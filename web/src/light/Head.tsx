@@ -1,4 +1,4 @@
-// The face as an instrument: a head in planes, each as bright as its light makes it, with its stops beside it.
+// The face as an instrument: a head in planes, each as bright as its light makes it, with its stops on it.
 import type { Schemas } from "../api/client";
 import { fixed } from "../units/length";
 
@@ -110,68 +110,80 @@ const PLANES: [Spot, number[][]][] = [
 const NAMES: Record<Spot, string> = {
   crown: "Crown",
   forehead: "Forehead",
-  "socket-right": "Eye",
-  "socket-left": "Eye",
-  "nose-right": "Nose",
-  "nose-left": "Nose",
-  "cheek-right": "Cheek",
-  "cheek-left": "Cheek",
+  "socket-right": "Right eye",
+  "socket-left": "Left eye",
+  "nose-right": "Right of the nose",
+  "nose-left": "Left of the nose",
+  "cheek-right": "Right cheek",
+  "cheek-left": "Left cheek",
   chin: "Chin",
-  "shoulder-right": "Shoulder",
-  "shoulder-left": "Shoulder",
+  "shoulder-right": "Right shoulder",
+  "shoulder-left": "Left shoulder",
 };
-/** Words beside the head: where they stand and what they point to. */
-const WORDS: [Spot, number, number, number, number][] = [
-  ["crown", 1, 30, 124, 34],
-  ["forehead", 1, 62, 128, 66],
-  ["socket-right", 1, 94, 124, 95],
-  ["nose-right", 1, 126, 107, 122],
-  ["cheek-right", 1, 158, 130, 136],
-  ["shoulder-right", 1, 236, 160, 236],
-  ["socket-left", -1, 94, 76, 95],
-  ["nose-left", -1, 126, 93, 122],
-  ["cheek-left", -1, 158, 70, 136],
-  ["chin", -1, 190, 92, 184],
-  ["shoulder-left", -1, 236, 40, 236],
+
+/** Where the stops stand on a plane; on the narrow planes of the nose they have no room. */
+const AT: [Spot, number, number][] = [
+  ["crown", 100, 40],
+  ["forehead", 100, 70],
+  ["socket-right", 121, 95],
+  ["socket-left", 79, 95],
+  ["cheek-right", 130, 132],
+  ["cheek-left", 70, 132],
+  ["chin", 100, 176],
+  ["shoulder-right", 150, 241],
+  ["shoulder-left", 50, 241],
 ];
 
-/** Grey of a skin of 0.35 under so many stops, as a screen shows it; white is 1.5 stops over the face. */
-function grey(stops: number | null | undefined): string {
+/** Grey of a skin of 0.35 under so many stops, as a screen shows it, 0 to 255; white is 1.5 stops over the face. */
+function grey(stops: number | null | undefined): number {
   const linear = stops == null ? 0 : Math.min(1, 0.35 * 2 ** stops);
   const shown = linear <= 0.0031308 ? 12.92 * linear : 1.055 * linear ** (1 / 2.4) - 0.055;
-  const level = Math.round(255 * shown);
-  return `rgb(${level} ${level} ${level})`;
+  return Math.round(255 * shown);
 }
 
-export const stopsWords = (stops: number | null | undefined) =>
+const rgb = (level: number) => `rgb(${String(level)} ${String(level)} ${String(level)})`;
+/** Black or white, whichever is read on a grey (WCAG 2.1: from about here black has the greater contrast). */
+const readOn = (level: number) => (level > 118 ? "#000" : "#fff");
+
+export const stopsWords = (stops: number | null | undefined): string =>
   stops == null ? "dark" : `${stops > 0.05 ? "+" : stops < -0.05 ? "−" : ""}${fixed(Math.abs(stops), 1)}`;
 
 export function Head({ face, spoken = "" }: { face: Schemas["FaceSeen"]; spoken?: string }) {
-  const of = (spot: Spot) => face.facets.find((f) => f.spot === spot);
-  const told = WORDS.map(([spot]) => `${NAMES[spot]} ${stopsWords(of(spot)?.stops)}`).join(", ");
+  const of = (spot: Spot) => face.facets.find((f) => f.spot === spot)?.stops;
+  const told = PLANES.map(([spot]) => `${NAMES[spot]} ${stopsWords(of(spot))}`).join(", ");
   return (
     <svg
-      viewBox="-86 10 372 250"
-      className="head"
+      viewBox="8 14 184 244"
+      className="mx-auto block h-full max-h-[34vh] w-full"
       role="img"
       aria-label={`${spoken}Stops on the head: ${told}`}
     >
-      <polygon points="86,194 114,194 116,224 84,224" fill={grey((of("chin")?.stops ?? 0) - 1)} />
+      <polygon points="86,194 114,194 116,224 84,224" fill={rgb(grey((of("chin") ?? 0) - 1))} />
       {PLANES.map(([spot, points]) => (
         <polygon
           key={spot}
           points={points.map((p) => p.join(",")).join(" ")}
-          fill={grey(of(spot)?.stops)}
-          className="plane"
-        />
+          fill={rgb(grey(of(spot)))}
+          stroke="rgb(255 255 255 / 0.25)"
+          strokeWidth="0.5"
+        >
+          <title>{`${NAMES[spot]} ${stopsWords(of(spot))} stops`}</title>
+        </polygon>
       ))}
-      {WORDS.map(([spot, side, y, toX, toY]) => (
-        <g key={spot}>
-          <line x1={side > 0 ? 196 : 4} y1={y} x2={toX} y2={toY} className="leader" />
-          <text x={side > 0 ? 200 : 0} y={y} textAnchor={side > 0 ? "start" : "end"} className="spot">
-            {NAMES[spot]} <tspan className="stops">{stopsWords(of(spot)?.stops)}</tspan>
-          </text>
-        </g>
+      {AT.map(([spot, x, y]) => (
+        <text
+          key={spot}
+          x={x}
+          y={y}
+          fill={readOn(grey(of(spot)))}
+          fontSize="12"
+          fontWeight="700"
+          textAnchor="middle"
+          dominantBaseline="middle"
+          pointerEvents="none"
+        >
+          {stopsWords(of(spot))}
+        </text>
       ))}
     </svg>
   );

@@ -3,8 +3,10 @@ import { useState } from "react";
 import { Link } from "react-router";
 
 import { api, type Plan, type Schemas } from "../api/client";
-import type { Table } from "../corner/useWorktable";
+import { useTable } from "../table/useTable";
+import { Button } from "../ui/button";
 import { Choice } from "../ui/fields";
+import { Section } from "../ui/Section";
 import { Trouble } from "../ui/states";
 
 type Job = Schemas["LampJob"];
@@ -15,7 +17,7 @@ const JOBS: readonly (readonly [Job, string])[] = [
   ["back", "back light"],
   ["background", "background light"],
   ["practical", "practical lamp in the picture"],
-  ["ceiling", "lamp of the house, at the ceiling"],
+  ["ceiling", "ceiling light of the house"],
 ];
 
 /** Lights and boards at hand that the layout does not use yet, by id. */
@@ -31,7 +33,8 @@ function unused(plan: Plan): [string, string][] {
   );
 }
 
-export function OneMore({ id, plan, table }: { id: number; plan: Plan; table: Table }) {
+export function OneMore({ id, plan }: { id: number; plan: Plan }) {
+  const table = useTable();
   const [gear, setGear] = useState<string | null>(null);
   const [job, setJob] = useState<Job>("background");
   const [trouble, setTrouble] = useState<unknown>(null);
@@ -41,36 +44,33 @@ export function OneMore({ id, plan, table }: { id: number; plan: Plan; table: Ta
   const board = chosen !== undefined && plan.brief.gear?.[chosen]?.kind === "reflector";
   const jobs = JOBS.filter(([one]) => !board || one === "fill");
   const as = board ? "fill" : job;
-  const add = (thing: string) => {
+  const add = async (thing: string) => {
     setTrouble(null);
-    table.edit(async (p) => {
-      try {
-        return await api.light(p, thing, as);
-      } catch (error) {
-        setTrouble(error);
-        return p;
-      }
-    });
+    try {
+      await table.edit((p) => api.light(p, thing, as));
+    } catch (error) {
+      table.putTroubleAway();
+      setTrouble(error);
+    }
   };
   return (
-    <section aria-labelledby="one-more" className="mt-4">
-      <h3 id="one-more" className="subheading">
-        One more light
-      </h3>
+    <Section title="Add a light">
       {trouble !== null && <Trouble error={trouble} onRetry={() => setTrouble(null)} retryWords="Close" />}
       {chosen === undefined ? (
-        <p className="text-faint text-sm">
-          Every light at hand is in use. <Link to={`/corners/${id}/shelf`}>Put another on the shelf</Link>.
+        <p className="text-sm">
+          Every light at hand is in use.{" "}
+          <Link className="underline" to={`/corners/${String(id)}/shelf`}>
+            Put another on the shelf
+          </Link>
+          .
         </p>
       ) : (
         <div className="grid items-end gap-3 sm:grid-cols-[2fr_2fr_auto]">
-          <Choice label="From the shelf" value={chosen} options={things} onChange={setGear} />
-          <Choice label="As" value={as} options={jobs} onChange={(to) => setJob(to as Job)} />
-          <button type="button" className="button" onClick={() => add(chosen)}>
-            Put it in
-          </button>
+          <Choice label="From the shelf" value={chosen} options={things} onPick={setGear} />
+          <Choice label="As" value={as} options={jobs} onPick={(to) => setJob(to as Job)} />
+          <Button onClick={() => void add(chosen)}>Add it</Button>
         </div>
       )}
-    </section>
+    </Section>
   );
 }

@@ -1,6 +1,6 @@
 // Which figures of a kind of gear can be typed on the shelf, and how a thing is told in a few words.
 import type { Gear } from "../api/client";
-import { sentence } from "../corner/show";
+import { sentence } from "../table/show";
 import { fixed, formatLength, type UnitSystem } from "../units/length";
 
 export type Kind = Gear["kind"];
@@ -14,7 +14,7 @@ export const KINDS: readonly (readonly [Kind, string])[] = [
   ["support", "Stands and fixings"],
   ["monitor", "Screens and mirrors"],
   ["backdrop", "Backdrops"],
-  ["treatment", "Against the echo"],
+  ["treatment", "To reduce echo"],
   ["card", "Cards"],
   ["power", "Batteries and power"],
   ["recorder", "Recorders"],
@@ -23,7 +23,7 @@ export const KINDS: readonly (readonly [Kind, string])[] = [
   ["accessory", "Other things"],
 ];
 
-interface Figure {
+export interface Figure {
   field: string;
   label: string;
   unit: string;
@@ -40,9 +40,9 @@ const SIZE: Figure[] = [
 ];
 
 const INPUT: Figure[] = [
-  { field: "input_noise_dbu", label: "Noise of the input", unit: "dBu", without: "not told", digits: 0 },
+  { field: "input_noise_dbu", label: "Noise of the input", unit: "dBu", without: "not given", digits: 0 },
   { field: "full_scale_dbu", label: "Full scale at no gain", unit: "dBu", without: "4" },
-  { field: "gain_max_db", label: "Most gain", unit: "dB", without: "60", digits: 0 },
+  { field: "gain_max_db", label: "Highest gain", unit: "dB", without: "60", digits: 0 },
 ];
 
 export const FIGURES: Partial<Record<Kind, { type: string; figures: Figure[] }>> = {
@@ -52,12 +52,12 @@ export const FIGURES: Partial<Record<Kind, { type: string; figures: Figure[] }>>
       { field: "extra_crop", label: "Crop in video", unit: "×", digits: 2 },
       { field: "video_width_px", label: "Recorded width", unit: "px", without: "3840", digits: 0 },
       { field: "bitrate_mbit_s", label: "Data rate", unit: "Mbit/s", without: "100" },
-      { field: "clip_limit_min", label: "Stops by itself after", unit: "min", without: "never" },
-      { field: "battery_wh", label: "Battery", unit: "Wh", without: "not told" },
-      { field: "draw_w", label: "Draws while recording", unit: "W", without: "5" },
+      { field: "clip_limit_min", label: "Clip limit", unit: "min", without: "never" },
+      { field: "battery_wh", label: "Battery", unit: "Wh", without: "not given" },
+      { field: "draw_w", label: "Power while recording", unit: "W", without: "5" },
       {
         field: "headroom_stops",
-        label: "Held over grey",
+        label: "Headroom over grey",
         unit: "stops",
         without: "2.97",
         digits: 2,
@@ -73,7 +73,7 @@ export const FIGURES: Partial<Record<Kind, { type: string; figures: Figure[] }>>
       { field: "f_number_at_min", label: "Widest, short end", unit: "f/" },
       { field: "f_number_at_max", label: "Widest, long end", unit: "f/" },
       { field: "nearest_focus_m", label: "Nearest focus", unit: "m", digits: 2 },
-      { field: "filter_mm", label: "Filter thread", unit: "mm", without: "not told", digits: 0 },
+      { field: "filter_mm", label: "Filter thread", unit: "mm", without: "not given", digits: 0 },
     ],
   },
   support: {
@@ -82,25 +82,25 @@ export const FIGURES: Partial<Record<Kind, { type: string; figures: Figure[] }>>
       { field: "height_min_m", label: "Lowest", unit: "m", digits: 2 },
       { field: "height_max_m", label: "Highest", unit: "m", digits: 2 },
       { field: "foot_radius_m", label: "Radius of the feet", unit: "m", digits: 2 },
-      { field: "payload_kg", label: "Carries", unit: "kg" },
-      { field: "reach_m", label: "Arm", unit: "m", digits: 2 },
+      { field: "payload_kg", label: "Payload", unit: "kg" },
+      { field: "reach_m", label: "Reach", unit: "m", digits: 2 },
     ],
   },
   light: {
     type: "GearLight",
     figures: [
       ...SIZE,
-      { field: "illuminance_at_1m_lx", label: "As used, at 1 m", unit: "lx", without: "not told", digits: 0 },
-      { field: "beam_deg", label: "Beam of the face", unit: "°", without: "120", digits: 0 },
-      { field: "bare_at_1m_lx", label: "Lamp alone, at 1 m", unit: "lx", without: "not told", digits: 0 },
-      { field: "bare_beam_deg", label: "Its beam", unit: "°", without: "55", digits: 0 },
-      { field: "flux_lm", label: "Lamp alone", unit: "lm", without: "not told", digits: 0 },
-      { field: "modifier_efficiency", label: "Modifier lets out", unit: "of 1", without: "usual", digits: 2 },
-      { field: "power_w", type: "Common", label: "Power", unit: "W", without: "not told", digits: 0 },
+      { field: "illuminance_at_1m_lx", label: "As used, at 1 m", unit: "lx", without: "not given", digits: 0 },
+      { field: "beam_deg", label: "Beam", unit: "°", without: "120", digits: 0 },
+      { field: "bare_at_1m_lx", label: "Bare lamp, at 1 m", unit: "lx", without: "not given", digits: 0 },
+      { field: "bare_beam_deg", label: "Bare beam", unit: "°", without: "55", digits: 0 },
+      { field: "flux_lm", label: "Bare lamp", unit: "lm", without: "not given", digits: 0 },
+      { field: "modifier_efficiency", label: "Modifier efficiency", unit: "", without: "usual", digits: 2 },
+      { field: "power_w", type: "Common", label: "Power", unit: "W", without: "not given", digits: 0 },
       {
         field: "fan_noise_1m_dba",
         type: "Common",
-        label: "Its fan, at 1 m",
+        label: "Fan, at 1 m",
         unit: "dBA",
         without: "silent",
         digits: 0,
@@ -111,9 +111,9 @@ export const FIGURES: Partial<Record<Kind, { type: string; figures: Figure[] }>>
     type: "GearPanel",
     figures: [
       ...SIZE,
-      { field: "reflectance", label: "Throws back", unit: "of 1", digits: 2 },
-      { field: "mirror_part", label: "Of it as a mirror", unit: "of 1", digits: 2 },
-      { field: "transmittance", label: "Lets through", unit: "of 1", without: "nothing", digits: 2 },
+      { field: "reflectance", label: "Reflectance", unit: "", digits: 2 },
+      { field: "mirror_part", label: "Mirror share of it", unit: "", digits: 2 },
+      { field: "transmittance", label: "Transmittance", unit: "", without: "nothing", digits: 2 },
     ],
   },
   backdrop: { type: "GearBackdrop", figures: SIZE },
@@ -135,10 +135,10 @@ export const FIGURES: Partial<Record<Kind, { type: string; figures: Figure[] }>>
   microphone: {
     type: "GearMicrophone",
     figures: [
-      { field: "pattern_a", label: "Pattern: 1 round, 0.5 cardioid", unit: "", digits: 2 },
+      { field: "pattern_a", label: "Pattern: 1 all around, 0.5 cardioid", unit: "", digits: 2 },
       { field: "tube_m", label: "Tube", unit: "m", digits: 2 },
-      { field: "self_noise_dba", label: "Own noise", unit: "dBA", digits: 0 },
-      { field: "sensitivity_mv_pa", label: "Sensitivity", unit: "mV/Pa", without: "not told" },
+      { field: "self_noise_dba", label: "Self-noise", unit: "dBA", digits: 0 },
+      { field: "sensitivity_mv_pa", label: "Sensitivity", unit: "mV/Pa", without: "not given" },
     ],
   },
   interface: { type: "GearThing", figures: INPUT },
@@ -146,13 +146,13 @@ export const FIGURES: Partial<Record<Kind, { type: string; figures: Figure[] }>>
   card: {
     type: "GearThing",
     figures: [
-      { field: "capacity_gb", label: "Holds", unit: "GB", without: "not told", digits: 0 },
-      { field: "write_mb_s", label: "Keeps up writing", unit: "MB/s", without: "not told", digits: 0 },
+      { field: "capacity_gb", label: "Capacity", unit: "GB", without: "not given", digits: 0 },
+      { field: "write_mb_s", label: "Sustained writing", unit: "MB/s", without: "not given", digits: 0 },
     ],
   },
   power: {
     type: "GearThing",
-    figures: [{ field: "energy_wh", label: "Energy", unit: "Wh", without: "not told" }],
+    figures: [{ field: "energy_wh", label: "Energy", unit: "Wh", without: "not given" }],
   },
   monitor: {
     type: "GearMonitor",

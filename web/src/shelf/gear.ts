@@ -1,22 +1,25 @@
 // Changes to what is at hand.
 import type { Gear, Plan } from "../api/client";
-import { freeId as free } from "../ui/ids";
 
-/** A thing put on the shelf, or some of its figures changed; a figure set to null is no longer told. */
-export function withGear(plan: Plan, id: string, change: Record<string, unknown>): Plan {
-  const told = Object.entries({ ...plan.brief.gear?.[id], ...change }).filter(([, v]) => v !== null);
-  const gear = { ...plan.brief.gear, [id]: Object.fromEntries(told) as unknown as Gear };
-  return { ...plan, brief: { ...plan.brief, gear } };
+export type Shelf = Record<string, Gear>;
+
+/** A thing put on the shelf, or some of it changed; what is set to null is no longer told. */
+export function withGear(shelf: Shelf, id: string, change: Record<string, unknown>): Shelf {
+  const told = Object.entries({ ...shelf[id], ...change }).filter(([, v]) => v !== null);
+  return { ...shelf, [id]: Object.fromEntries(told) as unknown as Gear };
 }
 
-export function withoutGear(plan: Plan, id: string): Plan {
-  const gear = { ...plan.brief.gear };
-  Reflect.deleteProperty(gear, id);
-  return { ...plan, brief: { ...plan.brief, gear } };
+/** Figures of a thing typed anew: they are no longer assumed. */
+export function withFigures(shelf: Shelf, id: string, figures: Record<string, unknown>): Shelf {
+  const assumed = shelf[id]?.figures_assumed === true ? { figures_assumed: false } : {};
+  return withGear(shelf, id, { ...figures, ...assumed });
 }
 
-/** An id that nothing on the shelf has yet. */
-export const freeId = (plan: Plan, stem: string): string => free(stem, Object.keys(plan.brief.gear ?? {}));
+export function withoutGear(shelf: Shelf, id: string): Shelf {
+  const rest = { ...shelf };
+  Reflect.deleteProperty(rest, id);
+  return rest;
+}
 
 /** Whether the layout, or how the corner stands today, names a thing. */
 export function inUse(plan: Plan, id: string): boolean {

@@ -2,87 +2,85 @@
 import { useState } from "react";
 
 import { api, type Judged, type Plan } from "../api/client";
-import type { Table } from "../corner/useWorktable";
 import { Drawing } from "../drawing/Drawing";
-import { Trouble } from "../ui/states";
+import { withoutAngle } from "../table/edits";
+import { valueOf } from "../table/step";
+import { useTable } from "../table/useTable";
 import { formatLength, type UnitSystem } from "../units/length";
-import { withoutAngle } from "../corner/edits";
+import { capital, spoken } from "../units/text";
+import { Button } from "../ui/button";
+import { Section } from "../ui/Section";
+import { Trouble } from "../ui/states";
 
 interface Props {
   plan: Plan;
   judged: Judged;
-  table: Table;
   units: UnitSystem;
 }
 
 const MOST = 3;
 
-export function Angles({ plan, judged, table, units }: Props) {
+export function Angles({ plan, judged, units }: Props) {
+  const table = useTable();
   const [trouble, setTrouble] = useState<unknown>(null);
   const angles = Object.entries(plan.layout.angles ?? {});
-  const add = (kind: "overhead" | "side") => {
+  const add = async (kind: "overhead" | "side") => {
     setTrouble(null);
-    table.edit(async (p) => {
-      try {
-        return await api.angle(p, kind);
-      } catch (error) {
-        setTrouble(error);
-        return p;
-      }
-    });
+    try {
+      await table.edit((p) => api.angle(p, kind));
+    } catch (error) {
+      table.putTroubleAway();
+      setTrouble(error);
+    }
   };
-  const value = (id: string, what: string) =>
-    judged.assessment.readings.find((r) => r.id === `shot.${id}.${what}`)?.value ?? null;
   return (
-    <section aria-labelledby="angles">
-      <h3 id="angles" className="subheading">
-        Second angles
-      </h3>
+    <Section title="Second angles">
       <p className="text-faint mb-2 text-sm">
         Filmed with another camera at the same time, or with the same one afterwards.
       </p>
-      {trouble !== null && <Trouble error={trouble} onRetry={() => setTrouble(null)} />}
+      {trouble !== null && (
+        <Trouble error={trouble} onRetry={() => setTrouble(null)} retryWords="Close" />
+      )}
       <div className="flex flex-wrap gap-2">
-        <button
-          type="button"
-          className="button"
-          disabled={angles.length >= MOST}
-          onClick={() => add("overhead")}
-        >
+        <Button size="small" disabled={angles.length >= MOST} onClick={() => void add("overhead")}>
           Add a view of the bench from above
-        </button>
-        <button type="button" className="button" disabled={angles.length >= MOST} onClick={() => add("side")}>
+        </Button>
+        <Button size="small" disabled={angles.length >= MOST} onClick={() => void add("side")}>
           Add a view from the side
-        </button>
+        </Button>
       </div>
       <ul className="mt-3 grid gap-3 sm:grid-cols-2">
         {angles.map(([id, angle]) => {
-          const [across, up] = [value(id, "covers_width_m"), value(id, "covers_height_m")];
+          const [across, up] = ["covers_width_m", "covers_height_m"].map((what) =>
+            valueOf(judged, `shot.${id}.${what}`),
+          );
           const seen = judged.angles?.find((a) => a.id === id);
-          const name = id.replaceAll("-", " ");
+          const name = spoken(id);
           return (
             <li key={id} className="flex flex-col gap-2">
-              {seen && <Drawing view={seen.view} title={`What the ${name} sees`} className="frame-drawing" />}
+              {seen && (
+                <Drawing view={seen.view} title={`What the ${name} sees`} className="frame-drawing" />
+              )}
               <p className="flex flex-wrap items-center gap-2 text-sm">
                 <span className="mr-auto">
-                  <strong>{name}</strong>, {angle.focal_length_mm} mm
-                  {across !== null && up !== null
+                  <strong>{capital(name)}</strong>, {angle.focal_length_mm} mm
+                  {across != null && up != null
                     ? `, covers ${formatLength(across, units)} × ${formatLength(up, units)}`
                     : ""}
                 </span>
-                <button
-                  type="button"
-                  className="button button-small"
+                <Button
+                  size="small"
                   disabled={angle.locked ?? false}
-                  onClick={() => table.edit((p) => withoutAngle(p, id))}
+                  aria-label={`Remove ${name}`}
+                  onClick={() => table.act((p) => withoutAngle(p, id))}
                 >
-                  Take {name} away
-                </button>
+                  Remove
+                </Button>
               </p>
             </li>
           );
         })}
       </ul>
-    </section>
+    </Section>
   );
 }

@@ -6,6 +6,7 @@ import { api, type Plan, type ChartData } from "../api/client";
 import { Drawing } from "../drawing/Drawing";
 import { Choice } from "../ui/fields";
 import { Trouble } from "../ui/states";
+import { Section } from "../ui/Section";
 import { fixed, formatLength, type UnitSystem } from "../units/length";
 
 interface Props {
@@ -27,10 +28,7 @@ export function SideBySide({ chart, plan, units }: Props) {
     return fitting.some((take) => take.focal_length_mm === wanted) ? wanted : ends[side];
   };
   return (
-    <section aria-labelledby="side-by-side">
-      <h3 id="side-by-side" className="subheading">
-        Two focal lengths side by side
-      </h3>
+    <Section title="Two focal lengths side by side">
       <div className="grid gap-3 sm:grid-cols-2">
         {([0, 1] as const).map((side) => {
           const focal = pick(side);
@@ -39,41 +37,41 @@ export function SideBySide({ chart, plan, units }: Props) {
           return (
             <div key={side} className="flex flex-col gap-2">
               <Choice
-                label={side === 0 ? "On the left" : "On the right"}
+                label={side === 0 ? "Left" : "Right"}
                 value={String(focal)}
-                onChange={(value) =>
+                onPick={(value) =>
                   setChosen(side === 0 ? [Number(value), chosen[1]] : [chosen[0], Number(value)])
                 }
                 options={fitting.map(
                   (t) =>
                     [
                       String(t.focal_length_mm),
-                      `${fixed(t.focal_length_mm, 0)} mm from ${formatLength(t.distance_m, units)}`,
+                      `${fixed(t.focal_length_mm, 0)} mm at ${formatLength(t.distance_m, units)}`,
                     ] as const,
                 )}
               />
               <Seen plan={plan} focal={focal} />
               <p className="text-sm">
-                Nose {fixed(take.nose_percent ?? 0, 0)} %, blur {fixed(take.blur_percent, 1)} %,{" "}
-                {formatLength(take.background_width_m, units)} of wall.
+                Nose {fixed(take.nose_percent ?? 0, 0)} % larger, blur {fixed(take.blur_percent, 1)} % of the
+                width, {formatLength(take.background_width_m, units)} of wall.
               </p>
             </div>
           );
         })}
       </div>
-    </section>
+    </Section>
   );
 }
 
-/** The picture at one focal length; nothing is kept. */
+/** The picture at one focal length; nothing is saved. */
 function Seen({ plan, focal }: { plan: Plan; focal: number }) {
   const seen = useQuery({
-    queryKey: ["seen", plan.layout, focal],
+    queryKey: ["seen", plan, focal],
     queryFn: () =>
       api.move(
         plan,
         { thing: "camera", grip: "shot", focal_length_mm: focal, sheet: "plan", snap: false, anyway: true },
-        { text_scale: 1, frame_text_scale: WORDS, fixes: false },
+        { frame_text_scale: WORDS, fixes: false },
       ),
     placeholderData: (before) => before,
     staleTime: Infinity,

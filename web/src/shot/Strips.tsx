@@ -1,4 +1,8 @@
 // What the wanted frame gives at each distance: thin strips under the chart, on its distance axis.
+import { least } from "d3-array";
+import { scaleLinear } from "d3-scale";
+import { line } from "d3-shape";
+
 import type { ChartData } from "../api/client";
 import { fixed, formatLength, type UnitSystem } from "../units/length";
 import type { Scale } from "./scale";
@@ -14,15 +18,13 @@ interface Strip {
 const signed = (value: number, digits: number) => (value > 0 ? "+" : "") + fixed(value, digits);
 
 const STRIPS: Strip[] = [
-  { name: "nose", of: (s) => s.nose_percent ?? null, words: (v) => `${signed(v, 0)} %` },
+  { name: "nose larger", of: (s) => s.nose_percent ?? null, words: (v) => `${signed(v, 0)} %` },
   { name: "blur", of: (s) => s.blur_percent, words: (v) => `${fixed(v, 1)} %` },
   { name: "wall in view", of: (s) => s.background_width_m, words: (v, units) => formatLength(v, units) },
   { name: "mic on camera", of: (s) => s.on_camera_db, words: (v) => `${signed(v, 0)} dB` },
-  { name: "near and wide", of: (s) => s.near_and_wide_percent, words: (v) => `${fixed(v, 0)} %` },
-  { name: "far and long", of: (s) => s.far_and_long_percent, words: (v) => `${fixed(v, 0)} %` },
 ];
 
-const HEIGHT = 21;
+const HEIGHT = 18;
 
 interface Props {
   chart: ChartData;
@@ -35,34 +37,38 @@ interface Props {
 
 export function Strips({ chart, scale, width, left, right, units }: Props) {
   const here = scale.x(chart.now.distance_m);
-  const nearest = chart.along.reduce((a, b) =>
-    Math.abs(b.distance_m - chart.now.distance_m) < Math.abs(a.distance_m - chart.now.distance_m) ? b : a,
-  );
+  const nearest = least(chart.along, (s) => Math.abs(s.distance_m - chart.now.distance_m));
   return (
-    <div className="strips" role="table" aria-label="What the wanted frame gives at this distance">
+    <div role="table" aria-label="What the wanted frame gives at this distance">
       {STRIPS.map((strip) => {
-        const values = chart.along.map(strip.of);
-        const all = values.filter((v): v is number => v !== null);
-        const [low, high] = [Math.min(...all, 0), Math.max(...all)];
-        const y = (v: number) => 3 + (1 - (v - low) / (high - low || 1)) * (HEIGHT - 6);
-        const line = (of: (number | null)[]) =>
-          of
-            .map((v, i) => [chart.along[i]?.distance_m ?? 0, v] as const)
-            .filter((p): p is readonly [number, number] => p[1] !== null)
-            .map(([d, v]) => `${scale.x(d).toFixed(1)},${y(v).toFixed(1)}`)
-            .join(" ");
-        const value = strip.of(nearest);
+        const all = chart.along.map(strip.of).filter((v): v is number => v !== null);
+        const y = scaleLinear([Math.min(...all, 0), Math.max(...all, 1e-6)], [HEIGHT - 3, 3]);
+        const path = line<Station>(
+          (s) => scale.x(s.distance_m),
+          (s) => y(strip.of(s) ?? 0),
+        ).defined((s) => strip.of(s) !== null)(chart.along);
+        const value = nearest ? strip.of(nearest) : null;
         return (
-          <div key={strip.name} className="strip" role="row" style={{ width }}>
-            <span className="strip-name" role="rowheader" style={{ width: left - 10 }}>
+          <div key={strip.name} className="relative text-xs leading-tight" role="row" style={{ width }}>
+            <span
+              className="text-faint absolute top-0.5 left-0 text-right"
+              role="rowheader"
+              style={{ width: left - 10 }}
+            >
               {strip.name}
             </span>
-            <svg width={width} height={HEIGHT} viewBox={`0 0 ${width} ${HEIGHT}`} aria-hidden="true">
+            <svg
+              width={width}
+              height={HEIGHT}
+              viewBox={`0 0 ${width} ${HEIGHT}`}
+              className="chart block"
+              aria-hidden="true"
+            >
               <line x1={left} x2={right} y1={HEIGHT - 0.5} y2={HEIGHT - 0.5} className="strip-base" />
-              <polyline points={line(values)} className="strip-line" />
+              <path d={path ?? ""} className="strip-line" />
               <line x1={here} x2={here} y1={0} y2={HEIGHT} className="chart-hair" />
             </svg>
-            <span className="strip-value" role="cell" style={{ left: right + 7 }}>
+            <span className="absolute top-0.5 font-bold" role="cell" style={{ left: right + 7 }}>
               {value === null ? "–" : strip.words(value, units)}
             </span>
           </div>

@@ -1,11 +1,14 @@
 // What can be heard when nobody speaks: each noise with its level, its place and whether it can be stopped.
 import type { Plan, Schemas } from "../api/client";
 import { limits } from "../api/limits";
-import type { Table } from "../corner/useWorktable";
+import { useTable } from "../table/useTable";
 import { LengthBox, OptionalBox } from "../ui/boxes";
-import { Choice } from "../ui/fields";
-import { freeId } from "../ui/ids";
+import { Button } from "../ui/button";
+import { Choice, Tick } from "../ui/fields";
+import { freeId } from "../units/ids";
+import { Section, SHEET } from "../ui/Section";
 import { fixed, formatLength, type UnitSystem } from "../units/length";
+import { spoken } from "../units/text";
 
 type Noise = Schemas["Noise"];
 
@@ -18,12 +21,13 @@ const KINDS: readonly (readonly [Noise["kind"], string, string])[] = [
   ["other", "Something else", "35"],
 ];
 
+/** As many as a room may have. */
+const MOST_NOISES = 24;
 const PLACES = ["From the left wall", "From the back wall", "Height"];
 
 interface Props {
   plan: Plan;
   heard: Schemas["NoiseSeen"][];
-  table: Table;
   units: UnitSystem;
 }
 
@@ -38,50 +42,49 @@ export function withNoise(plan: Plan, id: string, change: Partial<Noise> | null)
   return { ...plan, brief: { ...plan.brief, room: { ...plan.brief.room, noises } } };
 }
 
-export function Noises({ plan, heard, table, units }: Props) {
+export function Noises({ plan, heard, units }: Props) {
+  const table = useTable();
   const told = Object.entries(plan.brief.room.noises ?? {});
   const set = (id: string, change: Partial<Noise> | null) => table.edit((p) => withNoise(p, id, change));
+  const pick = (id: string, change: Partial<Noise> | null) => table.act((p) => withNoise(p, id, change));
   const most = [0, 1].map((axis) => Math.max(...plan.brief.room.floor_m.map((p) => p[axis] ?? 0)));
   most.push(plan.brief.room.height_m);
   return (
-    <section aria-labelledby="noises">
-      <h3 id="noises" className="subheading">
-        What else is heard
-      </h3>
+    <Section title="Noise">
       {heard.length > 0 && (
-        <ul className="noises">
+        <ul className="text-sm">
           {heard.map((noise) => (
-            <li key={noise.what}>
+            <li key={noise.what} className="border-line flex items-baseline gap-2 border-b py-1">
               <span className="mr-auto">
                 {noise.what}
                 {noise.from === "assumed" && <span className="text-faint"> (assumed)</span>}
-                {noise.can_stop && <span className="text-faint"> – stop it for the take</span>}
+                {noise.can_stop && <span className="text-faint">, stop it for the take</span>}
               </span>
               <span>{fixed(noise.level_dba, 0)} dBA</span>
             </li>
           ))}
         </ul>
       )}
-      <p className="text-faint text-sm">At the microphone, straight and by way of the room, loudest first.</p>
-      <ul className="grid gap-3">
+      <p className="text-faint text-xs">At the microphone, direct and by way of the room, loudest first.</p>
+      <ul className="mt-2 grid gap-3">
         {told.map(([id, noise]) => (
-          <li key={id} className="thing">
+          <li key={id} className={`${SHEET} p-3`}>
             <div className="flex items-end gap-3">
               <div className="grow">
                 <Choice
-                  label={`Noise ${id.replaceAll("-", " ")}`}
+                  label={`Noise ${spoken(id)}`}
                   value={noise.kind}
                   options={KINDS.map(([kind, words]) => [kind, words] as const)}
-                  onChange={(kind) => set(id, { kind: kind as Noise["kind"] })}
+                  onPick={(kind) => pick(id, { kind: kind as Noise["kind"] })}
                 />
               </div>
-              <button type="button" className="button button-small" onClick={() => set(id, null)}>
-                Take away
-              </button>
+              <Button size="small" aria-label={`Remove noise ${spoken(id)}`} onClick={() => pick(id, null)}>
+                Remove
+              </Button>
             </div>
-            <div className="boxes">
+            <div className="mt-2 grid grid-cols-2 items-end gap-x-3 gap-y-2 sm:grid-cols-3">
               <OptionalBox
-                label={noise.kind === "street" ? "Level outside" : `Level ${formatLength(1, units, 0)} away`}
+                label={noise.kind === "street" ? "Level outside" : `Level at ${formatLength(1, units, 0)}`}
                 unit="dBA"
                 value={noise.level_1m_dba ?? null}
                 without={KINDS.find(([kind]) => kind === noise.kind)?.[2] ?? "usual"}
@@ -102,52 +105,44 @@ export function Noises({ plan, heard, table, units }: Props) {
               ))}
             </div>
             {noise.kind !== "street" && !noise.position_m && (
-              <p className="text-sm">
-                Taken as anywhere in the room.{" "}
-                <button
-                  type="button"
-                  className="button button-small"
-                  onClick={() => set(id, { position_m: [...plan.layout.seat.position_m, 0.3] })}
+              <p className="flex flex-wrap items-center gap-2 text-sm">
+                Its place is not given: anywhere in the room.
+                <Button
+                  size="small"
+                  onClick={() => pick(id, { position_m: [...plan.layout.seat.position_m, 0.3] })}
                 >
-                  Tell where it stands
-                </button>
+                  Give its place
+                </Button>
               </p>
             )}
             {noise.kind !== "street" && noise.level_1m_dba != null && (
-              <label className="flex items-center gap-2 text-sm">
-                <input
-                  type="checkbox"
-                  checked={noise.measured_in_room ?? false}
-                  onChange={(event) => set(id, { measured_in_room: event.target.checked })}
-                />
-                Measured in this room; otherwise as its maker tells it, in the open
-              </label>
-            )}
-            <label className="flex items-center gap-2 text-sm">
-              <input
-                type="checkbox"
-                checked={noise.can_stop ?? false}
-                onChange={(event) => set(id, { can_stop: event.target.checked })}
+              <Tick
+                label="Measured in this room; otherwise as its maker states it, in the open"
+                checked={noise.measured_in_room ?? false}
+                onTick={(measured_in_room) => pick(id, { measured_in_room })}
               />
-              It can be stopped for a take
-            </label>
+            )}
+            <Tick
+              label="It can be stopped for a take"
+              checked={noise.can_stop ?? false}
+              onTick={(can_stop) => pick(id, { can_stop })}
+            />
           </li>
         ))}
       </ul>
-      {told.length < 24 && (
+      {told.length < MOST_NOISES && (
         <div className="mt-2 flex flex-wrap gap-2">
           {KINDS.map(([kind, words]) => (
-            <button
+            <Button
               key={kind}
-              type="button"
-              className="button button-small"
-              onClick={() => set(freeId(kind, Object.keys(plan.brief.room.noises ?? {})), { kind })}
+              size="small"
+              onClick={() => pick(freeId(kind, Object.keys(plan.brief.room.noises ?? {})), { kind })}
             >
-              + {words.split(",")[0]}
-            </button>
+              Add {(words.split(",")[0] ?? "").toLowerCase()}
+            </Button>
           ))}
         </div>
       )}
-    </section>
+    </Section>
   );
 }

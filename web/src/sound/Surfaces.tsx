@@ -1,31 +1,26 @@
-// What walls, floor and ceiling are made of, what covers a part of them, and how the windows are glazed.
+// What walls, floor and ceiling are made of, and what covers a part of them.
 import { useQuery } from "@tanstack/react-query";
 
 import { api, type Plan, type Schemas } from "../api/client";
 import { limits } from "../api/limits";
-import type { Table } from "../corner/useWorktable";
-import { wallName, withSurface } from "../room/surfaces";
+import { wallName } from "../table/floor";
+import { withSurface } from "../table/surfaces";
+import { useTable } from "../table/useTable";
+import { capital } from "../units/text";
 import { OptionalBox } from "../ui/boxes";
 import { Choice } from "../ui/fields";
+import { SHEET } from "../ui/Section";
 
-const GLAZINGS = [
-  ["", "not told: two panes taken"],
-  ["single", "one pane"],
-  ["double", "two panes"],
-  ["leaky", "closes badly"],
-  ["tilted", "tilted open"],
-] as const;
-
-export function Surfaces({ plan, table }: { plan: Plan; table: Table }) {
+export function Surfaces({ plan }: { plan: Plan }) {
+  const table = useTable();
   const { data: rows = [] } = useQuery({
     queryKey: ["materials"],
     queryFn: api.materials,
     staleTime: Infinity,
   });
   const { room } = plan.brief;
-  const count = room.floor_m.length;
   const names = [
-    ...room.floor_m.map((_, i) => [`wall-${String(i)}`, wallName(i, count)] as const),
+    ...room.floor_m.map((_, i) => [`wall-${String(i)}`, capital(wallName(room.floor_m, i))] as const),
     ["floor", "Floor"] as const,
     ["ceiling", "Ceiling"] as const,
   ];
@@ -34,37 +29,33 @@ export function Surfaces({ plan, table }: { plan: Plan; table: Table }) {
     rows.filter((row) => kinds.includes(row.kind)).map((row) => [row.id, row.label] as const);
   const whole = of(["surface", "floor", "cover"]);
   const covers = of(["floor", "cover", "piece"]);
-  const windows = Object.entries(room.openings ?? {}).filter(([, o]) => o.kind === "window");
-  const glaze = (id: string, glazing: string) =>
-    table.edit((p) => {
-      const kept = Object.entries(p.brief.room.openings?.[id] ?? {}).filter(([field]) => field !== "glazing");
-      const told = Object.fromEntries(glazing === "" ? kept : [...kept, ["glazing", glazing]]) as unknown;
-      const openings = { ...p.brief.room.openings, [id]: told as Schemas["Opening"] };
-      return { ...p, brief: { ...p.brief, room: { ...p.brief.room, openings } } };
-    });
   return (
-    <details className="surfaces">
-      <summary>What walls, floor and ceiling are made of</summary>
-      <ul className="grid gap-3">
+    <details>
+      <summary className="min-h-6 cursor-pointer text-sm font-semibold">
+        What walls, floor and ceiling are made of
+      </summary>
+      <ul className="mt-2 grid gap-3">
         {names.map(([id, name]) => {
           const surface = room.surfaces?.[id];
           const set = (change: Parameters<typeof withSurface>[2]) =>
             table.edit((p) => withSurface(p, id, change));
+          const pick = (change: Parameters<typeof withSurface>[2]) =>
+            table.act((p) => withSurface(p, id, change));
           return (
-            <li key={id} className="thing">
+            <li key={id} className={`${SHEET} p-3`}>
               <Choice
                 label={name}
                 value={surface?.material ?? ""}
-                options={[["", "not told"], ...whole]}
-                onChange={(material) => set({ material: material || null })}
+                options={[["", "not given"], ...whole]}
+                onPick={(material) => pick({ material: material || null })}
               />
               <div className="mt-2 grid items-end gap-3 sm:grid-cols-[2fr_1fr]">
                 <Choice
-                  label={`On a part of the ${name.toLowerCase()}`}
+                  label={`Covering a part of the ${name.toLowerCase()}`}
                   value={surface?.cover_material ?? ""}
                   options={[["", "nothing"], ...covers]}
-                  onChange={(cover) =>
-                    set({
+                  onPick={(cover) =>
+                    pick({
                       cover_material: cover || null,
                       cover_part: cover ? (surface?.cover_part ?? 0.5) : null,
                     })
@@ -72,7 +63,7 @@ export function Surfaces({ plan, table }: { plan: Plan; table: Table }) {
                 />
                 {surface?.cover_material != null && (
                   <OptionalBox
-                    label="So much of it"
+                    label="Covered part"
                     unit="%"
                     value={surface.cover_part == null ? null : 100 * surface.cover_part}
                     without="50"
@@ -86,16 +77,6 @@ export function Surfaces({ plan, table }: { plan: Plan; table: Table }) {
             </li>
           );
         })}
-        {windows.map(([id, window]) => (
-          <li key={id} className="thing">
-            <Choice
-              label={`Glass of the ${id.replaceAll("-", " ")}`}
-              value={window.glazing ?? ""}
-              options={GLAZINGS}
-              onChange={(glazing) => glaze(id, glazing)}
-            />
-          </li>
-        ))}
       </ul>
     </details>
   );

@@ -1,7 +1,9 @@
-// The user's own dry voice in place of the one that ships: kept on this machine, in the same file as the corners.
+// The user's own dry voice in place of the one that ships: it stays on this machine, in the same file as the corners.
 import { useId, useState } from "react";
 
 import { api, type Schemas } from "../api/client";
+import { Button, button } from "../ui/button";
+import { Tick } from "../ui/fields";
 import { Trouble } from "../ui/states";
 import { fixed } from "../units/length";
 
@@ -31,42 +33,40 @@ export function VoiceFile({ kept, own, onUse, onChange }: Props) {
     }
   };
   return (
-    <details className="voice-file">
-      <summary>{own ? "Your own voice is heard" : "A made-up voice is heard: use your own"}</summary>
+    <details>
+      <summary className="min-h-6 cursor-pointer text-sm">
+        {own ? "Your own voice is used" : "A sample voice is used. Use your own"}
+      </summary>
       <p className="text-sm">
-        Record yourself close, one or two hand widths from the microphone, in the softest place you have: an
-        open wardrobe, between coats. WAV or FLAC, 1 to 60 s. It stays on this machine.
+        Record yourself close, one or two hand widths from the microphone, in the quietest, softest place you
+        have: an open wardrobe, between coats. WAV or FLAC, 1 to 60 s. It stays on this machine.
       </p>
       {trouble !== null && <Trouble error={trouble} onRetry={() => setTrouble(null)} retryWords="Close" />}
-      <div className="flex flex-wrap items-center gap-2">
-        <label htmlFor={id} className={`button button-small ${busy ? "opacity-60" : ""}`}>
-          {busy ? "Reading it" : has ? "Another file" : "Choose a file"}
+      <div className="mt-1 flex flex-wrap items-center gap-2">
+        <label
+          htmlFor={id}
+          className={`${button({ size: "small" })} focus-within:outline-ember focus-within:outline-3 focus-within:outline-offset-2 ${busy ? "opacity-60" : ""}`}
+        >
+          {busy ? "Reading it …" : has ? "Choose another file" : "Choose a file"}
+          <input
+            id={id}
+            type="file"
+            accept=".wav,.flac,audio/wav,audio/flac"
+            className="sr-only"
+            disabled={busy}
+            onChange={(event) => {
+              const file = event.target.files?.[0];
+              event.target.value = "";
+              if (file) void send(() => api.keepVoice(file), true);
+            }}
+          />
         </label>
-        <input
-          id={id}
-          type="file"
-          accept=".wav,.flac,audio/wav,audio/flac"
-          className="sr-only"
-          disabled={busy}
-          onChange={(event) => {
-            const file = event.target.files?.[0];
-            event.target.value = "";
-            if (file) void send(() => api.keepVoice(file), true);
-          }}
-        />
         {has && (
           <>
-            <label className="flex items-center gap-2 text-sm">
-              <input type="checkbox" checked={own} onChange={(event) => onUse(event.target.checked)} />
-              Hear my voice, {fixed(kept.seconds ?? 0, 1)} s
-            </label>
-            <button
-              type="button"
-              className="button button-small"
-              onClick={() => void send(api.forgetVoice, false)}
-            >
-              Forget it
-            </button>
+            <Tick label={`Use my voice, ${fixed(kept.seconds ?? 0, 1)} s`} checked={own} onTick={onUse} />
+            <Button size="small" onClick={() => void send(api.forgetVoice, false)}>
+              Delete my recording
+            </Button>
           </>
         )}
       </div>

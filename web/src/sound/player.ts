@@ -36,6 +36,9 @@ export class Player {
   private levels: Levels = "matched";
   private heard: Side = "a";
 
+  /** Rises with every press: what was asked for before it says nothing any more. */
+  private turn = 0;
+
   constructor(private readonly onEnd: () => void) {}
 
   /** The context that decodes and plays; made on the first press, as browsers ask. */
@@ -48,11 +51,15 @@ export class Player {
     return this.voices.length > 0;
   }
 
-  /** Starts both takes together. */
-  async play(takes: Take[], side: Side, levels: Levels): Promise<void> {
+  /** Starts both takes together, once they are decoded; whether they play. A press that follows, or leaving, calls it off. */
+  async play(load: () => Promise<Take[]>, side: Side, levels: Levels): Promise<boolean> {
     this.stop();
+    const turn = this.turn;
+    const takes = await load();
+    if (turn !== this.turn || takes.length === 0) return false;
     const audio = this.audio();
     if (audio.state === "suspended") await audio.resume();
+    if (turn !== this.turn) return false;
     this.takes = takes;
     this.heard = side;
     this.levels = levels;
@@ -75,6 +82,7 @@ export class Player {
           this.onEnd();
         }
       };
+    return true;
   }
 
   private longest(): number {
@@ -109,13 +117,13 @@ export class Player {
 
   /** Stops, and says so. */
   end(): void {
-    if (this.playing) {
-      this.stop();
-      this.onEnd();
-    }
+    const playing = this.playing;
+    this.stop();
+    if (playing) this.onEnd();
   }
 
   private stop(): void {
+    this.turn += 1;
     const old = this.voices;
     this.voices = [];
     for (const { source } of old) {

@@ -37,6 +37,34 @@ export const withPerson = (plan: Plan, change: Given<Plan["brief"]["person"]>): 
   brief: { ...plan.brief, person: given(plan.brief.person, change) },
 });
 
+/** A door or window told anew; what is null is no longer told. */
+export function withOpening(
+  plan: Plan,
+  id: string,
+  change: Given<NonNullable<Plan["brief"]["room"]["openings"]>[string]>,
+): Plan {
+  const opening = plan.brief.room.openings?.[id];
+  if (!opening) return plan;
+  const openings = { ...plan.brief.room.openings, [id]: given(opening, change) };
+  return { ...plan, brief: { ...plan.brief, room: { ...plan.brief.room, openings } } };
+}
+
+export const withBudget = (plan: Plan, budget: number): Plan => ({
+  ...plan,
+  brief: { ...plan.brief, money: { ...plan.brief.money, budget } },
+});
+
+export const withFurnishing = (plan: Plan, furnishing: string): Plan => ({
+  ...plan,
+  brief: {
+    ...plan.brief,
+    room: {
+      ...plan.brief.room,
+      furnishing: furnishing === "" ? null : (furnishing as Plan["brief"]["room"]["furnishing"] & string),
+    },
+  },
+});
+
 export function withoutLight(plan: Plan, id: string): Plan {
   const lights = { ...plan.layout.lights };
   Reflect.deleteProperty(lights, id);

@@ -21,13 +21,13 @@ const FIELDS: Record<Field, { part: Exclude<Part, "all">; holds: "one" | "severa
 const ALL_FIELDS = Object.keys(FIELDS) as Field[];
 
 const WORDS: Record<Part, string> = {
-  all: "All of it",
-  place: "Seat, camera and furniture",
-  lights: "Lights",
-  microphone: "Microphone",
-  screen: "Screen",
-  angles: "Second angles",
-  treatment: "What hangs against the echo",
+  all: "all of it",
+  place: "its seat, camera and furniture",
+  lights: "its lights",
+  microphone: "its microphone",
+  screen: "its screen",
+  angles: "its second angles",
+  treatment: "what it hangs to reduce echo",
 };
 export const PARTS = Object.entries(WORDS) as [Part, string][];
 

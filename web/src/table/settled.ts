@@ -1,9 +1,13 @@
 // What was measured belongs to one arrangement: every change to a plan goes through here, and what it makes untrue is told.
-import { api, type Plan } from "../api/client";
+import type { api, Plan } from "../api/client";
+
+export type Settle = typeof api.measured;
 
 /** Says that measured values no longer hold. */
 export const setAside = (dropped: string[]) =>
-  `Measured with things elsewhere, so set aside: ${dropped.length === 1 ? "one reading" : `${dropped.length} readings`}. Measure again.`;
+  dropped.length === 1
+    ? "A value that you measured no longer holds: what it belongs to has moved. Measure it again."
+    : `${String(dropped.length)} values that you measured no longer hold: what they belong to has moved. Measure them again.`;
 
 /** The measured values that a change took out by itself; what a person takes out is no news to them. */
 export function goneWith(before: Plan, after: Plan): string[] {
@@ -17,7 +21,7 @@ export function goneWith(before: Plan, after: Plan): string[] {
 export async function settled(
   before: Plan,
   after: Plan,
-  ask: typeof api.measured = api.measured,
+  ask: Settle,
 ): Promise<{ plan: Plan; dropped: string[] }> {
   const gone = goneWith(before, after);
   if (Object.keys(after.brief.measured ?? {}).length === 0) return { plan: after, dropped: gone };

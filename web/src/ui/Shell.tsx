@@ -1,6 +1,8 @@
 // The frame of every page: the name, where you are, and what you can do here.
 import { Link } from "react-router";
 
+import { button } from "./button";
+
 interface Props {
   title: string;
   /** Beside the title: state and actions. */
@@ -11,9 +13,8 @@ interface Props {
 export function Shell({ title, aside, children }: Props) {
   return (
     <div className="min-h-screen">
-      <a href="#content" className="button bg-paper absolute -top-20 left-2 z-10 focus:top-2">
-        Skip to content
-      </a>
+      <PageTitle of={title} />
+      <SkipLink />
       <header className="border-line bg-paper border-b">
         <div className="mx-auto flex max-w-[1440px] flex-wrap items-center gap-x-5 gap-y-2 px-4 py-2.5 sm:px-6">
           <Mark />
@@ -21,10 +22,23 @@ export function Shell({ title, aside, children }: Props) {
           {aside}
         </div>
       </header>
-      <main id="content" className="mx-auto max-w-[1440px] px-4 py-5 sm:px-6">
+      <main id="content" tabIndex={-1} className="mx-auto max-w-[1440px] px-4 py-5 outline-none sm:px-6">
         {children}
       </main>
     </div>
+  );
+}
+
+/** The title in the browser's tab. */
+export function PageTitle({ of }: { of: string }) {
+  return <title>{`${of} · Fogon`}</title>;
+}
+
+export function SkipLink() {
+  return (
+    <a href="#content" className={button({ className: "absolute -top-20 left-2 z-40 focus:top-2" })}>
+      Skip to content
+    </a>
   );
 }
 
@@ -33,14 +47,13 @@ export function Mark() {
   return (
     <Link
       to="/"
-      className="flex items-center gap-2 text-xl font-bold tracking-tight"
+      className="flex items-baseline gap-1 text-xl font-bold tracking-tight"
       aria-label="Fogon, all corners"
     >
-      <svg viewBox="0 0 16 16" className="h-5 w-5" aria-hidden="true">
-        <path d="M2 14V6l6-4 6 4v8" fill="none" stroke="currentColor" strokeWidth="1.6" />
-        <circle cx="8" cy="11" r="3" className="fill-ember" />
-      </svg>
       fogon
+      <svg viewBox="0 0 10 10" className="h-2.5 w-2.5" aria-hidden="true">
+        <path d="M1 9V5a4 4 0 0 1 8 0v4z" className="fill-ember" />
+      </svg>
     </Link>
   );
 }

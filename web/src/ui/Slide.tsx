@@ -1,5 +1,7 @@
-// A slider under a box: it follows the hand, and asks again only when the last answer has come.
-import { useRef, useState } from "react";
+// A slider under a box: it follows the hand at once, and asks again only when the last answer has come.
+import { Slider } from "radix-ui";
+
+import { usePending } from "./pending";
 
 interface Props {
   /** Spoken name. */
@@ -7,46 +9,34 @@ interface Props {
   value: number;
   within: readonly [number, number];
   step: number;
+  /** The value as it is spoken. */
+  words: (value: number) => string;
   disabled?: boolean;
   onSlide: (value: number) => Promise<void> | void;
 }
 
-export function Slide({ name, value, within, step, disabled, onSlide }: Props) {
-  const [held, setHeld] = useState<number | null>(null);
-  const busy = useRef(false);
-  const wanted = useRef<number | null>(null);
-  const send = async (next: number) => {
-    wanted.current = next;
-    if (busy.current) return;
-    busy.current = true;
-    try {
-      while (wanted.current !== null) {
-        const now: number = wanted.current;
-        wanted.current = null;
-        await onSlide(now);
-      }
-    } finally {
-      busy.current = false;
-    }
-  };
+export function Slide({ name, value, within, step, words, disabled = false, onSlide }: Props) {
+  const [shown, push] = usePending(value, onSlide);
+  const [least, most] = within;
+  const at = Math.min(most, Math.max(least, shown));
   return (
-    <input
-      type="range"
-      className="slide"
-      aria-label={name}
-      min={within[0]}
-      max={within[1]}
+    <Slider.Root
+      className="relative mt-1 flex h-6 w-full touch-none items-center select-none data-disabled:opacity-50"
+      min={least}
+      max={most}
       step={step}
+      value={[at]}
       disabled={disabled}
-      value={held ?? Math.min(within[1], Math.max(within[0], value))}
-      onChange={(event) => {
-        const next = Number(event.target.value);
-        setHeld(next);
-        void send(next);
-      }}
-      onPointerUp={() => setHeld(null)}
-      onBlur={() => setHeld(null)}
-      onKeyUp={() => setHeld(null)}
-    />
+      onValueChange={([next]) => next !== undefined && void push(() => next).catch(() => undefined)}
+    >
+      <Slider.Track className="bg-line relative h-1 grow rounded-full">
+        <Slider.Range className="bg-faint absolute h-full rounded-full" />
+      </Slider.Track>
+      <Slider.Thumb
+        className="border-ink bg-paper block h-6 w-3 rounded-full border-2"
+        aria-label={name}
+        aria-valuetext={words(at)}
+      />
+    </Slider.Root>
   );
 }

@@ -1,16 +1,11 @@
-// Small boxes for exact values: typed and taken on Enter or when left, stepped with the up and down keys. What is
-// refused stays in the box with the reason; Escape brings back what was there.
+// Small boxes for exact values: typed and taken on Enter or when left, stepped with the up and down keys. What is refused stays
+// in the box with the reason; Escape brings back what was there.
 import { useId, useState } from "react";
 
-import {
-  editLength,
-  fixed,
-  formatLength,
-  INCH_M,
-  parseLength,
-  POUND_KG,
-  type UnitSystem,
-} from "../units/length";
+import { Refused } from "../api/client";
+import { editLength, fixed, formatLength, INCH_M, parseLength, POUND_KG, type UnitSystem } from "../units/length";
+import { FIELD_SMALL } from "./note";
+import { usePending, type Commit } from "./pending";
 import { useMeaning } from "./terms";
 
 interface Labelled {
@@ -20,25 +15,21 @@ interface Labelled {
   /** Least and greatest accepted. */
   within: readonly [number, number];
   disabled?: boolean | undefined;
-  className?: string | undefined;
 }
 
 interface Shared extends Labelled {
   value: number;
-  onCommit: (value: number) => void;
+  onCommit: Commit<number>;
 }
 
 interface Optional extends Labelled {
   value: number | null;
   /** What stands there while nothing is given. */
-  without: string;
-  onCommit: (value: number | null) => void;
+  without?: string | undefined;
+  onCommit: Commit<number | null>;
 }
 
-interface TypedProps extends Labelled {
-  value: number | null;
-  without?: string | undefined;
-  onCommit: (value: number | null) => void;
+interface TypedProps extends Optional {
   unit: string;
   write: (value: number) => string;
   read: (text: string) => number | null;
@@ -46,66 +37,75 @@ interface TypedProps extends Labelled {
   step: number;
 }
 
-function Typed({
-  label,
-  term,
-  value,
-  without,
-  onCommit,
-  within,
-  disabled,
-  className,
-  unit,
-  write,
-  read,
-  words,
-  step,
-}: TypedProps) {
+/** Why a change did not come about. */
+const reasonOf = (error: unknown) =>
+  error instanceof Refused ? error.details.title : "Not done: the server cannot be reached.";
+
+function problemOf(text: string, found: number | null, { within, words }: TypedProps): string | null {
+  if (found === null) return `“${text}” is not a value.`;
+  const fits = found >= within[0] && found <= within[1];
+  return fits ? null : `Give ${words(within[0])} to ${words(within[1])}.`;
+}
+
+function Typed(props: TypedProps) {
+  const { label, term, without, within, disabled, unit, write, read, step } = props;
   const id = useId();
   const meaning = useMeaning(term ?? label);
+  const [value, push] = usePending(props.value, props.onCommit);
   const [typed, setTyped] = useState<string | null>(null);
+  const [failed, setFailed] = useState<string | null>(null);
   const [focused, setFocused] = useState(false);
   const emptied = without !== undefined && typed?.trim() === "";
   const found = typed === null ? value : read(typed);
-  const bad =
-    typed === null || emptied
-      ? null
-      : found === null
-        ? `“${typed}” is not a value.`
-        : found < within[0] || found > within[1]
-          ? `Give ${words(within[0])} to ${words(within[1])}.`
-          : null;
+  const bad = typed === null || emptied ? null : problemOf(typed, found, props);
+  const take = (next: number | null, text: string | null) => {
+    setTyped(null);
+    setFailed(null);
+    push(() => next).catch((error: unknown) => {
+      // What was typed is not lost.
+      setTyped(text);
+      setFailed(reasonOf(error));
+    });
+  };
   const commit = () => {
     if (typed === null || bad !== null) return;
-    setTyped(null);
     if (emptied) {
-      if (value !== null) onCommit(null);
-    } else if (found !== null && (value === null || Math.abs(found - value) > 1e-9)) onCommit(found);
+      if (value === null) setTyped(null);
+      else take(null, typed);
+    } else if (found !== null && (value === null || Math.abs(found - value) > 1e-9)) take(found, typed);
+    else setTyped(null);
   };
   const stepBy = (by: number) => {
-    const next = Math.min(within[1], Math.max(within[0], (found ?? value ?? within[0]) + by));
+    const start = typed === null ? null : found;
     setTyped(null);
-    onCommit(Number(next.toFixed(4)));
+    setFailed(null);
+    const next = (shown: number | null) =>
+      Number(Math.min(within[1], Math.max(within[0], (start ?? shown ?? within[0]) + by)).toFixed(4));
+    push(next).catch((error: unknown) => setFailed(reasonOf(error)));
   };
-  const note = bad ?? (focused ? meaning : undefined);
+  const wrong = bad ?? failed;
+  const note = wrong ?? (focused ? meaning : undefined);
   return (
-    <div className={`relative ${className ?? ""}`}>
+    <div className="relative">
       <label htmlFor={id} className="block text-xs leading-tight font-semibold">
         {label}
         {unit && <span className="text-faint font-normal"> {unit}</span>}
       </label>
       <input
         id={id}
-        className="field field-small"
+        className={FIELD_SMALL}
         inputMode="decimal"
         autoComplete="off"
         disabled={disabled}
         placeholder={without}
         value={typed ?? (value === null ? "" : write(value))}
-        aria-invalid={bad ? true : undefined}
+        aria-invalid={wrong ? true : undefined}
         aria-describedby={note ? `${id}-note` : undefined}
         onFocus={() => setFocused(true)}
-        onChange={(event) => setTyped(event.target.value)}
+        onChange={(event) => {
+          setTyped(event.target.value);
+          setFailed(null);
+        }}
         onBlur={() => {
           setFocused(false);
           commit();
@@ -116,6 +116,7 @@ function Typed({
             commit();
           } else if (event.key === "Escape") {
             setTyped(null);
+            setFailed(null);
           } else if (event.key === "ArrowUp" || event.key === "ArrowDown") {
             event.preventDefault();
             stepBy((event.key === "ArrowUp" ? 1 : -1) * step * (event.shiftKey ? 10 : 1));
@@ -125,9 +126,13 @@ function Typed({
       {note && (
         <p
           id={`${id}-note`}
-          className={bad ? "text-ember mt-1 text-xs font-semibold" : "explanation box-note"}
+          className={
+            wrong
+              ? "text-ember mt-1 text-xs font-semibold"
+              : "bg-ink text-paper absolute top-full left-0 z-40 mt-1 w-60 rounded px-2.5 py-1.5 text-xs"
+          }
         >
-          {bad && <span aria-hidden="true">▲ </span>}
+          {wrong && <span aria-hidden="true">▲ </span>}
           {note}
         </p>
       )}
@@ -136,9 +141,10 @@ function Typed({
 }
 
 /** What a box with a value commits is a value. */
-const sure = (onCommit: (value: number) => void) => (value: number | null) => {
-  if (value !== null) onCommit(value);
-};
+const sure =
+  (onCommit: Commit<number>): Commit<number | null> =>
+  (value) =>
+    value === null ? undefined : onCommit(value);
 
 export function LengthBox({ onCommit, ...rest }: Shared & { units: UnitSystem }) {
   return <FigureBox {...rest} unit="m" onCommit={sure(onCommit)} />;
@@ -150,11 +156,7 @@ export function FigureBox({
   units,
   digits = 1,
   ...rest
-}: Omit<TypedProps, "unit" | "write" | "read" | "words" | "step"> & {
-  unit: string;
-  units: UnitSystem;
-  digits?: number | undefined;
-}) {
+}: Optional & { unit: string; units: UnitSystem; digits?: number | undefined }) {
   if (unit === "m")
     return (
       <Typed
@@ -180,7 +182,7 @@ export function FigureBox({
         step={POUND_KG}
       />
     );
-  return <Numbers {...rest} unit={unit} digits={digits} />;
+  return <OptionalBox {...rest} unit={unit} digits={digits} />;
 }
 
 function readNumber(text: string): number | null {
@@ -190,25 +192,16 @@ function readNumber(text: string): number | null {
 
 interface Digits {
   unit?: string;
-  digits?: number;
+  digits?: number | undefined;
   step?: number;
 }
 
 export function NumberBox({ onCommit, ...rest }: Shared & Digits) {
-  return <Numbers {...rest} onCommit={sure(onCommit)} />;
+  return <OptionalBox {...rest} onCommit={sure(onCommit)} />;
 }
 
 /** A number that may be left out. */
-export function OptionalBox(props: Optional & Digits) {
-  return <Numbers {...props} />;
-}
-
-function Numbers({
-  unit = "",
-  digits = 1,
-  step = 1,
-  ...rest
-}: Omit<TypedProps, "unit" | "write" | "read" | "words" | "step"> & Digits) {
+export function OptionalBox({ unit = "", digits = 1, step = 1, ...rest }: Optional & Digits) {
   return (
     <Typed
       {...rest}

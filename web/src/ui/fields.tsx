@@ -1,6 +1,7 @@
-// Labelled fields: words above, help below, the problem in words beside its mark.
+// Labelled fields: words above, help below, the problem in words beside its mark. They take what a form library registers.
 import { useId, useState } from "react";
 
+import { FIELD, FieldNote } from "./note";
 import { useMeaning } from "./terms";
 
 interface Common {
@@ -9,14 +10,18 @@ interface Common {
   problem?: string | undefined;
 }
 
+type Input = Omit<React.ComponentProps<"input">, "onChange" | "id" | "className">;
+
 export function TextField({
   label,
   help,
   problem,
-  value,
+  onText,
   onChange,
-  placeholder,
-}: Common & { value: string; onChange: (text: string) => void; placeholder?: string | undefined }) {
+  onFocus,
+  onBlur,
+  ...rest
+}: Common & Input & { onText?: (text: string) => void; onChange?: React.ChangeEventHandler<HTMLInputElement> }) {
   const id = useId();
   const [focused, setFocused] = useState(false);
   // "Focal length, mm" is the word "Focal length".
@@ -28,34 +33,45 @@ export function TextField({
         {label}
       </label>
       <input
+        {...rest}
         id={id}
-        className="field"
-        value={value}
-        placeholder={placeholder}
+        className={FIELD}
         autoComplete="off"
         aria-invalid={problem ? true : undefined}
         aria-describedby={problem || words ? `${id}-note` : undefined}
-        onFocus={() => setFocused(true)}
-        onBlur={() => setFocused(false)}
-        onChange={(event) => onChange(event.target.value)}
+        onFocus={(event) => {
+          setFocused(true);
+          onFocus?.(event);
+        }}
+        onBlur={(event) => {
+          setFocused(false);
+          onBlur?.(event);
+        }}
+        onChange={(event) => {
+          onText?.(event.target.value);
+          onChange?.(event);
+        }}
       />
-      <Note id={`${id}-note`} help={words} problem={problem} />
+      <FieldNote id={`${id}-note`} help={words} problem={problem} />
     </div>
   );
 }
+
+type Options = readonly (readonly [string, string])[];
 
 export function Choice({
   label,
   help,
   problem,
-  value,
-  onChange,
   options,
-}: Common & {
-  value: string;
-  onChange: (text: string) => void;
-  options: readonly (readonly [string, string])[];
-}) {
+  onPick,
+  onChange,
+  ...rest
+}: Common &
+  Omit<React.ComponentProps<"select">, "id" | "className"> & {
+    options: Options;
+    onPick?: (key: string) => void;
+  }) {
   const id = useId();
   return (
     <div>
@@ -63,11 +79,15 @@ export function Choice({
         {label}
       </label>
       <select
+        {...rest}
         id={id}
-        className="field"
-        value={value}
+        className={FIELD}
+        aria-invalid={problem ? true : undefined}
         aria-describedby={problem || help ? `${id}-note` : undefined}
-        onChange={(event) => onChange(event.target.value)}
+        onChange={(event) => {
+          onPick?.(event.target.value);
+          onChange?.(event);
+        }}
       >
         {options.map(([key, words]) => (
           <option key={key} value={key}>
@@ -75,45 +95,32 @@ export function Choice({
           </option>
         ))}
       </select>
-      <Note id={`${id}-note`} help={help} problem={problem} />
+      <FieldNote id={`${id}-note`} help={help} problem={problem} />
     </div>
   );
 }
 
 export function Tick({
   label,
-  checked,
+  onTick,
   onChange,
-}: {
-  label: string;
-  checked: boolean;
-  onChange: (on: boolean) => void;
-}) {
+  ...rest
+}: { label: string; onTick?: (on: boolean) => void } & Omit<
+  React.ComponentProps<"input">,
+  "type" | "className"
+>) {
   return (
     <label className="flex min-h-10 items-center gap-2.5">
       <input
+        {...rest}
         type="checkbox"
-        className="accent-ember h-5 w-5"
-        checked={checked}
-        onChange={(event) => onChange(event.target.checked)}
+        className="accent-ember h-6 w-6 shrink-0"
+        onChange={(event) => {
+          onTick?.(event.target.checked);
+          onChange?.(event);
+        }}
       />
       <span>{label}</span>
     </label>
   );
-}
-
-function Note({ id, help, problem }: { id: string; help: string | undefined; problem: string | undefined }) {
-  if (problem) {
-    return (
-      <p id={id} className="text-ember mt-1 text-sm font-semibold">
-        <span aria-hidden="true">▲ </span>
-        {problem}
-      </p>
-    );
-  }
-  return help ? (
-    <p id={id} className="text-faint mt-1 text-xs">
-      {help}
-    </p>
-  ) : null;
 }

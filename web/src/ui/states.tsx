@@ -1,32 +1,35 @@
-// What a page says while it waits, when nothing is there, and when something went wrong.
-import { Link } from "react-router";
-
+// What a page says while it waits, when nothing is there, when something went wrong, and when it broke down.
 import { Refused } from "../api/client";
+import { Button, ButtonLink } from "./button";
 import { Shell } from "./Shell";
 
 export function Waiting({ what }: { what: string }) {
   return (
-    <p role="status" className="text-faint py-10">
+    <p role="status" className="text-faint flex items-center gap-3 py-10">
+      <span
+        aria-hidden="true"
+        className="border-line border-t-ember h-5 w-5 animate-spin rounded-full border-2 motion-reduce:animate-none"
+      />
       {what} …
     </p>
   );
 }
 
-/** A refusal in words, field by field. */
-export function Trouble({
-  error,
-  onRetry,
-  retryWords = "Try again",
-}: {
+interface TroubleProps {
   error: unknown;
   onRetry?: () => void;
   retryWords?: string;
-}) {
+  /** Other ways out. */
+  children?: React.ReactNode;
+}
+
+/** A refusal in words, field by field. */
+export function Trouble({ error, onRetry, retryWords = "Try again", children }: TroubleProps) {
   const refused = error instanceof Refused ? error : null;
   const words = refused ? refused.details.title : "The server cannot be reached. Is it still running?";
   const fields = refused?.details.errors ?? [];
   return (
-    <div role="alert" className="border-ember bg-ember-soft rounded border-2 p-4">
+    <div role="alert" className="border-ember bg-ember-soft rounded-lg border p-3">
       <p className="font-semibold">
         <span aria-hidden="true">▲ </span>
         {words}
@@ -38,10 +41,15 @@ export function Trouble({
           ))}
         </ul>
       )}
-      {onRetry && (
-        <button type="button" className="button mt-3" onClick={onRetry}>
-          {retryWords}
-        </button>
+      {(onRetry !== undefined || children !== undefined) && (
+        <div className="mt-2 flex flex-wrap gap-2">
+          {onRetry && (
+            <Button size="small" onClick={onRetry}>
+              {retryWords}
+            </Button>
+          )}
+          {children}
+        </div>
       )}
     </div>
   );
@@ -49,11 +57,34 @@ export function Trouble({
 
 export function NotFound() {
   return (
-    <Shell title="Not here">
+    <Shell title="Not found">
       <p className="mb-4">There is no page at this address.</p>
-      <Link to="/" className="button">
-        All corners
-      </Link>
+      <ButtonLink to="/">All corners</ButtonLink>
+    </Shell>
+  );
+}
+
+/** The page broke down: what was typed is safe, and there are ways on. */
+export function BrokenDown({ error, children }: { error: unknown; children?: React.ReactNode }) {
+  return (
+    <Shell title="Something broke">
+      <div role="alert" className="max-w-xl">
+        <p className="mb-2 text-lg font-bold">This page broke down. That is a fault in Fogon, not in your plan.</p>
+        <p className="mb-4">
+          Nothing that you changed is lost: it is saved, or kept in this browser and saved when you open the
+          corner again.
+        </p>
+        <div className="mb-4 flex flex-wrap gap-2">
+          <Button look="act" onClick={() => location.reload()}>
+            Load the page again
+          </Button>
+          {children}
+          <a className="self-center underline" href="/">
+            All corners
+          </a>
+        </div>
+        <p className="text-faint text-sm">{error instanceof Error ? error.message : String(error)}</p>
+      </div>
     </Shell>
   );
 }

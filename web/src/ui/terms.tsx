@@ -37,7 +37,11 @@ export function useMeaning(wordOrReading: string | undefined): string | undefine
 
 /** Explains the focusable thing inside it, on focus and under the pointer. */
 export function Explained({ of, children }: { of: string | undefined; children: React.ReactElement }) {
-  const meaning = useMeaning(of);
+  return <Hinted words={useMeaning(of)}>{children}</Hinted>;
+}
+
+/** Says what the focusable thing inside it is, on focus and under the pointer. */
+export function Hinted({ words, children }: { words: string | undefined; children: React.ReactElement }) {
   const [open, setOpen] = useState(false);
   // Focus may scroll the page, and scrolling closes an explanation: it opens once that is over.
   const settle = (event: React.FocusEvent<HTMLElement>) => {
@@ -51,10 +55,14 @@ export function Explained({ of, children }: { of: string | undefined; children: 
       <Tooltip.Trigger asChild onFocus={settle}>
         {children}
       </Tooltip.Trigger>
-      {meaning !== undefined && (
+      {words !== undefined && (
         <Tooltip.Portal>
-          <Tooltip.Content sideOffset={6} collisionPadding={8} className="explanation">
-            {meaning}
+          <Tooltip.Content
+            sideOffset={6}
+            collisionPadding={8}
+            className="bg-ink text-paper z-40 max-w-80 rounded px-2.5 py-1.5 text-sm"
+          >
+            {words}
           </Tooltip.Content>
         </Tooltip.Portal>
       )}
@@ -66,7 +74,10 @@ export function Explained({ of, children }: { of: string | undefined; children: 
 export function Term({ word, children }: { word: string; children?: React.ReactNode }) {
   return (
     <Explained of={word}>
-      <button type="button" className="term">
+      <button
+        type="button"
+        className="decoration-faint min-h-6 cursor-help underline decoration-dotted underline-offset-4"
+      >
         {children ?? word}
       </button>
     </Explained>

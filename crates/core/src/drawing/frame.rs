@@ -2,7 +2,7 @@
 
 use crate::assess::bands::{Row, band_of};
 
-use super::labels::{Label, labelled};
+use super::labels::{Bare, Label, Naming};
 use super::view::{Ink, Stroke, View, stroke};
 use crate::corner::{Bound, Corner, Kind, Thing, What, bounds, is_blocked};
 use crate::geometry::{DVec2, DVec3, hull};
@@ -23,14 +23,17 @@ pub(super) fn draw(corner: &Corner<'_>, all: &[Thing], text_part: f64) -> View {
     let mut strokes = picture.strokes(all, true);
     picture.recorded_round(&mut strokes);
     let labels = picture.guides(&mut strokes);
-    labelled(picture.bounds(), strokes, &labels, picture.text_size(text_part))
+    let text_size = picture.text_size(text_part);
+    Bare { bounds: picture.bounds(), projection: None, strokes, labels }.labelled(text_size, Naming::Letters)
 }
 
 /// The picture of another camera, without the guides of the main one.
 pub(super) fn draw_other(corner: &Corner<'_>, all: &[Thing], overhead: bool, text_part: f64) -> View {
     let picture = Picture::of(corner, 1.0);
     let strokes = picture.strokes(all, !overhead);
-    labelled(picture.bounds(), strokes, &[], picture.text_size(text_part))
+    let text_size = picture.text_size(text_part);
+    let bare = Bare { bounds: picture.bounds(), projection: None, strokes, labels: Vec::new() };
+    bare.labelled(text_size, Naming::Letters)
 }
 
 /// The delivered frame, 1 high, in the middle of the recorded one.
@@ -381,6 +384,7 @@ impl Picture<'_> {
             labels.push(Label {
                 letter: "",
                 thing: None,
+                name: None,
                 text: format!("eyes {:.0} % down", 100.0 * eyes.y),
                 at: DVec2::new(self.bounds()[0] + 0.02 * a * self.crop, eyes.y),
                 ink: Ink::EyeLine,
@@ -398,6 +402,7 @@ impl Picture<'_> {
             labels.push(Label {
                 letter: "",
                 thing: None,
+                name: None,
                 text: format!("headroom {:.0} %", 100.0 * crown.y),
                 at: DVec2::new(crown.x, (crown.y / 2.0).max(0.0)),
                 ink: Ink::Headroom,

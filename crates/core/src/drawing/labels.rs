@@ -1,11 +1,13 @@
 //! Where lettered marks and words go, so that none covers another and words keep off what is drawn. Page and
 //! paper draw them where this puts them.
 
-use super::view::{Ink, LetterDisc, MARK_RADIUS, Stroke, View, Word};
+use super::view::{Ink, LetterDisc, MARK_RADIUS, Projection, Stroke, View, Word};
 use crate::corner::{Corner, PlacedThing, Source};
 use crate::geometry::{DVec2, DVec3};
 use crate::plan::ThingId;
 
+/// A word stands off the middle of the thing that it names, in parts of the text size.
+const BESIDE: f64 = 0.9;
 /// Mean width of a letter in parts of the text size, on the wide side for the fonts we ship.
 const LETTER: f64 = 0.56;
 
@@ -17,25 +19,48 @@ pub(super) struct Label {
     pub(super) thing: Option<String>,
     /// Words; may be empty.
     pub(super) text: String,
+    /// Words where it is told by name and not by letter, if they are others.
+    pub(super) name: Option<String>,
     /// What it speaks of, in drawing coordinates.
     pub(super) at: DVec2,
     /// What it belongs to.
     pub(super) ink: Ink,
 }
 
+/// What a thing is called on a drawing.
+pub(super) struct Called {
+    /// Beside its letter.
+    pub(super) text: String,
+    /// By name, if that is told otherwise; empty where the drawing says it by its shape.
+    pub(super) name: Option<String>,
+}
+
+impl Called {
+    /// The same either way.
+    pub(super) fn alike(text: String) -> Self {
+        Self { text, name: None }
+    }
+
+    pub(super) fn named(text: String, name: String) -> Self {
+        Self { text, name: Some(name) }
+    }
+}
+
 /// A label for every placed thing that has words in this drawing, where the drawing has it.
 pub(super) fn of_things(
     corner: &Corner<'_>,
-    words: impl Fn(&PlacedThing<'_>) -> Option<String>,
+    words: impl Fn(&PlacedThing<'_>) -> Option<Called>,
     at: impl Fn(DVec3) -> DVec2,
 ) -> Vec<Label> {
     let placed = corner.placed();
     let label = |thing: &PlacedThing<'_>| {
+        let Called { text, name } = words(thing)?;
         Some(Label {
+            text,
+            name,
             letter: thing.letter,
             // Furniture is told by its name alone.
             thing: (!matches!(thing.id, ThingId::Furniture(_))).then(|| corner.name(&thing.id)),
-            text: words(thing)?,
             at: at(thing.at_m),
             ink: ink_of(corner, &thing.id),
         })
@@ -43,10 +68,30 @@ pub(super) fn of_things(
     placed.iter().filter_map(label).collect()
 }
 
-/// A view with its labels put where they cover least.
-pub(super) fn labelled(bounds: [f64; 4], strokes: Vec<Stroke>, labels: &[Label], text_size: f64) -> View {
-    let (marks, words) = place(labels, &strokes, bounds, text_size);
-    View { bounds, projection: None, strokes, text_size, mark_radius: MARK_RADIUS * text_size, marks, words }
+/// A drawing whose labels have no places yet.
+pub(super) struct Bare {
+    pub(super) bounds: [f64; 4],
+    pub(super) projection: Option<Projection>,
+    pub(super) strokes: Vec<Stroke>,
+    pub(super) labels: Vec<Label>,
+}
+
+impl Bare {
+    /// With its labels put where they cover least.
+    pub(super) fn labelled(self, text_size: f64, naming: Naming) -> View {
+        let Self { bounds, projection, strokes, labels } = self;
+        let (marks, words) = place(&labels, &strokes, bounds, text_size, naming);
+        View { bounds, projection, strokes, text_size, mark_radius: MARK_RADIUS * text_size, marks, words }
+    }
+}
+
+/// How things are told apart on a drawing.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Naming {
+    /// By a letter in a disc, with words beside it: as a list of marks names them.
+    Letters,
+    /// By name; by letter only where a name has no room.
+    Names,
 }
 
 /// How a thing is drawn.
@@ -168,55 +213,107 @@ fn holds(polygon: &[DVec2], p: DVec2) -> bool {
     inside
 }
 
-/// Marks and words in their places. Marks first, each stepping aside only from other marks; then words, each on
-/// the spot that covers least, no two meeting, all within the bounds.
-fn place(labels: &[Label], strokes: &[Stroke], bounds: [f64; 4], size: f64) -> (Vec<LetterDisc>, Vec<Word>) {
+/// A word that would cover so much gives way to a letter.
+const CROWDED: f64 = 1.0;
+
+/// Marks and words in their places, all within the bounds, no two meeting. By letters: marks first, each stepping aside only
+/// from other marks, then words, each on the spot that covers least. By names: words, and marks for what has no room.
+fn place(
+    labels: &[Label],
+    strokes: &[Stroke],
+    bounds: [f64; 4],
+    size: f64,
+    naming: Naming,
+) -> (Vec<LetterDisc>, Vec<Word>) {
+    let shapes: Vec<Shape> = strokes.iter().filter_map(Shape::of).collect();
     let (low, high) = (DVec2::new(bounds[0], bounds[1]), DVec2::new(bounds[2], bounds[3]));
-    let radius = MARK_RADIUS * size;
-    let mut taken: Vec<Box2> = Vec::new();
-    let mut marks = Vec::new();
-    let mut anchors = Vec::new();
-    for label in labels {
-        if label.letter.is_empty() {
-            anchors.push(label.at);
+    let mut sheet = Sheet { low, high, size, shapes, taken: Vec::new() };
+    let (mut marks, mut words) = (Vec::new(), Vec::new());
+    let lettered = |label: &Label| !label.letter.is_empty();
+    let by_letter = naming == Naming::Letters;
+    let anchors: Vec<DVec2> = labels
+        .iter()
+        .map(|label| if by_letter && lettered(label) { sheet.mark(label, &mut marks) } else { label.at })
+        .collect();
+    for (label, anchor) in labels.iter().zip(anchors) {
+        let text = if by_letter { &label.text } else { label.name.as_ref().unwrap_or(&label.text) };
+        if text.is_empty() {
             continue;
         }
+        let disc = by_letter && lettered(label);
+        match sheet.word(label, anchor, text, disc) {
+            Some((cost, word, area)) if by_letter || !lettered(label) || cost < CROWDED => {
+                sheet.taken.push(area);
+                words.push(word);
+            }
+            _ if !by_letter && lettered(label) => {
+                sheet.mark(label, &mut marks);
+            }
+            _ => {}
+        }
+    }
+    (marks, words)
+}
+
+/// What is taken already.
+struct Sheet {
+    low: DVec2,
+    high: DVec2,
+    size: f64,
+    shapes: Vec<Shape>,
+    taken: Vec<Box2>,
+}
+
+impl Sheet {
+    fn radius(&self) -> f64 {
+        MARK_RADIUS * self.size
+    }
+
+    /// Puts a letter at what it stands for, or as near as is free; where it is then.
+    fn mark(&mut self, label: &Label, marks: &mut Vec<LetterDisc>) -> DVec2 {
+        let (radius, low, high) = (self.radius(), self.low, self.high);
         let inside = |p: DVec2| p.clamp(low + radius, (high - radius).max(low + radius));
-        let spots = (0..40).map(|step| {
+        let mut spots = (0..40).map(|step| {
             let ring = if step == 0 { 0 } else { (step - 1) / 8 + 1 };
             let angle = f64::from(step) * std::f64::consts::FRAC_PI_4;
             inside(label.at + DVec2::from_angle(angle) * f64::from(ring) * radius * 1.4)
         });
-        let free = spots.clone().find(|p| taken.iter().all(|t| !t.meets(&Box2::of_disc(*p, radius))));
+        let free = spots.find(|p| self.taken.iter().all(|t| !t.meets(&Box2::of_disc(*p, radius))));
         let at = free.unwrap_or_else(|| inside(label.at));
-        taken.push(Box2::of_disc(at, radius));
+        self.taken.push(Box2::of_disc(at, radius));
         marks.push(LetterDisc {
             letter: label.letter,
             thing: label.thing.clone(),
             at: at.to_array(),
             ink: label.ink,
         });
-        anchors.push(at);
+        at
     }
-    let shapes: Vec<Shape> = strokes.iter().filter_map(Shape::of).collect();
-    let mut words = Vec::new();
-    for (label, anchor) in labels.iter().zip(anchors) {
-        if label.text.is_empty() {
-            continue;
-        }
-        let width = label.text.chars().count() as f64 * LETTER * size;
-        let gap = if label.letter.is_empty() { 0.0 } else { radius + 0.25 * size };
+
+    /// The spot for a word that covers least, with what it covers.
+    fn word(&self, label: &Label, anchor: DVec2, text: &str, disc: bool) -> Option<(f64, Word, Box2)> {
+        let (size, radius) = (self.size, self.radius());
+        let width = text.chars().count() as f64 * LETTER * size;
+        let gap = if disc {
+            radius + 0.25 * size
+        } else if label.letter.is_empty() {
+            0.0
+        } else {
+            // Beside the thing, not on it.
+            BESIDE * size
+        };
         let mut best: Option<(f64, DVec2, Box2)> = None;
         for (at, away) in spots(anchor, width, gap, size) {
             let least = best.as_ref().map_or(f64::INFINITY, |(cost, ..)| *cost);
             let area = Box2::of_word(at, width, size);
-            if away >= least || !area.within(low, high) || taken.iter().any(|t| t.meets(&area)) {
+            if away >= least || !area.within(self.low, self.high) || self.taken.iter().any(|t| t.meets(&area))
+            {
                 continue;
             }
             // A piece of furniture may carry its own name.
             let own = |shape: &Shape| label.ink == Ink::Furniture && shape.ink == Ink::Furniture;
             let mut cost = away;
-            for shape in shapes.iter().filter(|shape| !own(shape)) {
+            for shape in self.shapes.iter().filter(|shape| !own(shape)) {
                 cost += shape.weight * shape.covers(&area);
                 if cost >= least {
                     break;
@@ -226,18 +323,16 @@ fn place(labels: &[Label], strokes: &[Stroke], bounds: [f64; 4], size: f64) -> (
                 best = Some((cost, at, area));
             }
         }
-        let Some((_, at, area)) = best else { continue };
-        taken.push(area);
+        let (cost, at, area) = best?;
         let nearest = anchor.clamp(area.low, area.high);
         let far = (nearest - anchor).length() > gap + 0.8 * size;
         let leader = far.then(|| {
             let out = (nearest - anchor).normalize_or_zero();
-            let from = if label.letter.is_empty() { anchor } else { anchor + out * radius };
+            let from = if disc { anchor + out * radius } else { anchor };
             [from.to_array(), nearest.to_array()]
         });
-        words.push(Word { text: label.text.clone(), at: at.to_array(), leader });
+        Some((cost, Word { text: text.to_owned(), at: at.to_array(), leader }, area))
     }
-    (marks, words)
 }
 
 /// Places for a word around its anchor, each with what its distance costs: beside, above and below, then out
@@ -272,24 +367,33 @@ mod tests {
             .map(|letter| Label {
                 letter,
                 thing: None,
+                name: None,
                 text: format!("{letter} 1.23 m"),
                 at: DVec2::new(1.0, 1.0),
                 ink: Ink::Light,
             })
             .collect();
         let bounds = [0.0, 0.0, 3.0, 2.5];
-        let (marks, words) = place(&labels, &[], bounds, 0.09);
-        assert_eq!((marks.len(), words.len()), (6, 6));
-        let mut boxes: Vec<Box2> =
-            marks.iter().map(|m| Box2::of_disc(m.at.into(), 0.09 * MARK_RADIUS)).collect();
-        boxes.extend(
-            words
-                .iter()
-                .map(|w| Box2::of_word(w.at.into(), w.text.chars().count() as f64 * LETTER * 0.09, 0.09)),
-        );
-        for (i, a) in boxes.iter().enumerate() {
-            assert!(a.within(DVec2::ZERO, DVec2::new(3.0, 2.5)));
-            assert!(boxes[i + 1..].iter().all(|b| !a.meets(b)));
+        for (naming, lettered) in [(Naming::Letters, 6), (Naming::Names, 0)] {
+            let (marks, words) = place(&labels, &[], bounds, 0.09, naming);
+            assert_eq!((marks.len(), words.len()), (lettered, 6));
+            let mut boxes: Vec<Box2> =
+                marks.iter().map(|m| Box2::of_disc(m.at.into(), 0.09 * MARK_RADIUS)).collect();
+            let width = |text: &str| text.chars().count() as f64 * LETTER * 0.09;
+            boxes.extend(words.iter().map(|w| Box2::of_word(w.at.into(), width(&w.text), 0.09)));
+            for (i, a) in boxes.iter().enumerate() {
+                assert!(a.within(DVec2::ZERO, DVec2::new(3.0, 2.5)));
+                assert!(boxes[i + 1..].iter().all(|b| !a.meets(b)));
+            }
         }
+        // Where no name has room, every thing is told by its letter.
+        let wall = Stroke {
+            ink: Ink::Wall,
+            thing: None,
+            closed: true,
+            points: vec![[0.0, 0.0], [3.0, 0.0], [3.0, 2.5], [0.0, 2.5]],
+        };
+        let (marks, words) = place(&labels, &[wall], bounds, 0.09, Naming::Names);
+        assert_eq!((marks.len(), words.len()), (6, 0));
     }
 }

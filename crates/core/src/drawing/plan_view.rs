@@ -1,16 +1,19 @@
 //! From above.
 
-use super::labels::{Label, labelled, of_things};
+use super::labels::{Bare, Called, Label, of_things};
+use super::shapes;
 use super::things::{ink_of, treatments};
-use super::view::{Ink, Projection, Stroke, View, bounds_of, stroke};
-use crate::corner::{Corner, Kind, PlacedThing, Source, Thing, What, door_swing};
-use crate::geometry::{DVec2, DVec3, distance_to_edge, hull, is_outer_corner};
+use super::view::{Ink, Projection, Stroke, bounds_of, stroke};
+use crate::corner::{Corner, Kind, LightAt, Piece, PlacedThing, Source, Thing, What, door_swing};
+use crate::geometry::{DVec2, DVec3, bearing_vector, distance_to_edge, hull, is_outer_corner};
 use crate::plan::{OpeningKind, ThingId};
 use crate::shot::lens::{circle_of_confusion_mm, depth_of_field};
 use crate::units::decimals;
 
 /// Thickness of a drawn wall, m.
-const WALL_M: f64 = 0.07;
+pub(super) const WALL_M: f64 = 0.05;
+/// The nose before the eyes, m.
+const NOSE_M: f64 = 0.035;
 /// A ray this much beside a corner, m for each metre, sees past it.
 const BESIDE: f64 = 1e-4;
 
@@ -37,7 +40,7 @@ pub(super) fn turned(p: DVec2, turns: u8) -> DVec2 {
     DVec2::new(x, -y)
 }
 
-pub(super) fn draw(corner: &Corner<'_>, all: &[Thing], turns: u8, text_m: f64) -> View {
+pub(super) fn draw(corner: &Corner<'_>, all: &[Thing], turns: u8) -> Bare {
     let flat = |p: DVec3| turned(p.truncate(), turns);
     let floor: Vec<DVec2> = corner.floor_m.iter().map(|p| turned(*p, turns)).collect();
     let mut strokes = vec![stroke(Ink::Floor, None, true, floor.clone())];
@@ -62,15 +65,15 @@ pub(super) fn draw(corner: &Corner<'_>, all: &[Thing], turns: u8, text_m: f64) -
         let name = corner.name(&thing.id);
         for part in thing.pieces.iter().filter(|p| matches!(p.what, What::Feet | What::Tripod)) {
             let points: Vec<DVec2> = part.solid.corners().iter().map(|c| flat(*c)).collect();
-            strokes.push(stroke(Ink::Feet, Some(&name), true, hull(&points)));
+            let ink = if part.what == What::Tripod { Ink::Stand } else { Ink::Feet };
+            strokes.push(stroke(ink, Some(&name), true, hull(&points)));
+            if part.what == What::Feet {
+                strokes.extend(shapes::legs(&points, &name));
+            }
         }
     }
     for thing in &sorted {
-        let name = corner.name(&thing.id);
-        for part in thing.pieces.iter().filter(|p| !matches!(p.what, What::Feet | What::Tripod | What::Leg)) {
-            let points: Vec<DVec2> = part.solid.corners().iter().map(|c| flat(*c)).collect();
-            strokes.push(stroke(ink_of(corner, thing, part.what), Some(&name), true, hull(&points)));
-        }
+        above(corner, thing, turns, &mut strokes);
     }
     for light in &corner.lights {
         let aim = light.aim_m + (light.position_m - light.aim_m).normalize_or_zero() * 0.14;
@@ -86,7 +89,44 @@ pub(super) fn draw(corner: &Corner<'_>, all: &[Thing], turns: u8, text_m: f64) -
         _ => (DVec3::Y, DVec3::X),
     };
     let projection = Projection { origin_m: DVec3::ZERO.into(), right: right.into(), down: down.into() };
-    View { projection: Some(projection), ..labelled(bounds, strokes, &labels(corner, turns), text_m) }
+    Bare { bounds, projection: Some(projection), strokes, labels: labels(corner, turns) }
+}
+
+/// A thing from above, what is lower first.
+fn above(corner: &Corner<'_>, thing: &Thing, turns: u8, strokes: &mut Vec<Stroke>) {
+    let flat = |p: DVec3| turned(p.truncate(), turns);
+    let name = corner.name(&thing.id);
+    let own = |light: &&LightAt<'_>| thing.id == ThingId::Light(light.id.clone());
+    let lamp = corner.lights.iter().find(own).and_then(|light| shapes::lamp(light, &name, flat));
+    let ahead = turned(bearing_vector(corner.layout.seat.bearing_deg).truncate(), turns);
+    let mut parts: Vec<&Piece> = thing.pieces.iter().collect();
+    parts.sort_by(|a, b| shapes::top_m(a).total_cmp(&shapes::top_m(b)));
+    for part in parts {
+        let points: Vec<DVec2> = part.solid.corners().iter().map(|c| flat(*c)).collect();
+        let ink = ink_of(corner, thing, part.what);
+        match part.what {
+            What::Feet | What::Tripod | What::Leg => {}
+            What::Head if lamp.is_some() => {}
+            What::Chair => {
+                strokes.push(stroke(ink, Some(&name), true, shapes::rounded(&hull(&points))));
+                strokes.push(shapes::chair_back(&name, &points, ahead));
+            }
+            What::Head if thing.kind == Kind::Person => {
+                let nose = corner.eyes_m.truncate();
+                let across = bearing_vector(corner.layout.seat.bearing_deg).truncate();
+                let (tip, side) = (nose + across * NOSE_M, across.perp() * (NOSE_M * 0.8));
+                let wedge = [tip, nose + side, nose - side].map(|p| turned(p, turns)).to_vec();
+                strokes.push(stroke(ink, Some(&name), true, wedge));
+                strokes.push(stroke(ink, Some(&name), true, hull(&points)));
+            }
+            what if shapes::is_soft(what) => {
+                strokes.push(stroke(ink, Some(&name), true, shapes::rounded(&hull(&points))));
+            }
+            _ => strokes.push(stroke(ink, Some(&name), true, hull(&points))),
+        }
+    }
+    strokes.extend(shapes::furniture(corner, thing, flat));
+    strokes.extend(lamp.into_iter().flatten());
 }
 
 /// Field of view and the depth that is sharp, to the walls: along rays to both edges and to every corner between
@@ -198,25 +238,31 @@ fn walls(corner: &Corner<'_>, turns: u8, strokes: &mut Vec<Stroke>) {
 fn labels(corner: &Corner<'_>, turns: u8) -> Vec<Label> {
     let units = corner.brief.units;
     let words = |thing: &PlacedThing<'_>| match &thing.id {
-        ThingId::Seat => Some("seat".to_owned()),
+        ThingId::Seat => Some(Called::named("seat".to_owned(), String::new())),
         ThingId::Camera => {
             let distance = units.length(corner.lens_to_eyes_m());
-            Some(format!("{:.0} mm, {distance}", corner.layout.camera.focal_length_mm))
+            let text = format!("{:.0} mm, {distance}", corner.layout.camera.focal_length_mm);
+            Some(Called::named(text, format!("camera {distance}")))
         }
         ThingId::Light(id) => {
             let board = corner.lights.iter().any(|l| l.id == id && matches!(l.source, Source::Board(_)));
             let name = if board { "board".to_owned() } else { id.words() };
-            Some(format!("{name} {}", units.length((thing.at_m - corner.eyes_m).length())))
+            Some(Called::alike(format!("{name} {}", units.length((thing.at_m - corner.eyes_m).length()))))
         }
-        ThingId::Microphone => Some(format!("mic {}", units.length((thing.at_m - corner.mouth_m).length()))),
-        ThingId::Screen => Some(thing.called.to_lowercase()),
-        ThingId::Backdrop => Some(thing.called.clone()),
-        ThingId::Angle(id) | ThingId::Treatment(id) | ThingId::Furniture(id) => Some(id.words()),
+        ThingId::Microphone => {
+            let distance = units.length((thing.at_m - corner.mouth_m).length());
+            Some(Called::named(format!("mic {distance}"), format!("microphone {distance}")))
+        }
+        ThingId::Screen => Some(Called::alike(thing.called.to_lowercase())),
+        ThingId::Backdrop => Some(Called::alike(thing.called.clone())),
+        ThingId::Angle(id) | ThingId::Treatment(id) | ThingId::Furniture(id) => {
+            Some(Called::alike(id.words()))
+        }
         ThingId::Person | ThingId::Opening(_) | ThingId::Mains => None,
     };
     let mut all = of_things(corner, words, |p| turned(p.truncate(), turns));
     let mut word = |at: DVec2, text: String, ink: Ink| {
-        all.push(Label { letter: "", thing: None, text, at: turned(at, turns), ink });
+        all.push(Label { letter: "", thing: None, text, name: None, at: turned(at, turns), ink });
     };
     let blur = 100.0 * crate::shot::background::blur_fraction(corner);
     let along = corner.view.forward.truncate().normalize_or_zero();

@@ -1,14 +1,14 @@
 //! The light laid over plan and side view: lines of equal light, the size of each source as the face sees it, and the edge
 //! of the picture that it must stay out of.
 
-use contour::ContourBuilder;
 use serde::Serialize;
 use utoipa::ToSchema;
 
+use super::field::{Cut, cuts};
 use super::plan_view::turned;
 use super::view::{Drawing, Ink, Stroke, View, Word, stroke};
 use crate::corner::{Corner, LightAt, Source};
-use crate::geometry::{DVec2, DVec3, circle, distance_to_edge, hull, inside, whole_steps};
+use crate::geometry::{DVec2, DVec3, circle, distance_to_edge, hull};
 use crate::light::apparent::apparent;
 use crate::light::cloth;
 use crate::light::placement::MARGIN_M;
@@ -17,9 +17,6 @@ use crate::plan::ThingId;
 
 /// Lines a stop apart, against what the lamp gives the eyes.
 const STOPS: [f64; 5] = [-2.0, -1.0, 0.0, 1.0, 2.0];
-/// The light is looked up every so often, m; while a hand drags less often.
-const STEP_M: f64 = 0.08;
-const LIVE_STEP_M: f64 = 0.16;
 /// Nearer to the plane of a lamp's face than this part of the way the light falls off a cliff.
 const GRAZING: f64 = 0.2;
 /// Shorter lines are left out, m.
@@ -53,43 +50,11 @@ pub struct LightSheets {
     pub side: LightSheet,
 }
 
-/// A flat cut through the room: the box that is looked at, the way from it into the room and into the drawing.
-struct Cut<'a> {
-    low: DVec2,
-    high: DVec2,
-    step_m: f64,
-    room: Box<dyn Fn(DVec2) -> DVec3 + 'a>,
-    sheet: Box<dyn Fn(DVec2) -> DVec2 + 'a>,
-    within: Box<dyn Fn(DVec2) -> bool + 'a>,
-}
-
 pub(super) fn draw(corner: &Corner<'_>, drawing: &Drawing, finely: bool) -> LightSheets {
     let turns = drawing.quarter_turns;
-    let step_m = if finely { STEP_M } else { LIVE_STEP_M };
-    let eyes = corner.eyes_m;
-    let [width, depth, height] = corner.room_m;
-    let along = corner.to_lens();
-    let behind = -distance_to_edge(&corner.floor_m, eyes.truncate(), -along.truncate());
-    let ahead = distance_to_edge(&corner.floor_m, eyes.truncate(), along.truncate());
-    let plan = Cut {
-        low: DVec2::ZERO,
-        high: DVec2::new(width, depth),
-        step_m,
-        room: Box::new(move |p| p.extend(eyes.z)),
-        sheet: Box::new(move |p| turned(p, turns)),
-        within: Box::new(|p| inside(&corner.floor_m, p, 0.0)),
-    };
-    let side = Cut {
-        low: DVec2::new(behind, 0.0),
-        high: DVec2::new(ahead, height),
-        step_m,
-        room: Box::new(move |p| (eyes + along * p.x).with_z(p.y)),
-        sheet: Box::new(|p| DVec2::new(p.x, -p.y)),
-        within: Box::new(move |p| {
-            let at = eyes + along * p.x;
-            p.y > 0.0 && p.y < corner.brief.room.ceiling_m(at.truncate()) && p.x > behind && p.x < ahead
-        }),
-    };
+    let (eyes, along) = (corner.eyes_m, corner.to_lens());
+    let [plan, side] = cuts(corner, turns, eyes.z, finely);
+    let (behind, ahead) = (side.low.x, side.high.x);
     let flat = |p: DVec3| turned(p.truncate(), turns);
     let upright = |p: DVec3| DVec2::new(along.dot(p - eyes).clamp(behind, ahead), -p.z);
     let mut sheets = [
@@ -136,20 +101,7 @@ fn lines(
     if reference <= 0.0 {
         return;
     }
-    let size = cut.high - cut.low;
-    let (columns, rows) = (whole_steps(size.x, cut.step_m) + 2, whole_steps(size.y, cut.step_m) + 2);
-    let at = |column: usize, row: usize| cut.low + DVec2::new(column as f64, row as f64) * cut.step_m;
-    let stops = |column: usize, row: usize| (lux((cut.room)(at(column, row))) / reference).log2().max(-12.0);
-    let values: Vec<f64> = (0..rows)
-        .flat_map(|row| (0..columns).map(move |column| (column, row)))
-        .map(|(c, r)| stops(c, r))
-        .collect();
-    let builder = ContourBuilder::new(columns, rows, true)
-        // It counts a value as the middle of its cell.
-        .x_origin(cut.low.x - cut.step_m / 2.0)
-        .y_origin(cut.low.y - cut.step_m / 2.0)
-        .x_step(cut.step_m)
-        .y_step(cut.step_m);
+    let (values, builder) = cut.values(|at| (lux(at) / reference).log2().max(-12.0));
     let Ok(found) = builder.lines(&values, &STOPS) else { return };
     // Not along the cliff where the lamp's dark side begins.
     let lit = |p: DVec2| {

@@ -1,17 +1,19 @@
 //! The section along the lens axis, seen from the side; the lens axis runs as in the plan.
 
-use super::labels::{Label, labelled, of_things};
+use super::labels::{Bare, Called, Label, of_things};
+use super::plan_view::WALL_M;
+use super::shapes;
 use super::things::{ink_of, treatments};
-use super::view::{Ink, Projection, Stroke, View, bounds_of, stroke};
-use crate::corner::{Corner, Kind, PlacedThing, Thing, What};
-use crate::geometry::{DVec2, DVec3, distance_to_edge, hull, whole_steps};
+use super::view::{Ink, Projection, Stroke, bounds_of, stroke};
+use crate::corner::{Corner, Kind, LightAt, Piece, PlacedThing, Thing, What};
+use crate::geometry::{DVec2, DVec3, bearing_vector, distance_to_edge, hull, whole_steps};
 use crate::plan::ThingId;
 use crate::shot::lens::{circle_of_confusion_mm, depth_of_field};
 
 /// The ceiling is looked up every so often along the axis, m.
 const CEILING_STEP_M: f64 = 0.005;
 
-pub(super) fn draw(corner: &Corner<'_>, all: &[Thing], text_m: f64) -> View {
+pub(super) fn draw(corner: &Corner<'_>, all: &[Thing]) -> Bare {
     // Along the axis, from behind the person (left) to behind the camera (right).
     let along = corner.to_lens();
     let eyes = corner.eyes_m;
@@ -27,7 +29,7 @@ pub(super) fn draw(corner: &Corner<'_>, all: &[Thing], text_m: f64) -> View {
     inside.extend(&ceiling);
     let mut strokes = vec![stroke(Ink::Floor, None, true, inside)];
     field(corner, behind, &mut strokes, flat);
-    let wall = 0.07;
+    let wall = WALL_M;
     for piece in [
         quad(behind - wall, behind, -wall, height + wall),
         quad(ahead, ahead + wall, -wall, height + wall),
@@ -54,24 +56,12 @@ pub(super) fn draw(corner: &Corner<'_>, all: &[Thing], text_m: f64) -> View {
         furniture(a).cmp(&furniture(b)).then(mean(depth(a)).total_cmp(&mean(depth(b))))
     });
     for thing in sorted {
-        let name = corner.name(&thing.id);
-        for part in &thing.pieces {
-            // The room may be wider across than along: what lies beyond this section's ends is left out.
-            let points: Vec<DVec2> = part
-                .solid
-                .corners()
-                .iter()
-                .map(|c| flat(*c))
-                .map(|p| DVec2::new(p.x.clamp(behind, ahead), p.y))
-                .collect();
-            let outline = match (thing.kind, part.what) {
-                (Kind::Person, What::Head) => oval(&points),
-                _ => hull(&points),
-            };
-            if outline.len() > 2 {
-                strokes.push(stroke(ink_of(corner, thing, part.what), Some(&name), true, outline));
-            }
-        }
+        // The room may be wider across than along: what lies beyond this section's ends is left out.
+        let within = |p: DVec3| {
+            let at = flat(p);
+            DVec2::new(at.x.clamp(behind, ahead), at.y)
+        };
+        beside(corner, thing, within, &mut strokes);
     }
     strokes.push(stroke(
         Ink::EyeLine,
@@ -80,17 +70,24 @@ pub(super) fn draw(corner: &Corner<'_>, all: &[Thing], text_m: f64) -> View {
         vec![DVec2::new(behind, -eyes.z), DVec2::new(ahead, -eyes.z)],
     ));
     let units = corner.brief.units;
-    let height = |thing: &PlacedThing<'_>| match thing.id {
-        ThingId::Camera | ThingId::Light(_) | ThingId::Microphone | ThingId::Screen | ThingId::Angle(_) => {
-            Some(units.length(thing.at_m.z))
+    let height = |thing: &PlacedThing<'_>| {
+        let called = |name: &str| {
+            let height = units.length(thing.at_m.z);
+            Some(Called::named(height.clone(), format!("{name} {height}")))
+        };
+        match &thing.id {
+            ThingId::Camera => called("lens"),
+            ThingId::Light(id) | ThingId::Angle(id) => called(&id.words()),
+            ThingId::Microphone => called("microphone"),
+            ThingId::Screen => called("screen"),
+            ThingId::Seat
+            | ThingId::Backdrop
+            | ThingId::Treatment(_)
+            | ThingId::Furniture(_)
+            | ThingId::Person
+            | ThingId::Opening(_)
+            | ThingId::Mains => None,
         }
-        ThingId::Seat
-        | ThingId::Backdrop
-        | ThingId::Treatment(_)
-        | ThingId::Furniture(_)
-        | ThingId::Person
-        | ThingId::Opening(_)
-        | ThingId::Mains => None,
     };
     let in_section = |p: DVec3| {
         let at = flat(p);
@@ -100,13 +97,49 @@ pub(super) fn draw(corner: &Corner<'_>, all: &[Thing], text_m: f64) -> View {
         letter: "",
         thing: None,
         text: format!("eye line {}", units.length(eyes.z)),
+        name: Some(format!("eyes {}", units.length(eyes.z))),
         at: DVec2::new(ahead, -eyes.z),
         ink: Ink::EyeLine,
     }];
     labels.extend(of_things(corner, height, in_section));
     let projection =
         Projection { origin_m: eyes.with_z(0.0).into(), right: along.into(), down: (-DVec3::Z).into() };
-    View { projection: Some(projection), ..labelled(bounds_of(&strokes, 0.12), strokes, &labels, text_m) }
+    Bare { bounds: bounds_of(&strokes, 0.12), projection: Some(projection), strokes, labels }
+}
+
+/// A thing from the side.
+fn beside(corner: &Corner<'_>, thing: &Thing, flat: impl Fn(DVec3) -> DVec2, strokes: &mut Vec<Stroke>) {
+    let name = corner.name(&thing.id);
+    let own = |light: &&LightAt<'_>| thing.id == ThingId::Light(light.id.clone());
+    let lamp = corner.lights.iter().find(own).and_then(|light| shapes::lamp(light, &name, &flat));
+    let faces_right = bearing_vector(corner.layout.seat.bearing_deg).dot(corner.to_lens()) >= 0.0;
+    // A chair under whoever sits on it.
+    let (chairs, others): (Vec<&Piece>, Vec<&Piece>) =
+        thing.pieces.iter().partition(|piece| piece.what == What::Chair);
+    let mut heads = Vec::new();
+    for part in chairs.into_iter().chain(others) {
+        let points: Vec<DVec2> = part.solid.corners().iter().map(|c| flat(*c)).collect();
+        let ink = ink_of(corner, thing, part.what);
+        let outline = match (thing.kind, part.what) {
+            (_, What::Chair) => {
+                strokes.extend(shapes::chair_from_side(&name, &points, faces_right));
+                continue;
+            }
+            (Kind::Person, What::Head) => {
+                heads.push(stroke(ink, Some(&name), true, oval(&points)));
+                continue;
+            }
+            (Kind::Light, What::Head) if lamp.is_some() => continue,
+            (_, what) if shapes::is_soft(what) => shapes::rounded(&hull(&points)),
+            _ => hull(&points),
+        };
+        if outline.len() > 2 {
+            strokes.push(stroke(ink, Some(&name), true, outline));
+        }
+    }
+    strokes.extend(heads);
+    strokes.extend(shapes::furniture(corner, thing, &flat));
+    strokes.extend(lamp.into_iter().flatten().filter(|stroke| stroke.points.len() > 2));
 }
 
 /// The ceiling over the axis, from behind to ahead: as it bends under slopes and beams.

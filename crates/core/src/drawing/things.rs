@@ -46,15 +46,11 @@ pub(super) fn ink_of(corner: &Corner<'_>, thing: &Thing, what: What) -> Ink {
         What::Column => Ink::Stand,
         What::Boom => Ink::Arm,
         What::Head if thing.kind == Kind::Person => Ink::Head,
+        What::Chair => Ink::Chair,
         // The body of a board is its frame, drawn as a lamp's body is.
         What::Body if thing.kind == Kind::Light => Ink::Light,
-        What::Head
-        | What::Body
-        | What::Torso
-        | What::Legs
-        | What::Chair
-        | What::Top
-        | What::Leg
-        | What::Sheet => ink_of_thing(corner, &thing.id),
+        What::Head | What::Body | What::Torso | What::Legs | What::Top | What::Leg | What::Sheet => {
+            ink_of_thing(corner, &thing.id)
+        }
     }
 }

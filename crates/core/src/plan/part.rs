@@ -289,6 +289,21 @@ impl Layout {
         }
     }
 
+    /// Puts a thing in, in place of the one that it names.
+    pub fn put(&mut self, part: Part<'_>) {
+        match part {
+            Part::Seat(seat) => self.seat = seat.clone(),
+            Part::Camera(camera) => self.camera = camera.clone(),
+            Part::Light(id, light) => drop(self.lights.insert(id.clone(), light.clone())),
+            Part::Microphone(microphone) => self.microphone = Some(microphone.clone()),
+            Part::Screen(screen) => self.screen = Some(screen.clone()),
+            Part::Backdrop(backdrop) => self.backdrop = Some(backdrop.clone()),
+            Part::Angle(id, angle) => drop(self.angles.insert(id.clone(), angle.clone())),
+            Part::Treatment(id, one) => drop(self.treatment.insert(id.clone(), one.clone())),
+            Part::Furniture(id, piece) => drop(self.furniture.insert(id.clone(), piece.clone())),
+        }
+    }
+
     /// What carries a thing, to be changed.
     pub fn support_mut(&mut self, thing: &ThingId) -> Option<&mut Support> {
         match thing {

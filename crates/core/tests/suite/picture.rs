@@ -192,7 +192,7 @@ fn words_speak_the_persons_units_and_grow_on_request() {
     imperial.brief.units = fogon_core::units::UnitSystem::Imperial;
     assert!(drawn(&imperial).plan.words.iter().any(|w| w.text.starts_with("key ") && w.text.ends_with('"')));
     let large =
-        draw_for(&demo(), Style { text_scale: 1.7, frame_text_scale: 1.7, quarter_turns: None }).unwrap();
+        draw_for(&demo(), Style { text_scale: 1.7, frame_text_scale: 1.7, ..Style::default() }).unwrap();
     assert_close(large.plan.text_size / metric.plan.text_size, 1.7, 1e-9, 0.0, "text size");
     assert_eq!(large.plan.strokes, metric.plan.strokes);
 }

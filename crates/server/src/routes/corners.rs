@@ -140,8 +140,13 @@ pub(crate) async fn get(State(store): State<Shared>, Path(id): Path<i64>) -> Res
     blocking(move || Ok(answer(StatusCode::OK, store.get(id)?))).await
 }
 
-/// Saves a corner read at the revision in `If-Match`, from a plan file or, where nothing fits, a brief file
-#[utoipa::path(put, path = "/api/v1/corners/{id}", params(("id" = i64, Path), ("If-Match" = String, Header)), request_body = Plan,
+/// Longest key of a save that is heeded.
+const KEY_LENGTH: usize = 100;
+
+/// Saves a corner read at the revision in `If-Match`, from a plan file or, where nothing fits, a brief file. Sent again
+/// under the same `Idempotency-Key` it is saved once
+#[utoipa::path(put, path = "/api/v1/corners/{id}", params(("id" = i64, Path), ("If-Match" = String, Header),
+        ("Idempotency-Key" = Option<String>, Header)), request_body = Plan,
     responses((status = 200, body = CornerKept), (status = 412, body = Details, content_type = "application/problem+json"),
         (status = 422, body = Details, content_type = "application/problem+json"), (status = 428, body = Details, content_type = "application/problem+json")))]
 pub(crate) async fn save(
@@ -151,9 +156,11 @@ pub(crate) async fn save(
     Body(bytes): Body,
 ) -> Result<Response, Details> {
     let revision = if_match(&headers)?;
+    let key = headers.get("Idempotency-Key").and_then(|key| key.to_str().ok());
+    let key = key.filter(|key| (1..=KEY_LENGTH).contains(&key.len())).map(str::to_owned);
     blocking(move || {
         let document = Document::read(&bytes)?;
-        Ok(answer(StatusCode::OK, store.save(id, revision, &document)?))
+        Ok(answer(StatusCode::OK, store.save(id, revision, &document, key.as_deref())?))
     })
     .await
 }
@@ -208,7 +215,14 @@ pub(crate) async fn redo(
     blocking(move || Ok(answer(StatusCode::OK, store.step(id, revision, Step::Redo)?))).await
 }
 
-/// Forgets a corner read at the revision in `If-Match`
+/// Brings a deleted corner back
+#[utoipa::path(post, path = "/api/v1/corners/{id}/restore", params(("id" = i64, Path)),
+    responses((status = 200, body = CornerKept), (status = 404, body = Details, content_type = "application/problem+json")))]
+pub(crate) async fn restore(State(store): State<Shared>, Path(id): Path<i64>) -> Result<Response, Details> {
+    blocking(move || Ok(answer(StatusCode::OK, store.restore(id)?))).await
+}
+
+/// Takes a corner read at the revision in `If-Match` out of the list; it can be restored for 30 days
 #[utoipa::path(delete, path = "/api/v1/corners/{id}", params(("id" = i64, Path), ("If-Match" = String, Header)),
     responses((status = 204), (status = 412, body = Details, content_type = "application/problem+json")))]
 pub(crate) async fn delete(

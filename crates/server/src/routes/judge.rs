@@ -1,153 +1,23 @@
 //! Stateless questions: judge a plan, propose layouts, say what to change, apply a change.
 
 use axum::Json;
-use axum::http::StatusCode;
 use fogon_core::arrange::{
-    AngleKind, Ground, LampJob, Placed, Proposals, Stop, ground, propose_until, why, with_angle, with_light,
+    AngleKind, LampJob, Proposals, Stop, laid_again, propose_until, with_angle, with_light,
 };
 use fogon_core::assess::choices::{ChoiceEffect, choices as every_choice};
-use fogon_core::assess::mend::same_lamp;
-use fogon_core::assess::{Assessment, evaluate, without_moves};
-use fogon_core::corner::Corner;
-use fogon_core::drawing::{
-    AngleSeen, Drawing, LightSheets, SoundSheets, Style, draw_angles, draw_for, draw_light, draw_sound,
-};
-use fogon_core::hand::{Handle, MoveIn, Moved, handles, moved};
-use fogon_core::light::head::{FaceSeen, face_seen};
+use fogon_core::hand::{MoveIn, moved};
 use fogon_core::money::{Changes, changes as what_to_change};
 use fogon_core::plan::{
-    Brief, BriefFile, Fix, Id, Layout, MeasuredId, PatchStep, Plan, apply as apply_patch, still_measured,
+    Brief, BriefFile, Id, Layout, MeasuredId, PatchStep, Plan, apply as apply_patch, still_measured,
 };
 use fogon_core::problem::{Code, Problem, Problems};
 use fogon_core::room::{Walk, Walked, walked};
-use fogon_core::shot::chart::{Chart, chart};
-use fogon_core::sound::seen::SoundSeen;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use super::judged::{Drawn, Judged, MovedOut};
 use super::{Query, Sent, blocking, blocking_while_awaited};
 use crate::problem::Details;
-
-/// A plan judged, explained and drawn.
-#[derive(Serialize, ToSchema)]
-pub(crate) struct Judged {
-    assessment: Assessment,
-    /// Where everything stands and what decides that, in the order the marks are laid.
-    placed: Vec<Placed>,
-    drawing: Drawing,
-    /// What can be taken hold of, with its numbers.
-    handles: Vec<Handle>,
-    /// The face under its light, where there is any.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    face: Option<FaceSeen>,
-    /// What to lay over plan and side view, where the light was asked for.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    light: Option<LightSheets>,
-    /// The same key put where it is softer, where the light and the moves were asked for and there is such a place.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    same_lamp: Option<Fix>,
-    /// Everything of the sound, where it was asked for.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    sound: Option<SoundSeen>,
-    /// The ways of the voice, to lay over plan and side view, where the sound was asked for.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    sound_sheets: Option<SoundSheets>,
-    /// The shot over distance, where it was asked for.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    chart: Option<Chart>,
-    /// What the room gives, where the chart was asked for.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    ground: Option<Ground>,
-    /// What second angles see, where the chart was asked for.
-    #[serde(skip_serializing_if = "Vec::is_empty")]
-    #[schema(required = false)]
-    angles: Vec<AngleSeen>,
-}
-
-/// A plan after a move, judged.
-#[derive(Serialize, ToSchema)]
-pub(crate) struct MovedOut {
-    #[serde(flatten)]
-    moved: Moved,
-    judged: Judged,
-}
-
-impl MovedOut {
-    pub(crate) fn new(moved: Moved, judged: Judged) -> Self {
-        Self { moved, judged }
-    }
-}
-
-/// How to draw and judge.
-#[derive(Default, Deserialize)]
-pub(crate) struct Drawn {
-    /// Size of the words on the drawings, 0.5 to 4 times the usual.
-    text_scale: Option<f64>,
-    /// Size of the words in the frame, 0.5 to 4 times the usual.
-    frame_text_scale: Option<f64>,
-    /// Quarter turns of the plan, counter-clockwise, instead of those that suit the camera.
-    quarter_turns: Option<u8>,
-    /// Add the chart of the shot over distance and what the room gives (no).
-    chart: Option<bool>,
-    /// Add lines of equal light and what the same key would do elsewhere (no).
-    light: Option<bool>,
-    /// Add what is told of the sound (no).
-    sound: Option<bool>,
-    /// Look for the moves that mend findings (yes); a hand that is still dragging does not wait for them.
-    fixes: Option<bool>,
-}
-
-impl Drawn {
-    pub(crate) fn check(&self) -> Result<(), Details> {
-        let refused = |words: &str| Details::new(StatusCode::BAD_REQUEST, "bad_choice", words);
-        for (name, scale) in [("text_scale", self.text_scale), ("frame_text_scale", self.frame_text_scale)] {
-            if !(0.5..=4.0).contains(&scale.unwrap_or(1.0)) {
-                return Err(refused(&format!("{name}: give 0.5 to 4.")));
-            }
-        }
-        if self.quarter_turns.unwrap_or(0) > 3 {
-            return Err(refused("quarter_turns: give 0 to 3."));
-        }
-        Ok(())
-    }
-
-    pub(crate) fn judge(&self, plan: &Plan) -> Result<Judged, Details> {
-        let unresolved = || Problem::new("layout", "ids", "ids that name gear of the brief", Code::UnknownId);
-        let text_scale = self.text_scale.unwrap_or(1.0);
-        let style = Style {
-            text_scale,
-            frame_text_scale: self.frame_text_scale.unwrap_or(text_scale),
-            quarter_turns: self.quarter_turns,
-        };
-        let drawing = draw_for(plan, style).ok_or_else(|| Details::from(Problems::from(unresolved())))?;
-        let assessment = if self.fixes.unwrap_or(true) { evaluate(plan) } else { without_moves(plan) };
-        let corner = Corner::of(plan);
-        let face = corner.as_ref().map(face_seen);
-        let asked = self.light.unwrap_or(false);
-        let light = if asked { draw_light(plan, &drawing, self.fixes.unwrap_or(true)) } else { None };
-        let same_lamp = if asked && self.fixes.unwrap_or(true) { same_lamp(plan) } else { None };
-        let heard = corner.as_ref().filter(|_| self.sound.unwrap_or(false));
-        let sound = heard.map(fogon_core::sound::seen::seen);
-        let sound_sheets = heard.and_then(|_| draw_sound(plan, &drawing));
-        let corner = corner.filter(|_| self.chart.unwrap_or(false));
-        let angles = if corner.is_some() { draw_angles(plan, style.frame_text_scale) } else { Vec::new() };
-        let (chart, ground) = (corner.as_ref().map(chart), corner.as_ref().map(ground));
-        Ok(Judged {
-            assessment,
-            placed: why(plan),
-            drawing,
-            handles: handles(plan),
-            face,
-            light,
-            same_lamp,
-            sound,
-            sound_sheets,
-            chart,
-            ground,
-            angles,
-        })
-    }
-}
 
 /// A plan and a change to it.
 #[derive(Deserialize, ToSchema)]
@@ -162,12 +32,15 @@ fogon_core::shape!(
     EditIn => |asked: &EditIn| asked.before.check().and(asked.after.check()),
     OneMore => |asked: &OneMore| asked.plan.check(),
     OneLight => |asked: &OneLight| asked.plan.check(),
+    AgainIn => |asked: &AgainIn| asked.brief.check(),
 );
 
 /// Readings, findings, verdict, reasons, handles and drawings of a plan
 #[utoipa::path(post, path = "/api/v1/assess", request_body = Plan,
     params(("text_scale" = Option<f64>, Query, description = "size of the words on the drawings, 0.5 to 4 times the usual"),
         ("frame_text_scale" = Option<f64>, Query, description = "size of the words in the frame; as text_scale where missing"),
+        ("sheet_width_px" = Option<f64>, Query, description = "pixels across that plan and side view share, 50 to 10000: things are then told by name"),
+        ("sheet_height_px" = Option<f64>, Query, description = "pixels down that both take together"),
         ("quarter_turns" = Option<u8>, Query, description = "quarter turns of the plan, 0 to 3, instead of those that suit the camera"),
         ("chart" = Option<bool>, Query, description = "true adds the chart of the shot over distance and what the room gives"),
         ("light" = Option<bool>, Query, description = "true adds lines of equal light and what the same key would do elsewhere"),
@@ -185,6 +58,7 @@ pub(crate) async fn assess(
 /// One thing moved by hand as far as the rules let it go, and the plan after it judged
 #[utoipa::path(post, path = "/api/v1/move", request_body = MoveIn,
     params(("text_scale" = Option<f64>, Query, description = "as in assess"), ("frame_text_scale" = Option<f64>, Query, description = "as in assess"),
+        ("sheet_width_px" = Option<f64>, Query, description = "as in assess"), ("sheet_height_px" = Option<f64>, Query, description = "as in assess"),
         ("quarter_turns" = Option<u8>, Query, description = "as in assess"), ("chart" = Option<bool>, Query, description = "as in assess"), ("light" = Option<bool>, Query, description = "as in assess"), ("sound" = Option<bool>, Query, description = "as in assess"), ("fixes" = Option<bool>, Query, description = "as in assess")),
     responses((status = 200, body = MovedOut), (status = 422, body = Details, content_type = "application/problem+json")))]
 pub(crate) async fn move_by_hand(
@@ -294,6 +168,31 @@ pub(crate) async fn place(Sent(plan): Sent<Plan>) -> Result<Json<Plan>, Details>
         Ok(Json(placed))
     })
     .await
+}
+
+/// Changed answers, and the layout before they changed.
+#[derive(Deserialize, ToSchema)]
+pub(crate) struct AgainIn {
+    #[schema(max_length = 120)]
+    name: String,
+    brief: Brief,
+    layout: Layout,
+}
+
+/// The corner laid out again.
+#[derive(Serialize, ToSchema)]
+pub(crate) struct Again {
+    /// None where nothing fits.
+    plan: Option<Plan>,
+}
+
+/// The best layout for changed answers that keeps what is locked, what hangs and the second angles
+#[utoipa::path(post, path = "/api/v1/again", request_body = AgainIn,
+    responses((status = 200, body = Again), (status = 422, body = Details, content_type = "application/problem+json")))]
+pub(crate) async fn again(Sent(asked): Sent<AgainIn>) -> Result<Json<Again>, Details> {
+    blocking_while_awaited(move |gone| laid_again(&asked.name, &asked.brief, &asked.layout, Stop::when(gone)))
+        .await
+        .map(|plan| Json(Again { plan }))
 }
 
 /// A plan and the second angle it is to get.

@@ -10,7 +10,7 @@ use fogon_core::plan::Plan;
 use fogon_core::problem::{Code, Problem, Problems};
 use serde_json::Value;
 
-use super::judge::{Drawn, MovedOut};
+use super::judged::{Drawn, MovedOut};
 use super::{BODY_BYTES, blocking};
 use crate::problem::Details;
 

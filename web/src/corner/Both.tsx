@@ -1,0 +1,39 @@
+// Two versions of one corner side by side, before one of them stays.
+import type { Plan } from "../api/client";
+import { Side, useJudgedSide } from "../compare/Side";
+import { Button } from "../ui/button";
+import { Close, Show } from "../ui/dialog";
+
+interface Props {
+  mine: Plan;
+  theirs: Plan;
+  onMine: () => void;
+  onTheirs: () => void;
+}
+
+export function Both(props: Props) {
+  return (
+    <Show title="Mine and theirs" trigger={<Button size="small">See both</Button>}>
+      <Pair {...props} />
+    </Show>
+  );
+}
+
+function Pair({ mine, theirs, onMine, onTheirs }: Props) {
+  const [left, right] = [useJudgedSide(mine), useJudgedSide(theirs)];
+  return (
+    <>
+      <div className="grid gap-4 sm:grid-cols-2">
+        <Side side={left} name="mine">
+          <Button look="act" onClick={onMine}>
+            Keep mine
+          </Button>
+        </Side>
+        <Side side={right} name="theirs">
+          <Button onClick={onTheirs}>Take theirs</Button>
+        </Side>
+      </div>
+      <Close>Cancel</Close>
+    </>
+  );
+}

@@ -1,0 +1,34 @@
+// Picture and what belongs beside it, above the parts of a step where the picture is the subject.
+import type { Judged, Plan, Reading, StepTold } from "../api/client";
+import { Face } from "../light/Face";
+import { Picture } from "../picture/Picture";
+import { Tiles } from "../reading/Tiles";
+import type { OnMeasured } from "../reading/Working";
+import { readingsOf } from "../table/step";
+import type { UnitSystem } from "../units/length";
+
+interface Props {
+  judged: Judged;
+  plan: Plan;
+  told: StepTold | null;
+  units: UnitSystem;
+  onMeasured: OnMeasured;
+  /** The light as it was when it was put aside. */
+  before: Judged | null;
+}
+
+export function Stage({ judged, plan, told, units, onMeasured, before }: Props) {
+  const readings: Reading[] = told ? readingsOf(judged, told.tiles) : [];
+  const light = told?.step === "light" && judged.face;
+  const beside = light ? (
+    <Face face={light} before={before?.face ?? null} />
+  ) : readings.length > 0 ? (
+    <Tiles readings={readings} units={units} onMeasured={onMeasured} stacked />
+  ) : null;
+  return (
+    <div className={beside ? "grid gap-2 sm:grid-cols-[minmax(0,1.6fr)_minmax(0,1fr)]" : ""}>
+      <Picture judged={judged} plan={plan} size="large" switches={told?.step === "shot"} />
+      {beside}
+    </div>
+  );
+}

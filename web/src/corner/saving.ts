@@ -1,0 +1,21 @@
+// Whether a corner is saved, in words.
+import { isUnsaved } from "../table/state";
+import type { View } from "../table/table";
+
+export function savingWords(view: View): string {
+  if (view.trial) return "trying out, not saved";
+  switch (view.saving.kind) {
+    case "saved":
+      return isUnsaved(view) ? "not saved yet" : "saved";
+    case "waiting":
+      return "not saved yet";
+    case "saving":
+      return "saving …";
+    case "unreachable":
+      return "not saved: the server cannot be reached; tried again";
+    case "refused":
+    case "gone":
+    case "conflict":
+      return "not saved";
+  }
+}

@@ -1,0 +1,180 @@
+// A corner as a card: its small plan and picture, verdict, what is next, when it was last used; the rest in a menu.
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { DropdownMenu } from "radix-ui";
+import { useState } from "react";
+import { Link } from "react-router";
+
+import { api, planOf, type Schemas } from "../api/client";
+import { Rename } from "../ui/Rename";
+import { Drawing } from "../drawing/Drawing";
+import { formatLength } from "../units/length";
+import { button, FileLink } from "../ui/button";
+import { Ask } from "../ui/dialog";
+import { Icon } from "../ui/icons";
+import { MENU, MENU_ITEM } from "../ui/menu";
+import { SHEET } from "../ui/Section";
+import { Standing } from "../ui/Standing";
+import { Trouble } from "../ui/states";
+import { useSeen } from "../ui/useSeen";
+import { ago } from "./ago";
+
+type Listed = Schemas["Listed"];
+
+interface Props {
+  corner: Listed;
+  onDeleted: (corner: Listed) => void;
+}
+
+export function CornerCard({ corner, onDeleted }: Props) {
+  const [card, seen] = useSeen();
+  const { told } = corner;
+  const size = told?.room_m.map((side) => formatLength(side, told.units)).join(" × ");
+  const address = `/corners/${String(corner.id)}`;
+  return (
+    <li ref={card} className={`${SHEET} flex flex-col overflow-hidden`}>
+      {seen && told?.verdict && <Glance corner={corner} address={address} />}
+      <div className="flex grow flex-col gap-1.5 p-4">
+        <div className="flex items-start gap-2">
+          <h2 className="mr-auto min-w-0 text-lg leading-snug font-bold">
+            {told ? (
+              <Link to={address} className="underline-offset-4 hover:underline">
+                {corner.name}
+              </Link>
+            ) : (
+              corner.name
+            )}
+          </h2>
+          <Menu corner={corner} onDeleted={onDeleted} />
+        </div>
+        <p className="text-faint text-sm">
+          {size && `${size} · `}used {ago(corner.updated_ms)}
+        </p>
+        {corner.trouble && <p className="text-ember text-sm font-semibold">▲ {corner.trouble}</p>}
+        {told?.verdict && (
+          <p>
+            <Standing ready={told.verdict.ready} words={told.verdict.sentence} />
+          </p>
+        )}
+        {told && !told.verdict && !corner.trouble && (
+          <p>
+            <Standing ready={false} words="Nothing fits yet." />
+          </p>
+        )}
+        {!told && (
+          <p>
+            <FileLink size="small" href={`/api/v1${address}/file`} download>
+              Save its file
+            </FileLink>
+          </p>
+        )}
+      </div>
+    </li>
+  );
+}
+
+/** Its picture and plan, and what is next; asked for once it is seen. */
+function Glance({ corner, address }: { corner: Listed; address: string }) {
+  const glance = useQuery({
+    queryKey: ["glance", corner.id, corner.revision],
+    queryFn: async () => {
+      const plan = planOf(await api.corner(corner.id));
+      return plan ? api.assess(plan, { text_scale: 2, frame_text_scale: 1.8, fixes: false }) : null;
+    },
+    staleTime: Infinity,
+  });
+  const drawing = glance.data?.drawing;
+  const next = glance.data?.steps.find((step) => step.state === "stop" || step.state === "fix");
+  return (
+    <Link to={address} tabIndex={-1} aria-hidden="true" className="block">
+      <div className="bg-surround grid aspect-[5/2] grid-cols-[3fr_2fr] items-center gap-2 p-2">
+        {drawing && (
+          <>
+            <Drawing view={drawing.frame} title="" className="frame-drawing max-h-full" />
+            <Drawing view={drawing.plan} title="" className="bg-paper max-h-full rounded-sm p-1" />
+          </>
+        )}
+      </div>
+      {next && (
+        <p className="border-line border-b px-4 py-2 text-sm">
+          <span className="font-semibold">Next: {next.title}.</span> {next.next.sentence}
+        </p>
+      )}
+    </Link>
+  );
+}
+
+function Menu({ corner, onDeleted }: Props) {
+  const queries = useQueryClient();
+  const [asking, setAsking] = useState<"delete" | "rename" | null>(null);
+  const again = () => queries.invalidateQueries({ queryKey: ["corners"] });
+  const remove = useMutation({
+    mutationFn: () => api.remove(corner.id, corner.revision),
+    onSuccess: () => onDeleted(corner),
+    onSettled: again,
+  });
+  const duplicate = useMutation({
+    mutationFn: async () => {
+      const file = await api.file(corner.id);
+      return api.create({ ...(file as object), name: `${corner.name}, copy`.slice(0, 120) });
+    },
+    onSettled: again,
+  });
+  const rename = useMutation({
+    mutationFn: async (name: string) => {
+      const file = await api.file(corner.id);
+      return api.save(corner.id, corner.revision, { ...(file as object), name }, crypto.randomUUID());
+    },
+    onSettled: again,
+  });
+  const error = remove.error ?? duplicate.error ?? rename.error;
+  return (
+    <>
+      <DropdownMenu.Root>
+        <DropdownMenu.Trigger
+          className={button({ size: "icon", look: "quiet" })}
+          aria-label={`More for ${corner.name}`}
+        >
+          <Icon name="more" />
+        </DropdownMenu.Trigger>
+        <DropdownMenu.Portal>
+          <DropdownMenu.Content className={MENU} align="end" sideOffset={4}>
+            {corner.told && (
+              <>
+                <DropdownMenu.Item className={MENU_ITEM} onSelect={() => duplicate.mutate()}>
+                  Duplicate
+                </DropdownMenu.Item>
+                <DropdownMenu.Item className={MENU_ITEM} onSelect={() => setAsking("rename")}>
+                  Rename
+                </DropdownMenu.Item>
+              </>
+            )}
+            <DropdownMenu.Item className={MENU_ITEM} asChild>
+              <a href={`/api/v1/corners/${String(corner.id)}/file`} download>
+                Save as a file
+              </a>
+            </DropdownMenu.Item>
+            <DropdownMenu.Item className={MENU_ITEM} onSelect={() => setAsking("delete")}>
+              Delete
+            </DropdownMenu.Item>
+          </DropdownMenu.Content>
+        </DropdownMenu.Portal>
+      </DropdownMenu.Root>
+      <Rename
+        open={asking === "rename"}
+        name={corner.name}
+        onClose={() => setAsking(null)}
+        onName={(name) => rename.mutate(name)}
+      />
+      <Ask
+        open={asking === "delete"}
+        onOpenChange={(open) => !open && setAsking(null)}
+        title={`Delete “${corner.name}”?`}
+        words="You can undo it right afterwards."
+        yes="Delete"
+        no="Cancel"
+        onYes={() => remove.mutate()}
+      />
+      {error && <Trouble error={error} />}
+    </>
+  );
+}

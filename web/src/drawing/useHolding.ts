@@ -1,0 +1,44 @@
+// A hand that holds something on a drawing: followed until it lets go, or until Escape breaks it off. One finger holds; a second
+// one does nothing to what is held.
+import { useDrag } from "@use-gesture/react";
+import { useEffect, useRef } from "react";
+
+export interface Holding<T> {
+  /** It moves: by so many pixels since it took hold; `live` while it is still held. */
+  onMove: (what: T, px: [number, number], how: { live: boolean; anyway: boolean }) => void;
+  /** It took hold and moves. */
+  onHold: (what: T) => void;
+  /** It was broken off. */
+  onBreak: (what: T) => void;
+}
+
+/** Pixels within which a press only points. */
+const STILL_PX = 3;
+
+export function useHolding<T>({ onMove, onHold, onBreak }: Holding<T>) {
+  const cancel = useRef<(() => void) | null>(null);
+  useEffect(() => {
+    const keys = (event: KeyboardEvent) => {
+      if (event.key !== "Escape" || !cancel.current) return;
+      event.stopPropagation();
+      cancel.current();
+    };
+    window.addEventListener("keydown", keys, true);
+    return () => window.removeEventListener("keydown", keys, true);
+  }, []);
+  return useDrag<PointerEvent>(
+    (state) => {
+      const [what] = state.args as [T];
+      if (state.tap) return;
+      if (state.first) {
+        cancel.current = state.cancel;
+        onHold(what);
+      }
+      const anyway = "altKey" in state.event && state.event.altKey;
+      if (state.canceled) onBreak(what);
+      else onMove(what, state.movement, { live: !state.last, anyway });
+      if (state.last) cancel.current = null;
+    },
+    { threshold: STILL_PX, filterTaps: true, pointer: { buttons: 1, keys: false }, preventDefault: false },
+  );
+}

@@ -1,0 +1,85 @@
+// The picture as the lens sees it: one component for every place where it is shown, large or docked.
+import { ToggleGroup } from "radix-ui";
+import { useState } from "react";
+
+import type { Judged, Plan } from "../api/client";
+import { Drawing } from "../drawing/Drawing";
+import { fixed } from "../units/length";
+
+const GUIDES = [
+  ["thirds", "Thirds"],
+  ["centre", "Centre"],
+  ["safe", "Safe area"],
+  ["vertical", "9:16"],
+  ["headroom", "Headroom"],
+] as const;
+
+const KEPT = "fogon.guides";
+
+/** Which guides were on last; thirds the first time. */
+function kept(): string[] {
+  try {
+    const told: unknown = JSON.parse(localStorage.getItem(KEPT) ?? "null");
+    if (Array.isArray(told)) return GUIDES.map(([id]) => id).filter((id) => told.includes(id));
+  } catch {
+    // Nothing kept, or nothing that can be read.
+  }
+  return ["thirds"];
+}
+
+interface Props {
+  judged: Judged;
+  plan: Plan;
+  /** Docked: small, without guides to switch. */
+  size: "large" | "docked";
+  /** Guides can be switched on and off. */
+  switches?: boolean;
+}
+
+export function Picture({ judged, plan, size, switches = false }: Props) {
+  const [on, setOn] = useState(kept);
+  const { camera } = plan.layout;
+  const portrait = camera.orientation === "portrait";
+  const docked = size === "docked";
+  const change = (next: string[]) => {
+    setOn(next);
+    localStorage.setItem(KEPT, JSON.stringify(next));
+  };
+  return (
+    <figure className={`bg-surround min-w-0 rounded-lg text-white ${docked ? "p-1.5" : "p-2"}`}>
+      <Drawing
+        view={judged.drawing.frame}
+        title="The picture as the lens sees it"
+        className={`frame-drawing mx-auto rounded-sm ${docked ? "max-h-28" : "max-h-[34vh]"} ${on.map((guide) => `show-${guide}`).join(" ")}`}
+      />
+      <figcaption className={docked ? "mt-1 text-xs" : "mt-1.5 flex flex-wrap gap-x-3 gap-y-1 text-xs"}>
+        <span className="mr-auto">{settings(plan)}</span>
+        {switches && (
+          <ToggleGroup.Root
+            type="multiple"
+            value={on}
+            onValueChange={change}
+            aria-label="Guides in the picture"
+            className="flex flex-wrap gap-1"
+          >
+            {GUIDES.filter(([id]) => id !== "vertical" || !portrait).map(([id, label]) => (
+              <ToggleGroup.Item
+                key={id}
+                value={id}
+                className="min-h-6 cursor-pointer rounded border border-white/60 px-1.5 data-[state=on]:bg-white data-[state=on]:text-black"
+              >
+                {label}
+              </ToggleGroup.Item>
+            ))}
+          </ToggleGroup.Root>
+        )}
+      </figcaption>
+    </figure>
+  );
+}
+
+function settings({ layout: { camera } }: Plan): string {
+  const crop = camera.crop ?? 1;
+  const cropped = crop > 1 ? `, cropped ${fixed(crop, 1)}×` : "";
+  return `${camera.focal_length_mm} mm${cropped} · f/${camera.f_number} · 1/${Math.round(1 / camera.shutter_s)} · ISO ${camera.iso} · ${camera.white_balance_k} K`;
+}

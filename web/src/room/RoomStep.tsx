@@ -1,0 +1,37 @@
+// The room: how deep it is each way, what the distance behind you does, what is in it.
+import { Furnishing } from "../things/Furnishing";
+import { Schools } from "../schools/Schools";
+import { Things } from "../things/Things";
+import type { StepProps } from "../table/step";
+import { ButtonLink } from "../ui/button";
+import { Behind } from "./Behind";
+import { Depths } from "./Depths";
+import { Walls } from "./Walls";
+
+export function RoomNow({ judged, units }: StepProps) {
+  const { ground } = judged;
+  if (!ground) return null;
+  return (
+    <div className="grid gap-3">
+      <Depths ground={ground} units={units} />
+      <Behind ground={ground} units={units} />
+    </div>
+  );
+}
+
+export function RoomByHand({ corner, plan, judged, told, units }: StepProps) {
+  return (
+    <div className="grid gap-5">
+      <Furnishing plan={plan} />
+      <Walls plan={plan} />
+      <Things names={told.things} judged={judged} plan={plan} units={units} />
+      <p>
+        <ButtonLink to={`/corners/${String(corner.id)}/answers`}>Change the room’s measures</ButtonLink>
+      </p>
+    </div>
+  );
+}
+
+export function RoomChoices({ plan }: StepProps) {
+  return <Schools ids={["rig"]} plan={plan} />;
+}

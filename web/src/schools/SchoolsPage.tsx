@@ -1,0 +1,101 @@
+// Where practitioners disagree: every school with its default and reason, and what each choice would change here with
+// everything where it stands.
+import { useQuery } from "@tanstack/react-query";
+
+import { api, type Plan, type Schemas } from "../api/client";
+import { withSchool } from "../table/edits";
+import { sentence } from "../table/show";
+import { useTable } from "../table/useTable";
+import { Button } from "../ui/button";
+import { SHEET } from "../ui/Section";
+import { Trouble, Waiting } from "../ui/states";
+import type { UnitSystem } from "../units/length";
+import { count } from "../units/text";
+import { SCHOOL_NAMES } from "./names";
+
+type Effect = Schemas["ChoiceEffect"];
+
+export function SchoolsPage({ plan, units }: { plan: Plan; units: UnitSystem }) {
+  const schools = useQuery({ queryKey: ["schools"], queryFn: api.schools, staleTime: Infinity });
+  const effects = useQuery({
+    queryKey: ["choices", plan],
+    queryFn: () => api.choices(plan),
+    placeholderData: (before) => before,
+  });
+  if (schools.isError) return <Trouble error={schools.error} onRetry={() => void schools.refetch()} />;
+  if (effects.isError) return <Trouble error={effects.error} onRetry={() => void effects.refetch()} />;
+  if (!schools.data || !effects.data) return <Waiting what="Trying every school" />;
+  return (
+    <>
+      <p className="mb-4 max-w-2xl">
+        Practitioners disagree. One choice is the default, with the reason why. Under each other choice stands
+        what it would change here, with nothing moved.
+      </p>
+      <ul className="grid gap-4 lg:grid-cols-2">
+        {schools.data.map((school) => (
+          <School key={school.id} school={school} effects={effects.data} units={units} />
+        ))}
+      </ul>
+    </>
+  );
+}
+
+interface SchoolProps {
+  school: Awaited<ReturnType<typeof api.schools>>[number];
+  effects: Effect[];
+  units: UnitSystem;
+}
+
+function School({ school, effects, units }: SchoolProps) {
+  const table = useTable();
+  return (
+    <li className={`${SHEET} p-4`}>
+      <h3 className="mb-1 font-bold">{SCHOOL_NAMES[school.id] ?? school.id}</h3>
+      <p className="text-sm">{school.reason}</p>
+      <p className="text-faint mb-2 text-xs">Source: {school.source}.</p>
+      <ul>
+        {school.choices.map((choice, index) => {
+          const effect = effects.find((e) => e.school === school.id && e.choice === choice.id);
+          return (
+            <li key={choice.id} className="border-line border-t py-2">
+              <div className="flex flex-wrap items-center gap-x-3">
+                <strong>{choice.label}</strong>
+                {index === 0 && <span className="text-faint text-xs">default</span>}
+                <span className="ml-auto">
+                  {effect?.chosen ? (
+                    <span className="flex min-h-8 items-center font-semibold">✓ chosen</span>
+                  ) : (
+                    <Button
+                      size="small"
+                      onClick={() => table.act((p) => withSchool(p, school.id, choice.id))}
+                    >
+                      Choose
+                    </Button>
+                  )}
+                </span>
+              </div>
+              {effect && !effect.chosen && <p className="text-sm">{words(effect, effects, units)}</p>}
+            </li>
+          );
+        })}
+      </ul>
+    </li>
+  );
+}
+
+/** What a choice would change, in a sentence or two. */
+function words(effect: Effect, all: Effect[], units: UnitSystem): string {
+  const now = all.find((e) => e.school === effect.school && e.chosen);
+  const points = Math.round(100 * (effect.score - (now?.score ?? effect.score)));
+  const parts: string[] = [];
+  if (effect.comes.length > 0) parts.push(effect.comes.slice(0, 2).join(" "));
+  if (effect.goes.length > 0) parts.push(`No longer: ${effect.goes.slice(0, 2).join(" ")}`);
+  const moved = effect.changes.filter((c) => c.from !== c.to).slice(0, 3);
+  if (moved.length > 0)
+    parts.push(
+      `${moved.map((c) => `${c.label} ${sentence(c.from, c.unit, units, c.reading)} to ${sentence(c.to, c.unit, units, c.reading)}`).join(", ")}.`,
+    );
+  if (points !== 0) parts.push(`${count(Math.abs(points), "point")} ${points > 0 ? "more" : "less"}.`);
+  if (parts.length === 0) return "Nothing changes while everything stays where it is.";
+  return parts.join(" ");
+}

@@ -1,0 +1,76 @@
+// What is heard: what B is, how loud, with which voice; and the takes as files.
+import { useQueryClient } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
+
+import type { Heard } from "../api/client";
+import { Button, FileLink } from "../ui/button";
+import { Choice } from "../ui/fields";
+import { Section } from "../ui/Section";
+import type { Levels } from "./player";
+import type { Listening, Other } from "./useListening";
+import { HELD, OTHERS } from "./variants";
+import { VoiceFile } from "./VoiceFile";
+
+export function ListenSetup({ listening, name }: { listening: Listening; name: string }) {
+  const queries = useQueryClient();
+  const { other, levels, hasHeld, side } = listening;
+  const heard = listening[side].data;
+  const others: readonly (readonly [Other, string])[] = hasHeld ? [HELD, ...OTHERS] : OTHERS;
+  const stem = name.toLowerCase().replaceAll(/[^a-z0-9]+/g, "-");
+  return (
+    <Section title="What you hear">
+      <div className="grid gap-3 sm:grid-cols-2">
+        <Choice
+          label="B is"
+          value={other}
+          options={others}
+          onPick={(to) => listening.setOther(to as Other)}
+        />
+        <Choice
+          label="Loudness"
+          help={
+            levels === "matched"
+              ? "Louder always seems better. Made equally loud, you hear the rest."
+              : "At one input gain: farther is softer."
+          }
+          value={levels}
+          options={[
+            ["matched", "made equally loud"],
+            ["recorded", "as recorded"],
+          ]}
+          onPick={(to) => listening.setLevels(to as Levels)}
+        />
+      </div>
+      <p className="mt-2 flex flex-wrap items-center gap-2 text-sm">
+        <Button size="small" onClick={listening.hold}>
+          Use this as B
+        </Button>
+        {heard && <WavLink heard={heard} file={`${stem}-${side}.wav`} words={`Save ${side.toUpperCase()} as WAV`} />}
+      </p>
+      <VoiceFile
+        kept={listening.voice}
+        own={listening.isOwn}
+        onUse={listening.setOwn}
+        onChange={() => {
+          void queries.invalidateQueries({ queryKey: ["voice"] });
+          queries.removeQueries({ queryKey: ["hear"] });
+        }}
+      />
+    </Section>
+  );
+}
+
+/** A take as a file; its address lives as long as it is shown. */
+function WavLink({ heard, file, words }: { heard: Heard; file: string; words: string }) {
+  const [url, setUrl] = useState<string>();
+  useEffect(() => {
+    const made = URL.createObjectURL(heard.wav);
+    setUrl(made);
+    return () => URL.revokeObjectURL(made);
+  }, [heard]);
+  return (
+    <FileLink size="small" href={url} download={file}>
+      {words}
+    </FileLink>
+  );
+}

@@ -1,0 +1,67 @@
+// Dialogs: one that shows, one that asks before something is done. Both take the focus and give it back.
+import { AlertDialog, Dialog } from "radix-ui";
+
+import { button } from "./button";
+
+const OVERLAY = "fixed inset-0 z-20 bg-black/45";
+const CONTENT =
+  "border-line bg-paper text-ink fixed top-1/2 left-1/2 z-30 max-h-[88vh] w-[min(94vw,40rem)] -translate-x-1/2 -translate-y-1/2 overflow-auto rounded-xl border p-5";
+
+interface ShowProps {
+  title: string;
+  /** What opens it; without one it is opened by `open`. */
+  trigger?: React.ReactNode;
+  open?: boolean;
+  onOpenChange?: (open: boolean) => void;
+  children: React.ReactNode;
+}
+
+export function Show({ title, trigger, children, ...rest }: ShowProps) {
+  return (
+    <Dialog.Root {...rest}>
+      {trigger !== undefined && <Dialog.Trigger asChild>{trigger}</Dialog.Trigger>}
+      <Dialog.Portal>
+        <Dialog.Overlay className={OVERLAY} />
+        <Dialog.Content className={CONTENT} aria-describedby={undefined}>
+          <Dialog.Title className="mb-3 text-lg font-bold">{title}</Dialog.Title>
+          {children}
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}
+
+/** Closes the dialog that it stands in. */
+export function Close({ children }: { children: string }) {
+  return <Dialog.Close className={button({ className: "mt-4" })}>{children}</Dialog.Close>;
+}
+
+interface AskProps {
+  title: string;
+  words: string;
+  yes: string;
+  no: string;
+  open: boolean;
+  onOpenChange: (open: boolean) => void;
+  onYes: () => void;
+}
+
+export function Ask({ title, words, yes, no, open, onOpenChange, onYes }: AskProps) {
+  return (
+    <AlertDialog.Root open={open} onOpenChange={onOpenChange}>
+      <AlertDialog.Portal>
+        <AlertDialog.Overlay className={OVERLAY} />
+        <AlertDialog.Content className={CONTENT}>
+          <AlertDialog.Title className="mb-2 text-lg font-bold">{title}</AlertDialog.Title>
+          <AlertDialog.Description>{words}</AlertDialog.Description>
+          <div className="mt-4 flex flex-wrap justify-end gap-2">
+            <AlertDialog.Cancel className={button()}>{no}</AlertDialog.Cancel>
+            <AlertDialog.Action className={button({ look: "act" })} onClick={onYes}>
+              {yes}
+            </AlertDialog.Action>
+          </div>
+        </AlertDialog.Content>
+      </AlertDialog.Portal>
+    </AlertDialog.Root>
+  );
+}
