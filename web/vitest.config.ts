@@ -1,4 +1,4 @@
-// Unit tests of the page's own arithmetic; the browser's tests are in e2e and run by Playwright.
+// Tests of the page's own arithmetic, its store and its parts; the browser's tests are in e2e and run by Playwright.
 import { defineConfig } from "vitest/config";
 
-export default defineConfig({ test: { include: ["src/**/*.test.ts"] } });
+export default defineConfig({ test: { include: ["src/**/*.test.{ts,tsx}"] } });

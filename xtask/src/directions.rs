@@ -29,8 +29,8 @@ const LAYERS: &[&[&str]] = &[
     &["room", "shot", "light", "daylight", "sound"],
     &["edit"],
     &["assess"],
-    &["arrange", "drawing", "hand", "steps"],
-    &["money", "card"],
+    &["arrange", "drawing", "hand"],
+    &["money", "card", "steps"],
     &["calc"],
 ];
 

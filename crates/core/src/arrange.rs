@@ -46,6 +46,7 @@ pub use lamp::{LampJob, with_light};
 pub use obstacle::Obstacle;
 pub use placed::Placed;
 pub use proposal::{Differs, NotPossible, Proposal, Proposals};
+pub use seats::nearest_facing;
 pub use stop::Stop;
 pub use variant::{Variant, varied};
 pub use why::why;

@@ -53,8 +53,7 @@ fn pen(ink: Ink) -> (&'static str, &'static str, f64, &'static str) {
         | Ink::Cone
         | Ink::KeepOut
         | Ink::Voice
-        | Ink::Echo
-        | Ink::Critical => ("none", "none", 0.0, ""),
+        | Ink::Echo => ("none", "none", 0.0, ""),
         Ink::EyeLine => ("none", "#444", 0.18, "2 0.8"),
         Ink::Headroom => ("none", "#222", 0.3, ""),
         Ink::CutOff => ("rgb(255 255 255 / 0.7)", "none", 0.0, ""),

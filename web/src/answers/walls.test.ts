@@ -4,8 +4,8 @@ import { readFileSync } from "node:fs";
 import { describe, expect, it } from "vitest";
 
 import type { Brief } from "../api/client";
-import { briefOf, draftOf, fieldFor, newDraft } from "./draft";
-import { firstLegs, isRectangle, legsOf, legsRead, roomiest, wallNames } from "./walls";
+import { isRectangle, wallName, wallNames } from "../table/floor";
+import { firstLegs, legsOf, legsRead, roomiest } from "./walls";
 
 const alcove = (JSON.parse(readFileSync("../docs/examples/alcove.brief.json", "utf8")) as { brief: Brief })
   .brief;
@@ -63,28 +63,6 @@ describe("a walk round the room", () => {
     expect(wallNames(4, true).map(([, name]) => name)).toEqual(["back", "right", "front", "left"]);
     expect(wallNames(6, false)[5]).toEqual(["5", "f–a"]);
     expect(isRectangle(alcove.room.floor_m)).toBe(false);
-  });
-});
-
-describe("answers about such a room", () => {
-  it("come back as they were: corners, slopes, beams, openings", () => {
-    const { brief, problems } = briefOf(draftOf("Alcove", alcove));
-    expect(problems).toEqual({});
-    expect(brief.room.floor_m).toEqual(alcove.room.floor_m);
-    expect(brief.room.slopes).toEqual(alcove.room.slopes);
-    expect(brief.room.beams).toEqual(alcove.room.beams);
-    expect(brief.room.openings?.window).toMatchObject({ wall: 5, from_m: 0.7 });
-  });
-
-  it("are not ready before the walk closes, and refusals find their field", () => {
-    const draft = newDraft();
-    draft.texts.shape = "walk";
-    draft.legs = firstLegs("metric");
-    expect(briefOf(draft).problems.walk).toMatch(/does not close/);
-    draft.slopes = [{ id: "slope", wall: "0", from: "", length: "", knee: "low", run: "1 m" }];
-    expect(briefOf(draft).problems["slopes.0.knee"]).toMatch(/no length/);
-    expect(fieldFor("brief.room.slopes.slope.knee_m", draft)).toBe("slopes.0.knee");
-    expect(fieldFor("brief.room.openings.door.wall", draft)).toBe("openings.0.wall");
-    expect(fieldFor("brief.room.floor_m", draft)).toBe("walk");
+    expect(wallName(alcove.room.floor_m, 4)).toBe("wall e–f");
   });
 });

@@ -66,7 +66,7 @@ async function refusal(call: Promise<unknown>): Promise<{ message: string; statu
 describe("requests", () => {
   it("name the revision they were made from", async () => {
     answering(200, { id: 3, revision: 8 });
-    await api.save(3, 7, { name: "x" });
+    await api.save(3, 7, { name: "x" }, "key");
     await api.remove(3, 8);
     expect(sent.map((s) => [s.method, s.path, s.match])).toEqual([
       ["PUT", "/api/v1/corners/3", '"7"'],
@@ -85,7 +85,7 @@ describe("refusals", () => {
   it("come through in the server's words", async () => {
     const title = "This corner was changed in another window.";
     answering(412, { type: "problem:changed_elsewhere", status: 412, title }, "application/problem+json");
-    expect(await refusal(api.save(1, 1, {}))).toEqual({
+    expect(await refusal(api.save(1, 1, {}, "key"))).toEqual({
       message: title,
       status: 412,
       kind: "problem:changed_elsewhere",

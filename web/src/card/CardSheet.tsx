@@ -27,25 +27,24 @@ export function CardSheet({ id, revision, paper, room, frame }: Props) {
     placeholderData: (before) => before,
   });
   const [width, height] = PAPERS[paper].mm.map((mm) => mm * MM_PX) as [number, number];
-  const [pages, setPages] = useState(1);
-  const scale = Math.min(room.width / width, room.height / height);
+  // The card may be longer than a page: it is shown whole.
+  const [long, setLong] = useState(height);
+  const scale = Math.min(room.width / width, room.height / long);
   if (card.isPending) return <Waiting what="Writing the card" />;
   if (card.isError) return <Trouble error={card.error} onRetry={() => void card.refetch()} />;
   return (
-    <div className="mx-auto overflow-y-auto" style={{ width: width * scale, maxHeight: room.height }}>
-      <div style={{ width: width * scale, height: height * pages * scale }}>
-        <iframe
-          ref={frame}
-          title="Set-up card"
-          srcDoc={card.data}
-          className="border-line origin-top-left border bg-white"
-          style={{ width, height: height * pages, transform: `scale(${String(scale)})` }}
-          onLoad={(event) => {
-            const long = event.currentTarget.contentDocument?.documentElement.scrollHeight ?? height;
-            setPages(Math.max(1, Math.ceil((long - 8) / height)));
-          }}
-        />
-      </div>
+    <div className="mx-auto" style={{ width: width * scale, height: long * scale }}>
+      <iframe
+        ref={frame}
+        title="Set-up card"
+        srcDoc={card.data}
+        className="border-line origin-top-left border bg-white"
+        style={{ width, height: long, transform: `scale(${String(scale)})` }}
+        onLoad={(event) => {
+          const whole = event.currentTarget.contentDocument?.documentElement.scrollHeight ?? height;
+          setLong(Math.max(height, whole));
+        }}
+      />
     </div>
   );
 }

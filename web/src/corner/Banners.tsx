@@ -119,7 +119,7 @@ function LeftBehind({ left: { entry, plan, why } }: { left: Left }) {
   const table = useTable();
   const queries = useQueryClient();
   const drop = async () => {
-    outbox.drop(entry);
+    outbox().drop(entry);
     await queries.invalidateQueries({ queryKey: ["left", entry.corner] });
   };
   const use = () => void table.edit(() => plan).then(drop, () => undefined);

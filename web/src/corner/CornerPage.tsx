@@ -19,7 +19,7 @@ export function CornerPage() {
   const place = placeOf(first, tab);
   const left = useQuery({
     queryKey: ["left", id],
-    queryFn: () => sendLeft(id, outbox, api.save, () => crypto.randomUUID()),
+    queryFn: () => sendLeft(id, outbox(), api.save, () => crypto.randomUUID()),
     staleTime: Infinity,
     gcTime: 0,
     retry: false,
@@ -38,7 +38,7 @@ export function CornerPage() {
           error={error}
           onRetry={() => void (left.isError ? left.refetch() : corner.refetch())}
         >
-          {outbox.newest(id) && (
+          {outbox().newest(id) && (
             <Button size="small" onClick={() => saveFile(id, "corner")}>
               Save the unsaved plan as a file
             </Button>

@@ -3,7 +3,7 @@ import type { Judged, Plan, Reading, StepTold } from "../api/client";
 import { Face } from "../light/Face";
 import { Picture } from "../picture/Picture";
 import { Tiles } from "../reading/Tiles";
-import type { OnMeasured } from "../reading/Working";
+import type { OnMeasured } from "../reading/onMeasured";
 import { readingsOf } from "../table/step";
 import type { UnitSystem } from "../units/length";
 
@@ -26,8 +26,8 @@ export function Stage({ judged, plan, told, units, onMeasured, before }: Props) 
     <Tiles readings={readings} units={units} onMeasured={onMeasured} stacked />
   ) : null;
   return (
-    <div className={beside ? "grid gap-2 sm:grid-cols-[minmax(0,1.6fr)_minmax(0,1fr)]" : ""}>
-      <Picture judged={judged} plan={plan} size="large" switches={told?.step === "shot"} />
+    <div className={beside ? "grid gap-2 sm:grid-cols-[minmax(0,1.6fr)_minmax(0,1fr)]" : ""} data-stage>
+      <Picture judged={judged} plan={plan} size="large" />
       {beside}
     </div>
   );

@@ -6,6 +6,7 @@ import { api, type Corner, type Judged, type PatchStep, type Plan, type StepTold
 import { CardNow } from "../card/CardStep";
 import type { Paper } from "../card/paper";
 import { Differences } from "../light/Differences";
+import { MoneyNext } from "../money/MoneyNext";
 import { Findings } from "../reading/Findings";
 import { NextStep } from "../reading/NextStep";
 import { Tiles } from "../reading/Tiles";
@@ -48,12 +49,22 @@ export function StepPage({ corner, plan, judged, told, tab, units, print, childr
   const isPicture = PICTURE_STEPS.includes(step);
   const part: StepProps = { corner, plan, judged, told, units };
   const Part = STEP_PARTS[step][tab];
+  const next = (
+    <NextStep
+      next={told.next}
+      finding={findings.find((finding) => finding.id === told.next.finding)}
+      units={units}
+      onApply={onApply}
+      onOpen={go}
+      onPrint={print.onPrint}
+    />
+  );
   const count = (key: Tab) => {
     if (key === "numbers") return told.groups.reduce((sum, group) => sum + group.readings.length, 0);
     return key === "by-hand" ? told.things.length : null;
   };
   return (
-    <div className="grid content-start gap-2.5 p-3 md:p-4">
+    <div className="grid content-start gap-2 p-3 md:px-4">
       {isPicture && (
         <Stage
           judged={judged}
@@ -71,14 +82,7 @@ export function StepPage({ corner, plan, judged, told, tab, units, print, childr
         </h2>
         {told.detail && <p className="text-faint text-sm">{told.detail}</p>}
       </div>
-      <NextStep
-        next={told.next}
-        finding={findings.find((finding) => finding.id === told.next.finding)}
-        units={units}
-        onApply={onApply}
-        onOpen={go}
-        onPrint={print.onPrint}
-      />
+      {step === "money" ? <MoneyNext plan={plan}>{next}</MoneyNext> : next}
       {children}
       <Tabbed
         label={`Parts of ${told.title}`}

@@ -9,7 +9,7 @@ function download(url: string, name: string): void {
 }
 
 export function saveFile(corner: number, name: string): void {
-  const plan = outbox.newest(corner);
+  const plan = outbox().newest(corner);
   if (!plan) return download(`/api/v1/corners/${String(corner)}/file`, "");
   const url = URL.createObjectURL(
     new Blob([JSON.stringify(plan, null, 2)], { type: "application/json" }),

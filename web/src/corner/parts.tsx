@@ -5,7 +5,7 @@ import { DayByHand, DayChoices, DayNow } from "../day/DayStep";
 import { LightByHand, LightChoices, LightNow } from "../light/LightStep";
 import { MoneyByHand, MoneyChoices, MoneyNow } from "../money/MoneyStep";
 import { AllNumbers } from "../reading/AllNumbers";
-import type { OnMeasured } from "../reading/Working";
+import type { OnMeasured } from "../reading/onMeasured";
 import { RoomByHand, RoomChoices, RoomNow } from "../room/RoomStep";
 import { ShotByHand, ShotChoices, ShotNow } from "../shot/ShotStep";
 import { SoundByHand, SoundChoices, SoundNow, SoundNumbers } from "../sound/SoundStep";

@@ -89,8 +89,8 @@ function Glance({ corner, address }: { corner: Listed; address: string }) {
       <div className="bg-surround grid aspect-[5/2] grid-cols-[3fr_2fr] items-center gap-2 p-2">
         {drawing && (
           <>
-            <Drawing view={drawing.frame} title="" className="frame-drawing max-h-full" />
-            <Drawing view={drawing.plan} title="" className="bg-paper max-h-full rounded-sm p-1" />
+            <Drawing view={drawing.frame} title="" className="frame-drawing bare max-h-full" />
+            <Drawing view={drawing.plan} title="" className="bare bg-paper max-h-full rounded-sm p-1" />
           </>
         )}
       </div>

@@ -112,7 +112,7 @@ function Ways({ onFile }: { onFile: (file: File) => void }) {
 /** What earlier pages left unsaved is sent on its way; what has to be asked about is asked where its corner is opened. */
 function useSendingLeft(): void {
   useEffect(() => {
-    sendLeft(null, outbox, api.save, () => crypto.randomUUID()).catch(() => undefined);
+    sendLeft(null, outbox(), api.save, () => crypto.randomUUID()).catch(() => undefined);
   }, []);
 }
 

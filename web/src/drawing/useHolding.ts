@@ -36,7 +36,11 @@ export function useHolding<T>({ onMove, onHold, onBreak }: Holding<T>) {
       }
       const anyway = "altKey" in state.event && state.event.altKey;
       if (state.canceled) onBreak(what);
-      else onMove(what, state.movement, { live: !state.last, anyway });
+      else {
+        // From where the press was: not from where it was first taken for a drag.
+        const [x, y] = [state.xy[0] - state.initial[0], state.xy[1] - state.initial[1]];
+        onMove(what, [x, y], { live: !state.last, anyway });
+      }
       if (state.last) cancel.current = null;
     },
     { threshold: STILL_PX, filterTaps: true, pointer: { buttons: 1, keys: false }, preventDefault: false },

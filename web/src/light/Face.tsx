@@ -10,14 +10,14 @@ interface Props {
 
 export function Face({ face, before }: Props) {
   return (
-    <div className={`bg-surround h-full rounded-lg p-2 text-white ${before ? "grid grid-cols-2 gap-1" : ""}`}>
+    <div className={`bg-surround rounded-lg p-2 text-white ${before ? "grid grid-cols-2 gap-1" : ""}`}>
       {before && (
-        <figure className="flex min-w-0 flex-col">
+        <figure className="min-w-0">
           <figcaption className="text-xs font-bold">Before</figcaption>
           <Head face={before} spoken="Before. " />
         </figure>
       )}
-      <figure className="flex h-full min-w-0 flex-col">
+      <figure className="min-w-0">
         <figcaption className="text-xs">{before ? <b>Now</b> : "Light on your face, stops"}</figcaption>
         <Head face={face} />
       </figure>

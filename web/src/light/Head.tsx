@@ -154,7 +154,7 @@ export function Head({ face, spoken = "" }: { face: Schemas["FaceSeen"]; spoken?
   return (
     <svg
       viewBox="8 14 184 244"
-      className="mx-auto block h-full max-h-[34vh] w-full"
+      className="mx-auto block max-h-[25vh] w-full"
       role="img"
       aria-label={`${spoken}Stops on the head: ${told}`}
     >

@@ -1,24 +1,18 @@
 // The ladder: free moves, then purchases, each a rung with what it costs and what it gains.
 import { useQuery } from "@tanstack/react-query";
 
-import { api, type Plan, type Schemas } from "../api/client";
-import { useTable } from "../table/useTable";
+import type { Plan, Schemas } from "../api/client";
 import { fixed, type UnitSystem } from "../units/length";
 import { count } from "../units/text";
-import { Button } from "../ui/button";
 import { Section, SHEET } from "../ui/Section";
 import { Trouble, Waiting } from "../ui/states";
+import { changesOf } from "./changes";
 import { Rung } from "./Rung";
-import { moved } from "./today";
 
 const points = (score: number) => fixed(100 * score, 0);
 
 export function Ladder({ plan, units }: { plan: Plan; units: UnitSystem }) {
-  const changes = useQuery({
-    queryKey: ["changes", plan],
-    queryFn: ({ signal }) => api.changes(plan, signal),
-    staleTime: Infinity,
-  });
+  const changes = useQuery(changesOf(plan));
   if (changes.isPending) return <Waiting what="Trying moves and purchases" />;
   if (changes.isError) return <Trouble error={changes.error} onRetry={() => void changes.refetch()} />;
   return (
@@ -30,7 +24,6 @@ export function Ladder({ plan, units }: { plan: Plan; units: UnitSystem }) {
 }
 
 function FreeMoves({ changes, units }: { changes: Schemas["Changes"]; units: UnitSystem }) {
-  const table = useTable();
   const { free_moves: moves } = changes;
   const today = moves[0]?.baseline === "today";
   return (
@@ -50,18 +43,6 @@ function FreeMoves({ changes, units }: { changes: Schemas["Changes"]; units: Uni
               gain={`${points(move.score_before)} → ${points(move.score_after)}`}
               changes={move.changes}
               units={units}
-              action={
-                index === 0 &&
-                (today ? (
-                  <Button size="small" onClick={() => table.act((p) => moved(p, move.patch))}>
-                    I have moved it
-                  </Button>
-                ) : (
-                  <Button size="small" onClick={() => table.act((p) => api.apply(p, move.patch))}>
-                    Move it in the plan
-                  </Button>
-                ))
-              }
             >
               {move.cleared > 0 && `Clears ${count(move.cleared, "thing")} in the way.`}
             </Rung>

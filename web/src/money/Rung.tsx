@@ -11,11 +11,10 @@ interface Props {
   gain?: string;
   changes: Schemas["Change"][];
   units: UnitSystem;
-  action?: React.ReactNode;
   children?: React.ReactNode;
 }
 
-export function Rung({ number, title, cost, gain, changes, units, action, children }: Props) {
+export function Rung({ number, title, cost, gain, changes, units, children }: Props) {
   return (
     <li className="grid grid-cols-[1.5rem_minmax(0,1fr)_auto] items-start gap-x-2 px-3 py-2 text-sm">
       <span className="font-bold">{number}</span>
@@ -41,7 +40,6 @@ export function Rung({ number, title, cost, gain, changes, units, action, childr
       <div className="grid justify-items-end gap-1">
         <span className="font-bold whitespace-nowrap">{cost}</span>
         {gain && <span className="text-faint text-xs whitespace-nowrap">{gain} of 100</span>}
-        {action}
       </div>
     </li>
   );

@@ -1,5 +1,5 @@
 // The picture as the lens sees it: one component for every place where it is shown, large or docked.
-import { ToggleGroup } from "radix-ui";
+import { Popover, ToggleGroup } from "radix-ui";
 import { useState } from "react";
 
 import type { Judged, Plan } from "../api/client";
@@ -32,11 +32,9 @@ interface Props {
   plan: Plan;
   /** Docked: small, without guides to switch. */
   size: "large" | "docked";
-  /** Guides can be switched on and off. */
-  switches?: boolean;
 }
 
-export function Picture({ judged, plan, size, switches = false }: Props) {
+export function Picture({ judged, plan, size }: Props) {
   const [on, setOn] = useState(kept);
   const { camera } = plan.layout;
   const portrait = camera.orientation === "portrait";
@@ -50,36 +48,64 @@ export function Picture({ judged, plan, size, switches = false }: Props) {
       <Drawing
         view={judged.drawing.frame}
         title="The picture as the lens sees it"
-        className={`frame-drawing mx-auto rounded-sm ${docked ? "max-h-28" : "max-h-[34vh]"} ${on.map((guide) => `show-${guide}`).join(" ")}`}
+        className={`frame-drawing mx-auto rounded-sm ${docked ? "max-h-28" : "max-h-[27vh]"} ${on.map((guide) => `show-${guide}`).join(" ")}`}
       />
       <figcaption className={docked ? "mt-1 text-xs" : "mt-1.5 flex flex-wrap gap-x-3 gap-y-1 text-xs"}>
         <span className="mr-auto">{settings(plan)}</span>
-        {switches && (
-          <ToggleGroup.Root
-            type="multiple"
-            value={on}
-            onValueChange={change}
-            aria-label="Guides in the picture"
-            className="flex flex-wrap gap-1"
-          >
-            {GUIDES.filter(([id]) => id !== "vertical" || !portrait).map(([id, label]) => (
-              <ToggleGroup.Item
-                key={id}
-                value={id}
-                className="min-h-6 cursor-pointer rounded border border-white/60 px-1.5 data-[state=on]:bg-white data-[state=on]:text-black"
-              >
-                {label}
-              </ToggleGroup.Item>
-            ))}
-          </ToggleGroup.Root>
+        {!docked && (
+          <Guides on={on} onChange={change} guides={GUIDES.filter(([id]) => id !== "vertical" || !portrait)} />
         )}
       </figcaption>
     </figure>
   );
 }
 
+interface GuidesProps {
+  guides: readonly (readonly [string, string])[];
+  on: string[];
+  onChange: (on: string[]) => void;
+}
+
+/** Guides over the picture, switched on and off. */
+function Guides({ guides, on, onChange }: GuidesProps) {
+  return (
+    <Popover.Root>
+      <Popover.Trigger className="min-h-6 cursor-pointer rounded border border-white/70 px-2 text-xs">
+        Guides
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content
+          align="end"
+          sideOffset={4}
+          className="border-line bg-paper text-ink z-30 rounded-xl border p-2"
+        >
+          <ToggleGroup.Root
+            type="multiple"
+            value={on}
+            onValueChange={onChange}
+            aria-label="Guides in the picture"
+            className="grid gap-1"
+          >
+            {guides.map(([id, label]) => (
+              <ToggleGroup.Item
+                key={id}
+                value={id}
+                className="data-[state=on]:bg-ember-soft min-h-8 cursor-pointer rounded-lg px-3 text-left text-sm"
+              >
+                {on.includes(id) ? "✓ " : ""}
+                {label}
+              </ToggleGroup.Item>
+            ))}
+          </ToggleGroup.Root>
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+}
+
 function settings({ layout: { camera } }: Plan): string {
   const crop = camera.crop ?? 1;
   const cropped = crop > 1 ? `, cropped ${fixed(crop, 1)}×` : "";
-  return `${camera.focal_length_mm} mm${cropped} · f/${camera.f_number} · 1/${Math.round(1 / camera.shutter_s)} · ISO ${camera.iso} · ${camera.white_balance_k} K`;
+  const focal = fixed(camera.focal_length_mm, camera.focal_length_mm < 10 ? 1 : 0);
+  return `${focal} mm${cropped} · f/${camera.f_number} · 1/${Math.round(1 / camera.shutter_s)} · ISO ${camera.iso} · ${camera.white_balance_k} K`;
 }

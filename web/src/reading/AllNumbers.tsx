@@ -6,7 +6,8 @@ import { shown, STANDING_MARKS } from "../table/show";
 import type { UnitSystem } from "../units/length";
 import { Show } from "../ui/dialog";
 import { Explained } from "../ui/terms";
-import { Working, type OnMeasured } from "./Working";
+import type { OnMeasured } from "./onMeasured";
+import { Working } from "./Working";
 
 interface Props {
   groups: StepTold["groups"];

@@ -5,7 +5,7 @@ import type { Reading } from "../api/client";
 import { formatLength, parseLength, type UnitSystem } from "../units/length";
 import { Button } from "../ui/button";
 import { FIELD } from "../ui/note";
-import type { OnMeasured } from "./Working";
+import type { OnMeasured } from "./onMeasured";
 
 interface Props {
   reading: Reading;

@@ -30,7 +30,7 @@ export function NextStep({ next, finding, units, onApply, onOpen, onPrint }: Pro
   return (
     <section
       aria-label="What to do next"
-      className={`bg-paper flex flex-wrap items-center gap-x-4 gap-y-2 rounded-lg border border-l-4 px-3 py-2 ${mends ? "border-ember" : "border-line border-l-faint"}`}
+      className={`bg-paper flex flex-wrap items-center gap-x-4 gap-y-2 rounded-lg border border-l-4 px-3 py-1.5 ${mends ? "border-ember" : "border-line border-l-faint"}`}
       data-next={finding?.id ?? action.kind}
     >
       <div className="min-w-48 grow basis-0">
@@ -38,7 +38,7 @@ export function NextStep({ next, finding, units, onApply, onOpen, onPrint }: Pro
         {next.detail && <p className="text-sm">{next.detail}</p>}
         {finding && <Caution finding={finding} />}
         {finding && (
-          <details className="text-sm">
+          <details className="text-sm" name="why">
             <summary className="text-faint min-h-6 cursor-pointer list-none text-xs underline decoration-dotted underline-offset-4">
               Why?
             </summary>
@@ -46,7 +46,7 @@ export function NextStep({ next, finding, units, onApply, onOpen, onPrint }: Pro
           </details>
         )}
       </div>
-      <Button look={finding ? "act" : "usual"} className="max-w-72 text-left" onClick={act}>
+      <Button size="small" look={finding ? "act" : "usual"} className="max-w-72 text-left" onClick={act}>
         {next.label}
       </Button>
     </section>

@@ -8,7 +8,8 @@ import { SHEET } from "../ui/Section";
 import { Show } from "../ui/dialog";
 import { Explained } from "../ui/terms";
 import { BandStrip } from "./BandStrip";
-import { Working, type OnMeasured } from "./Working";
+import type { OnMeasured } from "./onMeasured";
+import { Working } from "./Working";
 
 interface Props {
   readings: Reading[];
@@ -45,11 +46,11 @@ const Tile = memo(function Tile({ reading, units, onMeasured, stacked }: TilePro
   const poor = reading.standing === "poor";
   const numerals = (
     <span className="flex items-baseline gap-1 font-bold">
-      <span className={`numeral ${stacked ? "text-lg" : "text-2xl"}`}>{numeral}</span>
+      <span className={`numeral ${stacked ? "text-lg" : "text-xl"}`}>{numeral}</span>
       <span className="text-faint text-sm font-normal">{unit}</span>
     </span>
   );
-  const look = `${SHEET} hover:border-ink flex h-full w-full cursor-pointer flex-col px-3 text-left ${stacked ? "py-1.5" : "py-2"} ${poor ? "border-ember" : ""}`;
+  const look = `${SHEET} hover:border-ink flex h-full w-full cursor-pointer flex-col px-3 text-left ${stacked ? "py-1" : "py-1.5"} ${poor ? "border-ember" : ""}`;
   return (
     <Explained of={reading.id}>
       <span className="block h-full">
@@ -59,7 +60,8 @@ const Tile = memo(function Tile({ reading, units, onMeasured, stacked }: TilePro
             <button type="button" className={look} data-reading={reading.id}>
               {stacked ? (
                 <span className="flex w-full items-baseline gap-2">
-                  <span className="mr-auto text-xs">{reading.label}</span>
+                  <span className="mr-auto text-xs leading-tight">{reading.label.split(",")[0]}</span>
+                  <Mark reading={reading} bare />
                   {numerals}
                 </span>
               ) : (
@@ -69,7 +71,7 @@ const Tile = memo(function Tile({ reading, units, onMeasured, stacked }: TilePro
                 </>
               )}
               <BandStrip reading={reading} />
-              <Mark reading={reading} quiet={stacked} />
+              {!stacked && <Mark reading={reading} />}
             </button>
           }
         >
@@ -80,17 +82,18 @@ const Tile = memo(function Tile({ reading, units, onMeasured, stacked }: TilePro
   );
 });
 
-/** How it stands, by shape and word, and where it comes from. */
-function Mark({ reading, quiet }: { reading: Reading; quiet: boolean }) {
+/** How it stands, by shape and word, and where it comes from; what is good and computed goes without saying. */
+function Mark({ reading, bare = false }: { reading: Reading; bare?: boolean }) {
   const { standing, from } = reading;
   const words = from === "computed" ? "" : from;
-  if (quiet && standing === "good" && words === "") return <span className="sr-only">good</span>;
+  if (standing === "good" && words === "") return <span className="sr-only">good</span>;
   if (standing === "plain" && words === "") return null;
   return (
     <span className="text-faint flex gap-1.5 text-xs">
       {standing !== "plain" && (
         <span className={`font-bold ${standing === "poor" ? "text-ember" : "text-ink"}`}>
-          {STANDING_MARKS[standing]} {STANDING_WORDS[standing]}
+          <span aria-hidden="true">{STANDING_MARKS[standing]}</span>{" "}
+          <span className={bare ? "sr-only" : ""}>{STANDING_WORDS[standing]}</span>
         </span>
       )}
       {words && <span>{words}</span>}

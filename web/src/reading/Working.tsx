@@ -5,9 +5,7 @@ import { Close } from "../ui/dialog";
 import { useMeaning } from "../ui/terms";
 import type { UnitSystem } from "../units/length";
 import { Measured } from "./Measured";
-
-/** Puts a measured value in place of the computed one; null takes it out. */
-export type OnMeasured = (reading: string, value: number | null) => void;
+import type { OnMeasured } from "./onMeasured";
 
 interface Props {
   reading: Reading;

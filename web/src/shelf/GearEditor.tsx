@@ -10,10 +10,8 @@ import { Choice } from "../ui/fields";
 import { SHEET } from "../ui/Section";
 import { Trouble } from "../ui/states";
 import { KINDS } from "./figures";
-import { withGear, type Shelf } from "./gear";
+import { withGear, type OnChange, type Shelf } from "./gear";
 import { GearThing } from "./GearThing";
-
-export type OnChange = (change: (shelf: Shelf) => Shelf) => void;
 
 interface Props {
   gear: Shelf;

@@ -6,8 +6,7 @@ import { FIELD } from "../ui/note";
 import { SHEET } from "../ui/Section";
 import { FIGURES, told } from "./figures";
 import { FiguresForm } from "./FiguresForm";
-import { withFigures, withGear, withoutGear } from "./gear";
-import type { OnChange } from "./GearEditor";
+import { withFigures, withGear, withoutGear, type OnChange } from "./gear";
 import { MeasuredLamp } from "./MeasuredLamp";
 
 const STATES = [

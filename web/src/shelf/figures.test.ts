@@ -1,8 +1,11 @@
 import { expect, test } from "vitest";
 
-import type { Gear } from "../api/client";
+import type { Gear, Plan } from "../api/client";
 import { limits } from "../api/limits";
+import { freeId } from "../units/ids";
 import { brightness, FIGURES, KINDS, told } from "./figures";
+import { changed, figuresSchema, textsOf } from "./figureTexts";
+import { inUse, withFigures, withGear, withoutGear, type Shelf } from "./gear";
 
 test("every figure that can be typed has its limits", () => {
   for (const { type, figures } of Object.values(FIGURES))
@@ -40,4 +43,31 @@ test("in feet and inches no figure of the shelf is metric but those of lenses", 
   expect(in_feet({ kind: "light", illuminance_at_1m_lx: 2600 })).toBe("2600 lx at 3' 3¼\"");
   expect(in_feet({ kind: "light", measured_lx: 500, measured_at_m: 2 })).toBe("500 lx measured at 6' 6¾\"");
   expect(in_feet({ kind: "lens", focal_min_mm: 35, focal_max_mm: 35 })).toBe("35 mm");
+});
+
+const SHELF = { body: { kind: "camera", label: "Body" } } as unknown as Shelf;
+
+test("things come on the shelf and go, and what the layout names stays", () => {
+  const more = withGear(SHELF, freeId("body", Object.keys(SHELF)), { kind: "camera", label: "Second" });
+  expect(Object.keys(more)).toEqual(["body", "body-2"]);
+  const plan = { brief: { gear: more }, layout: { camera: { body: "body" } } } as unknown as Plan;
+  expect([inUse(plan, "body"), inUse(plan, "body-2")]).toEqual([true, false]);
+  expect(Object.keys(withoutGear(more, "body-2"))).toEqual(["body"]);
+  const told_of = withGear(more, "body", { battery_wh: 16 });
+  expect(told_of.body).toMatchObject({ label: "Body", battery_wh: 16 });
+  expect(withGear(told_of, "body", { battery_wh: null }).body).not.toHaveProperty("battery_wh");
+});
+
+test("figures that are typed are no longer assumed; those that read as they did are not typed", () => {
+  const lamp = { kind: "light", label: "Lamp", width_m: 0.6504, height_m: 0.6, power_w: 60, figures_assumed: true };
+  const thing = lamp as unknown as Gear;
+  const texts = textsOf(thing, "imperial");
+  const read = (more: object) => figuresSchema("light", "imperial").parse({ ...texts, ...more });
+  expect(changed(thing, read({}), "imperial")).toEqual({});
+  const typed = changed(thing, read({ power_w: "80" }), "imperial");
+  expect(typed).toEqual({ power_w: 80 });
+  const shelf = withFigures({ lamp: thing }, "lamp", typed);
+  expect(shelf.lamp).toEqual({ ...lamp, power_w: 80, figures_assumed: false });
+  const problem = figuresSchema("light", "imperial").safeParse({ ...texts, power_w: "none" });
+  expect(problem.error?.issues[0]?.path).toEqual(["power_w"]);
 });

@@ -2,6 +2,8 @@
 import type { Gear, Plan } from "../api/client";
 
 export type Shelf = Record<string, Gear>;
+/** Changes the shelf as it is when its turn comes. */
+export type OnChange = (change: (shelf: Shelf) => Shelf) => void;
 
 /** A thing put on the shelf, or some of it changed; what is set to null is no longer told. */
 export function withGear(shelf: Shelf, id: string, change: Record<string, unknown>): Shelf {

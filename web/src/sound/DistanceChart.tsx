@@ -12,7 +12,7 @@ import { Grid } from "./Grid";
 
 type Point = Schemas["DistancePoint"];
 
-const HEIGHT = 190;
+const HEIGHT = 172;
 const FRAME = { left: 36, right: 56, top: 30, bottom: 24 };
 const TICKS_M = [0.05, 0.1, 0.2, 0.5, 1, 2, 5];
 /** Names beside the ends of lines stand so far apart, px. */

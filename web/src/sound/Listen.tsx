@@ -43,7 +43,7 @@ export function Listen({ listening }: { listening: Listening }) {
                 </span>
                 <span className="text-faint block truncate text-xs">
                   {heard
-                    ? `over noise ${fixed(heard.snrDb, 0)} dB, speech transmission index ${fixed(heard.sti, 2)}`
+                    ? `${fixed(heard.snrDb, 0)} dB over noise · STI ${fixed(heard.sti, 2)}`
                     : "working it out …"}
                 </span>
               </ToggleGroup.Item>

@@ -7,7 +7,7 @@ import { Things } from "../things/Things";
 import type { StepProps } from "../table/step";
 import { Waiting } from "../ui/states";
 import { AllNumbers } from "../reading/AllNumbers";
-import type { OnMeasured } from "../reading/Working";
+import type { OnMeasured } from "../reading/onMeasured";
 import { DistanceChart } from "./DistanceChart";
 import { Listen } from "./Listen";
 import { ListenSetup } from "./ListenSetup";

@@ -4,18 +4,11 @@ import { ToggleGroup } from "radix-ui";
 import { FURNISHINGS } from "../table/surfaces";
 import type { UnitSystem } from "../units/length";
 import { Choice, TextField } from "../ui/fields";
-import { inUnits, type FirstRun } from "./firstRun";
+import { inUnits, type FieldsProps, type FirstRun } from "./firstRun";
 import { CAMERAS, LAMPS, MICROPHONES } from "./gear";
 import { ManyOf, OneOf } from "./GearGrid";
 import { PLACES_TO_TALK, PURPOSES, WALLS } from "./pages";
 import { StandsToday } from "./StandsToday";
-
-export interface FieldsProps {
-  run: FirstRun;
-  /** By field of the answers. */
-  problems: Record<string, string>;
-  onChange: (change: Partial<FirstRun>) => void;
-}
 
 export function PageFields({ page, ...rest }: FieldsProps & { page: string }) {
   switch (page) {

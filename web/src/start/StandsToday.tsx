@@ -1,6 +1,6 @@
 // How a set-up stands today: where eyes, lens, main light and microphone are.
 import { TextField } from "../ui/fields";
-import type { FieldsProps } from "./PageFields";
+import type { FieldsProps } from "./firstRun";
 
 const ROWS = [
   ["seat", "Your eyes, where you talk", "Needed.", false],

@@ -31,6 +31,14 @@ export interface FirstRun {
   answered: string[];
 }
 
+/** What the fields of a page are given. */
+export interface FieldsProps {
+  run: FirstRun;
+  /** By field of the answers. */
+  problems: Record<string, string>;
+  onChange: (change: Partial<FirstRun>) => void;
+}
+
 const NOWHERE = { x: "", y: "", z: "" };
 
 export function newFirstRun(units: UnitSystem = "metric"): FirstRun {

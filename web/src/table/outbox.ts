@@ -50,14 +50,20 @@ export interface Outbox {
 
 const lockOf = (page: string) => `fogon.page.${page}`;
 
-/** The outbox in this browser. */
-export function browserOutbox(storage: Storage = localStorage): Outbox {
+/** The outbox in this browser. Where its storage is full or shut off, an entry lives no longer than its page. */
+export function browserOutbox(storage: Storage): Outbox {
   const page = crypto.randomUUID();
   // Held for as long as the page lives; where locks cannot be had, entries are taken over early, which does no harm.
-  void navigator.locks?.request(lockOf(page), () => new Promise<never>(() => undefined));
+  void globalThis.navigator?.locks?.request(lockOf(page), () => new Promise<never>(() => undefined));
   const open = new Set<string>();
   let count = 0;
-  const rewrite = (entry: Entry) => storage.setItem(entry.name, JSON.stringify(entry));
+  const rewrite = (entry: Entry) => {
+    try {
+      storage.setItem(entry.name, JSON.stringify(entry));
+    } catch {
+      // The page still holds it, and sends it.
+    }
+  };
   return {
     open: (corner) => {
       count += 1;
@@ -70,7 +76,7 @@ export function browserOutbox(storage: Storage = localStorage): Outbox {
       };
     },
     left: async (corner) => {
-      const held = (await navigator.locks?.query())?.held?.map((lock) => lock.name) ?? [];
+      const held = (await globalThis.navigator?.locks?.query())?.held?.map((lock) => lock.name) ?? [];
       const isLookedAfter = (entry: Entry) =>
         entry.page === page ? open.has(entry.name) : held.includes(lockOf(entry.page));
       return entries(storage, corner).filter((entry) => !isLookedAfter(entry));

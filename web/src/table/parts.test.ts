@@ -1,9 +1,9 @@
 import { expect, test } from "vitest";
 
 import type { Plan } from "../api/client";
-import { freeId, inUse, withGear, withoutGear } from "../shelf/gear";
-import { wallName, withSurface } from "../room/surfaces";
+import { wallName } from "./floor";
 import { heldBy, partsThatDiffer, withPart, withThing } from "./parts";
+import { withSurface } from "./surfaces";
 
 const plan = (change: object = {}, schools: object = {}): Plan =>
   ({
@@ -85,19 +85,15 @@ test("a thing is changed where its pointer leads, and nowhere else", () => {
   expect(withThing(own, "/piano/key", { dim: 0 })).toBe(own);
 });
 
-test("things come on the shelf and go, and what the layout names stays", () => {
-  const more = withGear(plan(), freeId(plan(), "body"), { kind: "camera", label: "Second" });
-  expect(Object.keys(more.brief.gear ?? {})).toEqual(["body", "body-2"]);
-  expect([inUse(more, "body"), inUse(more, "body-2")]).toEqual([true, false]);
-  expect(Object.keys(withoutGear(more, "body-2").brief.gear ?? {})).toEqual(["body"]);
-  const told = withGear(more, "body", { battery_wh: 16 });
-  expect(told.brief.gear?.body).toMatchObject({ label: "Body", battery_wh: 16 });
-  expect(withGear(told, "body", { battery_wh: null }).brief.gear?.body).not.toHaveProperty("battery_wh");
-});
-
 test("a wall is told and untold", () => {
   const dressed = withSurface(plan(), "wall-0", { look: "dressed" });
   expect(dressed.brief.room.surfaces).toEqual({ "wall-0": { look: "dressed" } });
   expect(withSurface(dressed, "wall-0", { look: "plain" }).brief.room.surfaces).toEqual({});
-  expect([wallName(1, 4), wallName(5, 6)]).toEqual(["Right wall", "Wall f–a"]);
+  const square = [
+    [0, 0],
+    [3, 0],
+    [3, 2],
+    [0, 2],
+  ];
+  expect(wallName(square, 1)).toBe("right wall");
 });

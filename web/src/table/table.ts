@@ -211,7 +211,9 @@ export class Table {
       run: async () => {
         // What is only tried out has no steps.
         if (this.#view.trial) return;
-        const { kind } = await this.#saver.flush();
+        // A change that was refused is undone without asking again.
+        const wasRefused = this.#view.saving.kind === "refused";
+        const kind = wasRefused ? "refused" : (await this.#saver.flush()).kind;
         if (kind === "refused" && which === "undo") {
           this.#open(this.#view.kept, said("The change that could not be saved is undone."));
         } else if (kind === "saved") {

@@ -5,10 +5,15 @@ import { createContext, useContext, useEffect, useRef, useState, useSyncExternal
 import { api, type Corner, type Judged } from "../api/client";
 import { LiveHand } from "../api/live";
 import { drawn, judging, remember, Sharing, type Asked } from "./judging";
-import { browserOutbox } from "./outbox";
+import { browserOutbox, type Outbox } from "./outbox";
 import { Table, type View } from "./table";
 
-export const outbox = browserOutbox();
+let opened: Outbox | null = null;
+
+/** The outbox of this page. */
+export function outbox(): Outbox {
+  return (opened ??= browserOutbox(window.localStorage));
+}
 
 export const TableContext = createContext<Table | null>(null);
 
@@ -49,7 +54,7 @@ export function useOpenTable(corner: Corner, asked: Asked) {
         queries.setQueryData(["corner", id], kept);
         void queries.invalidateQueries({ queryKey: ["corners"] });
       },
-      box: outbox.open(id),
+      box: outbox().open(id),
       key: () => crypto.randomUUID(),
       later: (ms, task) => {
         const timer = window.setTimeout(task, ms);

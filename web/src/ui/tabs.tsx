@@ -18,14 +18,14 @@ export function Tabbed({ label, tabs, value, onValue, children }: Props) {
           <Tabs.Trigger
             key={key}
             value={key}
-            className="text-faint data-[state=active]:border-ember data-[state=active]:text-ink -mb-px min-h-10 cursor-pointer border-b-3 border-transparent px-3 text-sm font-semibold"
+            className="text-faint data-[state=active]:border-ember data-[state=active]:text-ink -mb-px min-h-9 cursor-pointer border-b-3 border-transparent px-3 text-sm font-semibold"
           >
             {name}
             {count !== null && count > 0 && <span className="text-faint ml-1.5 font-normal">{count}</span>}
           </Tabs.Trigger>
         ))}
       </Tabs.List>
-      <Tabs.Content value={value} className="pt-3 outline-offset-4">
+      <Tabs.Content value={value} className="pt-2 outline-offset-4">
         {children}
       </Tabs.Content>
     </Tabs.Root>

@@ -87,7 +87,7 @@ fn walls_and_corners(brief: &Brief) -> Vec<(String, f64)> {
 }
 
 /// The wall or corner that lies nearest to a bearing.
-pub(super) fn nearest_facing(brief: &Brief, bearing_deg: f64) -> String {
+pub fn nearest_facing(brief: &Brief, bearing_deg: f64) -> String {
     let off = |facing: &(String, f64)| wrap_180(bearing_deg - facing.1).abs();
     walls_and_corners(brief)
         .into_iter()

@@ -261,27 +261,29 @@ fn labels(corner: &Corner<'_>, turns: u8) -> Vec<Label> {
         ThingId::Person | ThingId::Opening(_) | ThingId::Mains => None,
     };
     let mut all = of_things(corner, words, |p| turned(p.truncate(), turns));
-    let mut word = |at: DVec2, text: String, ink: Ink| {
-        all.push(Label { letter: "", thing: None, text, name: None, at: turned(at, turns), ink });
+    // Told by name a drawing has few words: numbers stand beside it, and a rectangle's walls need no letters.
+    let mut word = |at: DVec2, text: String, ink: Ink, always: bool| {
+        let name = (!always).then(String::new);
+        all.push(Label { letter: "", thing: None, text, name, at: turned(at, turns), ink });
     };
     let blur = 100.0 * crate::shot::background::blur_fraction(corner);
     let along = corner.view.forward.truncate().normalize_or_zero();
     let reach = distance_to_edge(&corner.floor_m, corner.view.position_m.truncate(), along);
     let seen = corner.view.position_m.truncate() + along * (reach - 0.05).max(0.0);
-    word(seen, format!("blur {} %", decimals(blur, 1)), Ink::Axis);
+    word(seen, format!("blur {} %", decimals(blur, 1)), Ink::Axis, false);
     let room = &corner.brief.room;
     for (index, at) in corner.floor_m.iter().enumerate() {
-        word(*at, room.corner_letter(index).to_owned(), Ink::Wall);
+        word(*at, room.corner_letter(index).to_owned(), Ink::Wall, !room.is_rectangle());
     }
     for slope in room.slopes.values() {
         if let Some((from, to, inward)) = slope.ends_m(room) {
             let text = format!("slope from {}", units.length(slope.knee_m));
-            word((from + to) / 2.0 + inward * (slope.run_m / 2.0), text, Ink::Overhead);
+            word((from + to) / 2.0 + inward * (slope.run_m / 2.0), text, Ink::Overhead, true);
         }
     }
     for beam in room.beams.values() {
         let middle = (DVec2::from(beam.from_m) + DVec2::from(beam.to_m)) / 2.0;
-        word(middle, format!("beam {}", units.length(room.height_m - beam.drop_m)), Ink::Overhead);
+        word(middle, format!("beam {}", units.length(room.height_m - beam.drop_m)), Ink::Overhead, true);
     }
     all
 }

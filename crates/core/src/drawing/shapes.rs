@@ -19,6 +19,8 @@ const DEEP_M: f64 = 0.12;
 /// Thickness of a seat and height of a chair's back over it, m.
 const SEAT_M: f64 = 0.07;
 const CHAIR_BACK_M: f64 = 0.42;
+/// A stand's legs leave its column so high, m.
+const LEGS_M: f64 = 0.3;
 /// Half the spread of a chair's base, m.
 const CHAIR_BASE_M: f64 = 0.22;
 
@@ -134,9 +136,7 @@ pub(super) fn lamp(light: &LightAt<'_>, name: &str, flat: impl Fn(DVec3) -> DVec
 
 /// The three legs of a light or microphone stand from above.
 pub(super) fn legs(feet: &[DVec2], name: &str) -> Vec<Stroke> {
-    let (low, high) = feet
-        .iter()
-        .fold((DVec2::INFINITY, DVec2::NEG_INFINITY), |(low, high), p| (low.min(*p), high.max(*p)));
+    let (low, high) = extent(feet);
     let (middle, radius) = ((low + high) / 2.0, (high - low).max_element() / 2.0);
     (0..3)
         .map(|leg| {
@@ -147,11 +147,20 @@ pub(super) fn legs(feet: &[DVec2], name: &str) -> Vec<Stroke> {
         .collect()
 }
 
+/// The legs of a stand from the side, from its column to the edge of its feet.
+pub(super) fn legs_from_side(name: &str, feet: &[DVec2]) -> Vec<Stroke> {
+    let (low, high) = extent(feet);
+    let top = DVec2::new((low.x + high.x) / 2.0, -LEGS_M);
+    [low.x, high.x].map(|x| stroke(Ink::Leg, Some(name), false, vec![top, DVec2::new(x, 0.0)])).to_vec()
+}
+
+fn extent(points: &[DVec2]) -> (DVec2, DVec2) {
+    points.iter().fold((DVec2::INFINITY, DVec2::NEG_INFINITY), |(low, high), p| (low.min(*p), high.max(*p)))
+}
+
 /// A chair from the side in place of the box that it takes up: seat, back, post and base.
 pub(super) fn chair_from_side(name: &str, taken: &[DVec2], faces_right: bool) -> Vec<Stroke> {
-    let (low, high) = taken
-        .iter()
-        .fold((DVec2::INFINITY, DVec2::NEG_INFINITY), |(low, high), p| (low.min(*p), high.max(*p)));
+    let (low, high) = extent(taken);
     // Heights run downwards on the drawing.
     let (seat, middle) = (low.y, (low.x + high.x) / 2.0);
     let (back, lean) = if faces_right { (low.x, -0.06) } else { (high.x, 0.06) };

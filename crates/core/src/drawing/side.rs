@@ -130,6 +130,14 @@ fn beside(corner: &Corner<'_>, thing: &Thing, flat: impl Fn(DVec3) -> DVec2, str
                 continue;
             }
             (Kind::Light, What::Head) if lamp.is_some() => continue,
+            (_, What::Feet) => {
+                strokes.extend(shapes::legs_from_side(&name, &points));
+                continue;
+            }
+            (_, What::Tripod) => {
+                strokes.push(stroke(Ink::Stand, Some(&name), true, hull(&points)));
+                continue;
+            }
             (_, what) if shapes::is_soft(what) => shapes::rounded(&hull(&points)),
             _ => hull(&points),
         };

@@ -43,7 +43,6 @@ pub enum Ink {
     Treatment,
     Voice,
     Echo,
-    Critical,
     Intruder,
     Guide,
     Centre,

@@ -1,6 +1,7 @@
 //! How each step stands, in the words one would use to a friend who films.
 
 use super::Step;
+use crate::arrange::nearest_facing;
 use crate::assess::Assessment;
 use crate::corner::Corner;
 use crate::geometry::bearing_of;
@@ -83,14 +84,10 @@ impl Read<'_> {
     }
 
     fn you(&self) -> Told {
-        let (corner, room) = (self.corner, &self.corner.brief.room);
+        let corner = self.corner;
         let eyes = corner.eyes_m;
         let does = if self.sits() { "sit" } else { "stand" };
-        let faced = room.wall_met(eyes.truncate(), corner.to_lens().truncate());
-        let facing = faced.map_or_else(
-            || format!("facing {} degrees", decimals(bearing_of(corner.to_lens()), 0)),
-            |wall| format!("facing {}", room.wall_name(wall)),
-        );
+        let facing = nearest_facing(corner.brief, bearing_of(corner.to_lens()));
         let gaze = self.value(Quantity::ShotSeatGazeDeg).unwrap_or(0.0);
         let looks = if gaze.abs() < 1.0 {
             "You look into the lens.".to_owned()
@@ -101,7 +98,10 @@ impl Read<'_> {
         let posture = if self.sits() { "seated" } else { "standing" };
         Told {
             headline: format!("{stature}, {posture}"),
-            sentence: format!("You {does} {facing}, with your eyes {} above the floor.", self.length(eyes.z)),
+            sentence: format!(
+                "You {does} facing {facing}, with your eyes {} above the floor.",
+                self.length(eyes.z)
+            ),
             detail: looks,
         }
     }
@@ -254,10 +254,10 @@ impl Read<'_> {
             used.and_then(|used| corner.brief.gear.get(&used.gear)).map(|gear| gear.common().label.clone());
         let where_it_is = distance.map_or(String::new(), |distance| format!(", {distance} from your mouth"));
         let name = label.unwrap_or_else(|| "The camera's own microphone".to_owned());
+        // What is assumed is told by its finding.
         let known = match range {
-            Some(_) => format!(" How long the room rings is assumed: {ring}."),
-            None if ring.is_empty() => String::new(),
-            None => format!(" Reverberation time {ring}."),
+            None if !ring.is_empty() => format!(" Reverberation time {ring}."),
+            _ => String::new(),
         };
         Told { headline, sentence: format!("{clear}{by}."), detail: format!("{name}{where_it_is}.{known}") }
     }
@@ -287,7 +287,7 @@ impl Read<'_> {
             } else {
                 "Not ready yet: the card shows what is planned so far.".to_owned()
             },
-            detail: assessment.verdict.sentence.clone(),
+            detail: String::new(),
         }
     }
 }

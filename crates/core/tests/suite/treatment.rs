@@ -3,7 +3,7 @@
 
 use fogon_core::arrange::{Variant, propose, varied, with_treatment};
 use fogon_core::corner::Corner;
-use fogon_core::drawing::{Ink, draw, draw_sound};
+use fogon_core::drawing::{Area, FieldOf, Ink, draw, draw_field, draw_sound};
 use fogon_core::geometry::DVec3;
 use fogon_core::hand::moved;
 use fogon_core::material::material;
@@ -308,7 +308,23 @@ fn ways_of_the_voice_are_drawn_where_they_go() {
     assert!(
         (near.direct_dba - near.reverberant_dba - 20.0 * (radius / near.distance_m).log10()).abs() < 0.05
     );
-    assert!(sheets.plan.iter().any(|s| s.ink == Ink::Critical));
+    // The field's edge at 0 dB is there too, as far as the mouth speaks that way; each area lies within the one before.
+    let field = draw_field(&plan, &drawing, FieldOf::Sound, true).unwrap();
+    let projection = drawing.plan.projection.unwrap();
+    let off = corner.mouth_m - DVec3::from(projection.origin_m);
+    let mouth = [projection.right, projection.down].map(|axis| DVec3::from(axis).dot(off));
+    let reach = |area: &Area| {
+        let points = area.rings.iter().flatten();
+        points
+            .map(|p| (p[0] - mouth[0]).hypot(p[1] - mouth[1]))
+            .fold((f64::INFINITY, 0.0), |(low, high), r| (r.min(low), r.max(high)))
+    };
+    let edges: Vec<(f64, f64)> = field.plan.iter().map(reach).collect();
+    assert_eq!(field.plan[0].level, 0.0);
+    assert!(edges[0].0 < 1.1 * radius && edges[0].1 > 0.9 * radius, "{:?} about {radius}", edges[0]);
+    // Least behind the head, most ahead: speech is directional.
+    assert!(edges[0].1 > 1.5 * edges[0].0, "{:?}", edges[0]);
+    assert!(edges.windows(2).all(|pair| pair[1].1 < pair[0].1), "{edges:?}");
     // What hangs is drawn on both sheets where it shows.
     let hung = with_treatment(&plan, "panel_50mm", 1.2, 0.6).unwrap();
     assert!(draw(&hung).unwrap().plan.strokes.iter().any(|s| s.ink == Ink::Treatment));

@@ -306,12 +306,12 @@ impl<'a> Words<'a> {
             ),
             _ if let Some([least, most]) = self.assumed_range => said(
                 format!(
-                    "The room rings {} to {} s, if it is furnished as most are.",
+                    "Reverberation time is assumed: {} to {} s, as in most furnished rooms.",
                     decimals(least, 1),
                     decimals(most, 1)
                 ),
                 "0.2 to 0.4 s lets a voice sound close; from 0.8 s on words blur.",
-                "Clap once to measure it, or tell what is in the room: bare, some soft things, or much.",
+                "Say how many soft things are in the room, or clap once to measure it.",
             ),
             _ => {
                 let sounds = match self.value {
@@ -320,7 +320,7 @@ impl<'a> Words<'a> {
                     _ => "live",
                 };
                 said(
-                    format!("The room rings {} s: {sounds}.", decimals(self.value, 2)),
+                    format!("Reverberation time is {} s: {sounds}.", decimals(self.value, 2)),
                     "0.2 to 0.4 s lets a voice sound close.",
                     self.low_or(
                         "Nothing needs doing; a little less absorption would sound more natural.",
