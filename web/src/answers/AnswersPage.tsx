@@ -9,7 +9,7 @@ import { useNavigate, useParams } from "react-router";
 import { api, Refused, type Brief } from "../api/client";
 import { RoomSketch } from "../drawing/RoomSketch";
 import { count } from "../units/text";
-import { Button } from "../ui/button";
+import { Button, ButtonLink } from "../ui/button";
 import { SHEET } from "../ui/Section";
 import { Shell } from "../ui/Shell";
 import { Trouble, Waiting } from "../ui/states";
@@ -24,7 +24,11 @@ import { briefSoFar } from "./toBrief";
 
 export function AnswersPage() {
   const { id } = useParams();
-  return id === undefined ? <AnswersForm opened={newAnswers()} corner={null} /> : <OfCorner id={Number(id)} />;
+  return id === undefined ? (
+    <AnswersForm opened={newAnswers()} corner={null} />
+  ) : (
+    <OfCorner id={Number(id)} />
+  );
 }
 
 function OfCorner({ id }: { id: number }) {
@@ -111,7 +115,16 @@ function AnswersForm({ opened, corner }: FormProps) {
   const { title, lead, Fields } = PAGES[page] ?? PAGES[0]!;
   const open = PAGES.reduce((sum, _, index) => sum + wrong(index), 0);
   return (
-    <Shell title={corner ? `Answers: ${answers.name}` : "New corner"}>
+    <Shell
+      title={corner ? `Answers: ${answers.name}` : "New corner"}
+      aside={
+        corner ? (
+          <ButtonLink to={`/corners/${String(corner.id)}`}>Back to the corner</ButtonLink>
+        ) : (
+          <ButtonLink to="/new">Back to the short way</ButtonLink>
+        )
+      }
+    >
       <FormProvider {...form}>
         <div className="grid gap-6 lg:grid-cols-[13rem_minmax(0,1fr)_20rem]">
           <nav aria-label="Pages">

@@ -58,7 +58,7 @@ export function Item({
 }) {
   return (
     <fieldset className="border-line bg-paper mb-3 rounded-lg border p-4">
-      <legend className="px-1 font-semibold">{name}</legend>
+      <legend className="px-1 font-semibold first-letter:uppercase">{name}</legend>
       <div className="grid items-start gap-x-4 gap-y-3 sm:grid-cols-3">
         {children}
         {onRemove}

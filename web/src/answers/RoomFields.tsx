@@ -66,10 +66,7 @@ export function RoomFields() {
       <Openings walls={walls} rectangle={rectangle} />
       <Furniture />
       <Overhead walls={walls} />
-      <Group
-        title="Mains"
-        note={`Empty: assumed ${imperial ? "120 V, 60 Hz, 15 A" : "230 V, 50 Hz, 16 A"}.`}
-      >
+      <Group title="Mains" note={`Empty: assumed ${imperial ? "120 V, 60 Hz, 15 A" : "230 V, 50 Hz, 16 A"}.`}>
         <Text path="volts" label="Volts" placeholder={imperial ? "120" : "230"} />
         <Text path="hertz" label="Hertz" placeholder={imperial ? "60" : "50"} />
         <Text path="breaker" label="Breaker, A" placeholder={imperial ? "15" : "16"} />

@@ -52,8 +52,8 @@ export function WalkRound() {
         The walk round
       </h3>
       <p className="text-faint mb-3 text-sm">
-        Start at the left end of the back wall and go along it, the room on your left. At each corner turn left;
-        at a corner that juts into the room turn right.
+        Start at the left end of the back wall and go along it, the room on your left. At each corner turn
+        left; at a corner that juts into the room turn right.
       </p>
       <ol className="grid gap-3">
         {fields.map((field, index) => {

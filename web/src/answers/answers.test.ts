@@ -18,7 +18,9 @@ interface File {
   brief: Brief;
 }
 const file = (name: string) =>
-  JSON.parse(readFileSync(new URL(`../../../docs/examples/${name}.brief.json`, import.meta.url), "utf8")) as File;
+  JSON.parse(
+    readFileSync(new URL(`../../../docs/examples/${name}.brief.json`, import.meta.url), "utf8"),
+  ) as File;
 const BOX = file("box-room");
 const ALCOVE = file("alcove");
 

@@ -6,7 +6,8 @@ import { newAnswers, NOWHERE, type Answers, type Base, type PlaceText } from "./
 import { openingsTyped } from "./openings";
 import { legsOf } from "./walls";
 
-const plain = (value: number | null | undefined) => (value === null || value === undefined ? "" : String(value));
+const plain = (value: number | null | undefined) =>
+  value === null || value === undefined ? "" : String(value);
 
 export function answersOf({ name, brief }: Base): Answers {
   const units: UnitSystem = brief.units ?? "metric";
@@ -66,9 +67,7 @@ export function answersOf({ name, brief }: Base): Answers {
     seatAt: person.seat_at ?? "",
     glasses: person.glasses ?? false,
     purpose: brief.purpose,
-    schools: Object.fromEntries(
-      Object.entries(brief.schools ?? {}).filter(([, v]) => typeof v === "string"),
-    ),
+    schools: Object.fromEntries(Object.entries(brief.schools ?? {}).filter(([, v]) => typeof v === "string")),
     gear: brief.gear ?? {},
     budget: plain(brief.money?.budget ?? 0),
     currency: brief.money?.currency ?? "",

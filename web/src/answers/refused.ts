@@ -1,8 +1,16 @@
 // The field of the answers that a field which the server refused belongs to, where they show it.
 import type { Answers } from "./answers";
 
-const ROWS: readonly (readonly [RegExp, "openings" | "furniture" | "slopes" | "beams", Record<string, string>])[] = [
-  [/openings\.([a-z0-9-]+)\.(\w+)/, "openings", { wall: "wall", from_m: "from", width_m: "width", sill_m: "sill", height_m: "height" }],
+const ROWS: readonly (readonly [
+  RegExp,
+  "openings" | "furniture" | "slopes" | "beams",
+  Record<string, string>,
+])[] = [
+  [
+    /openings\.([a-z0-9-]+)\.(\w+)/,
+    "openings",
+    { wall: "wall", from_m: "from", width_m: "width", sill_m: "sill", height_m: "height" },
+  ],
   [
     /furniture\.([a-z0-9-]+)\.(\w+(?:\[\d\])?)/,
     "furniture",
@@ -15,7 +23,11 @@ const ROWS: readonly (readonly [RegExp, "openings" | "furniture" | "slopes" | "b
       "size_m[2]": "height",
     },
   ],
-  [/slopes\.([a-z0-9-]+)\.(\w+)/, "slopes", { from_m: "from", length_m: "length", knee_m: "knee", run_m: "run" }],
+  [
+    /slopes\.([a-z0-9-]+)\.(\w+)/,
+    "slopes",
+    { from_m: "from", length_m: "length", knee_m: "knee", run_m: "run" },
+  ],
   [/beams\.([a-z0-9-]+)\.(\w+)/, "beams", { from_m: "fromX", to_m: "toX", width_m: "width", drop_m: "drop" }],
 ];
 

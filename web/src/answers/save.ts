@@ -31,8 +31,9 @@ export async function save(asked: Saved): Promise<Corner> {
     const brief = { ...told, measured };
     const plan = planOf(now);
     const bare = { format: "fogon.brief", version: 1, name, brief };
-    const laid = plan && again ? await api.again(name, brief, plan.layout) : plan && { ...plan, name, brief };
-    const file = laid ?? (await api.propose(name, brief)).proposals[0]?.plan ?? bare;
+    const kept = plan && { ...plan, name, brief };
+    const laid = plan && again ? await api.again(plan, brief) : kept;
+    const file = (laid && { ...laid, name }) ?? (await api.propose(name, brief)).proposals[0]?.plan ?? bare;
     try {
       return await api.save(corner, now.revision, file, crypto.randomUUID());
     } catch (error) {

@@ -30,7 +30,6 @@ export function briefSoFar(answers: Answers): Brief | null {
   return read.success ? briefRead(read.data, null) : null;
 }
 
-
 function floorOf(read: Read): Schemas["Room"]["floor_m"] {
   if (read.shape === "walk") return read.floor ?? [];
   const { width, depth } = read;

@@ -14,13 +14,13 @@ export function inUnits(answers: Answers, units: UnitSystem): Answers {
   const [was, is] = [newAnswers(before), newAnswers(units)];
   const told = (text: string, brought?: string, brings?: string) =>
     brought !== undefined && brings !== undefined && text === brought ? brings : unitTold(text, before);
-  const lengths = Object.fromEntries(
-    LENGTHS.map((name) => [name, told(answers[name], was[name], is[name])]),
-  );
+  const lengths = Object.fromEntries(LENGTHS.map((name) => [name, told(answers[name], was[name], is[name])]));
   const places = Object.fromEntries(
     PLACES.map((name) => [
       name,
-      Object.fromEntries(Object.entries(answers[name]).map(([axis, text]) => [axis, told(text)])),
+      Object.fromEntries(
+        Object.entries<string>({ ...answers[name] }).map(([axis, text]) => [axis, told(text)]),
+      ),
     ]),
   );
   const rows = Object.fromEntries(

@@ -157,8 +157,8 @@ export const api = {
       }),
     ),
   /** The best layout for changed answers that keeps what is locked; null where nothing fits. */
-  again: async (name: string, brief: Brief, layout: Layout) =>
-    accepted(await client.POST("/api/v1/again", { body: { name, brief, layout } })).plan ?? null,
+  again: async (before: Plan, brief: Brief) =>
+    accepted(await client.POST("/api/v1/again", { body: { before, brief } })).plan ?? null,
   changes: async (plan: Plan, signal: AbortSignal) =>
     accepted(await client.POST("/api/v1/changes", { body: plan, signal })),
   apply: async (plan: Plan, patch: PatchStep[]) =>

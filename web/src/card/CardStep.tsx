@@ -1,6 +1,6 @@
 // The card: print it, keep it as a file; where everything goes and why; how the score is made up.
 import type { StepProps } from "../table/step";
-import { Button, FileLink } from "../ui/button";
+import { FileLink } from "../ui/button";
 import { Section } from "../ui/Section";
 import { Placed } from "./Placed";
 import { PAPERS, type Paper } from "./paper";
@@ -9,10 +9,9 @@ import { Score } from "./Score";
 interface CardProps extends StepProps {
   paper: Paper;
   onPaper: (paper: Paper) => void;
-  onPrint: () => void;
 }
 
-export function CardNow({ corner, judged, paper, onPaper, onPrint }: CardProps) {
+export function CardNow({ corner, judged, paper, onPaper }: CardProps) {
   const url = (format: string) =>
     `/api/v1/corners/${String(corner.id)}/card/${format}?paper=${paper}&download=1`;
   const cautions = judged.assessment.findings.flatMap((finding) => finding.caution ?? []);
@@ -33,9 +32,6 @@ export function CardNow({ corner, judged, paper, onPaper, onPrint }: CardProps) 
             ))}
           </select>
         </label>
-        <Button look="act" onClick={onPrint}>
-          Print
-        </Button>
         <FileLink href={url("svg")}>Save as SVG</FileLink>
         <FileLink href={url("csv")}>Save as CSV</FileLink>
       </div>

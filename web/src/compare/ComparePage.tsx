@@ -40,18 +40,8 @@ export function ComparePage({ corner, plan, units }: Props) {
   return (
     <div className="grid gap-4">
       <div className="grid gap-4 md:grid-cols-2">
-        <Choice
-          label="Left"
-          value={ids[0]}
-          onPick={(id) => setChosen([id, ids[1]])}
-          options={options}
-        />
-        <Choice
-          label="Right"
-          value={ids[1]}
-          onPick={(id) => setChosen([ids[0], id])}
-          options={options}
-        />
+        <Choice label="Left" value={ids[0]} onPick={(id) => setChosen([id, ids[1]])} options={options} />
+        <Choice label="Right" value={ids[1]} onPick={(id) => setChosen([ids[0], id])} options={options} />
         {([left, right] as const).map((side, index) => (
           <Side key={index} side={side} name={index === 0 ? "left" : "right"}>
             <Take other={side.plan} plan={plan} found={found.data} />

@@ -48,6 +48,7 @@ export function Side({ side, name, children }: Props) {
           view={side.judged.drawing.frame}
           title={`The picture: ${name}`}
           className="frame-drawing show-thirds"
+          tallest="40vh"
         />
         <Drawing view={side.judged.drawing.plan} title={`The plan: ${name}`} />
       </div>

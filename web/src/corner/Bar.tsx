@@ -41,10 +41,10 @@ export function Bar({ corner, plan, judged, view, beside }: Props) {
     <header className="bar border-line bg-paper flex flex-wrap items-center gap-x-3 gap-y-1.5 border-b px-4 py-1.5">
       <SkipLink />
       <Mark />
-      <h1 className="min-w-0 text-sm font-semibold">
+      <h1 className="min-w-0 text-sm font-semibold max-md:flex-1 max-md:truncate">
         <Link to={address}>{plan.name}</Link>
       </h1>
-      <span className="text-faint mr-auto text-xs" role="status">
+      <span className="text-faint mr-auto text-xs max-md:order-last max-md:mr-0" role="status">
         {savingWords(view)}
       </span>
       {verdict && (
@@ -63,12 +63,18 @@ export function Bar({ corner, plan, judged, view, beside }: Props) {
         </Button>
       </Hinted>
       <nav aria-label="Beside the work" className="flex gap-1.5 max-md:hidden">
+        <Link to={`${address}/answers`} className={button({ size: "small" })}>
+          Answers
+        </Link>
         {PLACES.map(([name, words]) => (
           <Link
             key={name}
             to={`${address}/${name}`}
             aria-current={name === beside ? "page" : undefined}
-            className={button({ size: "small", className: "aria-[current]:border-ink aria-[current]:border-2" })}
+            className={button({
+              size: "small",
+              className: "aria-[current]:border-ink aria-[current]:border-2",
+            })}
           >
             {words}
           </Link>
@@ -85,8 +91,8 @@ export function Bar({ corner, plan, judged, view, beside }: Props) {
                 <Link to={`${address}/${name}`}>{words}</Link>
               </DropdownMenu.Item>
             ))}
-            <DropdownMenu.Item className={MENU_ITEM} asChild>
-              <Link to={`${address}/answers`}>Change answers</Link>
+            <DropdownMenu.Item className={`${MENU_ITEM} md:hidden`} asChild>
+              <Link to={`${address}/answers`}>Answers</Link>
             </DropdownMenu.Item>
             {view.trial === null && (
               <DropdownMenu.Item

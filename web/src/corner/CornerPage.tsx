@@ -34,10 +34,7 @@ export function CornerPage() {
   if (error && !corner.data)
     return (
       <Shell title="Corner">
-        <Trouble
-          error={error}
-          onRetry={() => void (left.isError ? left.refetch() : corner.refetch())}
-        >
+        <Trouble error={error} onRetry={() => void (left.isError ? left.refetch() : corner.refetch())}>
           {outbox().newest(id) && (
             <Button size="small" onClick={() => saveFile(id, "corner")}>
               Save the unsaved plan as a file
@@ -46,7 +43,8 @@ export function CornerPage() {
         </Trouble>
       </Shell>
     );
-  if (!corner.data || !left.data) return <Shell title="Corner">{<Waiting what="Opening the corner" />}</Shell>;
+  if (!corner.data || !left.data)
+    return <Shell title="Corner">{<Waiting what="Opening the corner" />}</Shell>;
   const { data } = corner;
   return (
     <ErrorBoundary

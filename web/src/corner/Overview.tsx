@@ -35,7 +35,14 @@ export function Overview({ corner, plan, judged, units, onPrint }: Props) {
   const today = plan.brief.today && !assessment.verdict.ready;
   return (
     <div className="grid content-start gap-3 p-3 md:p-4">
-      <Stage judged={judged} plan={plan} told={null} units={units} onMeasured={() => undefined} before={null} />
+      <Stage
+        judged={judged}
+        plan={plan}
+        told={null}
+        units={units}
+        onMeasured={() => undefined}
+        before={null}
+      />
       <div>
         <h2 tabIndex={-1} className="text-lg font-bold outline-none">
           {assessment.verdict.sentence}

@@ -5,6 +5,7 @@ import { Picture } from "../picture/Picture";
 import { Tiles } from "../reading/Tiles";
 import type { OnMeasured } from "../reading/onMeasured";
 import { readingsOf } from "../table/step";
+import { Depths } from "../room/Depths";
 import type { UnitSystem } from "../units/length";
 
 interface Props {
@@ -22,11 +23,16 @@ export function Stage({ judged, plan, told, units, onMeasured, before }: Props) 
   const light = told?.step === "light" && judged.face;
   const beside = light ? (
     <Face face={light} before={before?.face ?? null} />
+  ) : told?.step === "room" && judged.ground ? (
+    <Depths ground={judged.ground} units={units} />
   ) : readings.length > 0 ? (
     <Tiles readings={readings} units={units} onMeasured={onMeasured} stacked />
   ) : null;
   return (
-    <div className={beside ? "grid gap-2 sm:grid-cols-[minmax(0,1.6fr)_minmax(0,1fr)]" : ""} data-stage>
+    <div
+      className={beside ? "grid items-start gap-2 sm:grid-cols-[minmax(0,1.6fr)_minmax(0,1fr)]" : ""}
+      data-stage
+    >
       <Picture judged={judged} plan={plan} size="large" />
       {beside}
     </div>

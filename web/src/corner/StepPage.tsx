@@ -2,7 +2,15 @@
 import { useCallback, useEffect, useRef, useState } from "react";
 import { useLocation } from "react-router";
 
-import { api, type Corner, type Judged, type PatchStep, type Plan, type StepTold, type Tab } from "../api/client";
+import {
+  api,
+  type Corner,
+  type Judged,
+  type PatchStep,
+  type Plan,
+  type StepTold,
+  type Tab,
+} from "../api/client";
 import { CardNow } from "../card/CardStep";
 import type { Paper } from "../card/paper";
 import { Differences } from "../light/Differences";
@@ -64,7 +72,7 @@ export function StepPage({ corner, plan, judged, told, tab, units, print, childr
     return key === "by-hand" ? told.things.length : null;
   };
   return (
-    <div className="grid content-start gap-2 p-3 md:px-4">
+    <div className="grid grid-cols-[minmax(0,1fr)] content-start gap-2 p-3 md:px-4">
       {isPicture && (
         <Stage
           judged={judged}
@@ -90,7 +98,7 @@ export function StepPage({ corner, plan, judged, told, tab, units, print, childr
         value={tab}
         onValue={(key) => go(step, key as Tab)}
       >
-        <div className="grid gap-3">
+        <div className="grid grid-cols-[minmax(0,1fr)] gap-3">
           {step === "card" && tab === "now" ? (
             <CardNow {...part} {...print} />
           ) : (
@@ -98,7 +106,7 @@ export function StepPage({ corner, plan, judged, told, tab, units, print, childr
           )}
           {tab === "now" && (
             <>
-              {(step === "light" || !isPicture) && (
+              {(step === "light" || step === "room" || !isPicture) && (
                 <Tiles readings={readingsOf(judged, told.tiles)} units={units} onMeasured={onMeasured} />
               )}
               <Findings
@@ -137,7 +145,8 @@ function useArrival(step: string, tab: string) {
   const arrived = state?.arrived === true;
   useEffect(() => {
     heading.current?.closest("[data-scrolls]")?.scrollTo({ top: 0 });
-    if (arrived && !document.activeElement?.matches("[role=tab]")) heading.current?.focus({ preventScroll: true });
+    if (arrived && !document.activeElement?.matches("[role=tab]"))
+      heading.current?.focus({ preventScroll: true });
   }, [step, tab, arrived]);
   return heading;
 }

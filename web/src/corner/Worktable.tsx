@@ -123,7 +123,13 @@ export function Worktable({ corner, place, left }: Props) {
                       {narrow && (card || <Folded>{sheets}</Folded>)}
                     </StepPage>
                   ) : (
-                    <Overview corner={view.kept} plan={plan} judged={judged} units={units} onPrint={onPrint} />
+                    <Overview
+                      corner={view.kept}
+                      plan={plan}
+                      judged={judged}
+                      units={units}
+                      onPrint={onPrint}
+                    />
                   )}
                   {narrow && !told && <div className="px-3">{sheets}</div>}
                   {narrow && <InHand judged={judged} selected={selection.selected} />}
@@ -200,4 +206,3 @@ function useUndoKeys(table: Table): void {
     return () => window.removeEventListener("keydown", keys);
   }, [table]);
 }
-

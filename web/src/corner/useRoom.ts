@@ -9,9 +9,9 @@ export const THREAD_PX = 176;
 const WIDEST_PX = 1760;
 /** From here down it is a phone's page. */
 const NARROW_PX = 768;
-/** The bar above, and titles and notes beside the drawings, px. */
+/** The bar above, and titles, scale and notes beside the drawings, px. */
 const ABOVE_PX = 56;
-const TITLES_PX = 96;
+const TITLES_PX = 134;
 
 export interface Layout {
   narrow: boolean;
@@ -25,7 +25,7 @@ export function useRoom(wide: boolean): Layout {
   return useMemo(() => {
     const narrow = width < NARROW_PX;
     const whole = Math.min(width, WIDEST_PX) - (narrow ? 0 : THREAD_PX);
-    const middle = narrow ? whole : Math.round(whole * (wide ? 0.46 : 0.42));
+    const middle = narrow ? whole : Math.round(whole * (wide ? 0.46 : 0.455));
     const sheet = {
       width: middle - (narrow ? 24 : 28),
       height: narrow ? 800 : Math.max(height - ABOVE_PX - TITLES_PX, 420),

@@ -89,14 +89,25 @@ function Glance({ corner, address }: { corner: Listed; address: string }) {
       <div className="bg-surround grid aspect-[5/2] grid-cols-[3fr_2fr] items-center gap-2 p-2">
         {drawing && (
           <>
-            <Drawing view={drawing.frame} title="" className="frame-drawing bare max-h-full" />
-            <Drawing view={drawing.plan} title="" className="bare bg-paper max-h-full rounded-sm p-1" />
+            <Drawing view={drawing.frame} title="" className="frame-drawing bare mx-auto" tallest="9rem" />
+            <Drawing
+              view={drawing.plan}
+              title=""
+              className="bare bg-paper mx-auto rounded-sm p-1"
+              tallest="9rem"
+            />
           </>
         )}
       </div>
-      {next && (
+      {glance.data && (
         <p className="border-line border-b px-4 py-2 text-sm">
-          <span className="font-semibold">Next: {next.title}.</span> {next.next.sentence}
+          {next ? (
+            <>
+              <span className="font-semibold">Next: {next.title}.</span> {next.next.sentence}
+            </>
+          ) : (
+            "Next: print the card, lay the marks, record."
+          )}
         </p>
       )}
     </Link>
@@ -131,7 +142,7 @@ function Menu({ corner, onDeleted }: Props) {
     <>
       <DropdownMenu.Root>
         <DropdownMenu.Trigger
-          className={button({ size: "icon", look: "quiet" })}
+          className={button({ size: "icon", look: "quiet", className: "-my-2" })}
           aria-label={`More for ${corner.name}`}
         >
           <Icon name="more" />

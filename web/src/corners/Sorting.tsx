@@ -21,12 +21,7 @@ export function Sorting({ many, order, wanted, onOrder, onWanted }: Props) {
         <TextField label="Find" placeholder="Part of a name" value={wanted} onText={onWanted} />
       </div>
       <div className="w-48">
-        <Choice
-          label="Sort"
-          value={order}
-          options={ORDERS}
-          onPick={(to) => onOrder(to as Order)}
-        />
+        <Choice label="Sort" value={order} options={ORDERS} onPick={(to) => onOrder(to as Order)} />
       </div>
     </div>
   );

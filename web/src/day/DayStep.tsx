@@ -18,7 +18,7 @@ export function DayNow({ plan, judged, units }: StepProps) {
     return <p>Without a window nothing changes by the hour: light it once, and keep the dials.</p>;
   return (
     <div className="grid gap-4">
-      <CoveredOrUsed used={windowsShine(plan.brief)} />
+      <CoveredOrUsed used={windowsShine(plan.brief)} several={windows.length > 1} />
       <Section title="Windows">
         <Table>
           <thead>
@@ -58,7 +58,7 @@ function sideOf(azimuth: number): string {
   return `${angle} to camera ${azimuth > 0 ? "right" : "left"}`;
 }
 
-function CoveredOrUsed({ used }: { used: boolean }) {
+function CoveredOrUsed({ used, several }: { used: boolean; several: boolean }) {
   const table = useTable();
   const option = (value: string, name: string, words: string) => (
     <ToggleGroup.Item
@@ -77,7 +77,11 @@ function CoveredOrUsed({ used }: { used: boolean }) {
       value={used ? "key" : "shut-out"}
       onValueChange={(window) => window !== "" && table.act((p) => withSchool(p, "window", window))}
     >
-      {option("shut-out", "Cover them", "Blinds or curtains: the same light at every hour.")}
+      {option(
+        "shut-out",
+        several ? "Cover the windows" : "Cover the window",
+        "Blinds or curtains: the same light at every hour.",
+      )}
       {option("key", "Use the window as the key", "Free and soft, but it changes while you record.")}
     </ToggleGroup.Root>
   );

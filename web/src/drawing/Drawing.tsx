@@ -3,6 +3,7 @@
 import { memo, useId } from "react";
 
 import type { Schemas, View } from "../api/client";
+import type { FieldName } from "./FieldScale";
 
 export type Area = Schemas["Area"];
 
@@ -11,8 +12,10 @@ interface Props {
   /** Spoken name of the drawing. */
   title: string;
   className?: string;
+  /** Not taller than this length of CSS: what lies beyond the drawing's edge is never shown. */
+  tallest?: string;
   /** What is computed at every place, to lay under the things. */
-  field?: { of: "light" | "sound" | "shot"; areas: Area[] } | undefined;
+  field?: { of: FieldName; areas: Area[] } | undefined;
   /** The light to lay over it, and the lamp whose light that is. */
   over?: Schemas["LightSheet"] | undefined;
   lamp?: string | null;
@@ -22,7 +25,7 @@ interface Props {
 
 const points = (line: readonly (readonly number[])[]) => line.map((p) => p.join(",")).join(" ");
 
-export function Drawing({ view, title, className = "", field, over, lamp = null, ways }: Props) {
+export function Drawing({ view, title, className = "", tallest, field, over, lamp = null, ways }: Props) {
   const [left = 0, top = 0, right = 1, bottom = 1] = view.bounds;
   const size = view.text_size;
   const clip = useId();
@@ -31,6 +34,7 @@ export function Drawing({ view, title, className = "", field, over, lamp = null,
   return (
     <svg
       className={`drawing ${className}`}
+      style={tallest ? { maxWidth: `calc(${tallest} * ${(right - left) / (bottom - top)})` } : undefined}
       viewBox={`${left} ${top} ${right - left} ${bottom - top}`}
       role="img"
       aria-label={title}

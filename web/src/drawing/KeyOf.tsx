@@ -54,7 +54,13 @@ export function KeyOf({ step }: { step: Step | null }) {
                   {LINES.has(ink) ? (
                     <line x1="1" x2="39" y1="9" y2="9" className={`ink-${ink}`} />
                   ) : (
-                    <rect x="2" y="2" width="36" height="14" className={ink.startsWith("area") ? `area area-key ${ink}` : `ink-${ink}`} />
+                    <rect
+                      x="2"
+                      y="2"
+                      width="36"
+                      height="14"
+                      className={ink.startsWith("area") ? `area area-key ${ink}` : `ink-${ink}`}
+                    />
                   )}
                 </svg>
                 {words}

@@ -7,6 +7,7 @@ import { useSelection } from "../table/selection";
 import { useTableView } from "../table/useTable";
 import { Button } from "../ui/button";
 import { Drawing } from "./Drawing";
+import { FieldScale } from "./FieldScale";
 import { Grips, type Sheet } from "./Grips";
 import { KeyOf } from "./KeyOf";
 
@@ -77,7 +78,14 @@ export function Sheets({ judged, step, room }: Props) {
           lamp={lamp}
           ways={of === "sound" ? judged.sound_sheets?.[sheet] : undefined}
         />
-        <Grips view={view} bounds={box} boxes={boxes} sheet={sheet} handles={judged.handles} radius={radius} />
+        <Grips
+          view={view}
+          bounds={box}
+          boxes={boxes}
+          sheet={sheet}
+          handles={judged.handles}
+          radius={radius}
+        />
       </div>
     );
   };
@@ -99,19 +107,12 @@ export function Sheets({ judged, step, room }: Props) {
       {draw(above, boxes.plan, "plan", "Plan, from above")}
       <SheetTitle name="Side" words="along the lens, same scale" />
       {draw(side, boxes.side, "side", "Side view along the lens axis")}
+      {of && judged.field && judged.field.plan.length > 0 && <FieldScale of={of} areas={judged.field.plan} />}
     </div>
   );
 }
 
-function SheetTitle({
-  name,
-  words,
-  children,
-}: {
-  name: string;
-  words: string;
-  children?: React.ReactNode;
-}) {
+function SheetTitle({ name, words, children }: { name: string; words: string; children?: React.ReactNode }) {
   return (
     <div className="flex min-h-7 w-full items-center gap-2 text-sm">
       <span className="font-semibold">{name}</span>

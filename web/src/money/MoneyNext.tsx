@@ -31,9 +31,7 @@ export function MoneyNext({ plan, children }: { plan: Plan; children: React.Reac
         <Button
           look="act"
           size="small"
-          onClick={() =>
-            table.act((p) => (today ? moved(p, move.patch) : api.apply(p, move.patch)))
-          }
+          onClick={() => table.act((p) => (today ? moved(p, move.patch) : api.apply(p, move.patch)))}
         >
           {today ? "I have moved it" : "Move it in the plan"}
         </Button>

@@ -48,12 +48,17 @@ export function Picture({ judged, plan, size }: Props) {
       <Drawing
         view={judged.drawing.frame}
         title="The picture as the lens sees it"
-        className={`frame-drawing mx-auto rounded-sm ${docked ? "max-h-28" : "max-h-[27vh]"} ${on.map((guide) => `show-${guide}`).join(" ")}`}
+        tallest={docked ? "7rem" : "27vh"}
+        className={`frame-drawing mx-auto rounded-sm ${docked ? "bare" : ""} ${on.map((guide) => `show-${guide}`).join(" ")}`}
       />
       <figcaption className={docked ? "mt-1 text-xs" : "mt-1.5 flex flex-wrap gap-x-3 gap-y-1 text-xs"}>
         <span className="mr-auto">{settings(plan)}</span>
         {!docked && (
-          <Guides on={on} onChange={change} guides={GUIDES.filter(([id]) => id !== "vertical" || !portrait)} />
+          <Guides
+            on={on}
+            onChange={change}
+            guides={GUIDES.filter(([id]) => id !== "vertical" || !portrait)}
+          />
         )}
       </figcaption>
     </figure>

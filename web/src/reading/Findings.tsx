@@ -24,11 +24,7 @@ export function Findings({ findings, onApply, units }: Props) {
   );
 }
 
-function Line({
-  finding,
-  onApply,
-  units,
-}: { finding: Finding } & Pick<Props, "onApply" | "units">) {
+function Line({ finding, onApply, units }: { finding: Finding } & Pick<Props, "onApply" | "units">) {
   const [mark, word] = SEVERITY[finding.severity];
   const { fix } = finding;
   return (

@@ -3,7 +3,7 @@ import { scaleLinear } from "d3-scale";
 
 import type { Schemas } from "../api/client";
 import { formatLength, type UnitSystem } from "../units/length";
-import { Section } from "../ui/Section";
+import { SHEET } from "../ui/Section";
 
 type Depth = Schemas["Ground"]["depths"][number];
 
@@ -36,40 +36,37 @@ export function Depths({ ground, units }: { ground: Schemas["Ground"]; units: Un
   const part = scaleLinear([0, longest], [0, 100]);
   const ways = inPairs(ground.depths);
   return (
-    <Section title="How deep the room is, each way you can face">
-      <ul className="grid gap-0.5 text-sm">
+    <section className={`${SHEET} grid content-start gap-1 p-3 text-sm`}>
+      <h3 className="leading-tight font-semibold">Depth, each way you can face</h3>
+      <ul className="grid gap-1.5">
         {ways.map(({ depth, names, now }) => (
-          <li
-            key={names}
-            aria-current={now || undefined}
-            className="grid grid-cols-[minmax(0,13rem)_minmax(0,1fr)_8.5rem] items-center gap-2 aria-[current]:font-bold"
-          >
-            <span>
-              {now ? "✓ " : ""}
-              {names}
+          <li key={names} aria-current={now || undefined} className="aria-[current]:font-bold">
+            <span className="flex flex-wrap items-baseline justify-between gap-x-2 text-xs leading-snug">
+              <span>
+                {now ? "✓ " : ""}
+                {names}
+              </span>
+              <span className="ml-auto whitespace-nowrap">
+                {formatLength(depth.depth_m, units)}
+                {depth.diagonal && (
+                  <span className="text-faint font-normal">
+                    {" "}
+                    {depth.gain_m >= 0 ? "+" : "−"}
+                    {formatLength(Math.abs(depth.gain_m), units)}
+                  </span>
+                )}
+              </span>
             </span>
-            <span className="bg-line block h-2.5 rounded-sm">
+            <span className="bg-line block h-1.5 rounded-sm">
               <span
                 className={`block h-full rounded-sm ${now ? "bg-ink" : "bg-faint"}`}
                 style={{ width: `${part(depth.depth_m)}%` }}
               />
             </span>
-            <span className="whitespace-nowrap">
-              {formatLength(depth.depth_m, units)}
-              {depth.diagonal && (
-                <span className="text-faint font-normal">
-                  {" "}
-                  {depth.gain_m >= 0 ? "+" : "−"}
-                  {formatLength(Math.abs(depth.gain_m), units)}
-                </span>
-              )}
-            </span>
           </li>
         ))}
       </ul>
-      <p className="text-faint mt-1 text-xs">
-        Wall to wall. After the sign: what the diagonal gains or loses against the deepest way square to a wall.
-      </p>
-    </Section>
+      <p className="text-faint text-xs">Wall to wall; +: against the deepest way square to a wall.</p>
+    </section>
   );
 }

@@ -1,22 +1,16 @@
-// The room: how deep it is each way, what the distance behind you does, what is in it.
+// The room: what the distance behind you does, what is in it.
 import { Furnishing } from "../things/Furnishing";
 import { Schools } from "../schools/Schools";
 import { Things } from "../things/Things";
 import type { StepProps } from "../table/step";
 import { ButtonLink } from "../ui/button";
 import { Behind } from "./Behind";
-import { Depths } from "./Depths";
 import { Walls } from "./Walls";
 
 export function RoomNow({ judged, units }: StepProps) {
   const { ground } = judged;
   if (!ground) return null;
-  return (
-    <div className="grid gap-3">
-      <Depths ground={ground} units={units} />
-      <Behind ground={ground} units={units} />
-    </div>
-  );
+  return <Behind ground={ground} units={units} />;
 }
 
 export function RoomByHand({ corner, plan, judged, told, units }: StepProps) {

@@ -35,9 +35,7 @@ export function Walls({ plan }: { plan: Plan }) {
                 label={capital(wallName(room.floor_m, index))}
                 value={surface.look ?? "plain"}
                 options={looks(plan.brief.units ?? "metric")}
-                onPick={(look) =>
-                  table.act((p) => withSurface(p, id, { look: look as Schemas["Look"] }))
-                }
+                onPick={(look) => table.act((p) => withSurface(p, id, { look: look as Schemas["Look"] }))}
               />
               <OptionalBox
                 label="Reflectance"

@@ -15,7 +15,11 @@ export function Schools({ ids, plan }: { ids: string[]; plan: Plan }) {
   if (shown.length === 0) return null;
   const chosen = (plan.brief.schools ?? {}) as Record<string, string | undefined>;
   return (
-    <Section title={shown.length === 1 ? "Where practitioners disagree" : "Where practitioners disagree: your schools"}>
+    <Section
+      title={
+        shown.length === 1 ? "Where practitioners disagree" : "Where practitioners disagree: your schools"
+      }
+    >
       <div className="grid gap-3 sm:grid-cols-2">
         {shown.map((school) => (
           <Choice

@@ -36,10 +36,15 @@ export function textsOf(thing: Gear, units: UnitSystem): FigureTexts {
     if (unit === "m") return editLength(value, units);
     return String(Number((value / factor(unit, units)).toFixed(digits)));
   };
-  return Object.fromEntries((FIGURES[thing.kind]?.figures ?? []).map((figure) => [figure.field, write(figure)]));
+  return Object.fromEntries(
+    (FIGURES[thing.kind]?.figures ?? []).map((figure) => [figure.field, write(figure)]),
+  );
 }
 
-export function figuresSchema(kind: Kind, units: UnitSystem): z.ZodType<Record<string, number | null>, FigureTexts> {
+export function figuresSchema(
+  kind: Kind,
+  units: UnitSystem,
+): z.ZodType<Record<string, number | null>, FigureTexts> {
   const { length, optionalLength, number, optionalNumber } = readers({ units, lenient: false });
   const schema = (figure: Figure) => {
     const range = rangeOf(kind, figure);
@@ -52,7 +57,7 @@ export function figuresSchema(kind: Kind, units: UnitSystem): z.ZodType<Record<s
   const shape = Object.fromEntries(
     (FIGURES[kind]?.figures ?? []).map((figure) => [figure.field, schema(figure)]),
   );
-  return z.object(shape) as unknown as z.ZodType<Record<string, number | null>, FigureTexts>;
+  return z.object(shape);
 }
 
 /** The figures that were typed anew: not those that read as they did. */

@@ -59,7 +59,14 @@ test("things come on the shelf and go, and what the layout names stays", () => {
 });
 
 test("figures that are typed are no longer assumed; those that read as they did are not typed", () => {
-  const lamp = { kind: "light", label: "Lamp", width_m: 0.6504, height_m: 0.6, power_w: 60, figures_assumed: true };
+  const lamp = {
+    kind: "light",
+    label: "Lamp",
+    width_m: 0.6504,
+    height_m: 0.6,
+    power_w: 60,
+    figures_assumed: true,
+  };
   const thing = lamp as unknown as Gear;
   const texts = textsOf(thing, "imperial");
   const read = (more: object) => figuresSchema("light", "imperial").parse({ ...texts, ...more });

@@ -90,7 +90,13 @@ export const FIGURES: Partial<Record<Kind, { type: string; figures: Figure[] }>>
     type: "GearLight",
     figures: [
       ...SIZE,
-      { field: "illuminance_at_1m_lx", label: "As used, at 1 m", unit: "lx", without: "not given", digits: 0 },
+      {
+        field: "illuminance_at_1m_lx",
+        label: "As used, at 1 m",
+        unit: "lx",
+        without: "not given",
+        digits: 0,
+      },
       { field: "beam_deg", label: "Beam", unit: "°", without: "120", digits: 0 },
       { field: "bare_at_1m_lx", label: "Bare lamp, at 1 m", unit: "lx", without: "not given", digits: 0 },
       { field: "bare_beam_deg", label: "Bare beam", unit: "°", without: "55", digits: 0 },

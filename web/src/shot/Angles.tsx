@@ -38,9 +38,7 @@ export function Angles({ plan, judged, units }: Props) {
       <p className="text-faint mb-2 text-sm">
         Filmed with another camera at the same time, or with the same one afterwards.
       </p>
-      {trouble !== null && (
-        <Trouble error={trouble} onRetry={() => setTrouble(null)} retryWords="Close" />
-      )}
+      {trouble !== null && <Trouble error={trouble} onRetry={() => setTrouble(null)} retryWords="Close" />}
       <div className="flex flex-wrap gap-2">
         <Button size="small" disabled={angles.length >= MOST} onClick={() => void add("overhead")}>
           Add a view of the bench from above
@@ -58,9 +56,7 @@ export function Angles({ plan, judged, units }: Props) {
           const name = spoken(id);
           return (
             <li key={id} className="flex flex-col gap-2">
-              {seen && (
-                <Drawing view={seen.view} title={`What the ${name} sees`} className="frame-drawing" />
-              )}
+              {seen && <Drawing view={seen.view} title={`What the ${name} sees`} className="frame-drawing" />}
               <p className="flex flex-wrap items-center gap-2 text-sm">
                 <span className="mr-auto">
                   <strong>{capital(name)}</strong>, {angle.focal_length_mm} mm

@@ -98,7 +98,10 @@ export function Chart({ chart, units, locked }: Props) {
             onKeyDown={keys}
           >
             <circle cx={x} cy={y} r={15} />
-            <path d={`M${x - 8} ${y - 5}h11v10h-11zM${x + 3} ${y - 2}l5 -3v10l-5 -3z`} className="chart-camera" />
+            <path
+              d={`M${x - 8} ${y - 5}h11v10h-11zM${x + 3} ${y - 2}l5 -3v10l-5 -3z`}
+              className="chart-camera"
+            />
           </g>
         </svg>
         <Strips

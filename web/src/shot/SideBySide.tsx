@@ -84,6 +84,7 @@ function Seen({ plan, focal }: { plan: Plan; focal: number }) {
       view={seen.data.judged.drawing.frame}
       title={`The picture at ${fixed(focal, 0)} mm`}
       className="frame-drawing show-thirds"
+      tallest="50vh"
     />
   );
 }

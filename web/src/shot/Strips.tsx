@@ -4,7 +4,7 @@ import { scaleLinear } from "d3-scale";
 import { line } from "d3-shape";
 
 import type { ChartData } from "../api/client";
-import { fixed, formatLength, type UnitSystem } from "../units/length";
+import { fixed, formatLength, signed, type UnitSystem } from "../units/length";
 import type { Scale } from "./scale";
 
 type Station = ChartData["along"][number];
@@ -14,8 +14,6 @@ interface Strip {
   of: (s: Station) => number | null;
   words: (value: number, units: UnitSystem) => string;
 }
-
-const signed = (value: number, digits: number) => (value > 0 ? "+" : "") + fixed(value, digits);
 
 const STRIPS: Strip[] = [
   { name: "nose larger", of: (s) => s.nose_percent ?? null, words: (v) => `${signed(v, 0)} %` },
@@ -51,7 +49,7 @@ export function Strips({ chart, scale, width, left, right, units }: Props) {
         return (
           <div key={strip.name} className="relative text-xs leading-tight" role="row" style={{ width }}>
             <span
-              className="text-faint absolute top-0.5 left-0 text-right"
+              className="text-faint absolute top-0.5 left-0 text-right whitespace-nowrap"
               role="rowheader"
               style={{ width: left - 10 }}
             >

@@ -8,8 +8,7 @@ import { Table } from "../ui/Table";
 const MIDDLE = [2, 3];
 
 export function Absorbers({ seen, units }: { seen: Schemas["SoundSeen"]; units: UnitSystem }) {
-  const total = (band: number) =>
-    seen.parts.reduce((sum, part) => sum + (part.absorption_m2[band] ?? 0), 0);
+  const total = (band: number) => seen.parts.reduce((sum, part) => sum + (part.absorption_m2[band] ?? 0), 0);
   const mean = (of: (band: number) => number) =>
     MIDDLE.reduce((sum, band) => sum + of(band), 0) / MIDDLE.length;
   const all = mean(total);

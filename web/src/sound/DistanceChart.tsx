@@ -10,6 +10,9 @@ import { SHEET } from "../ui/Section";
 import { useWidth } from "../ui/useWidth";
 import { Grid } from "./Grid";
 
+/** Width of a letter of the chart, px. */
+const LETTER_PX = 6.5;
+
 type Point = Schemas["DistancePoint"];
 
 const HEIGHT = 172;
@@ -40,6 +43,15 @@ export function DistanceChart({ chart, units }: { chart: Schemas["DistanceChart"
     .y1((p) => y(p.direct_dba))
     .defined((p) => p.direct_dba >= p.reverberant_dba)(points);
   const inside = (m: number) => m >= first.distance_m && m <= last.distance_m;
+  // Those whose names have room.
+  const marks = chart.marks
+    .filter((mark) => inside(mark.distance_m))
+    .filter((mark, index, all) => {
+      const before = all[index - 1];
+      if (!before) return true;
+      const needed = (LETTER_PX * (mark.label.length + before.label.length)) / 2 + LETTER_PX;
+      return x(mark.distance_m) - x(before.distance_m) > needed;
+    });
   const here = points.find((p) => p.distance_m >= chart.distance_m) ?? last;
   return (
     <figure className={`${SHEET} p-2`}>
@@ -64,9 +76,7 @@ export function DistanceChart({ chart, units }: { chart: Schemas["DistanceChart"
             foot={HEIGHT - 6}
           />
           <path d={clear ?? ""} className="plot-clear" />
-          {chart.marks
-            .filter((mark) => inside(mark.distance_m))
-            .map((mark) => (
+          {marks.map((mark) => (
               <g key={mark.label}>
                 <line
                   x1={x(mark.distance_m)}

@@ -1,9 +1,8 @@
 // What is heard: what B is, how loud, with which voice; and the takes as files.
 import { useQueryClient } from "@tanstack/react-query";
-import { useEffect, useState } from "react";
 
-import type { Heard } from "../api/client";
-import { Button, FileLink } from "../ui/button";
+import { Button } from "../ui/button";
+import { handOut, stemOf } from "../ui/download";
 import { Choice } from "../ui/fields";
 import { Section } from "../ui/Section";
 import type { Levels } from "./player";
@@ -16,7 +15,6 @@ export function ListenSetup({ listening, name }: { listening: Listening; name: s
   const { other, levels, hasHeld, side } = listening;
   const heard = listening[side].data;
   const others: readonly (readonly [Other, string])[] = hasHeld ? [HELD, ...OTHERS] : OTHERS;
-  const stem = name.toLowerCase().replaceAll(/[^a-z0-9]+/g, "-");
   return (
     <Section title="What you hear">
       <div className="grid gap-3 sm:grid-cols-2">
@@ -45,7 +43,11 @@ export function ListenSetup({ listening, name }: { listening: Listening; name: s
         <Button size="small" onClick={listening.hold}>
           Use this as B
         </Button>
-        {heard && <WavLink heard={heard} file={`${stem}-${side}.wav`} words={`Save ${side.toUpperCase()} as WAV`} />}
+        {heard && (
+          <Button size="small" onClick={() => handOut(heard.wav, `${stemOf(name)}-${side}.wav`)}>
+            Save {side.toUpperCase()} as WAV
+          </Button>
+        )}
       </p>
       <VoiceFile
         kept={listening.voice}
@@ -57,20 +59,5 @@ export function ListenSetup({ listening, name }: { listening: Listening; name: s
         }}
       />
     </Section>
-  );
-}
-
-/** A take as a file; its address lives as long as it is shown. */
-function WavLink({ heard, file, words }: { heard: Heard; file: string; words: string }) {
-  const [url, setUrl] = useState<string>();
-  useEffect(() => {
-    const made = URL.createObjectURL(heard.wav);
-    setUrl(made);
-    return () => URL.revokeObjectURL(made);
-  }, [heard]);
-  return (
-    <FileLink size="small" href={url} download={file}>
-      {words}
-    </FileLink>
   );
 }

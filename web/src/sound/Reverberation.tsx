@@ -27,8 +27,8 @@ export default function Reverberation({ seen, plan }: { seen: Schemas["SoundSeen
         </p>
         <Bands seen={seen} />
         <p className="text-faint text-xs">
-          Wide strip: good for a voice at a microphone, {fixed(good[0] ?? 0, 2)} to {fixed(good[1] ?? 0, 2)} s;
-          inner strip: best. For {sentence(seen.volume_m3, "m³", units)} standards give{" "}
+          Wide strip: good for a voice at a microphone, {fixed(good[0] ?? 0, 2)} to {fixed(good[1] ?? 0, 2)}{" "}
+          s; inner strip: best. For {sentence(seen.volume_m3, "m³", units)} standards give{" "}
           {fixed(seen.standards_s[0] ?? 0, 2)} s (control rooms, BS.1116-3) and{" "}
           {fixed(seen.standards_s[1] ?? 0, 2)} s (speech, DIN 18041
           {seen.volume_m3 < 30 ? `, stated from ${sentence(30, "m³", units)} on` : ""}), both from memory. By
@@ -48,7 +48,9 @@ function Bands({ seen }: { seen: Schemas["SoundSeen"] }) {
   const { rt60_s: times, bands_hz: bands, good_s: good, best_s: best } = seen;
   const high = Math.max(0.6, Math.ceil((max(times) ?? 0) * 5) / 5);
   const y = scaleLinear([0, high], [HEIGHT - BOTTOM, TOP]);
-  const x = scaleBand(bands, [LEFT, WIDTH - RIGHT]).paddingInner(0.44).paddingOuter(0.22);
+  const x = scaleBand(bands, [LEFT, WIDTH - RIGHT])
+    .paddingInner(0.44)
+    .paddingOuter(0.22);
   const wide = x.bandwidth();
   const strip = ([from = 0, to = 0]: number[], look: string) => (
     <rect x={LEFT} width={WIDTH - LEFT - RIGHT} y={y(to)} height={y(from) - y(to)} className={look} />

@@ -140,7 +140,9 @@ function Steps({ advice, plan }: Props) {
               </td>
               <td>
                 {fixed(step.rt_mid_s, 2)} s
-                {step.sti != null && <span className="text-faint block text-xs">STI {fixed(step.sti, 2)}</span>}
+                {step.sti != null && (
+                  <span className="text-faint block text-xs">STI {fixed(step.sti, 2)}</span>
+                )}
               </td>
               <td>
                 {fixed(step.gain_s, 2)} s

@@ -17,4 +17,3 @@ export function withoutTreatment(plan: Plan, id: string): Plan {
   if (gear !== undefined && !used && shelf[gear]?.state === "wanted") Reflect.deleteProperty(shelf, gear);
   return { ...plan, layout: { ...plan.layout, treatment }, brief: { ...plan.brief, gear: shelf } };
 }
-

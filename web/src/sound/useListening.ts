@@ -51,14 +51,16 @@ export function useListening(given: Plan) {
 
   const load = (): Promise<Take[]> =>
     Promise.all(
-      [a.data, b.data].flatMap((one) => (one ? [one] : [])).map(async (one) => {
-        let buffer = decoded.current.get(one);
-        if (!buffer) {
-          buffer = await player.audio().decodeAudioData(await one.wav.arrayBuffer());
-          decoded.current.set(one, buffer);
-        }
-        return { buffer, gainDb: one.gainDb, loudnessLufs: one.loudnessLufs };
-      }),
+      [a.data, b.data]
+        .flatMap((one) => (one ? [one] : []))
+        .map(async (one) => {
+          let buffer = decoded.current.get(one);
+          if (!buffer) {
+            buffer = await player.audio().decodeAudioData(await one.wav.arrayBuffer());
+            decoded.current.set(one, buffer);
+          }
+          return { buffer, gainDb: one.gainDb, loudnessLufs: one.loudnessLufs };
+        }),
     );
   const play = async () => {
     const pressed = performance.now();

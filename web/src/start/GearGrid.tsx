@@ -18,7 +18,10 @@ const TILE = `${SHEET} flex flex-col items-center gap-1 p-2 text-center text-sm`
 
 /** One of several. */
 export function OneOf({ label, things, value, none, onValue }: OneProps) {
-  const all = [...things.map(({ id, name, art }) => [id, name, art] as const), ["none", none, "none"] as const];
+  const all = [
+    ...things.map(({ id, name, art }) => [id, name, art] as const),
+    ["none", none, "none"] as const,
+  ];
   return (
     <fieldset>
       <legend className="mb-1 text-sm font-semibold">{label}</legend>

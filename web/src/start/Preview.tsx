@@ -7,6 +7,7 @@ import { api, type Brief } from "../api/client";
 import { Drawing } from "../drawing/Drawing";
 import { RoomSketch } from "../drawing/RoomSketch";
 import { Standing } from "../ui/Standing";
+import { Trouble } from "../ui/states";
 
 interface Props {
   /** Whatever can be read so far. */
@@ -33,10 +34,10 @@ export function Preview({ brief, whole, narrow }: Props) {
   const looked = useQuery({
     queryKey: ["preview", text],
     queryFn: async ({ signal }) => {
-      const found = await api.propose("", JSON.parse(text) as Brief, signal);
+      const found = await api.propose("Preview", JSON.parse(text) as Brief, signal);
       const best = found.proposals[0];
       if (!best) return { judged: null, obstacle: found.obstacles[0]?.sentence ?? "Nothing fits yet." };
-      const words = { text_scale: 1.5, frame_text_scale: 1.6, fixes: false };
+      const words = { sheet_width_px: 330, sheet_height_px: 700, frame_text_scale: 1.6, fixes: false };
       return { judged: await api.assess(best.plan, words), obstacle: null };
     },
     enabled: text !== "",
@@ -49,7 +50,8 @@ export function Preview({ brief, whole, narrow }: Props) {
       <>
         <p className="mb-2 text-sm font-semibold max-lg:hidden">So far, from above, to scale</p>
         <RoomSketch brief={brief} textScale={narrow ? 1.7 : 1} />
-        {text !== "" && (
+        {looked.isError && <Trouble error={looked.error} onRetry={() => void looked.refetch()} />}
+        {text !== "" && !looked.isError && (
           <p className="text-faint mt-2 text-sm" role="status">
             Laying it out …
           </p>
@@ -73,9 +75,10 @@ export function Preview({ brief, whole, narrow }: Props) {
         <Drawing
           view={judged.drawing.frame}
           title="The picture so far"
-          className="frame-drawing show-thirds rounded max-lg:hidden"
+          className="frame-drawing show-thirds mx-auto rounded max-lg:hidden"
+          tallest="32vh"
         />
-        <Drawing view={judged.drawing.plan} title="The plan so far" className="mt-2" />
+        <Drawing view={judged.drawing.plan} title="The plan so far" className="mx-auto mt-2" tallest="42vh" />
       </div>
       <p className="mt-2 max-lg:hidden" role="status">
         <Standing

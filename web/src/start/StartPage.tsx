@@ -73,9 +73,7 @@ export function StartPage() {
   };
   /** What cannot be read is said once it was typed, or once it was needed. */
   const shown = Object.fromEntries(
-    Object.entries(problems).filter(
-      ([field]) => tried || run.answered.includes(field.split(".")[0] ?? ""),
-    ),
+    Object.entries(problems).filter(([field]) => tried || run.answered.includes(field.split(".")[0] ?? "")),
   );
   const last = at === pages.length - 1;
   const title = standing ? "Check my set-up" : "New corner";

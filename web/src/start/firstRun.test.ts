@@ -67,13 +67,17 @@ test("says what the answers say, and no more", () => {
   expect(brief?.person).toMatchObject({ posture: "standing", seat_at: null, seat_height_m: null });
   expect(brief?.room.furniture).toEqual({});
   expect(Object.entries(brief?.room.openings ?? {}).map(([id, o]) => [id, o.wall])).toEqual([["window", 2]]);
-  expect(Object.values(brief?.gear ?? {}).some((one) => ["light", "microphone"].includes(one.kind))).toBe(false);
+  expect(Object.values(brief?.gear ?? {}).some((one) => ["light", "microphone"].includes(one.kind))).toBe(
+    false,
+  );
   expect(brief?.today).toBeUndefined();
 });
 
 test("tells how the corner stands by the second door, and what of it is missing", () => {
   const { problems } = made(run(), true);
-  expect(problems).toEqual(expect.arrayContaining(["seat.x", "seat.y", "lens.x", "lens.y", "lens.z", "focal"]));
+  expect(problems).toEqual(
+    expect.arrayContaining(["seat.x", "seat.y", "lens.x", "lens.y", "lens.z", "focal"]),
+  );
   const standing = run({
     seat: { x: "1.7", y: "0.9", z: "" },
     lens: { x: "1.7", y: "2.4", z: "1.2" },

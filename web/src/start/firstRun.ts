@@ -78,7 +78,7 @@ export function inUnits(run: FirstRun, units: UnitSystem): FirstRun {
   const places = Object.fromEntries(
     PLACES.map((name) => [
       name,
-      Object.fromEntries(Object.entries(run[name]).map(([axis, text]) => [axis, told(text)])),
+      Object.fromEntries(Object.entries<string>({ ...run[name] }).map(([axis, text]) => [axis, told(text)])),
     ]),
   );
   const height = run.answered.includes("height") ? {} : { height: newFirstRun(units).height };

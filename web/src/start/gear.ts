@@ -19,8 +19,7 @@ const camera = (
   mass_kg: number,
   [iso_min, iso_max]: [number, number],
   more: object = {},
-): Gear =>
-  ({ kind: "camera", label, mass_kg, sensor_width_mm, sensor_height_mm, iso_min, iso_max, ...more }) as Gear;
+): Gear => ({ kind: "camera", label, mass_kg, sensor_width_mm, sensor_height_mm, iso_min, iso_max, ...more });
 
 const lens = (
   label: string,
@@ -28,19 +27,18 @@ const lens = (
   [f_number_at_min, f_number_at_max]: [number, number],
   nearest_focus_m: number,
   more: object = {},
-): Gear =>
-  ({
-    kind: "lens",
-    label,
-    mass_kg: 0.3,
-    focal_min_mm,
-    focal_max_mm,
-    f_number_at_min,
-    f_number_at_max,
-    f_number_limit: 22,
-    nearest_focus_m,
-    ...more,
-  }) as Gear;
+): Gear => ({
+  kind: "lens",
+  label,
+  mass_kg: 0.3,
+  focal_min_mm,
+  focal_max_mm,
+  f_number_at_min,
+  f_number_at_max,
+  f_number_limit: 22,
+  nearest_focus_m,
+  ...more,
+});
 
 /** A lens that is part of its camera has no aperture to stop down and no mass of its own. */
 const own = (body: string, limit: number) => ({ built_into: body, f_number_limit: limit, mass_kg: 0 });
@@ -64,7 +62,13 @@ const phone = (focals: [number, number]): Record<string, Gear> => ({
 
 export const CAMERAS: readonly Usual[] = [
   { id: "phone", name: "Phone", art: "phone", gear: phone([6.5, 6.5]), stand: "tripod" },
-  { id: "phone-two", name: "Phone with a 2× lens", art: "phone-two", gear: phone([6.5, 13]), stand: "tripod" },
+  {
+    id: "phone-two",
+    name: "Phone with a 2× lens",
+    art: "phone-two",
+    gear: phone([6.5, 13]),
+    stand: "tripod",
+  },
   {
     id: "webcam",
     name: "Webcam",
@@ -179,7 +183,7 @@ export const LAMPS: readonly Usual[] = [
         reflectance: 0.85,
         width_m: 0.6,
         height_m: 0.9,
-      } as Gear,
+      },
     },
     stand: "light-stand",
   },
@@ -233,18 +237,17 @@ const stand = (
   [height_min_m, height_max_m]: [number, number],
   foot_radius_m: number,
   [payload_kg, mass_kg, reach_m]: [number, number, number],
-): Gear =>
-  ({
-    kind: "support",
-    label,
-    offers: [offers],
-    height_min_m,
-    height_max_m,
-    foot_radius_m,
-    payload_kg,
-    mass_kg,
-    reach_m,
-  }) as Gear;
+): Gear => ({
+  kind: "support",
+  label,
+  offers: [offers],
+  height_min_m,
+  height_max_m,
+  foot_radius_m,
+  payload_kg,
+  mass_kg,
+  reach_m,
+});
 
 export const STANDS = {
   tripod: stand("Tripod", "camera", [0.5, 1.75], 0.42, [4, 1.8, 0]),

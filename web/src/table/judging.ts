@@ -22,7 +22,7 @@ export interface Asked {
 const WORDS_PX = 12;
 const FRAME_TEXT = 0.027;
 
-export function drawn({ wanted, room }: Asked, live: boolean, turns?: number): Drawn {
+function drawn({ wanted, room }: Asked, live: boolean, turns?: number): Drawn {
   const scale = WORDS_PX / (FRAME_TEXT * room.frameWidth);
   return {
     frame_text_scale: Math.min(4, Math.max(0.5, Math.round(scale * 20) / 20)),
@@ -42,20 +42,32 @@ export const judgedKey = (corner: number, version: number, asked: Asked) => [
   asked.room,
 ];
 
-/** Keeps what has not changed the same object, so that only what has changed is drawn again. */
-export class Sharing {
+/** What the page shows now: a hand asks for the same, and what has not changed stays the same object, so that only what has
+ * changed is drawn again. */
+export class Shown {
   #last: Judged | undefined;
+
+  constructor(public asked: Asked) {}
+
+  /** What a hand's move is to be judged with; a drawing does not turn under the hand. */
+  drawn(live: boolean): Drawn {
+    return drawn(this.asked, live, this.#last?.drawing.quarter_turns);
+  }
+
+  asks(asked: Asked): void {
+    this.asked = asked;
+  }
 
   share(judged: Judged): Judged {
     this.#last = replaceEqualDeep(this.#last, judged);
-    return this.#last as Judged;
+    return this.#last;
   }
 }
 
-export const judging = (corner: number, plan: Plan | null, version: number, asked: Asked, sharing: Sharing) =>
+export const judging = (corner: number, plan: Plan | null, version: number, asked: Asked, shown: Shown) =>
   queryOptions({
     queryKey: judgedKey(corner, version, asked),
-    queryFn: async () => sharing.share(await api.assess(plan as Plan, drawn(asked, false))),
+    queryFn: async () => shown.share(await api.assess(plan as Plan, drawn(asked, false))),
     enabled: plan !== null,
     staleTime: Infinity,
     gcTime: 60_000,

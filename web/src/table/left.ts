@@ -6,11 +6,7 @@ import type { Entry, Outbox } from "./outbox";
 export interface Left {
   entry: Entry;
   plan: Plan;
-  why:
-    | { kind: "conflict" }
-    | { kind: "gone" }
-    | { kind: "trial" }
-    | { kind: "refused"; error: Refused };
+  why: { kind: "conflict" } | { kind: "gone" } | { kind: "trial" } | { kind: "refused"; error: Refused };
 }
 
 type Save = (corner: number, revision: number, file: Plan, key: string) => Promise<Corner>;

@@ -112,7 +112,12 @@ describe("what a closed page left", () => {
     const outbox = browserOutbox(made.storage);
     let keys = 0;
     const send = () =>
-      sendLeft(1, outbox, (_, ...rest) => made.server.save(...rest), () => `later-${String((keys += 1))}`);
+      sendLeft(
+        1,
+        outbox,
+        (_, ...rest) => made.server.save(...rest),
+        () => `later-${String((keys += 1))}`,
+      );
     return { ...made, send };
   };
   const unreachable = async ({ server, saver, clock }: ReturnType<typeof make>) => {

@@ -86,7 +86,7 @@ export function reduce(state: State, event: Event): State {
     case "changed": {
       const notes = event.notes ?? [];
       const after = { ...state, notes, live: null };
-      const plan = replaceEqualDeep(state.plan, event.plan) as Plan;
+      const plan = replaceEqualDeep(state.plan, event.plan);
       // A change that changes nothing is none: it is not saved and takes no step of undo.
       return plan === state.plan ? after : { ...after, plan, version: state.next, next: state.next + 1 };
     }
@@ -104,7 +104,7 @@ export function reduce(state: State, event: Event): State {
       return {
         ...state,
         kept: event.corner,
-        plan: replaceEqualDeep(state.plan, planOf(event.corner)) as Plan | null,
+        plan: replaceEqualDeep(state.plan, planOf(event.corner)),
         version: state.next,
         savedVersion: state.next,
         next: state.next + 1,

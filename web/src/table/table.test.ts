@@ -31,7 +31,7 @@ function make(changes: Partial<Outside> = {}) {
       await settle();
       moves.push(by);
       const next = withCamera(plan, { position_m: by.to_m as [number, number, number] });
-      return { plan: next, judged: judgedOf(next), snaps: [], dropped: [] } as unknown as Moved;
+      return { plan: next, judged: judgedOf(next), snaps: [], dropped: [] };
     },
     judge: (plan, version) => Promise.resolve(judged.get(version) ?? judgedOf(plan)),
     judged: (version, answer) => judged.set(version, answer),
@@ -103,7 +103,11 @@ describe("the table", () => {
     expect(table.view().saving.kind).toBe("refused");
     server.refuses = null;
     await table.step("undo");
-    expect([table.view().plan?.name, table.view().saving.kind, server.revision]).toEqual(["first", "saved", 1]);
+    expect([table.view().plan?.name, table.view().saving.kind, server.revision]).toEqual([
+      "first",
+      "saved",
+      1,
+    ]);
     expect(table.view().notes[0]?.words).toContain("could not be saved");
     await table.step("undo");
     expect(table.view().plan?.name).toBe("stepped");
@@ -143,7 +147,12 @@ describe("the table", () => {
       move: (plan, by) => {
         if (fails) return Promise.reject(refused(422));
         const next = withCamera(plan, { position_m: by.to_m as [number, number, number] });
-        return Promise.resolve({ plan: next, judged: judgedOf(next), snaps: [], dropped: [] } as unknown as Moved);
+        return Promise.resolve({
+          plan: next,
+          judged: judgedOf(next),
+          snaps: [],
+          dropped: [],
+        } as unknown as Moved);
       },
     });
     const from = table.view().plan ?? named("none");

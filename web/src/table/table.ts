@@ -99,7 +99,11 @@ export class Table {
   /** A change that no rule resists: settings, answers, locks, applied fixes. It is made of the plan as it is in its turn. */
   readonly edit = (change: (plan: Plan) => Plan | Promise<Plan>): Promise<void> => {
     // Most changes need nobody's answer: nothing that was typed waits.
-    if (this.#line.isFree && this.#view.plan && Object.keys(this.#view.plan.brief.measured ?? {}).length === 0) {
+    if (
+      this.#line.isFree &&
+      this.#view.plan &&
+      Object.keys(this.#view.plan.brief.measured ?? {}).length === 0
+    ) {
       const next = change(this.#view.plan);
       if (!(next instanceof Promise)) {
         this.#dispatch({ type: "changed", plan: next });
@@ -236,7 +240,12 @@ export class Table {
   /** Another window saved: shown, unless something here is not saved yet or is tried out. */
   readonly seen = (corner: Corner): void => {
     const { kept, trial } = this.#view;
-    if (corner.revision > kept.revision && this.#saver.unsaved === null && trial === null && !isUnsaved(this.#view))
+    if (
+      corner.revision > kept.revision &&
+      this.#saver.unsaved === null &&
+      trial === null &&
+      !isUnsaved(this.#view)
+    )
       this.#open(corner);
   };
 

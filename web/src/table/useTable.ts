@@ -1,10 +1,10 @@
 // The table in React: one for the corner that is open, its parts looked at through narrow windows.
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { createContext, useContext, useEffect, useRef, useState, useSyncExternalStore } from "react";
+import { createContext, useContext, useEffect, useState, useSyncExternalStore } from "react";
 
 import { api, type Corner, type Judged } from "../api/client";
 import { LiveHand } from "../api/live";
-import { drawn, judging, remember, Sharing, type Asked } from "./judging";
+import { judging, remember, Shown, type Asked } from "./judging";
 import { browserOutbox, type Outbox } from "./outbox";
 import { Table, type View } from "./table";
 
@@ -32,9 +32,7 @@ export function useTableView<T>(select: (view: View) => T): T {
 /** The table of a corner with its judgement, for as long as the corner is open. */
 export function useOpenTable(corner: Corner, asked: Asked) {
   const queries = useQueryClient();
-  const [sharing] = useState(() => new Sharing());
-  const wanted = useRef(asked);
-  const turns = useRef<number | undefined>(undefined);
+  const [shown] = useState(() => new Shown(asked));
   const [hand] = useState(() => new LiveHand());
   const [table] = useState(() => {
     const { id } = corner;
@@ -43,12 +41,12 @@ export function useOpenTable(corner: Corner, asked: Asked) {
       corner: () => api.corner(id),
       step: (which, revision) => api[which](id, revision),
       move: async (plan, by, live) => {
-        const how = drawn(wanted.current, live, turns.current);
+        const how = shown.drawn(live);
         const moved = await (live ? hand.move(plan, by, how) : api.move(plan, by, how));
-        return { ...moved, judged: sharing.share(moved.judged) };
+        return { ...moved, judged: shown.share(moved.judged) };
       },
-      judge: (plan, version) => queries.ensureQueryData(judging(id, plan, version, wanted.current, sharing)),
-      judged: (version, judged) => remember(queries, id, version, wanted.current, judged),
+      judge: (plan, version) => queries.ensureQueryData(judging(id, plan, version, shown.asked, shown)),
+      judged: (version, judged) => remember(queries, id, version, shown.asked, judged),
       settle: api.measured,
       kept: (kept) => {
         queries.setQueryData(["corner", id], kept);
@@ -63,12 +61,9 @@ export function useOpenTable(corner: Corner, asked: Asked) {
     });
   });
   const view = useSyncExternalStore(table.subscribe, table.view);
-  const query = useQuery(judging(corner.id, view.plan, view.version, asked, sharing));
+  const query = useQuery(judging(corner.id, view.plan, view.version, asked, shown));
   const judged: Judged | null = view.live?.judged ?? query.data ?? null;
-  useEffect(() => {
-    wanted.current = asked;
-    turns.current = judged?.drawing.quarter_turns;
-  });
+  useEffect(() => shown.asks(asked), [shown, asked]);
   useEffect(() => {
     hand.open();
     return () => hand.close();

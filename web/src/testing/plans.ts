@@ -3,9 +3,7 @@ import { readFileSync } from "node:fs";
 
 import { Refused, type Corner, type Plan } from "../api/client";
 
-export const PLAN = JSON.parse(
-  readFileSync("../docs/examples/box-room.fogon.json", "utf8"),
-) as Plan;
+export const PLAN = JSON.parse(readFileSync("../docs/examples/box-room.fogon.json", "utf8")) as Plan;
 
 export const named = (name: string, plan: Plan = PLAN): Plan => ({ ...plan, name });
 

@@ -169,9 +169,7 @@ function Diffusion({
         label="Diffusion"
         value={cloth?.gear ?? ""}
         options={[["", "none"], ...cloths]}
-        onPick={(gear) =>
-          onPick({ cloth: gear === "" ? null : { gear, ahead_m: cloth?.ahead_m ?? 0.6 } })
-        }
+        onPick={(gear) => onPick({ cloth: gear === "" ? null : { gear, ahead_m: cloth?.ahead_m ?? 0.6 } })}
       />
       {cloth && (
         <LengthBox

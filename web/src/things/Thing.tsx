@@ -66,7 +66,9 @@ export const Thing = memo(function Thing({ handle, light, open, cloths, onSelect
         <>
           <div className="mt-2 grid grid-cols-2 items-end gap-x-3 gap-y-2 sm:grid-cols-3">
             <Places handle={handle} units={units} still={still} />
-            {light && <LightBoxes handle={handle} light={light} units={units} still={still} cloths={cloths} />}
+            {light && (
+              <LightBoxes handle={handle} light={light} units={units} still={still} cloths={cloths} />
+            )}
             <Aim handle={handle} light={light} units={units} still={still} />
             <Foot handle={handle} units={units} still={still} />
           </div>
@@ -94,9 +96,7 @@ function Places({ handle, units, still }: { handle: Handle; units: UnitSystem; s
     <>
       <LengthBox label="From the left wall" value={x} {...shared} onCommit={place(0)} />
       <LengthBox label="From the back wall" value={y} {...shared} onCommit={place(1)} />
-      {handle.lifts && (
-        <LengthBox label="Height" value={z} {...shared} within={[0, 8]} onCommit={place(2)} />
-      )}
+      {handle.lifts && <LengthBox label="Height" value={z} {...shared} within={[0, 8]} onCommit={place(2)} />}
       {handle.bearing_deg !== null && handle.bearing_deg !== undefined && (
         <NumberBox
           label="Bearing"

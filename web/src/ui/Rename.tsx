@@ -31,12 +31,7 @@ export function Rename({ open, name, onClose, onName }: Props) {
           close();
         }}
       >
-        <TextField
-          label="Name of this corner"
-          value={typed ?? name}
-          maxLength={LONGEST}
-          onText={setTyped}
-        />
+        <TextField label="Name of this corner" value={typed ?? name} maxLength={LONGEST} onText={setTyped} />
         <div className="mt-4 flex gap-2">
           <Button type="submit" look="act" disabled={clean === ""}>
             Rename

@@ -4,7 +4,7 @@ import { act, cleanup, fireEvent, render, screen } from "@testing-library/react"
 import { useState } from "react";
 import { afterEach, expect, test } from "vitest";
 
-import { refused } from "../testing/plans";
+import { refused, settle } from "../testing/plans";
 import { LengthBox, NumberBox } from "./boxes";
 import { Slide } from "./Slide";
 
@@ -21,7 +21,11 @@ function slow() {
         asked.push(value);
         waiting.push(done);
       }),
-    answer: () => act(async () => waiting.splice(0).forEach((done) => done())),
+    answer: () =>
+      act(() => {
+        waiting.splice(0).forEach((done) => done());
+        return settle();
+      }),
   };
 }
 
@@ -74,7 +78,10 @@ test("what is refused stays in the box with the reason, until it is typed anew",
   const commit = () => Promise.reject(refused(422, "The ceiling is lower than that."));
   render(<NumberBox label="Height" within={[0, 3]} value={1} onCommit={commit} />);
   fireEvent.change(box("Height"), { target: { value: "2.9" } });
-  await act(async () => fireEvent.keyDown(box("Height"), { key: "Enter" }));
+  await act(() => {
+    fireEvent.keyDown(box("Height"), { key: "Enter" });
+    return settle();
+  });
   expect(box("Height").value).toBe("2.9");
   expect(screen.getByText(/The ceiling is lower than that/)).toBeTruthy();
   fireEvent.change(box("Height"), { target: { value: "2.1" } });

@@ -3,7 +3,15 @@
 import { useId, useState } from "react";
 
 import { Refused } from "../api/client";
-import { editLength, fixed, formatLength, INCH_M, parseLength, POUND_KG, type UnitSystem } from "../units/length";
+import {
+  editLength,
+  fixed,
+  formatLength,
+  INCH_M,
+  parseLength,
+  POUND_KG,
+  type UnitSystem,
+} from "../units/length";
 import { FIELD_SMALL } from "./note";
 import { usePending, type Commit } from "./pending";
 import { useMeaning } from "./terms";

@@ -21,7 +21,8 @@ export function TextField({
   onFocus,
   onBlur,
   ...rest
-}: Common & Input & { onText?: (text: string) => void; onChange?: React.ChangeEventHandler<HTMLInputElement> }) {
+}: Common &
+  Input & { onText?: (text: string) => void; onChange?: React.ChangeEventHandler<HTMLInputElement> }) {
   const id = useId();
   const [focused, setFocused] = useState(false);
   // "Focal length, mm" is the word "Focal length".

@@ -69,7 +69,9 @@ export function BrokenDown({ error, children }: { error: unknown; children?: Rea
   return (
     <Shell title="Something broke">
       <div role="alert" className="max-w-xl">
-        <p className="mb-2 text-lg font-bold">This page broke down. That is a fault in Fogon, not in your plan.</p>
+        <p className="mb-2 text-lg font-bold">
+          This page broke down. That is a fault in Fogon, not in your plan.
+        </p>
         <p className="mb-4">
           Nothing that you changed is lost: it is saved, or kept in this browser and saved when you open the
           corner again.

@@ -95,3 +95,7 @@ export function fixed(value: number, digits: number): string {
   const text = value.toFixed(digits);
   return Number(text) === 0 ? text.replace("-", "") : text.replace("-", "−");
 }
+
+/** The same with its sign, also where it is positive. */
+export const signed = (value: number, digits: number): string =>
+  (value > 0 ? "+" : "") + fixed(value, digits);

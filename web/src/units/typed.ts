@@ -7,6 +7,9 @@ import { formatLength, parseLength, type UnitSystem } from "./length";
 
 export type Range = readonly [number, number];
 
+// Schemas are read, not compiled: the page lets no text run as script.
+z.config({ jitless: true });
+
 /** Least and greatest that the server accepts for a field. */
 export const within = (name: keyof typeof limits): Range => limits[name];
 /** A side of a room, and a place in it, m. */

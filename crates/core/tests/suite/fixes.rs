@@ -132,7 +132,7 @@ fn where_no_move_helps_the_advice_says_what_to_buy_measure_or_change() {
     let echo = judged.findings.iter().find(|f| f.id == "sound.room.rt_mid_s").unwrap();
     assert_eq!(echo.severity, Severity::Consider);
     assert!(
-        echo.fix.is_none() && echo.advice.contains("Clap once"),
+        echo.fix.is_none() && echo.advice.contains("clap once"),
         "what nobody told is measured first: {echo:?}"
     );
 }

@@ -2,7 +2,10 @@
 //! is, to one scale.
 
 use fogon_core::assess::without_moves;
-use fogon_core::drawing::{Drawing, Ink, Stroke, Style, View, draw, draw_for};
+use fogon_core::drawing::{
+    Drawing, FieldOf, Ink, Naming, Screen, Stroke, Style, View, draw, draw_field, draw_for,
+};
+use fogon_core::geometry::DVec3;
 use fogon_core::plan::Plan;
 use fogon_testkit::{any_brief, assert_close};
 use proptest::prelude::*;
@@ -132,7 +135,9 @@ fn plan_and_side_view_keep_lengths_and_share_a_scale() {
         sides.sort_by(f64::total_cmp);
         assert_eq!(sides.map(|s| (s * 1e6).round() / 1e6), [4.0, 5.0]);
         let heads = |view: &View| {
-            let head = span(&strokes(view, Ink::Head)[0].points);
+            // The nose is drawn apart.
+            let all = strokes(view, Ink::Head).into_iter().map(|s| span(&s.points));
+            let head = all.max_by(|a, b| (a[2] - a[0]).total_cmp(&(b[2] - b[0]))).unwrap();
             (head[0] + head[2]) / 2.0
         };
         let camera_at = |view: &View| strokes(view, Ink::Axis)[0].points[0][0];
@@ -165,8 +170,10 @@ fn the_sharp_band_is_the_depth_of_field() {
 fn feet_and_arms_are_drawn_at_their_size() {
     let drawing = drawn(&plain_with(&[]));
     let feet = strokes(&drawing.plan, Ink::Feet);
-    let (legs, feet): (Vec<_>, Vec<_>) = feet.into_iter().partition(|s| s.thing.as_deref() == Some("camera"));
-    assert_eq!((legs.len(), feet.len()), (3, 2), "three legs of the tripod, lamp stand, microphone stand");
+    let of_camera = |stroke: &&Stroke| stroke.thing.as_deref() == Some("camera");
+    let legs = strokes(&drawing.plan, Ink::Stand).into_iter().filter(|s| of_camera(&s)).count();
+    assert_eq!((legs, feet.len()), (3, 2), "three legs of the tripod, lamp stand, microphone stand");
+    assert_eq!(strokes(&drawing.plan, Ink::Leg).len(), 6, "three legs of each other stand");
     for (stroke, radius) in
         feet.iter().map(|s| (s, if s.thing.as_deref() == Some("microphone") { 0.35 } else { 0.4 }))
     {
@@ -195,6 +202,70 @@ fn words_speak_the_persons_units_and_grow_on_request() {
         draw_for(&demo(), Style { text_scale: 1.7, frame_text_scale: 1.7, ..Style::default() }).unwrap();
     assert_close(large.plan.text_size / metric.plan.text_size, 1.7, 1e-9, 0.0, "text size");
     assert_eq!(large.plan.strokes, metric.plan.strokes);
+}
+
+/// The field of what is sharp ends where the sharp band does: blur at the depth of field's limits is one circle of confusion.
+#[test]
+fn the_field_of_what_is_sharp_agrees_with_the_band() {
+    let plan = plain_with(&[]);
+    let drawing = drawn(&plan);
+    let field = draw_field(&plan, &drawing, FieldOf::Shot, true).unwrap();
+    let sharp = field.plan.iter().find(|area| area.level == 1.0).unwrap();
+    let band = span(&strokes(&drawing.plan, Ink::Sharp)[0].points);
+    let on_axis = span(&sharp.rings.iter().flatten().copied().collect::<Vec<_>>());
+    assert_close(on_axis[0], band[0], 0.0, 0.09, "far limit");
+    assert_close(on_axis[2], band[2], 0.0, 0.09, "near limit");
+}
+
+/// Stops against the face fall as the inverse square from a small lamp, and are none at the face itself.
+#[test]
+fn the_field_of_light_falls_off_as_the_inverse_square() {
+    let small = plain_with(&[
+        ("/brief/gear/lamp/width_m", json!(0.1)),
+        ("/brief/gear/lamp/height_m", json!(0.1)),
+        ("/layout/lights/key/position_m", json!([2, 3.0, 1.25])),
+        ("/layout/camera/position_m", json!([2, 3.6, 1.25])),
+    ]);
+    let drawing = drawn(&small);
+    let field = draw_field(&small, &drawing, FieldOf::Light, true).unwrap();
+    let projection = drawing.plan.projection.unwrap();
+    let flat = |at: [f64; 3]| {
+        let off = DVec3::from(at) - DVec3::from(projection.origin_m);
+        [projection.right, projection.down].map(|axis| DVec3::from(axis).dot(off))
+    };
+    let (lamp, eyes) = (flat([2.0, 3.0, 1.25]), flat([2.0, 1.5, 1.25]));
+    let off = |p: &[f64; 2], from: [f64; 2]| (p[0] - from[0]).hypot(p[1] - from[1]);
+    let distance = off(&eyes, lamp);
+    for (stops, level) in [(0.0, 0.0), (1.0, -1.0)] {
+        let area = field.plan.iter().find(|area| area.level == level).unwrap();
+        // Straight on from lamp and face.
+        let line =
+            |p: &&[f64; 2]| (p[1] - lamp[1]).abs() < 0.08 && (p[0] - lamp[0]) * (eyes[0] - lamp[0]) > 0.0;
+        let reach = area.rings.iter().flatten().filter(line).map(|p| off(p, lamp)).fold(0.0, f64::max);
+        assert_close(reach, distance * 2f64.powf(stops / 2.0), 0.04, 0.0, "where the light has fallen");
+    }
+}
+
+/// On a screen words keep their height in px whatever the room's size, and things go by name where there is room.
+#[test]
+fn on_a_screen_words_keep_their_height_and_names_stand_where_there_is_room() {
+    let on = |plan: &Plan, width_px: f64| {
+        let screen = Some(Screen { width_px, height_px: 0.4 * width_px });
+        draw_for(plan, Style { screen, naming: Naming::Names, ..Style::default() }).unwrap()
+    };
+    let text_px = |view: &View, width_px: f64| view.text_size * width_px / (view.bounds[2] - view.bounds[0]);
+    for plan in [
+        plain_with(&[]),
+        demo(),
+        plain_with(&[("/brief/room/floor_m", json!([[0, 0], [12, 0], [12, 9], [0, 9]]))]),
+    ] {
+        let wide = on(&plan, 600.0);
+        assert!(text_px(&wide.plan, 600.0) >= 11.9, "{}", text_px(&wide.plan, 600.0));
+    }
+    let (wide, narrow) = (on(&demo(), 900.0), on(&demo(), 220.0));
+    let names = |drawing: &Drawing| drawing.plan.marks.iter().filter(|mark| mark.letter.len() > 1).count();
+    let words = |drawing: &Drawing| drawing.plan.words.len();
+    assert!(words(&wide) >= words(&narrow) && names(&wide) == 0, "{} {}", words(&wide), words(&narrow));
 }
 
 proptest! {

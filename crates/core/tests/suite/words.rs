@@ -12,6 +12,7 @@ use fogon_core::money::changes;
 use fogon_core::plan::{BriefFile, Plan};
 use fogon_core::reading::Reading;
 use fogon_core::sound::seen::seen;
+use fogon_core::steps::steps;
 use fogon_testkit::{BOX_ROOM, any_brief, any_kit, set};
 use proptest::prelude::*;
 use proptest::strategy::ValueTree;
@@ -66,6 +67,7 @@ fn said_of(plan: &Plan) -> Vec<(String, String)> {
         json!(choices(plan)),
         json!(card(plan)),
         json!(seen(&corner)),
+        json!(steps(&corner, &judged)),
     ] {
         sentences(&answer, "", &mut all);
     }

@@ -32,7 +32,7 @@ fogon_core::shape!(
     EditIn => |asked: &EditIn| asked.before.check().and(asked.after.check()),
     OneMore => |asked: &OneMore| asked.plan.check(),
     OneLight => |asked: &OneLight| asked.plan.check(),
-    AgainIn => |asked: &AgainIn| asked.brief.check(),
+    AgainIn => |asked: &AgainIn| asked.before.check().and(asked.brief.check()),
 );
 
 /// Readings, findings, verdict, reasons, handles and drawings of a plan
@@ -170,13 +170,11 @@ pub(crate) async fn place(Sent(plan): Sent<Plan>) -> Result<Json<Plan>, Details>
     .await
 }
 
-/// Changed answers, and the layout before they changed.
+/// A plan, and the answers as they are now.
 #[derive(Deserialize, ToSchema)]
 pub(crate) struct AgainIn {
-    #[schema(max_length = 120)]
-    name: String,
+    before: Plan,
     brief: Brief,
-    layout: Layout,
 }
 
 /// The corner laid out again.
@@ -190,7 +188,8 @@ pub(crate) struct Again {
 #[utoipa::path(post, path = "/api/v1/again", request_body = AgainIn,
     responses((status = 200, body = Again), (status = 422, body = Details, content_type = "application/problem+json")))]
 pub(crate) async fn again(Sent(asked): Sent<AgainIn>) -> Result<Json<Again>, Details> {
-    blocking_while_awaited(move |gone| laid_again(&asked.name, &asked.brief, &asked.layout, Stop::when(gone)))
+    let AgainIn { before, brief } = asked;
+    blocking_while_awaited(move |gone| laid_again(&before.name, &brief, &before.layout, Stop::when(gone)))
         .await
         .map(|plan| Json(Again { plan }))
 }

@@ -168,6 +168,7 @@ fn requests(path: &str, document: &Value) -> Option<(&'static str, Value)> {
         "/api/v1/treatment" => {
             ("POST", json!({ "plan": plan, "material": "rug", "width_m": 1.2, "height_m": 0.9 }))
         }
+        "/api/v1/again" => ("POST", json!({ "before": plan, "brief": document["brief"] })),
         "/api/v1/measured" => ("POST", json!({ "before": state, "after": state })),
         "/api/v1/move" => {
             ("POST", json!({ "plan": plan, "move": { "thing": "seat", "to_m": [1.7, 1.2, 1.2] } }))
