@@ -1,5 +1,5 @@
 // What the end-to-end tests share: the demo's plan, corners of their own, readings on the screen.
-import { expect, type Page } from "@playwright/test";
+import { expect, type Locator, type Page } from "@playwright/test";
 
 export type Json = Record<string, never>;
 
@@ -27,12 +27,71 @@ export async function changedPlan(page: Page, name: string, change: (plan: never
   return keep(page, plan);
 }
 
+/** A corner of its own, opened at a place. */
+export async function open(page: Page, name: string, path = ""): Promise<number> {
+  const id = await changedPlan(page, name, () => undefined);
+  await page.goto(`/corners/${id}${path}`);
+  return id;
+}
+
+/** The corner as the server has it. */
+export async function stored<T = { revision: number }>(page: Page, id: number): Promise<T> {
+  return (await (await page.request.get(`/api/v1/corners/${id}`)).json()) as T;
+}
+
+/** The server has this revision of a corner, and the page says that all is saved. */
+export async function saved(page: Page, id: number, revision: number): Promise<void> {
+  await expect.poll(async () => (await stored(page, id)).revision).toBe(revision);
+  await expect(page.getByRole("banner").getByText("saved", { exact: true })).toBeVisible();
+}
+
 export const section = (page: Page, title: string) =>
   page.locator("section").filter({ has: page.getByRole("heading", { name: title, exact: true }) });
 
+/** A step in the order of the work. */
+export const step = (page: Page, name: string) =>
+  page
+    .getByRole("navigation", { name: "Order of the work" })
+    .getByRole("link", { name: new RegExp(`^${name}\\b`) });
+
+/** Opens a part of the step that is open. */
+export async function part(page: Page, name: string): Promise<void> {
+  await page.getByRole("tab", { name, exact: true }).click();
+  await expect(page.getByRole("tab", { name, exact: true })).toHaveAttribute("aria-selected", "true");
+}
+
+/** An entry of the menu of a corner. */
+export async function choose(page: Page, entry: string): Promise<void> {
+  await page.getByRole("button", { name: "More", exact: true }).click();
+  await page.getByRole("menuitem", { name: entry }).click();
+}
+
 /** The numeral of a reading as it stands on the screen. */
 export async function reading(page: Page, id: string): Promise<string> {
-  return (await page.locator(`[data-reading="${id}"] .numeral`).innerText()).trim();
+  return (await page.locator(`[data-reading="${id}"] .numeral`).first().innerText()).trim();
+}
+
+/** A thing in the list of a step. */
+export const thing = (page: Page, name: string) => page.getByRole("main").getByRole("group", { name, exact: true });
+
+/** What held or drew the last move. */
+export const notes = (page: Page) => page.getByRole("status", { name: "Last move" });
+
+export const grip = (page: Page, name: string) => page.locator(`[data-grip="${name}"]`);
+
+/** Middle of an element on the screen. */
+export async function middle(of: Locator): Promise<[number, number]> {
+  const box = await of.boundingBox();
+  if (!box) throw new Error("not on the screen");
+  return [box.x + box.width / 2, box.y + box.height / 2];
+}
+
+/** Takes hold and moves; the button stays down. */
+export async function drag(page: Page, from: [number, number], by: [number, number], steps = 8): Promise<void> {
+  await page.mouse.move(...from);
+  await page.mouse.down();
+  for (let i = 1; i <= steps; i += 1)
+    await page.mouse.move(from[0] + (by[0] * i) / steps, from[1] + (by[1] * i) / steps);
 }
 
 /** Tabs on until something of this name has the focus. */

@@ -548,11 +548,10 @@ export interface components {
         Again: {
             plan?: components["schemas"]["Plan"] | null;
         };
-        /** @description Changed answers, and the layout before they changed. */
+        /** @description A plan, and the answers as they are now. */
         AgainIn: {
-            name: string;
+            before: components["schemas"]["Plan"];
             brief: components["schemas"]["Brief"];
-            layout: components["schemas"]["Layout"];
         };
         /** @description A second angle. */
         Angle: {
@@ -1870,7 +1869,7 @@ export interface components {
          * @description What a shape is.
          * @enum {string}
          */
-        Ink: "wall" | "floor" | "window" | "door" | "swing" | "overhead" | "furniture" | "detail" | "person" | "chair" | "head" | "camera" | "light" | "lamp-face" | "board" | "microphone" | "screen" | "backdrop" | "stand" | "feet" | "leg" | "arm" | "field" | "sharp" | "axis" | "aim" | "isolux" | "cone" | "keep-out" | "treatment" | "voice" | "echo" | "critical" | "intruder" | "guide" | "centre" | "safe-area" | "vertical-cut" | "headroom-band" | "eye-line" | "headroom" | "cut-off" | "delivered-edge";
+        Ink: "wall" | "floor" | "window" | "door" | "swing" | "overhead" | "furniture" | "detail" | "person" | "chair" | "head" | "camera" | "light" | "lamp-face" | "board" | "microphone" | "screen" | "backdrop" | "stand" | "feet" | "leg" | "arm" | "field" | "sharp" | "axis" | "aim" | "isolux" | "cone" | "keep-out" | "treatment" | "voice" | "echo" | "intruder" | "guide" | "centre" | "safe-area" | "vertical-cut" | "headroom-band" | "eye-line" | "headroom" | "cut-off" | "delivered-edge";
         /** @description One input of a working. */
         Input: {
             /** @description Its name. */

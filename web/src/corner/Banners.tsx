@@ -1,7 +1,7 @@
 // What has to be asked or told above the table: a trial, a save that was refused, another window's save, what an earlier page
 // left, what went wrong last.
 import { useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
+import { useNavigate } from "react-router";
 
 import { api, planOf, Refused, type Corner, type Plan } from "../api/client";
 import type { Left } from "../table/left";
@@ -86,21 +86,14 @@ function Conflict({ words, mine, theirs, onMine, onTheirs }: ConflictProps) {
 function Gone({ plan }: { plan: Plan | null }) {
   const table = useTable();
   const queries = useQueryClient();
-  const [id, setId] = useState<number | null>(null);
+  const navigate = useNavigate();
   const keep = async () => {
     const made = await api.create(plan);
+    // What lies here is saved: nothing of it waits any more.
     table.takeKept(made);
     await queries.invalidateQueries({ queryKey: ["corners"] });
-    setId(made.id);
+    void navigate(`/corners/${String(made.id)}`);
   };
-  if (id !== null)
-    return (
-      <Banner kind="tell" words="Saved as a new corner.">
-        <a className="underline" href={`/corners/${String(id)}`}>
-          Open it
-        </a>
-      </Banner>
-    );
   return (
     <Banner kind="ask" words="This corner was deleted in another window.">
       {plan && (

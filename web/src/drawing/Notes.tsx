@@ -8,7 +8,7 @@ export function Notes() {
   const table = useTable();
   const notes = useTableView((view) => view.notes);
   return (
-    <div className="min-h-6 text-sm" role="status" aria-live="polite">
+    <div className="min-h-6 text-sm" role="status" aria-label="Last move">
       {notes.map((note) => (
         <p
           key={note.kind + note.words}

@@ -17,6 +17,7 @@ const STILL_PX = 3;
 
 export function useHolding<T>({ onMove, onHold, onBreak }: Holding<T>) {
   const cancel = useRef<(() => void) | null>(null);
+  const held = useRef<{ what: T } | null>(null);
   useEffect(() => {
     const keys = (event: KeyboardEvent) => {
       if (event.key !== "Escape" || !cancel.current) return;
@@ -28,12 +29,15 @@ export function useHolding<T>({ onMove, onHold, onBreak }: Holding<T>) {
   }, []);
   return useDrag<PointerEvent>(
     (state) => {
-      const [what] = state.args as [T];
       if (state.tap) return;
+      // As it was when the hand took it: it is drawn anew with every move.
       if (state.first) {
+        held.current = { what: (state.args as [T])[0] };
         cancel.current = state.cancel;
-        onHold(what);
+        onHold(held.current.what);
       }
+      if (!held.current) return;
+      const { what } = held.current;
       const anyway = "altKey" in state.event && state.event.altKey;
       if (state.canceled) onBreak(what);
       else {
@@ -41,7 +45,7 @@ export function useHolding<T>({ onMove, onHold, onBreak }: Holding<T>) {
         const [x, y] = [state.xy[0] - state.initial[0], state.xy[1] - state.initial[1]];
         onMove(what, [x, y], { live: !state.last, anyway });
       }
-      if (state.last) cancel.current = null;
+      if (state.last) [cancel.current, held.current] = [null, null];
     },
     { threshold: STILL_PX, filterTaps: true, pointer: { buttons: 1, keys: false }, preventDefault: false },
   );

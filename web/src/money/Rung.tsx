@@ -20,7 +20,7 @@ export function Rung({ number, title, cost, gain, changes, units, children }: Pr
       <span className="font-bold">{number}</span>
       <div>
         <p className="font-semibold">{title}</p>
-        <p>{children}</p>
+        {children && <div>{children}</div>}
         {changes.length > 0 && (
           <details className="text-xs">
             <summary className="text-faint min-h-6 cursor-pointer list-none underline decoration-dotted underline-offset-4">

@@ -21,7 +21,11 @@ export function Tabbed({ label, tabs, value, onValue, children }: Props) {
             className="text-faint data-[state=active]:border-ember data-[state=active]:text-ink -mb-px min-h-9 cursor-pointer border-b-3 border-transparent px-3 text-sm font-semibold"
           >
             {name}
-            {count !== null && count > 0 && <span className="text-faint ml-1.5 font-normal">{count}</span>}
+            {count !== null && count > 0 && (
+              <span className="text-faint ml-1.5 font-normal" aria-hidden="true">
+                {count}
+              </span>
+            )}
           </Tabs.Trigger>
         ))}
       </Tabs.List>
