@@ -1,7 +1,21 @@
 // Deciding by hand: drag, nudge, type, lock, undo, measure; by pointer and by keys.
 import { expect, test } from "@playwright/test";
 
-import { changedPlan, drag, grip, middle, notes, open, part, reading, saved, section, step, stored, thing } from "./help";
+import {
+  changedPlan,
+  drag,
+  grip,
+  middle,
+  notes,
+  open,
+  part,
+  reading,
+  saved,
+  section,
+  step,
+  stored,
+  thing,
+} from "./help";
 
 const AZIMUTH = "light.key.azimuth_deg";
 
@@ -74,7 +88,9 @@ test("the microphone is dragged from the Light step, which its own step then sho
   await page.mouse.up();
   await expect(page).toHaveURL(/\/sound$/);
   await expect(page.getByRole("figure", { name: /^Nearer and farther/ })).toBeVisible();
-  await expect(section(page, "Hear it here").or(page.getByRole("region", { name: "Hear it here" }))).toBeVisible();
+  await expect(
+    section(page, "Hear it here").or(page.getByRole("region", { name: "Hear it here" })),
+  ).toBeVisible();
 });
 
 test("lists do what the drawing does, by keys alone", async ({ page }) => {
@@ -159,7 +175,9 @@ test("every step opens its own readings, controls and parts, which the address k
   await expect(page.getByRole("tab", { name: "Now" })).toHaveAttribute("aria-selected", "true");
 });
 
-test("a measured value stands in place of the computed one until what it measured moves", async ({ page }) => {
+test("a measured value stands in place of the computed one until what it measured moves", async ({
+  page,
+}) => {
   const id = await open(page, "Measured", "/light/numbers");
   const lux = page.locator('[data-reading="light.face.illuminance_lx"]').first();
   await lux.click();

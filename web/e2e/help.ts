@@ -50,9 +50,7 @@ export const section = (page: Page, title: string) =>
 
 /** A step in the order of the work. */
 export const step = (page: Page, name: string) =>
-  page
-    .getByRole("navigation", { name: "Order of the work" })
-    .getByRole("link", { name: new RegExp(`^${name}\\b`) });
+  page.getByRole("navigation", { name: "Order of the work" }).locator(`a[href$="/${name.toLowerCase()}"]`);
 
 /** Opens a part of the step that is open. */
 export async function part(page: Page, name: string): Promise<void> {
@@ -72,7 +70,8 @@ export async function reading(page: Page, id: string): Promise<string> {
 }
 
 /** A thing in the list of a step. */
-export const thing = (page: Page, name: string) => page.getByRole("main").getByRole("group", { name, exact: true });
+export const thing = (page: Page, name: string) =>
+  page.getByRole("main").getByRole("group", { name, exact: true });
 
 /** What held or drew the last move. */
 export const notes = (page: Page) => page.getByRole("status", { name: "Last move" });
@@ -87,7 +86,12 @@ export async function middle(of: Locator): Promise<[number, number]> {
 }
 
 /** Takes hold and moves; the button stays down. */
-export async function drag(page: Page, from: [number, number], by: [number, number], steps = 8): Promise<void> {
+export async function drag(
+  page: Page,
+  from: [number, number],
+  by: [number, number],
+  steps = 8,
+): Promise<void> {
   await page.mouse.move(...from);
   await page.mouse.down();
   for (let i = 1; i <= steps; i += 1)

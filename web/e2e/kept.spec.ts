@@ -2,7 +2,7 @@
 // with what they measured, rows that cannot be read, plugs on the card.
 import { expect, test, type Page } from "@playwright/test";
 
-import { changedPlan, reading, section } from "./help";
+import { changedPlan, notes, part, reading, saved, section } from "./help";
 
 interface Hung {
   brief: { units: string; gear: Record<string, object>; today?: Record<string, unknown> };
@@ -34,6 +34,13 @@ const STEPS = [
   "shelf",
   "schools",
   "compare",
+  "light/by-hand",
+  "light/numbers",
+  "sound/by-hand",
+  "sound/choices",
+  "sound/numbers",
+  "shot/choices",
+  "shot/numbers",
 ];
 
 /** Words on the screen, of the page and of its drawings, without what a person typed as a name. */
@@ -78,15 +85,16 @@ test("two layouts that differ in a panel alone are told apart, and the panel is 
   // Taken down and kept, the save before has it.
   await page.goto(`/corners/${id}/sound`);
   const ringing = await reading(page, "sound.room.rt_mid_s");
-  await section(page, "Against the echo").getByRole("button", { name: "Take it down" }).click();
-  await expect(page.getByText("kept, revision 2")).toBeVisible();
+  await part(page, "Choices");
+  await section(page, "Reduce echo").getByRole("button", { name: /wool/i }).click();
+  await saved(page, id, 2);
   await page.goto(`/corners/${id}/compare`);
-  const right = page.getByRole("combobox", { name: "On the right" });
-  const first = right.locator("option").filter({ hasText: "Revision 1," });
+  const right = page.getByRole("combobox", { name: "Right" });
+  const first = right.locator("option").filter({ hasText: "Save 1," });
   await right.selectOption({ label: (await first.innerText()).trim() });
-  await expect(page.getByRole("row", { name: /rings/i }).first()).toBeVisible();
-  await page.getByRole("button", { name: "Take what hangs against the echo" }).click();
-  await expect(page.getByText("kept, revision 3")).toBeVisible();
+  await expect(page.getByRole("row", { name: /^Reverberation time/ }).first()).toBeVisible();
+  await page.getByRole("button", { name: /what it hangs/ }).click();
+  await saved(page, id, 3);
   await page.goto(`/corners/${id}/sound`);
   expect(await reading(page, "sound.room.rt_mid_s")).toBe(ringing);
 });
@@ -104,9 +112,9 @@ test("answers that are opened and saved keep how it stands today, whole", async 
   }
   const corner = async () => (await (await page.request.get(`/api/v1/corners/${id}`)).json()) as Kept;
   const before = (await corner()).brief;
-  await page.goto(`/corners/${id}/brief`);
+  await page.goto(`/corners/${id}/answers`);
   await page.getByRole("button", { name: "Save and lay out again" }).click();
-  await expect(page.getByRole("heading", { name: "Where everything stands, and why" })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "Where everything goes, and why" })).toBeVisible();
   const after = (await corner()).brief;
   expect(after.today).toMatchObject(before.today as Record<string, unknown>);
   expect(after.room).toMatchObject(before.room as Record<string, unknown>);
@@ -115,18 +123,21 @@ test("answers that are opened and saved keep how it stands today, whole", async 
 
 test("a measured reverberation is set aside when something is hung, and that is said", async ({ page }) => {
   const id = await changedPlan(page, "Rings", withPanel(false));
-  await page.goto(`/corners/${id}/sound`);
-  const rings = page.locator('[data-reading="sound.room.rt_mid_s"]');
+  await page.goto(`/corners/${id}/sound/choices`);
+  await part(page, "Now");
+  const rings = page.locator('[data-reading="sound.room.rt_mid_s"]').first();
   await rings.click();
   const working = page.getByRole("dialog");
   await working.getByLabel(/Measured it yourself/).fill("0.9");
   await working.getByRole("button", { name: "Use it" }).click();
   await page.keyboard.press("Escape");
   await expect(rings).toContainText("measured");
-  const row = section(page, "Against the echo").getByRole("row").filter({ hasText: "Packing blankets" });
+  await part(page, "Choices");
+  const row = section(page, "Reduce echo").getByRole("row").filter({ hasText: "Packing blankets" });
   await row.first().getByRole("button", { name: "Hang it" }).click();
+  await expect(notes(page)).toContainText("no longer holds");
+  await part(page, "Now");
   await expect(rings).not.toContainText("measured");
-  await expect(page.locator(".notes")).toContainText("set aside");
   expect(Number(await reading(page, "sound.room.rt_mid_s"))).toBeLessThan(0.9);
 });
 
@@ -144,6 +155,7 @@ test("a microphone without its input stops the recording, and the card tells the
   const lacking = await changedPlan(page, "No input", needing(false));
   await page.goto(`/corners/${lacking}/sound`);
   await expect(page.getByText(/needs an XLR input, and nothing at hand has one/).first()).toBeVisible();
+  await part(page, "Choices");
   await expect(page.getByText(/^Nowhere yet/)).toBeVisible();
   const whole = await changedPlan(page, "All plugs", needing(true));
   await page.goto(`/corners/${whole}/card`);
@@ -205,7 +217,7 @@ test("figures of the shelf are asked for and told in feet and pounds, and kept a
   await width.fill("8 ft");
   await width.press("Enter");
   await expect(cloth).toContainText("8' 0\" wide");
-  await expect(page.getByText("kept, revision 2")).toBeVisible();
+  await saved(page, id, 2);
   interface Kept {
     brief: { gear: Record<string, { width_m: number; height_m: number }> };
   }

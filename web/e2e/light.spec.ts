@@ -1,42 +1,44 @@
 // The light step: a head in planes with its stops, what each lamp gives, findings that the light makes.
 import { expect, test } from "@playwright/test";
 
-import { changedPlan, reading, section } from "./help";
+import { changedPlan, grip, open, part, reading, saved, section, stored, thing } from "./help";
 
 test("the head shows what moving a lamp does to the face", async ({ page }) => {
-  const id = await changedPlan(page, "Face", () => undefined);
-  await page.goto(`/corners/${id}/light`);
+  const id = await open(page, "Face", "/light");
   const head = page.getByRole("img", { name: /^Stops on the head/ });
   await expect(head).toBeVisible();
   const told = async () => (await head.getAttribute("aria-label")) ?? "";
+  await expect.poll(told).toContain("cheek");
   const before = await told();
   // Every part is told once or, left and right, twice.
-  for (const [part, times] of [
-    ["Forehead", 1],
-    ["Cheek", 2],
-    ["Eye", 2],
-    ["Nose", 2],
-    ["Chin", 1],
-    ["Crown", 1],
-    ["Shoulder", 2],
+  for (const [of, times] of [
+    ["forehead", 1],
+    ["cheek", 2],
+    ["eye", 2],
+    ["nose", 2],
+    ["chin", 1],
+    ["crown", 1],
+    ["shoulder", 2],
   ] as const)
-    expect(before.split(part).length - 1, part).toBe(times);
-  const parts = page.getByRole("table").filter({ hasText: "Gives the face" });
-  await expect(parts.getByRole("row")).toHaveCount(4);
-  await expect(parts).toContainText("walls, floor, ceiling");
-  const lux = await reading(page, "light.face.illuminance_lx");
+    expect(before.toLowerCase().split(of).length - 1, of).toBe(times);
+  const sources = page.getByRole("table").filter({ hasText: "Source of light" });
+  await expect(sources.getByRole("row")).toHaveCount(4);
+  await expect(sources).toContainText("Walls, ceiling, floor");
+  const lux = (await page.getByText(/lx at the face/).innerText()).match(/\d+/)?.[0];
   // From the table to the lamp, and the key a hand's breadth aside.
-  await parts.getByRole("button", { name: "key" }).click();
-  const grip = page.locator('[data-grip="plan-key-place"]');
-  for (let i = 0; i < 4; i += 1) await grip.press("ArrowUp");
+  await sources.getByRole("button", { name: "Key" }).click();
+  for (let i = 0; i < 4; i += 1) await grip(page, "plan-key-place").press("ArrowUp");
   await expect.poll(told).not.toBe(before);
-  // Nudges that follow each other are kept together: one or several revisions.
-  await expect(page.getByText(/^kept, revision [2-5]$/)).toBeVisible();
-  await expect(async () => {
-    await page.keyboard.press("Control+z");
-    await expect.poll(told, { timeout: 4000 }).toBe(before);
-  }).toPass();
-  expect(await reading(page, "light.face.illuminance_lx")).toBe(lux);
+  await expect.poll(async () => (await stored(page, id)).revision).toBeGreaterThan(1);
+  // Nudges that follow each other are saved together: one revision or several.
+  const undo = page.getByRole("button", { name: "Undo" });
+  while ((await stored<{ can_undo: boolean }>(page, id)).can_undo) {
+    const { revision } = await stored(page, id);
+    await undo.click();
+    await saved(page, id, revision + 1);
+  }
+  await expect.poll(told).toBe(before);
+  await expect(page.getByText(`${lux} lx at the face`)).toBeVisible();
 });
 
 test("lamps of two colours are told, and the white balance is set to the light", async ({ page }) => {
@@ -49,50 +51,54 @@ test("lamps of two colours are told, and the white balance is set to the light",
     if (octa) octa.cct_min_k = 2700;
     if (panel) panel.cct_min_k = 2700;
     changed.layout.camera.white_balance_k = 3200;
-    changed.layout.lights.wash = {
-      ...changed.layout.lights.key,
-      role: "fill",
-      cct_k: 2700,
-    };
+    changed.layout.lights.wash = { ...changed.layout.lights.key, role: "fill", cct_k: 2700 };
   });
   await page.goto(`/corners/${id}/light`);
-  await expect(section(page, "Findings")).toContainText("mired on the face");
-  await expect(section(page, "Findings")).toContainText("The white balance is set to 3200 K");
+  const main = page.getByRole("main");
+  await expect(main).toContainText("mired on the face");
+  await expect(main).toContainText("The white balance is set to 3200 K");
 });
 
 test("the light lies over the drawings; before and after stand side by side", async ({ page }) => {
-  const id = await changedPlan(page, "Side by side", () => undefined);
-  await page.goto(`/corners/${id}/light`);
+  await open(page, "Side by side", "/light");
   const plan = page.getByRole("img", { name: "Plan, from above" });
+  // The field: stops against the face, each area within the one before.
+  await expect.poll(() => plan.locator(".area-light").count()).toBeGreaterThan(5);
   const lines = (light: string) => plan.locator(`.ink-isolux[data-thing="${light}"], .ink-isolux.open`);
   await expect(lines("key").first()).toBeVisible();
-  for (const light of ["key", "back"])
-    await expect(plan.locator(`.ink-cone[data-thing="${light}"]`)).toHaveCount(1);
   const through = await lines("key").first().getAttribute("points");
   await expect(plan.locator(".ink-keep-out")).toHaveCount(2);
   await expect(plan.locator(".reach").filter({ hasText: /^0$/ })).toHaveCount(1);
-  await page
-    .getByRole("table")
-    .filter({ hasText: "Gives the face" })
-    .getByRole("button", { name: "back" })
-    .click();
+  const sources = page.getByRole("table").filter({ hasText: "Source of light" });
+  await sources.getByRole("button", { name: "Back" }).click();
   await expect(lines("back").first()).not.toHaveAttribute("points", through ?? "");
 
-  await page.getByRole("button", { name: "Keep this in sight while I change it" }).click();
-  const key = page.locator('li[data-thing="key"]');
-  await key.getByRole("slider", { name: "Slide the dial of key" }).fill("20");
+  await page.getByRole("button", { name: "Compare with this" }).click();
   const compared = page.getByRole("table").filter({ hasText: "Before" });
+  await grip(page, "side-key-place").press("Shift+ArrowUp");
   const row = compared.getByRole("row").filter({ hasText: "Light at the face" });
-  const before = (await row.getByRole("cell").nth(1).textContent()) ?? "";
-  await expect(row.getByRole("cell").nth(2)).not.toHaveText(before);
+  await expect(row).toBeVisible();
+  const cell = (index: number) => row.getByRole("cell").nth(index).innerText();
+  await expect.poll(async () => (await cell(2)) !== (await cell(1))).toBe(true);
   await expect(page.getByRole("img", { name: /^Before\. Stops on the head/ })).toBeVisible();
   await expect(page.getByRole("img", { name: /^Stops on the head/ })).toBeVisible();
-  await expect(key.getByLabel(/^Dial/)).toHaveValue("20");
-  // A slider moves the lamp as a typed figure does.
-  await key.getByRole("slider", { name: "Slide the angle of key" }).fill("50");
-  await expect(key.getByLabel(/Off the lens/)).toHaveValue(/^(49|50)/);
-  await page.getByRole("button", { name: "Put the earlier light away" }).click();
+  await page.getByRole("button", { name: "Stop comparing" }).click();
   await expect(compared).toHaveCount(0);
+});
+
+test("sliders move a lamp as typed figures do", async ({ page }) => {
+  await open(page, "Slid", "/light/by-hand");
+  const key = thing(page, "Key");
+  await key.getByRole("button", { name: /^Key/ }).click();
+  await key.getByRole("slider", { name: "Dial of Key" }).press("End");
+  await expect(key.getByRole("textbox", { name: /^Dial/ })).toHaveValue("100");
+  const angle = key.getByRole("textbox", { name: /^Angle from the lens/ });
+  const before = Number(await angle.inputValue());
+  const slider = key.getByRole("slider", { name: /^Angle from the lens/ });
+  // As fast as the keys come: each press is a step.
+  for (let press = 0; press < 5; press += 1) await slider.press("ArrowRight");
+  await expect.poll(async () => Number(await angle.inputValue()) - before).toBeGreaterThanOrEqual(4);
+  await expect(slider).toHaveAttribute("aria-valuetext", /degrees/);
 });
 
 test("the same lamp, moved, costs nothing", async ({ page }) => {
@@ -101,32 +107,40 @@ test("the same lamp, moved, costs nothing", async ({ page }) => {
       .layout;
     if (lights.key) lights.key.position_m = [0.75, 1.15, 1.9];
   });
-  await page.goto(`/corners/${id}/light`);
-  await expect(page.getByText("The same lamp, moved: it costs nothing.")).toBeVisible();
+  await page.goto(`/corners/${id}/light/choices`);
+  await expect(section(page, "The same lamp elsewhere, for nothing")).toBeVisible();
+  await part(page, "All numbers");
   const wide = await reading(page, "light.key.angular_size_deg");
+  await part(page, "Choices");
   await page.getByRole("button", { name: /^Bring the same key to/ }).click();
+  await part(page, "All numbers");
   await expect.poll(() => reading(page, "light.key.angular_size_deg")).not.toBe(wide);
 });
 
-test("a light is taken out, another put in, a foil and the ceiling tried", async ({ page }) => {
-  const id = await changedPlan(page, "Lamps", () => undefined);
-  await page.goto(`/corners/${id}/light`);
-  await page.locator('li[data-thing="back"]').getByRole("button", { name: "Take out" }).click();
-  await expect(page.locator('li[data-thing="back"]')).toHaveCount(0);
-  const more = section(page, "One more light");
+test("a light is removed, another added, a gel and the ceiling tried", async ({ page }) => {
+  await open(page, "Lamps", "/light/by-hand");
+  const back = thing(page, "Back");
+  await back.getByRole("button", { name: "Remove" }).click();
+  await expect(back).toHaveCount(0);
+  await part(page, "Choices");
+  const more = section(page, "Add a light");
   await more.getByLabel("From the shelf").selectOption({ label: "Small LED panel" });
   await more.getByLabel("As").selectOption("back");
-  await more.getByRole("button", { name: "Put it in" }).click();
-  const back = page.locator('li[data-thing="back"]');
+  await more.getByRole("button", { name: "Add it" }).click();
+  await part(page, "By hand");
   await expect(back).toBeVisible();
-  const key = page.locator('li[data-thing="key"]');
-  const white = await reading(page, "light.face.cct_k");
-  await key.getByLabel("Foil before it").selectOption("warm-half");
-  await expect.poll(() => reading(page, "light.face.cct_k")).not.toBe(white);
-  await expect(section(page, "Findings")).toContainText("The white balance is set to");
-  const size = await reading(page, "light.key.angular_size_deg");
-  await key.getByRole("button", { name: "Turn it to the ceiling" }).click();
-  await expect.poll(() => reading(page, "light.key.angular_size_deg")).not.toBe(size);
-  await key.getByRole("button", { name: "Aim at the eyes" }).click();
-  await expect.poll(() => reading(page, "light.key.angular_size_deg")).toBe(size);
+  const key = thing(page, "Key");
+  await key.getByRole("button", { name: /^Key/ }).click();
+  await key.getByLabel("Gel").selectOption("warm-half");
+  await part(page, "Now");
+  await expect(page.getByRole("main")).toContainText("The white balance is set to");
+  await part(page, "By hand");
+  if ((await key.getByLabel("Gel").count()) === 0) await key.getByRole("button", { name: /^Key/ }).click();
+  const size = async () =>
+    (await page.getByRole("img", { name: /^Stops on the head/ }).getAttribute("aria-label")) ?? "";
+  const aimed = await size();
+  await key.getByRole("button", { name: /ceiling/ }).click();
+  await expect.poll(size).not.toBe(aimed);
+  await key.getByRole("button", { name: /Aim at the eyes/ }).click();
+  await expect.poll(size).toBe(aimed);
 });

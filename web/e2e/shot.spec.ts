@@ -1,23 +1,13 @@
 // The shot as a workplace: chart, lenses, guides, two pictures; comparing, trying out, schools and the shelf.
 import { expect, test, type Page } from "@playwright/test";
 
-import { changedPlan, reading, section } from "./help";
+import { changedPlan, open, reading, saved, section } from "./help";
 
 const dot = (page: Page) => page.locator("[data-grip=chart-camera]");
-
-const kept = (page: Page, revision: number) =>
-  expect(page.getByText(`kept, revision ${revision}`)).toBeVisible();
-
 const distance = (page: Page) => reading(page, "shot.camera.distance_m");
 
-async function open(page: Page, name: string, path: string): Promise<number> {
-  const id = await changedPlan(page, name, () => undefined);
-  await page.goto(`/corners/${id}/${path}`);
-  return id;
-}
-
 test("the camera is dragged along the chart, and by keys", async ({ page }) => {
-  await open(page, "Charted", "shot");
+  const id = await open(page, "Charted", "/shot");
   await expect(dot(page)).toBeVisible();
   const before = await distance(page);
   const box = await dot(page).boundingBox();
@@ -29,15 +19,14 @@ test("the camera is dragged along the chart, and by keys", async ({ page }) => {
   // While the button is still down.
   await expect.poll(() => distance(page)).not.toBe(before);
   await page.mouse.up();
-  await kept(page, 2);
+  await saved(page, id, 2);
   const after = Number(await distance(page));
   expect(after).toBeLessThan(Number(before));
   // Left and right keep the wanted frame.
   await dot(page).focus();
   await page.keyboard.press("ArrowLeft");
-  await kept(page, 3);
+  await saved(page, id, 3);
   await expect.poll(async () => Number(await distance(page))).toBeLessThan(after);
-  await expect.poll(() => reading(page, "shot.frame.height_error_percent")).toBe("0.0");
   // Broken off, it stands where it stood.
   const held = await distance(page);
   const again = await dot(page).boundingBox();
@@ -51,44 +40,48 @@ test("the camera is dragged along the chart, and by keys", async ({ page }) => {
 });
 
 test("a focal length is taken from the table, and on the plan", async ({ page }) => {
-  await open(page, "Lenses", "shot");
+  const id = await open(page, "Lenses", "/shot/choices");
   const table = section(page, "This frame at each focal length");
-  await table.getByRole("button", { name: /^35 mm, like 5/ }).click();
-  await kept(page, 2);
+  await table.getByRole("button", { name: /^35 mm, as 5/ }).click();
+  await saved(page, id, 2);
   await expect(table.getByText(/✓ 35 mm/)).toBeVisible();
   await expect(page.getByText(/^35 mm · f/)).toBeVisible();
   // The edge of the picture on the plan zooms.
   await page.locator("[data-grip=plan-camera-place]").focus();
   const edge = page.locator("[data-grip=plan-camera-zoom]");
-  await edge.focus();
-  await page.keyboard.press("ArrowUp");
-  await kept(page, 3);
+  await edge.press("Shift+ArrowUp");
+  await saved(page, id, 3);
   await expect(page.getByText(/^35 mm · f/)).toBeHidden();
 });
 
 test("guides are switched on and stay on; two focal lengths stand side by side", async ({ page }) => {
-  await open(page, "Guides", "shot");
+  await open(page, "Guides", "/shot");
   const picture = page.getByRole("img", { name: "The picture as the lens sees it" });
   const cut = picture.locator(".ink-vertical-cut").first();
   await expect(cut).toHaveCSS("display", "none");
+  await page.getByRole("button", { name: "Guides" }).click();
   await page.getByRole("button", { name: "9:16" }).click();
   await expect(cut).toHaveCSS("display", "inline");
   await page.reload();
-  await expect(page.getByRole("button", { name: "9:16" })).toHaveAttribute("aria-pressed", "true");
   await expect(cut).toHaveCSS("display", "inline");
+  await page.getByRole("button", { name: "Guides" }).click();
+  await expect(page.getByRole("button", { name: /9:16/ })).toHaveAttribute("aria-pressed", "true");
+  await page.keyboard.press("Escape");
+  await page.getByRole("tab", { name: "Choices" }).click();
   const two = section(page, "Two focal lengths side by side");
   await expect(two.getByRole("img")).toHaveCount(2);
-  await two.getByLabel("On the left").selectOption({ index: 2 });
+  await two.getByLabel("Left").selectOption({ index: 2 });
   await expect(two.getByRole("img").first()).toHaveAccessibleName(/at (18|20) mm/);
 });
 
 test("what is recorded is told, and what ends too soon stands in the way", async ({ page }) => {
-  await open(page, "Session", "shelf");
+  await open(page, "Session", "/shelf");
   const add = page.getByRole("region", { name: "Add to the shelf" });
   await add.getByLabel("Add a thing of this kind").selectOption("card");
-  await add.getByRole("button", { name: "Put it on the shelf" }).click();
+  await add.getByRole("button", { name: "Add it" }).click();
   await expect(page.getByRole("region", { name: "Cards" })).toBeVisible();
-  await page.getByRole("link", { name: /Shot/ }).click();
+  await page.getByRole("link", { name: /^Shot/ }).click();
+  await page.getByRole("tab", { name: "By hand" }).click();
   const session = page.getByLabel(/^Length of a session/);
   await session.fill("400");
   await session.press("Enter");
@@ -99,88 +92,72 @@ test("what is recorded is told, and what ends too soon stands in the way", async
 });
 
 test("layouts are compared and a part of one is taken", async ({ page }) => {
-  const id = await open(page, "Compared", "you");
+  const id = await open(page, "Compared", "/you");
   await expect(page.getByText(/^2\. /)).toBeVisible();
-  await page.getByRole("link", { name: "Compare, or take a part" }).first().click();
+  await section(page, "Layouts found, best first").getByRole("link", { name: "Compare" }).click();
   await expect(page).toHaveURL(new RegExp(`/corners/${id}/compare`));
-  await expect(page.getByRole("heading", { name: "What changed" })).toBeVisible();
-  await page.getByRole("button", { name: "Take microphone" }).click();
-  await kept(page, 2);
+  await expect(page.getByRole("heading", { name: "What differs" })).toBeVisible();
+  await page.getByRole("button", { name: "Use its microphone" }).click();
+  await saved(page, id, 2);
   // The first save against now: the microphone is what differs.
-  await page
-    .getByRole("combobox", { name: "On the right" })
-    .selectOption({ label: await label(page, "Revision 1,") });
+  await page.getByRole("combobox", { name: "Right" }).selectOption({ label: await label(page, "Save 1,") });
   await expect(page.getByRole("row", { name: /^Mouth to microphone/ })).toBeVisible();
-  await page.getByRole("button", { name: "Take all of it" }).click();
-  await kept(page, 3);
+  await page.getByRole("button", { name: "Use all of it" }).click();
+  await saved(page, id, 3);
 });
 
 /** The full label of an option that begins so. */
 async function label(page: Page, start: string): Promise<string> {
-  const options = page.getByRole("combobox", { name: "On the right" }).locator("option");
+  const options = page.getByRole("combobox", { name: "Right" }).locator("option");
   await expect(options.filter({ hasText: start })).toHaveCount(1);
   return (await options.filter({ hasText: start }).innerText()).trim();
 }
 
-test("what is only tried out is not kept", async ({ page }) => {
-  const id = await open(page, "Tried", "shot");
-  const before = await distance(page);
-  await page.getByRole("button", { name: "More" }).click();
-  await page.getByRole("menuitem", { name: "Try without keeping" }).click();
-  await expect(page.getByText("nothing is kept")).toBeVisible();
-  await dot(page).focus();
-  await page.keyboard.press("Shift+ArrowLeft");
-  await expect.poll(() => distance(page)).not.toBe(before);
-  // Undo has nothing to undo, by keys neither.
-  const tried = await distance(page);
-  await page.locator("body").press("Control+z");
-  await page.waitForTimeout(300);
-  expect(await distance(page)).toBe(tried);
-  await page.getByRole("button", { name: "Go back" }).click();
-  await expect.poll(() => distance(page)).toBe(before);
-  const kept1 = await page.request.get(`/api/v1/corners/${id}`);
-  expect(((await kept1.json()) as { revision: number }).revision).toBe(1);
-  // And kept when it is good.
-  await page.getByRole("button", { name: "More" }).click();
-  await page.getByRole("menuitem", { name: "Try without keeping" }).click();
-  await dot(page).focus();
-  await page.keyboard.press("Shift+ArrowLeft");
-  await expect.poll(() => distance(page)).not.toBe(before);
-  await page.getByRole("button", { name: "Keep it" }).click();
-  await kept(page, 2);
-});
-
 test("schools tell what they would change here, and are chosen", async ({ page }) => {
-  await open(page, "Schooled", "schools");
+  const id = await open(page, "Schooled", "/schools");
   const lens = page.getByRole("listitem").filter({ hasText: "Lens and distance" }).first();
   await expect(lens.getByText(/further than the shot needs/)).toBeVisible();
   const wide = lens.getByRole("listitem").filter({ hasText: "Wide lens, near" });
   await wide.getByRole("button", { name: "Choose" }).click();
-  await kept(page, 2);
+  await saved(page, id, 2);
   await expect(wide.getByText("✓ chosen")).toBeVisible();
 });
 
 test("the room tells its depths, and a wall is done up", async ({ page }) => {
-  await open(page, "Grounded", "room");
-  await expect(
-    section(page, "How deep the room is through your seat").getByText("2.90 m").first(),
-  ).toBeVisible();
-  await expect(
-    section(page, "What distance behind you buys, with this shot").getByText(/now$/),
-  ).toBeVisible();
+  const id = await open(page, "Grounded", "/room");
+  await expect(section(page, "Depth, each way you can face").getByText("2.90 m").first()).toBeVisible();
+  await expect(section(page, "Effect of the distance behind you").getByText(/now$/)).toBeVisible();
+  await page.getByRole("tab", { name: "By hand" }).click();
   await page.getByLabel("Right wall", { exact: true }).selectOption("dressed");
-  await kept(page, 2);
+  await saved(page, id, 2);
+});
+
+test("the two pictures follow the person whom they show", async ({ page }) => {
+  const id = await open(page, "Not stale", "/shot/choices");
+  const pictures = section(page, "Two focal lengths side by side").getByRole("img");
+  await expect(pictures).toHaveCount(2);
+  const drawn = () => pictures.first().innerHTML();
+  const before = await drawn();
+  await page.goto(`/corners/${id}/you/by-hand`);
+  const stature = page.getByLabel("Stature");
+  await stature.fill("1.95 m");
+  await stature.press("Enter");
+  await saved(page, id, 2);
+  await page.getByRole("link", { name: /^Shot/ }).click();
+  await page.getByRole("tab", { name: "Choices" }).click();
+  await expect(pictures).toHaveCount(2);
+  await expect.poll(drawn).not.toBe(before);
 });
 
 test("second angles find a place, show what they cover, and go", async ({ page }) => {
-  await open(page, "Angles", "shot");
+  const id = await open(page, "Angles", "/shot/choices");
   await page.getByRole("button", { name: "Add a view of the bench from above" }).click();
-  await kept(page, 2);
+  await saved(page, id, 2);
   await expect(page.getByRole("img", { name: "What the overhead sees" })).toBeVisible();
-  await expect(page.getByText(/overhead, 16 mm, covers \d\.\d\d m/)).toBeVisible();
+  await expect(page.getByText(/Overhead, 16 mm, covers \d\.\d\d m/)).toBeVisible();
   await expect(page.locator("[data-grip=plan-overhead-place]")).toBeVisible();
-  await page.getByRole("button", { name: "Take overhead away" }).click();
-  await kept(page, 3);
+  await page.getByRole("button", { name: "Remove overhead" }).click();
+  await saved(page, id, 3);
   await expect(page.getByRole("img", { name: "What the overhead sees" })).toBeHidden();
 });
 

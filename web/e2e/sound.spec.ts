@@ -1,53 +1,57 @@
 // The Sound step: heard at the press of a button, switched without a gap, hung and dragged along a wall, told in numbers.
-import { expect, test } from "@playwright/test";
+import { expect, test, type Page } from "@playwright/test";
 
-import { changedPlan, reading, section } from "./help";
+import { changedPlan, grip, open, part, reading, saved, section } from "./help";
+
+const RT = "sound.room.rt_mid_s";
+const SNR = "sound.microphone.snr_db";
+/** Two sides are worked out by the server, which is slow where it is not optimised. */
+const WORKED_OUT = { timeout: 40_000 };
+
+const setUp = (page: Page) => page.getByText("Change what you hear").click();
 
 test("two ways are heard, switched without a gap, and kept as files", async ({ page }) => {
-  const id = await changedPlan(page, "Heard", () => undefined);
-  await page.goto(`/corners/${id}/sound`);
-  const listen = section(page, "Hear it here");
+  await open(page, "Heard", "/sound");
+  const listen = page.getByRole("region", { name: "Hear it here" });
   await expect(listen).toContainText("Headphones, turned down before you press play");
   const play = listen.getByRole("button", { name: "Play" });
-  await expect(play).toBeEnabled({ timeout: 60_000 });
-  const figures = listen.getByRole("table").filter({ hasText: "Voice over noise" });
-  await expect(figures).toContainText("Speech transmission index");
+  await expect(play).toBeEnabled(WORKED_OUT);
+  await expect(listen).toContainText("STI");
   await play.click();
   const stop = listen.getByRole("button", { name: "Stop" });
   await expect(stop).toBeVisible();
-  // Worked out before it was asked for: sound comes soon after the press.
-  expect(Number(await stop.getAttribute("data-late-ms"))).toBeLessThan(5_000);
-  const [a, b] = [listen.getByRole("button", { name: /^A / }), listen.getByRole("button", { name: /^B / })];
-  await expect(a).toHaveAttribute("aria-pressed", "true");
+  const [a, b] = [listen.getByRole("radio", { name: /^A / }), listen.getByRole("radio", { name: /^B / })];
+  await expect(a).toBeChecked();
   await b.click();
-  await expect(b).toHaveAttribute("aria-pressed", "true");
+  await expect(b).toBeChecked();
   await expect(stop).toBeVisible();
   // Another B is worked out and heard; what played ends.
-  await listen.getByLabel("B is").selectOption("built-in");
-  await expect(play).toBeEnabled({ timeout: 60_000 });
-  await listen.getByLabel("Loudness").selectOption("recorded");
+  await setUp(page);
+  await page.getByLabel("B is").selectOption("built-in");
+  await expect(play).toBeEnabled(WORKED_OUT);
+  await page.getByLabel("Loudness").selectOption("recorded");
   const [file] = await Promise.all([
     page.waitForEvent("download"),
-    listen.getByRole("link", { name: "Download B as WAV" }).click(),
+    page.getByRole("button", { name: "Save B as WAV" }).click(),
   ]);
-  expect(file.suggestedFilename()).toMatch(/-b\.wav$/);
-  await expect(listen.getByRole("img", { name: /^Impulse response/ })).toBeVisible();
-  await listen.getByText("How each band dies away").click();
-  await expect(listen.getByRole("table").filter({ hasText: "Comes back from" })).toContainText("ceiling");
+  expect(file.suggestedFilename()).toBe("heard-b.wav");
+  await part(page, "All numbers");
+  await expect(page.getByRole("img", { name: /^Impulse response/ })).toBeVisible(WORKED_OUT);
 });
 
 test("one's own voice is read or refused in words", async ({ page }) => {
-  const id = await changedPlan(page, "Own voice", () => undefined);
-  await page.goto(`/corners/${id}/sound`);
-  const listen = section(page, "Hear it here");
-  await listen.getByText("use your own").click();
-  const choose = listen.locator('input[type="file"]');
+  await open(page, "Own voice", "/sound");
+  await setUp(page);
+  const voice = section(page, "What you hear");
+  await expect(voice).toContainText("sample voice");
+  await voice.getByText("Use your own").click();
+  const choose = voice.locator('input[type="file"]');
   await choose.setInputFiles({
     name: "song.mp3",
     mimeType: "audio/mpeg",
     buffer: Buffer.from("ID3 no recording"),
   });
-  await expect(listen).toContainText("no WAV or FLAC recording");
+  await expect(voice).toContainText(/WAV or FLAC/);
   // Two seconds of a tone, 16 bits at 48 kHz.
   const samples = 96_000;
   const wav = Buffer.alloc(44 + 2 * samples);
@@ -65,79 +69,77 @@ test("one's own voice is read or refused in words", async ({ page }) => {
   wav.writeUInt32LE(2 * samples, 40);
   for (let i = 0; i < samples; i += 1) wav.writeInt16LE(Math.round(8000 * Math.sin(i / 20)), 44 + 2 * i);
   await choose.setInputFiles({ name: "me.wav", mimeType: "audio/wav", buffer: wav });
-  await expect(listen).toContainText("Hear my voice, 2.0 s");
-  await listen.getByRole("button", { name: "Forget it" }).click();
-  await expect(listen).toContainText("A made-up voice is heard");
+  await expect(voice.getByLabel("Use my voice, 2.0 s")).toBeVisible();
+  await voice.getByRole("button", { name: "Delete my recording" }).click();
+  await expect(voice.getByLabel(/Use my voice/)).toHaveCount(0);
 });
 
-test("what is advised is hung by a press, slides along the walls and comes down again", async ({ page }) => {
-  const id = await changedPlan(page, "Hung", () => undefined);
-  await page.goto(`/corners/${id}/sound`);
-  const before = await reading(page, "sound.room.rt_mid_s");
-  const against = section(page, "Against the echo");
+test("what is advised is hung by a press, slides along the walls and is removed again", async ({ page }) => {
+  const id = await open(page, "Hung", "/sound");
+  const before = await reading(page, RT);
+  await part(page, "Choices");
+  const against = section(page, "Reduce echo");
   const row = against.getByRole("row").filter({ hasText: "Packing blankets" }).first();
   await row.getByRole("button", { name: "Hang it" }).click();
-  await expect.poll(() => reading(page, "sound.room.rt_mid_s")).not.toBe(before);
-  await expect(against.getByRole("listitem").filter({ hasText: "blanket" })).toHaveCount(1);
+  await saved(page, id, 2);
   const plan = page.getByRole("img", { name: "Plan, from above" });
   const strip = plan.locator('.ink-treatment[data-thing="blanket"]');
   await expect(strip).toHaveCount(1);
   const place = await strip.getAttribute("points");
-  const grip = page.locator('[data-grip="plan-blanket-place"]');
-  await grip.focus();
-  for (let i = 0; i < 5; i += 1) await grip.press("ArrowUp");
-  for (let i = 0; i < 5; i += 1) await grip.press("ArrowLeft");
+  for (const key of ["ArrowUp", "ArrowLeft"])
+    for (let i = 0; i < 5; i += 1) await grip(page, "plan-blanket-place").press(key);
   await expect.poll(() => strip.getAttribute("points")).not.toBe(place);
-  // The ways of the voice lie over the drawings.
+  // Voice over room and the ways of the voice lie over the drawings.
+  expect(await plan.locator(".area-sound").count()).toBeGreaterThan(3);
   await expect(plan.locator(".ink-voice")).toHaveCount(1);
   expect(await plan.locator(".ink-echo").count()).toBeGreaterThan(1);
-  await against.getByRole("button", { name: "Take it down" }).click();
+  await part(page, "Now");
+  await expect.poll(() => reading(page, RT)).not.toBe(before);
+  await part(page, "Choices");
+  await against.getByRole("button", { name: /blanket/i }).click();
   await expect(strip).toHaveCount(0);
-  await expect.poll(() => reading(page, "sound.room.rt_mid_s")).toBe(before);
+  await part(page, "Now");
+  await expect.poll(() => reading(page, RT)).toBe(before);
 });
 
-test("a noise is added, heard at the microphone and taken away", async ({ page }) => {
-  const id = await changedPlan(page, "Noise", () => undefined);
-  await page.goto(`/corners/${id}/sound`);
-  const before = Number(await reading(page, "sound.microphone.snr_db"));
-  const noises = section(page, "What else is heard");
-  await noises.getByRole("button", { name: "+ Fan" }).click();
-  const level = noises.getByLabel("Level 1 m away");
+test("a noise is added, heard at the microphone and removed", async ({ page }) => {
+  await open(page, "Noise", "/sound");
+  const before = Number(await reading(page, SNR));
+  await part(page, "By hand");
+  const noises = section(page, "Noise");
+  await noises.getByRole("button", { name: "Add fan" }).click();
+  const level = noises.getByRole("textbox", { name: /^Level at/ });
   await level.fill("60");
   await level.press("Enter");
-  await expect
-    .poll(async () => Number(await reading(page, "sound.microphone.snr_db")))
-    .toBeLessThan(before - 5);
-  await expect(section(page, "Findings")).toContainText("over the noise");
-  await noises.getByRole("button", { name: "Take away" }).click();
-  await expect.poll(async () => Number(await reading(page, "sound.microphone.snr_db"))).toBe(before);
+  await part(page, "Now");
+  await expect.poll(async () => Number(await reading(page, SNR))).toBeLessThan(before - 5);
+  await expect(page.getByRole("main")).toContainText("over the noise");
+  await part(page, "By hand");
+  await noises.getByRole("button", { name: "Remove noise fan" }).click();
+  await part(page, "Now");
+  await expect.poll(async () => Number(await reading(page, SNR))).toBe(before);
 });
 
-test("surfaces and glass are told on the page, and a held corner stands beside the new one", async ({
-  page,
-}) => {
+test("what is in the room and on its walls is told, and changes what is heard", async ({ page }) => {
   const id = await changedPlan(page, "Surfaces", () => undefined);
   await page.goto(`/corners/${id}/sound`);
-  const rings = section(page, "How long the room rings");
-  await expect(rings).toContainText("Not every surface is told");
-  const listen = section(page, "Hear it here");
-  await listen.getByRole("button", { name: "Hold this as B" }).click();
-  await expect(listen.getByLabel("B is")).toHaveValue("held");
-  await rings.getByText("What walls, floor and ceiling are made of").click();
+  const next = page.getByRole("region", { name: "What to do next" });
+  await expect(next).toContainText("Reverberation time is assumed");
+  // The button leads to where it is told.
+  await next.getByRole("button", { name: "Say what is in the room" }).click();
+  await page.getByLabel("What is in the room").selectOption("bare");
+  await saved(page, id, 2);
+  await page.getByText("What walls, floor and ceiling are made of").click();
   for (const name of ["Back wall", "Right wall", "Front wall", "Left wall", "Floor", "Ceiling"])
-    await rings.getByLabel(name, { exact: true }).selectOption("rendered_brick");
-  await expect(rings).not.toContainText("Not every surface is told");
-  await expect(rings).toContainText("Echoey");
-  const bare = Number(await reading(page, "sound.room.rt_mid_s"));
-  await rings.getByLabel("On a part of the floor").selectOption("carpet_on_felt");
-  await expect.poll(async () => Number(await reading(page, "sound.room.rt_mid_s"))).toBeLessThan(bare - 0.1);
-  await rings.getByLabel(/^Glass of the window/).selectOption("single");
-  // A is bare now, B as it was held.
-  const figures = listen.getByRole("table").filter({ hasText: "Voice over noise" });
-  const row = figures.getByRole("row").filter({ hasText: "Speech transmission index" });
-  await expect(async () => {
-    const [a, b] = (await row.getByRole("cell").allInnerTexts()).map(Number);
-    expect(a).toBeLessThan(b ?? 0);
-  }).toPass();
-  await expect(section(page, "Findings")).toContainText("A clap flutters");
+    await page.getByLabel(name, { exact: true }).selectOption("rendered_brick");
+  await part(page, "Now");
+  await expect(next).not.toContainText("is assumed");
+  await expect.poll(async () => Number(await reading(page, RT))).toBeGreaterThan(0.8);
+  const bare = Number(await reading(page, RT));
+  await part(page, "By hand");
+  await page.getByText("What walls, floor and ceiling are made of").click();
+  await page.getByLabel("Covering a part of the floor").selectOption("carpet_on_felt");
+  await part(page, "Now");
+  await expect.poll(async () => Number(await reading(page, RT))).toBeLessThan(bare - 0.1);
+  await expect(page.getByRole("main")).toContainText(/clap flutters/);
 });

@@ -1,9 +1,9 @@
 // The first run and the second door: from nothing to a layout, and from what stands to what is wrong with it.
 import { expect, test, type Page } from "@playwright/test";
 
-import { reach, reading } from "./help";
+import { part, reach, reading, saved, section, step, stored } from "./help";
 
-const PAGES = ["Room", "You", "Shot", "Light", "Day", "Sound", "Money"];
+const PAGES = ["Room", "You", "Shot", "Light", "Sound", "Money"];
 
 test.beforeEach(async ({ page }) => {
   await page.goto("/");
@@ -15,125 +15,137 @@ async function next(page: Page, title: string): Promise<void> {
   await expect(page.getByRole("heading", { name: title, level: 2 })).toBeFocused();
 }
 
-test("fifteen answers on seven pages, every default marked", async ({ page }) => {
+const ASSUMED = "Assumed: change it if it is otherwise.";
+
+test("few answers on six pages, every default marked, what comes of them in sight", async ({ page }) => {
   const began = Date.now();
   await page.goto("/new");
-  let answers = 0;
-  const give = async (label: string, value: string) => {
-    const field = page.getByLabel(label, { exact: true });
-    if ((await field.evaluate((e) => e.tagName)) === "SELECT") await field.selectOption(value);
-    else await field.fill(value);
-    answers += 1;
-  };
-  await give("Width, along the back wall", "3.2");
-  await give("Depth, back to front", "3.6");
-  await expect(page.getByText("Assumed: change it if it is otherwise.")).toHaveCount(2);
-  await give("Ceiling height", "2.5");
-  await give("Door", "0");
-  await expect(page.getByText("Assumed: change it if it is otherwise.")).toHaveCount(0);
+  const preview = page.getByRole("complementary", { name: "What is decided so far" });
+  await page.getByLabel("Width, along the back wall").fill("3.2");
+  await page.getByLabel("Depth, back to front").fill("3.6");
+  await expect(page.getByText(ASSUMED)).toHaveCount(3);
+  await page.getByLabel("Ceiling height").fill("2.5");
+  await page.getByLabel("Door").selectOption("0");
+  await page.getByLabel("Largest window").selectOption("none");
+  await expect(page.getByText(ASSUMED)).toHaveCount(0);
+  await page.getByLabel("What is in the room").selectOption("some");
   await expect(
-    page.getByRole("img", { name: "Room 3.20 m wide, 3.60 m deep, seen from above" }),
+    preview.getByRole("img", { name: "Room 3.20 m wide, 3.60 m deep, seen from above" }),
   ).toBeVisible();
   await next(page, "You");
-  await give("Your height", "1.80");
-  await give("Where you talk", "chair");
+  await page.getByLabel("Your height").fill("1.80");
+  await page.getByLabel("Where you talk").selectOption("chair");
+  // As soon as room and person are known, the layout that would come of it is shown.
+  await expect(preview.getByRole("img", { name: "The picture so far" })).toBeVisible({ timeout: 40_000 });
   await next(page, "Shot");
-  await give("What it is for", "audition-tape");
-  await give("Camera", "phone");
+  await page.getByLabel("What it is for").selectOption("audition-tape");
+  await page.getByRole("radio", { name: "Phone", exact: true }).click();
   await next(page, "Light");
-  await give("Main light", "panel");
-  await give("To open the shadows", "none");
-  await give("A small light from behind", "no");
-  await next(page, "Day");
-  await give("Largest window", "none");
+  const many = (name: string) => page.getByRole("group", { name });
+  await page.getByRole("button", { name: "None of these" }).click();
+  for (let i = 0; i < 2; i += 1)
+    await page.getByRole("button", { name: "One more: Softbox or umbrella, about 65 cm" }).click();
+  await expect(page.getByLabel("Number of: Softbox or umbrella, about 65 cm")).toHaveText("2");
   await next(page, "Sound");
-  await give("Microphone", "lavalier");
+  await page.getByRole("button", { name: "None of these" }).click();
+  await page.getByRole("button", { name: /^One more: .*[Ll]avalier/ }).click();
+  await page
+    .getByRole("button", { name: /^One more: .*[Ss]hotgun/ })
+    .first()
+    .click();
   await next(page, "Money");
-  await give("To spend", "250");
+  await page.getByLabel("Budget").fill("250");
   await page.getByRole("button", { name: "Lay out the corner" }).click();
-  await expect(page.getByRole("img", { name: "Plan, from above" })).toBeVisible();
-  expect(answers).toBeLessThanOrEqual(15);
+  await expect(page.getByRole("img", { name: "Plan, from above" })).toBeVisible({ timeout: 40_000 });
   // Said, not asserted: docs/PERFORMANCE.md holds the figure.
   console.log(`The first run took ${((Date.now() - began) / 1000).toFixed(1)} s.`);
-  const id = /corners\/(\d+)/.exec(page.url())?.[1];
-  const corner = (await (await page.request.get(`/api/v1/corners/${id}`)).json()) as {
+  expect(await many("nothing").count()).toBe(0);
+  const id = Number(/corners\/(\d+)/.exec(page.url())?.[1]);
+  interface Made {
     brief: {
       person: object;
       purpose: string;
       money: object;
-      gear: Record<string, { figures_assumed?: boolean }>;
+      room: { furnishing: string };
+      gear: Record<string, { kind: string; figures_assumed?: boolean }>;
     };
-    layout: { lights: object } | null;
-  };
-  expect(corner.brief.purpose).toBe("audition-tape");
-  expect(corner.brief.person).toMatchObject({ stature_m: 1.8, posture: "seated" });
-  expect(corner.brief.money).toMatchObject({ budget: 250 });
-  expect(Object.values(corner.brief.gear).every((g) => g.figures_assumed)).toBe(true);
-  expect(Object.keys(corner.layout?.lights ?? {})).toEqual(["key"]);
-  const answered = (await page.request.get("/api/v1/corners")).ok();
-  expect(answered).toBe(true);
+  }
+  const { brief } = await stored<Made>(page, id);
+  expect(brief.purpose).toBe("audition-tape");
+  expect(brief.person).toMatchObject({ stature_m: 1.8, posture: "seated" });
+  expect(brief.money).toMatchObject({ budget: 250 });
+  expect(brief.room.furnishing).toBe("some");
+  const gear = Object.values(brief.gear);
+  expect(gear.every((one) => one.figures_assumed)).toBe(true);
+  expect(gear.filter((one) => one.kind === "light")).toHaveLength(2);
+  expect(gear.filter((one) => one.kind === "microphone")).toHaveLength(2);
 });
 
 test("pages are skipped, left and come back to; what is wrong is named on its page", async ({ page }) => {
   await page.goto("/new");
   await page.getByRole("button", { name: /^3 Shot/ }).click();
-  await page.getByLabel("Camera", { exact: true }).selectOption("phone");
+  await page.getByRole("radio", { name: "Phone", exact: true }).click();
   await page.reload();
   await expect(page.getByRole("heading", { name: "Shot", level: 2 })).toBeVisible();
-  await expect(page.getByLabel("Camera", { exact: true })).toHaveValue("phone");
+  await expect(page.getByRole("radio", { name: "Phone", exact: true })).toBeChecked();
   await page.getByRole("button", { name: "Skip the rest" }).click();
   await expect(page.getByRole("heading", { name: "Room", level: 2 })).toBeFocused();
   await expect(page.getByText(/Give a length, 0.50 m to 50.00 m/).first()).toBeVisible();
   await page.getByLabel("Width, along the back wall").fill("3");
   await page.getByLabel("Depth, back to front").fill("wide");
-  await expect(page.getByText("“wide” is no length.")).toBeVisible();
+  await expect(page.getByText("“wide” is not a length.")).toBeVisible();
+  // Corrected, it is no longer refused.
   await page.getByLabel("Depth, back to front").fill("3.4");
+  await expect(page.getByText(/is not a length/)).toHaveCount(0);
   await page.getByRole("button", { name: "Skip the rest" }).click();
   await expect(page.getByRole("heading", { name: "You", level: 2 })).toBeFocused();
   for (const title of PAGES)
     await expect(page.getByRole("button", { name: new RegExp(title) }).first()).toBeVisible();
   await page.getByLabel("Your height").fill("5' 7\"");
   await page.getByRole("button", { name: "Skip the rest" }).click();
-  await expect(page.getByRole("img", { name: "Plan, from above" })).toBeVisible();
+  await expect(page.getByRole("img", { name: "Plan, from above" })).toBeVisible({ timeout: 40_000 });
 });
 
 test("a set-up that stands is told what is wrong and what to move for nothing", async ({ page }) => {
   await page.goto("/");
-  await page.getByRole("link", { name: "What is wrong with mine?" }).click();
+  await page.getByRole("link", { name: "Check my set-up" }).click();
   await page.getByLabel("Width, along the back wall").fill("3.6");
   await page.getByLabel("Depth, back to front").fill("4");
   await page.getByRole("button", { name: /^2 You/ }).click();
   await page.getByLabel("Your height").fill("1.75");
   await page.getByLabel("Where you talk").selectOption("chair");
-  await page.getByRole("button", { name: /^8 As it stands/ }).click();
-  const group = (name: string) => page.getByRole("group", { name });
+  await page.getByRole("button", { name: /As it is today/ }).click();
   const give = async (name: string, label: string, value: string) =>
-    group(name).getByLabel(label, { exact: true }).fill(value);
-  await give("Your eyes, where you talk", "From the left wall", "1.8");
-  await give("Your eyes, where you talk", "From the back wall", "1.2");
-  await give("The lens", "From the left wall", "1.8");
-  await give("The lens", "From the back wall", "2.4");
-  await give("The lens", "Height", "1.6");
-  await give("The lens", "Focal length, mm", "20");
-  await give("The lens", "f-number", "2.8");
-  await give("The main light, middle of its face", "From the left wall", "1.8");
-  await give("The main light, middle of its face", "From the back wall", "2.6");
-  await give("The main light, middle of its face", "Height", "2.0");
-  await give("The microphone", "From the left wall", "2.6");
-  await give("The microphone", "From the back wall", "2.6");
-  await give("The microphone", "Height", "1.2");
-  await page.getByRole("button", { name: "Tell me what is wrong" }).click();
-  await expect(page.getByText(/Not ready: \d+ things stand in the way/)).toBeVisible();
+    page.getByRole("group", { name }).getByLabel(label, { exact: true }).fill(value);
+  for (const [name, label, value] of [
+    ["Your eyes, where you talk", "From the left wall", "1.8"],
+    ["Your eyes, where you talk", "From the back wall", "1.2"],
+    ["The lens", "From the left wall", "1.8"],
+    ["The lens", "From the back wall", "2.4"],
+    ["The lens", "Height", "1.6"],
+    ["The lens", "Focal length, mm", "20"],
+    ["The lens", "f-number", "2.8"],
+    ["The main light, middle of its face", "From the left wall", "1.8"],
+    ["The main light, middle of its face", "From the back wall", "2.6"],
+    ["The main light, middle of its face", "Height", "2.0"],
+    ["The microphone", "From the left wall", "2.6"],
+    ["The microphone", "From the back wall", "2.6"],
+    ["The microphone", "Height", "1.2"],
+  ] as const)
+    await give(name, label, value);
+  await page.getByRole("button", { name: "Check it" }).click();
+  await expect(page.getByRole("heading", { name: /Not ready: \d+ things stand in the way/ })).toBeVisible({
+    timeout: 40_000,
+  });
   // The plan begins as the corner stands, and is judged as such.
-  await page.goto(`${page.url()}/sound`);
-  const far = await reading(page, "sound.microphone.distance_m");
-  expect(Number(far)).toBeGreaterThan(1.3);
-  await page.getByRole("link", { name: /\bMoney\b/ }).click();
-  const changes = page.getByRole("heading", { name: "Free moves, from how it stands today" });
-  await expect(changes).toBeVisible();
-  const done = page.getByRole("button", { name: "Done: it stands so now" });
-  await done.click();
-  await expect(page.getByText("kept, revision 2")).toBeVisible();
+  await step(page, "Sound").click();
+  await part(page, "All numbers");
+  expect(Number(await reading(page, "sound.microphone.distance_m"))).toBeGreaterThan(1.3);
+  await step(page, "Money").click();
+  await expect(section(page, "Free moves, from how it is today")).toBeVisible({ timeout: 40_000 });
+  const id = Number(/corners\/(\d+)/.exec(page.url())?.[1]);
+  await page.getByRole("button", { name: "I have moved it" }).click();
+  await saved(page, id, 2);
 });
 
 test("the first run, a move, an undo and the card by keyboard alone", async ({ page }) => {
@@ -153,22 +165,22 @@ test("the first run, a move, an undo and the card by keyboard alone", async ({ p
   }
   await reach(page, /^Lay out the corner/);
   await page.keyboard.press("Enter");
-  await expect(page.getByRole("img", { name: "Plan, from above" })).toBeVisible();
-  await reach(page, /\bLight\b/);
+  await expect(page.getByRole("img", { name: "Plan, from above" })).toBeVisible({ timeout: 40_000 });
+  await reach(page, /^Light\b/);
   await page.keyboard.press("Enter");
   // All readings together: a move may leave one of them as it was.
-  const shown = async () => (await page.locator(".readings").allInnerTexts()).join("\n");
-  await expect(page.locator(".readings").first()).toBeVisible();
+  const shown = async () => (await page.locator("[data-reading]").allInnerTexts()).join("\n");
+  await expect(page.locator("[data-reading]").first()).toBeVisible();
   const before = await shown();
-  await reach(page, /^Key\. Arrow keys move it/);
+  await page.locator("body").press("Tab");
+  await reach(page, /^Key, *\S|^Key\. Arrow keys move it/);
   await page.keyboard.press("Shift+ArrowUp");
   await expect.poll(shown).not.toBe(before);
   await page.keyboard.press("Control+z");
   await expect.poll(shown).toBe(before);
-  await page.keyboard.press("Shift+Tab");
   await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
-  await reach(page, /\bCard\b/);
+  await reach(page, /^Card\b/);
   await page.keyboard.press("Enter");
   await expect(page.frameLocator("iframe").getByText("1 S")).toBeVisible();
-  await reach(page, /^Print$/);
+  await reach(page, /^Print the card$/);
 });

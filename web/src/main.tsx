@@ -15,6 +15,7 @@ import { BrokenDown, NotFound, Waiting } from "./ui/states";
 const CornersPage = lazy(() => import("./corners/CornersPage").then((m) => ({ default: m.CornersPage })));
 const StartPage = lazy(() => import("./start/StartPage").then((m) => ({ default: m.StartPage })));
 const AnswersPage = lazy(() => import("./answers/AnswersPage").then((m) => ({ default: m.AnswersPage })));
+const AllFigures = lazy(() => import("./start/AllFigures").then((m) => ({ default: m.AllFigures })));
 const CornerPage = lazy(() => import("./corner/CornerPage").then((m) => ({ default: m.CornerPage })));
 const KitPage = lazy(() => import("./kit/KitPage").then((m) => ({ default: m.KitPage })));
 
@@ -33,7 +34,7 @@ if (root) {
                   <Routes>
                     <Route path="/" element={<CornersPage />} />
                     <Route path="/new" element={<StartPage />} />
-                    <Route path="/new/all" element={<AnswersPage />} />
+                    <Route path="/new/all" element={<AllFigures />} />
                     <Route path="/kit" element={<KitPage />} />
                     <Route path="/corners/:id/answers" element={<AnswersPage />} />
                     <Route path="/corners/:id/:place?/:tab?" element={<CornerPage />} />

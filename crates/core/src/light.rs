@@ -102,7 +102,7 @@ pub fn readings(corner: &Corner<'_>, lit: &LightField<'_>) -> Vec<Reading> {
 fn key_words(key: &apparent::Key<'_>) -> &'static str {
     match (key.light, key.seen.bounced) {
         (None, _) => "The key is the window, under an overcast sky.",
-        (Some(_), true) => "The key is what a wall or the ceiling throws back.",
+        (Some(_), true) => "The key is the light that a wall or the ceiling reflects.",
         (Some(light), false) if light.cloth.is_some() => "The key is the cloth before the lamp.",
         _ => "",
     }
@@ -133,7 +133,7 @@ fn face_readings(lit: &LightField<'_>) -> Vec<Reading> {
         .with("room bounce", lit.bounce_lx, "lx", Origin::Computed)
         .with("mean reflectance", reflectance, "", from)
         .within(lit.camera_lx * 0.23)
-        .note("On a surface at the eyes that faces the lens, past what stands in the light. Windows count under an overcast sky where they are the key, else as shut out. Good to 0.3 stop.");
+        .note("On a surface at the eyes that faces the lens, past what stands in the light. Windows count under an overcast sky where they are the key, else as covered. Good to 0.3 stop.");
     let (towards_lens_lx, told) = field::towards_lens_lx(corner, &lit);
     let exposure = Reading::new(Quantity::LightFaceExposureStops, (towards_lens_lx / needed).log2())
         .by("log2(E / (C N^2 2^ND / (t S)))", "ISO 2720:1974, C = 250 (from memory)")

@@ -224,7 +224,7 @@ pub fn details(corner: &Corner<'_>) -> Vec<Reading> {
         .by("2000 sqrt(T / V)", "Schroeder 1996")
         .with("volume", absorption.volume_m3, "m\u{b3}", Origin::Typed)
         .with("reverberation time", absorption::mid(times), "s", Origin::Computed)
-        .note("Below this the room rings in single tones: figures there are indicative."),
+        .note("Below this single modes of the room dominate: figures there are indicative."),
         room_noise(corner, &absorption),
     ];
     let (gear, capsule) = corner.heard_by();
@@ -247,7 +247,7 @@ pub fn details(corner: &Corner<'_>) -> Vec<Reading> {
     all
 }
 
-/// Noise of the room where the person sits.
+/// Background noise where the person sits.
 fn room_noise(corner: &Corner<'_>, absorption: &Absorption) -> Reading {
     let round = GearMicrophone {
         common: crate::plan::Common::default(),

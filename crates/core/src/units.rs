@@ -149,11 +149,29 @@ fn feet_and_inches(metres: f64) -> String {
     if feet == 0 { format!("{sign}{inches}\"") } else { format!("{sign}{feet}' {inches}\"") }
 }
 
+/// A label within a sentence: its first letter small, unless it begins with an abbreviation.
+pub fn lower_first(text: &str) -> String {
+    let mut letters = text.chars();
+    let (first, second) = (letters.next(), letters.clone().next());
+    match first {
+        Some(first) if !second.is_some_and(char::is_uppercase) => {
+            first.to_lowercase().chain(letters).collect()
+        }
+        _ => text.to_owned(),
+    }
+}
+
 /// A number with a fixed count of decimals, never "-0".
 pub fn decimals(value: f64, count: usize) -> String {
     let text = format!("{value:.count$}");
     let is_zero = text.chars().all(|c| matches!(c, '-' | '0' | '.'));
     if is_zero { text.trim_start_matches('-').to_owned() } else { text.replace('-', "\u{2212}") }
+}
+
+/// An aperture as it stands on a dial: "f/2.8", "f/4".
+pub fn aperture(f_number: f64) -> String {
+    let text = decimals(f_number, 1);
+    format!("f/{}", text.strip_suffix(".0").unwrap_or(&text))
 }
 
 /// Whether something is written as this text, looked at piece by piece as it is written.

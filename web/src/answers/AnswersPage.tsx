@@ -22,10 +22,11 @@ import { save } from "./save";
 import { answersSchema, type Read } from "./schema";
 import { briefSoFar } from "./toBrief";
 
-export function AnswersPage() {
+/** The answers of a corner; of a new one, beginning with what is already answered. */
+export function AnswersPage({ begin }: { begin?: Answers }) {
   const { id } = useParams();
   return id === undefined ? (
-    <AnswersForm opened={newAnswers()} corner={null} />
+    <AnswersForm opened={begin ?? newAnswers()} corner={null} />
   ) : (
     <OfCorner id={Number(id)} />
   );

@@ -25,7 +25,8 @@ export async function save(asked: Saved): Promise<Corner> {
   }
   for (let tried = 1; ; tried += 1) {
     const now = await api.corner(corner);
-    const { name, brief: told } = briefOf(read, now.brief, opened);
+    const { name: typed, brief: told } = briefOf(read, now.brief, opened);
+    const name = read.name === opened.name.trim() ? now.name : typed;
     // What was measured in another room, or of a person who sat otherwise, does not go along.
     const { measured } = await api.measured({ brief: now.brief }, { brief: told });
     const brief = { ...told, measured };

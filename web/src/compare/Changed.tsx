@@ -17,10 +17,12 @@ const stands = ({ from, to }: Row) => from?.standing !== to?.standing;
 interface Props {
   left: Judged;
   right: Judged;
+  /** What the two are called. */
+  names?: readonly [string, string];
   units: UnitSystem;
 }
 
-export function Changed({ left, right, units }: Props) {
+export function Changed({ left, right, names = ["Left", "Right"], units }: Props) {
   const was = new Map(left.assessment.readings.map((r) => [r.id, r]));
   const is = new Map(right.assessment.readings.map((r) => [r.id, r]));
   const ids = [...new Set([...was.keys(), ...is.keys()])];
@@ -39,8 +41,8 @@ export function Changed({ left, right, units }: Props) {
           <thead>
             <tr>
               <th>Reading</th>
-              <th>Left</th>
-              <th>Right</th>
+              <th>{names[0]}</th>
+              <th>{names[1]}</th>
             </tr>
           </thead>
           <tbody>

@@ -31,7 +31,8 @@ export function ComparePage({ corner, plan, units }: Props) {
     ["now", "As it is now"],
     ...(found.data?.proposals ?? []).map((p, i) => [`found-${i}`, `Found ${i + 1}: ${p.title}`] as const),
     ...(saves.data ?? []).map(
-      (save) => [`save-${save.revision}`, `Saved ${TIME.format(save.at_ms)}`] as const,
+      (save) =>
+        [`save-${save.revision}`, `Save ${String(save.revision)}, ${TIME.format(save.at_ms)}`] as const,
     ),
   ];
   const ids: [string, string] = [chosen[0], chosen[1] ?? options[2]?.[0] ?? options[1]?.[0] ?? "now"];

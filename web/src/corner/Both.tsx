@@ -1,5 +1,6 @@
 // Two versions of one corner side by side, before one of them stays.
 import type { Plan } from "../api/client";
+import { Changed } from "../compare/Changed";
 import { Side, useJudgedSide } from "../compare/Side";
 import { Button } from "../ui/button";
 import { Close, Show } from "../ui/dialog";
@@ -33,6 +34,14 @@ function Pair({ mine, theirs, onMine, onTheirs }: Props) {
           <Button onClick={onTheirs}>Take theirs</Button>
         </Side>
       </div>
+      {left.judged && right.judged && (
+        <Changed
+          left={left.judged}
+          right={right.judged}
+          names={["Mine", "Theirs"]}
+          units={mine.brief.units ?? "metric"}
+        />
+      )}
       <Close>Cancel</Close>
     </>
   );

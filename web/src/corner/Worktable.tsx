@@ -195,7 +195,8 @@ function useUndoKeys(table: Table): void {
       const { target } = event;
       const typing =
         target instanceof HTMLElement &&
-        target.closest("input:not([type=checkbox], [type=radio], [type=range]), textarea");
+        // A box in which nothing is typed has nothing of its own to undo.
+        target.closest("input:not([type=checkbox], [type=radio], [type=range], [data-untouched]), textarea");
       if (!(event.ctrlKey || event.metaKey) || typing) return;
       const key = event.key.toLowerCase();
       if (key !== "z" && key !== "y") return;

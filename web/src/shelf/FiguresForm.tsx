@@ -40,9 +40,10 @@ export function FiguresForm({ thing, units, onFigures }: Props) {
       className="mt-2 grid gap-3 sm:grid-cols-3"
       noValidate
       onBlur={take}
-      onSubmit={(event) => {
-        event.preventDefault();
-        take();
+      onSubmit={(event) => event.preventDefault()}
+      onKeyDown={(event) => {
+        // There is nothing to press at the end of the form: Enter takes what is typed.
+        if (event.key === "Enter" && event.target instanceof HTMLInputElement) take();
       }}
     >
       {figures.map(({ field, label, unit, without }) => (

@@ -77,19 +77,19 @@ export function DistanceChart({ chart, units }: { chart: Schemas["DistanceChart"
           />
           <path d={clear ?? ""} className="plot-clear" />
           {marks.map((mark) => (
-              <g key={mark.label}>
-                <line
-                  x1={x(mark.distance_m)}
-                  x2={x(mark.distance_m)}
-                  y1={FRAME.top}
-                  y2={bottom}
-                  className="plot-mark"
-                />
-                <text x={x(mark.distance_m)} y={FRAME.top - 6} textAnchor="middle">
-                  {mark.label}
-                </text>
-              </g>
-            ))}
+            <g key={mark.label}>
+              <line
+                x1={x(mark.distance_m)}
+                x2={x(mark.distance_m)}
+                y1={FRAME.top}
+                y2={bottom}
+                className="plot-mark"
+              />
+              <text x={x(mark.distance_m)} y={FRAME.top - 6} textAnchor="middle">
+                {mark.label}
+              </text>
+            </g>
+          ))}
           <path d={path((p) => p.direct_dba)} className="plot-voice" />
           <path d={path((p) => p.reverberant_dba)} className="plot-room" />
           <path d={path((p) => p.noise_dba)} className="plot-noise" />

@@ -4,7 +4,7 @@ import type { FieldsProps } from "./firstRun";
 
 const ROWS = [
   ["seat", "Your eyes, where you talk", "Needed.", false],
-  ["lens", "The lens", "Needed. It is taken to be aimed at your face.", true],
+  ["lens", "The lens", "Needed. It is assumed to be aimed at your face.", true],
   ["key", "The main light, middle of its face", "Leave it empty if there is none.", true],
   ["microphone", "The microphone", "Leave it empty if there is none.", true],
 ] as const;

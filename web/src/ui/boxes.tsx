@@ -107,6 +107,7 @@ function Typed(props: TypedProps) {
         disabled={disabled}
         placeholder={without}
         value={typed ?? (value === null ? "" : write(value))}
+        data-untouched={typed === null || undefined}
         aria-invalid={wrong ? true : undefined}
         aria-describedby={note ? `${id}-note` : undefined}
         onFocus={() => setFocused(true)}

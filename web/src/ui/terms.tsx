@@ -1,7 +1,7 @@
 // Words of the trade: each explains itself on focus, from the one glossary.
 import { useQuery } from "@tanstack/react-query";
 import { Tooltip } from "radix-ui";
-import { createContext, useContext, useMemo, useState } from "react";
+import { createContext, useContext, useMemo, useRef, useState } from "react";
 
 import { api, type Term as Entry } from "../api/client";
 
@@ -43,16 +43,25 @@ export function Explained({ of, children }: { of: string | undefined; children: 
 /** Says what the focusable thing inside it is, on focus and under the pointer. */
 export function Hinted({ words, children }: { words: string | undefined; children: React.ReactElement }) {
   const [open, setOpen] = useState(false);
+  const timer = useRef(0);
   // Focus may scroll the page, and scrolling closes an explanation: it opens once that is over.
   const settle = (event: React.FocusEvent<HTMLElement>) => {
-    const focused = event.currentTarget;
-    window.setTimeout(() => {
-      if (document.activeElement === focused) setOpen(true);
+    const { currentTarget: explained, target } = event;
+    event.preventDefault();
+    // The focus in a dialog that opened from here is not here.
+    if (!explained.contains(target)) return;
+    timer.current = window.setTimeout(() => {
+      if (explained.contains(document.activeElement)) setOpen(true);
     }, SETTLE_MS);
+  };
+  // What is pressed opens something of its own: Escape belongs to that.
+  const pressed = () => {
+    window.clearTimeout(timer.current);
+    setOpen(false);
   };
   return (
     <Tooltip.Root open={open} onOpenChange={setOpen}>
-      <Tooltip.Trigger asChild onFocus={settle}>
+      <Tooltip.Trigger asChild onFocus={settle} onClick={pressed}>
         {children}
       </Tooltip.Trigger>
       {words !== undefined && (

@@ -73,7 +73,7 @@ pub fn with_treatment(plan: &Plan, material: &str, width_m: f64, height_m: f64) 
         }
     }
     if plan.layout.treatment.len() >= MOST {
-        return Err(refused("one more".into(), "at most 24 things against the echo"));
+        return Err(refused("one more".into(), "at most 24 things that absorb sound"));
     }
     let mut brief = plan.brief.clone();
     let stem = material.split('_').next().unwrap_or(material);

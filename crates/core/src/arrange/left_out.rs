@@ -16,7 +16,7 @@ use crate::light::{field::at_face, wants_back};
 use crate::photometry::flux_lm;
 use crate::plan::{Brief, Id, Layout, LightSchool, Role, SupportKind};
 use crate::reading::{Quantity, Standing};
-use crate::units::{capital, decimals};
+use crate::units::{capital, decimals, lower_first};
 
 /// Lamps that are told of at most.
 const TOLD: usize = 3;
@@ -149,7 +149,7 @@ fn fill(corner: &Corner<'_>, lamps: &[AtHand<'_>]) -> Option<Placed> {
     let brief = corner.brief;
     let board = brief.gear.values().find(|gear| gear.at_hand() && gear.reflector().is_some());
     let spare = lamps.iter().map(|(_, gear)| *gear).chain(board);
-    let names: Vec<String> = spare.map(|gear| gear.common().label.to_lowercase()).collect();
+    let names: Vec<String> = spare.map(|gear| lower_first(&gear.common().label)).collect();
     if matches!(brief.schools.lights, LightSchool::One | LightSchool::Ring | LightSchool::WindowOnly)
         || names.is_empty()
         || corner.role(Role::Fill).next().is_some()

@@ -197,7 +197,7 @@ fn furniture_out(brief: &Brief) -> Vec<Change> {
                 rule: Rule::Collision,
                 lacking: Amount::Unmeasured,
                 sentence: format!("The {words} stands where chair, camera or stands would."),
-                frees: format!("Take the {words} out: then the corner works."),
+                frees: format!("Remove the {words}: then the corner works."),
             }
         })
         .collect()

@@ -42,9 +42,9 @@ fn seat(corner: &Corner<'_>) -> Placed {
     let eyes = corner.eyes_m;
     let behind = corner.background_behind_m();
     let distance = match stands(corner, Quantity::RoomBackgroundBehindM, behind) {
-        Standing::Poor => "too little to part you from it",
-        Standing::Fair => "enough to part you from it a little",
-        _ => "enough to part you from it",
+        Standing::Poor => "too little to separate you from it",
+        Standing::Fair => "enough to separate you from it a little",
+        _ => "enough to separate you from it",
     };
     Placed {
         letter: "S",
@@ -59,7 +59,7 @@ fn seat(corner: &Corner<'_>) -> Placed {
             "This leaves {} to the wall behind you, {distance}{}.",
             units.length(behind),
             wall_that_fills(corner).map_or(String::new(), |wall| {
-                format!("; {wall}, near on the other side from the key, throws light back into the shadows")
+                format!("; {wall}, near on the other side from the key, reflects light into the shadows")
             })
         ),
     }
@@ -184,7 +184,8 @@ fn lit(corner: &Corner<'_>, light: &LightAt<'_>, solids: &[Thing]) -> Placed {
             } else {
                 "though it may flare in the lens".into()
             };
-            reasons.push(format!("Behind you and high, {clear}, it parts hair and shoulders from the wall"));
+            reasons
+                .push(format!("Behind you and high, {clear}, it separates hair and shoulders from the wall"));
         }
         Role::Fill => {
             let lit = at_face(corner);

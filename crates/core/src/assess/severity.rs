@@ -63,7 +63,7 @@ pub fn weight(banded: Banded) -> (Weight, &'static str) {
         | Banded::LightKeyAngularSizeDeg
         | Banded::LightFaceRatio => (Weight::Taste, "how light shapes a face that is seen is a look"),
         Banded::LightFaceExposureStops => {
-            (Weight::Blocks, "a stop off, and the face is lost in the dark or burns out")
+            (Weight::Blocks, "a stop off, and the face is lost in the dark or blown out")
         }
         Banded::LightFlareMarginDeg => {
             (Weight::Taste, "a veil takes contrast, not the face; a hood takes it away")

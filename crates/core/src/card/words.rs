@@ -8,7 +8,7 @@ use crate::reading::{Origin, Quantity, Reading};
 use crate::shot::recording::video_width_px;
 use crate::sound::placement::may_show;
 use crate::sound::record::record;
-use crate::units::{UnitSystem, decimals, shutter};
+use crate::units::{UnitSystem, aperture, decimals, shutter};
 
 /// From this luminance on a source is assessed for blue light, cd/m2 (IEC TR 62778, from memory).
 const BLUE_LIGHT_CD_M2: f64 = 1e4;
@@ -43,7 +43,7 @@ pub(super) fn settings(corner: &Corner<'_>) -> Vec<Setting> {
         ),
         ("Frame rate", format!("{} per second", decimals(camera.frame_rate_hz, 0))),
         ("Shutter", shutter(camera.shutter_s)),
-        ("Aperture", format!("f/{}", decimals(camera.f_number, 1))),
+        ("Aperture", aperture(camera.f_number)),
         ("ISO", decimals(camera.iso, 0)),
         (
             "White balance",
@@ -104,10 +104,10 @@ pub(super) fn dials(corner: &Corner<'_>) -> Vec<Dial> {
 
 /// A light with what is put before it.
 fn with_what(units: UnitSystem, light: &LightAt<'_>) -> String {
-    let foil = light.light.gel.map(|gel| format!(", {} before it", gel.label()));
+    let foil = light.light.gel.map(|gel| format!(", {} in front of it", gel.label()));
     let cloth = light
         .cloth
-        .map(|(cloth, ahead_m)| format!(", {} {} before it", cloth.common.label, units.gap(ahead_m)));
+        .map(|(cloth, ahead_m)| format!(", {} {} in front of it", cloth.common.label, units.gap(ahead_m)));
     format!("{}{}{}", light.label(), foil.unwrap_or_default(), cloth.unwrap_or_default())
 }
 
@@ -170,11 +170,11 @@ pub(super) fn before(corner: &Corner<'_>) -> Vec<&'static str> {
     ];
     let house = corner.lights.iter().any(crate::corner::is_of_the_house);
     all.push(match (house, corner.brief.windows_shine()) {
-        (false, false) => "Ceiling light off, window shut out, phone and fridge silent.",
+        (false, false) => "Ceiling light off, window covered, phone and fridge silent.",
         (false, true) => {
             "Ceiling light off, the sky overcast or a sheer curtain drawn, phone and fridge silent."
         }
-        (true, false) => "Window shut out, phone and fridge silent.",
+        (true, false) => "Window covered, phone and fridge silent.",
         (true, true) => "The sky overcast or a sheer curtain drawn, phone and fridge silent.",
     });
     if corner.brief.person.face_tracking && corner.body.face_tracking {

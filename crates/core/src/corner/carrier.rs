@@ -3,6 +3,7 @@
 use super::{Corner, base_of, is_flat};
 use crate::geometry::{DVec2, DVec3, bearing_vector};
 use crate::plan::{Furniture, FurnitureKind, Id, Opening, OpeningKind, Part, Support, SupportKind, ThingId};
+use crate::units::lower_first;
 
 /// Books and boxes are stacked so high under a thing on furniture, m. Fogon's own rule.
 pub const STACK_M: f64 = 0.60;
@@ -135,7 +136,7 @@ impl Corner<'_> {
         let high = || self.brief.units.length(above);
         Some(match (carried.support.kind, carried.stand) {
             (SupportKind::Clamp, _) => format!("clamped to the {on}"),
-            (_, Some(stand)) => format!("on the {on}, on the {}", stand.common.label.to_lowercase()),
+            (_, Some(stand)) => format!("on the {on}, on the {}", lower_first(&stand.common.label)),
             _ if above < FLAT_M => format!("on the {on}"),
             _ if carried.id == ThingId::Camera && is_flat(self.body, self.lens) => {
                 format!("{} over the {on}, on books or the upper edge of a monitor", high())

@@ -171,7 +171,7 @@ pub(super) fn readings(corner: &Corner<'_>, lit: &FaceLight) -> Vec<Reading> {
             .with("light at the face", face_lx, "lx", face_from)
             .with("reflectance of the skin", skin, "", skin_from)
             .with("held over an 18 % card", headroom, "stops", headroom_from)
-            .with("left before it burns out", found.margin_stops, "stops", Origin::Computed)
+            .with("left before it is blown out", found.margin_stops, "stops", Origin::Computed)
             .with("part of the picture", 100.0 * found.part, "%", Origin::Computed)
             .within(0.5)
             .note(match found.what {

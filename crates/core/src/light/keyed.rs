@@ -118,7 +118,7 @@ pub(super) fn readings(lit: &LightField<'_>) -> Vec<Reading> {
             .with("on the face", face, "lx", Origin::Computed)
             .note("Level with the face to a stop below: common practice, no source."),
         Reading::new(Quantity::LightScreenSpillStops, (spill / face).log2())
-            .by("log2(what the whole screen throws on the back / light on the face), lit as the picture shows it", AREA_FORMULA)
+            .by("log2(light of the whole screen on the back / light on the face), lit as the picture shows it", AREA_FORMULA)
             .with("spill", spill, "lx", Origin::Computed)
             .with("reflectance of the screen", reflectance, "", from)
             .note("Its colour on hair and shoulders. A back light two stops over it drowns it; more distance is better: common practice, no source."),

@@ -10,7 +10,7 @@ use crate::assess::{Quick, quick, without_moves};
 use crate::corner::Corner;
 use crate::plan::{Layout, PatchStep, Plan, ThingId, change};
 use crate::reading::Change;
-use crate::units::capital;
+use crate::units::{capital, lower_first};
 
 /// A gain smaller than this is not worth moving a stand for. Fogon's own rule.
 const LEAST_GAIN: f64 = 0.005;
@@ -259,9 +259,4 @@ fn words_of(plan: &Plan, corner: Option<&Corner<'_>>, thing: &ThingId) -> String
         }
         ThingId::Person | ThingId::Opening(_) | ThingId::Mains => String::new(),
     }
-}
-
-fn lower_first(text: &str) -> String {
-    let mut chars = text.chars();
-    chars.next().map_or(String::new(), |c| c.to_lowercase().chain(chars).collect())
 }

@@ -10,7 +10,7 @@ use super::select::{Candidate, select};
 use crate::arrange::replaced;
 use crate::assess::{Quick, quick, without_moves};
 use crate::corner::{Corner, Kit};
-use crate::plan::{BackdropType, Brief, Gear, GearState, Id, Layout, Part, Plan, Purpose, Role, ThingId};
+use crate::plan::{BackdropType, Brief, Gear, GearState, Id, Layout, Part, Plan, Purpose, ThingId};
 use crate::reading::Change;
 use crate::sound::absorption::Absorption;
 
@@ -182,13 +182,13 @@ fn sentence(brief: &Brief, before: &Quick, steps: usize, spent: f64) -> String {
     let ready = before.stops == 0 && before.fixes == 0;
     let money = |sum: f64| format!("{sum:.0} {}", brief.money.currency).trim().to_owned();
     match (steps, ready) {
-        (0, true) => "Nothing need be bought: the corner is ready.".into(),
+        (0, true) => "You need to buy nothing: the corner is ready.".into(),
         (0, false) if brief.money.budget <= 0.0 => {
-            "Nothing is to be spent. Type a sum to see what would help most.".into()
+            "You have nothing to spend. Enter a sum to see what would help most.".into()
         }
         (0, false) => format!("Nothing in the catalogue helps for {}.", money(brief.money.budget)),
         (_, true) => format!("The corner is ready as it is; {} would still make it better.", money(spent)),
-        (_, false) => format!("{} of {} go furthest like this.", money(spent), money(brief.money.budget)),
+        (_, false) => format!("{} of {} are best spent like this.", money(spent), money(brief.money.budget)),
     }
 }
 
@@ -366,30 +366,22 @@ fn steps(base: &Plan, tried: &[Tried], bought: &[(&Id, &Candidate)]) -> Vec<Step
 }
 
 fn reason(main: &Tried) -> String {
-    let role = match &main.job {
-        Job::Place(ThingId::Microphone) => "As the microphone",
-        Job::Place(ThingId::Light(id)) => match main.plan.layout.lights.get(id).map(|light| light.role) {
-            Some(Role::Key) => "As the key light",
-            Some(Role::Fill) => "As the fill",
-            Some(Role::Back) => "As the back light",
-            Some(Role::Background | Role::Practical) | None => "Behind you",
-        },
-        Job::Place(ThingId::Backdrop) => "As the backdrop",
-        Job::Place(_) => "In the picture",
-        Job::Lens => "On the camera",
-        Job::Treatment => "Against the echo",
-        Job::Need(_) => "With what you have",
-        Job::Stand(_) => "Under what now has nothing to stand on",
+    let better = match &main.job {
+        Job::Place(ThingId::Microphone) | Job::Treatment => "Better sound",
+        Job::Place(ThingId::Light(_)) => "Better light",
+        Job::Place(_) | Job::Lens => "A better picture",
+        Job::Need(_) => "What you have works with it",
+        Job::Stand(_) => "It carries what has no stand",
     };
     let points = (100.0 * main.gain).round();
     match main.cleared {
         0 if main.job == Job::Stand(ThingId::Camera) && points < 0.5 => {
             "It carries the camera in place of books: back in its place at once.".into()
         }
-        0 if points == 1.0 => format!("{role} it gains 1 point of 100."),
-        0 => format!("{role} it gains {points:.0} points of 100."),
-        1 => format!("{role} it clears one thing that stands in the way."),
-        count => format!("{role} it clears {count} things that stand in the way."),
+        0 if points == 1.0 => format!("{better}: 1 point of 100 more."),
+        0 => format!("{better}: {points:.0} points of 100 more."),
+        1 => format!("{better}: one thing in the way is cleared."),
+        count => format!("{better}: {count} things in the way are cleared."),
     }
 }
 

@@ -83,11 +83,11 @@ impl Gel {
     /// In words.
     pub fn label(self) -> &'static str {
         match self {
-            Gel::WarmFull => "a full orange foil",
-            Gel::WarmHalf => "a half orange foil",
-            Gel::WarmQuarter => "a quarter orange foil",
-            Gel::CoolFull => "a full blue foil",
-            Gel::CoolHalf => "a half blue foil",
+            Gel::WarmFull => "a full orange gel",
+            Gel::WarmHalf => "a half orange gel",
+            Gel::WarmQuarter => "a quarter orange gel",
+            Gel::CoolFull => "a full blue gel",
+            Gel::CoolHalf => "a half blue gel",
         }
     }
 }

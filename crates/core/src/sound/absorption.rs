@@ -11,6 +11,7 @@ use crate::geometry::{DVec2, DVec3, area_beyond_m2};
 use crate::material::{Bands, MATERIALS, Material, PERSON_M2, material};
 use crate::plan::{FurnitureKind, GearTreatment, Id, Opening, OpeningKind, Room, WALL_NAMES};
 use crate::reading::{Origin, Quantity};
+use crate::units::lower_first;
 
 /// No surface counts as open as a hole, and no room as open air.
 const MOST: f64 = 0.99;
@@ -288,7 +289,7 @@ fn parts(corner: &Corner<'_>, use_given: bool) -> (Vec<Absorber>, bool) {
             area -= covered;
             let floor = told.and_then(|s| s.material.as_deref()).and_then(material);
             all.push(Absorber {
-                what: format!("{} on the {}", cover.label.to_lowercase(), surface_words(room, name)),
+                what: format!("{} on the {}", lower_first(&cover.label), surface_words(room, name)),
                 id: None,
                 surface: Some(name.into()),
                 area_m2: Some(covered),

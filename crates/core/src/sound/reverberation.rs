@@ -75,7 +75,7 @@ pub fn reading(absorption: &Absorption) -> Reading {
         reading.from = Origin::Assumed;
         let [least, most] = assumed_range_s(mid(eyring));
         reading = reading.assumed_within(least, most).note(
-            "Not every surface is known: calibrated so that an unknown furnished room rings 0.5 s. Tell what is in the room, or clap once to know.",
+            "Not every surface is known: set so that a furnished room of unknown surfaces has 0.5 s. Say what is in the room, or clap once to measure it.",
         );
     }
     reading

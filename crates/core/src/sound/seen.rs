@@ -175,7 +175,7 @@ fn told_modes(corner: &Corner<'_>) -> (Vec<f64>, Vec<String>) {
         .into_iter()
         .map(|(a, b, hz)| {
             format!(
-                "{} and {} ring together near {hz:.0} Hz: a boomy note under the voice. Thick, soft things in the corners help.",
+                "{} and {} resonate together near {hz:.0} Hz: a boomy note under the voice. Thick, soft things in the corners help.",
                 names[a], names[b]
             )
         })

@@ -334,7 +334,7 @@ fn places(corner: &Corner<'_>, absorption: &Absorption) -> Vec<TreatmentPlace> {
         let sentence = match hit.surface.as_str() {
             "ceiling" => "The ceiling between you and the microphone. Overhead: fix it with a second, safety hold; ask who knows if in doubt.".to_owned(),
             "floor" => "The floor between you and the microphone: a rug.".to_owned(),
-            _ => format!("The {words}, where it throws the voice to the microphone."),
+            _ => format!("The {words}, where it reflects the voice to the microphone."),
         };
         keep(&hit.surface, hit.point_m, sentence);
     }

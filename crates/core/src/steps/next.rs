@@ -71,7 +71,7 @@ pub(super) fn next(step: Step, findings: &[&Finding], states: &[(Step, State)]) 
             action: Action::Mend,
         };
     }
-    if finding.severity == Severity::Consider && !is_told_by_hand(&finding.id) {
+    if finding.severity == Severity::Consider && !is_for_a_person(&finding.id) {
         return go_on(step, states);
     }
     let (label, step, tab) = place_for(&finding.id, step);
@@ -84,9 +84,13 @@ pub(super) fn next(step: Step, findings: &[&Finding], states: &[(Step, State)]) 
     }
 }
 
-/// Something that only a person can tell.
-fn is_told_by_hand(topic: &Topic) -> bool {
-    matches!(topic, Topic::Reading(id) if id.quantity == Quantity::SoundRoomRtMidS)
+/// Something that a person alone can tell or get.
+fn is_for_a_person(topic: &Topic) -> bool {
+    match topic {
+        Topic::Reading(id) => id.quantity == Quantity::SoundRoomRtMidS,
+        Topic::Missing(_) => true,
+        Topic::Broken(..) | Topic::Hot(_) | Topic::Jump(_) | Topic::Note(_) => false,
+    }
 }
 
 /// Where something is done about a finding that no single move mends.
@@ -122,7 +126,7 @@ fn go_on(step: Step, states: &[(Step, State)]) -> Next {
         action: Action::Open { step: to, tab: Tab::Now },
     };
     match worst {
-        Some((other, _)) => open(format!("Nothing to mend here. {} needs you first.", other.title()), *other),
+        Some((other, _)) => open(format!("Nothing to mend here. Go on with {}.", other.title()), *other),
         None => {
             let at = Step::ALL.iter().position(|one| *one == step).unwrap_or(0);
             let following = Step::ALL.get(at + 1).copied().unwrap_or(Step::Card);
@@ -134,7 +138,7 @@ fn go_on(step: Step, states: &[(Step, State)]) -> Next {
 fn card(states: &[(Step, State)]) -> Next {
     match go_on(Step::Card, states) {
         next @ Next { action: Action::Open { step, .. }, .. } if step != Step::Card => {
-            Next { sentence: format!("{} is not ready yet.", step.title()), ..next }
+            Next { sentence: format!("Not everything is ready: go on with {}.", step.title()), ..next }
         }
         _ => Next {
             sentence: "Lay the marks in the order of their numbers.".to_owned(),

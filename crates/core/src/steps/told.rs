@@ -7,7 +7,7 @@ use crate::corner::Corner;
 use crate::geometry::bearing_of;
 use crate::plan::{OpeningKind, Posture, Purpose};
 use crate::reading::{Quantity, Reading, Standing};
-use crate::units::decimals;
+use crate::units::{aperture, decimals};
 
 /// Softer than this many degrees, as the face sees the source: Fogon's own words for it.
 const SOFTNESS_DEG: [(f64, &str); 3] = [(5.0, "Hard"), (20.0, "Fairly soft"), (40.0, "Soft")];
@@ -71,9 +71,9 @@ impl Read<'_> {
         let [width, depth, height] = self.corner.room_m.map(|side| self.length(side));
         let behind = self.length(self.corner.background_behind_m());
         let enough = match self.standing(Quantity::RoomBackgroundBehindM) {
-            Standing::Poor => "too near to part you from it",
-            Standing::Fair => "enough to part you from it a little",
-            Standing::Good | Standing::Plain => "enough to part you from it",
+            Standing::Poor => "too near to separate you from it",
+            Standing::Fair => "enough to separate you from it a little",
+            Standing::Good | Standing::Plain => "enough to separate you from it",
         };
         let what = if self.corner.backdrop_behind_m().is_some() { "backdrop" } else { "wall" };
         Told {
@@ -121,10 +121,10 @@ impl Read<'_> {
         let error = self.value(Quantity::ShotFrameHeightErrorPercent).unwrap_or(0.0);
         let sentence = match fits {
             Standing::Poor if error > 0.0 => {
-                format!("The picture shows more of you than {frame}: the camera is too far off or too wide.")
+                format!("The picture is wider than {frame}: move the camera nearer or zoom in.")
             }
             Standing::Poor => {
-                format!("The picture shows less of you than {frame}: the camera is too near or too narrow.")
+                format!("The picture is tighter than {frame}: move the camera back or zoom out.")
             }
             _ => format!("The picture shows you {frame}, seen from {distance}."),
         };
@@ -140,21 +140,25 @@ impl Read<'_> {
             (_, Some(_)) => "; the background is softly blurred".to_owned(),
         };
         Told {
-            headline: format!("{focal} mm at {distance}"),
+            headline: format!("{focal} mm lens at {distance}"),
             sentence,
-            detail: format!("{focal} mm at f/{}{blur}.", decimals(camera.f_number, 1)),
+            detail: format!("Lens at {focal} mm, {}{blur}.", aperture(camera.f_number)),
         }
     }
 
     fn light(&self) -> Told {
         let azimuth = self.value(Quantity::LightKeyAzimuthDeg);
         let ratio = self.value(Quantity::LightFaceRatio);
+        let in_stops = |ratio: f64| match decimals(ratio.max(1.0).log2(), 1) {
+            stops if stops == "0.0" => "even".to_owned(),
+            stops => format!("{stops} stops"),
+        };
         let headline = match (azimuth, ratio) {
             (None, None) => "no light".to_owned(),
-            (None, Some(ratio)) => format!("no key, {} : 1", decimals(ratio, 1)),
+            (None, Some(ratio)) => format!("no key, {}", in_stops(ratio)),
             (Some(azimuth), None) => format!("{}\u{b0}", decimals(azimuth.abs(), 0)),
             (Some(azimuth), Some(ratio)) => {
-                format!("{}\u{b0}, {} : 1", decimals(azimuth.abs(), 0), decimals(ratio, 1))
+                format!("{}\u{b0}, {}", decimals(azimuth.abs(), 0), in_stops(ratio))
             }
         };
         let size = self.value(Quantity::LightKeyAngularSizeDeg);

@@ -50,7 +50,7 @@ fn settings_and_dials_are_the_plans() {
     ]);
     let card = of(&plan);
     assert_eq!(setting(&card, "Shutter"), "1/50 s");
-    assert_eq!(setting(&card, "Aperture"), "f/4.0");
+    assert_eq!(setting(&card, "Aperture"), "f/4");
     assert_eq!(setting(&card, "ISO"), "250");
     assert_eq!(setting(&card, "Focal length"), "40 mm (40 mm in full-frame terms)");
     assert_eq!(setting(&card, "Frame rate"), "25 per second");

@@ -198,7 +198,7 @@ fn what_is_missing_is_bought() {
     // A budget of nothing is answered as one, not as a question left open.
     set(&mut document, "/brief/money/budget", json!(0));
     let told = changes(&best(&document)).purchases.sentence;
-    assert!(told.starts_with("Nothing need be bought: the corner is ready"), "{told}");
+    assert!(told.starts_with("You need to buy nothing: the corner is ready"), "{told}");
 }
 
 /// A lamp that needs what is not at hand gives no light: a poor plan, but one that records.

@@ -218,5 +218,5 @@ fn a_ready_corner_needs_nothing() {
     set(&mut brief, "/brief/money/budget", json!(20));
     let found = changes(&best(&brief));
     assert!(found.free_moves.is_empty(), "{:?}", found.free_moves);
-    assert_eq!(found.purchases.sentence, "Nothing need be bought: the corner is ready.");
+    assert_eq!(found.purchases.sentence, "You need to buy nothing: the corner is ready.");
 }

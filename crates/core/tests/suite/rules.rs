@@ -96,7 +96,7 @@ fn cases() -> Vec<(Edits, &'static str, &'static str)> {
         (
             vec![("/brief/gear/lamp/power_w", json!(2000)), ("/brief/room/mains/breaker_a", json!(6))],
             "legal.mains.mains",
-            "of what the breaker holds",
+            "of what the breaker carries",
         ),
         (
             vec![("/brief/room/furniture/post", crate_of(2.0, 2.3, [0.2, 0.1, 1.7]))],

@@ -464,7 +464,7 @@ fn foils_and_coloured_lamps() {
     let told =
         fogon_core::assess::evaluate(&mixed).findings.into_iter().find(|f| f.id == "light.mixed").unwrap();
     let fix = told.fix.expect("a foil mends it");
-    assert!(fix.label.contains("blue foil"), "{}", fix.label);
+    assert!(fix.label.contains("blue gel"), "{}", fix.label);
     assert!(
         !without_moves(&fogon_core::plan::apply(&mixed, &fix.patch).unwrap())
             .findings

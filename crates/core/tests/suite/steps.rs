@@ -95,7 +95,8 @@ fn without_a_microphone_the_sound_leads_to_what_to_buy() {
     let plan = read(&document);
     let (_, steps) = told(&plan);
     let sound = of(&steps, Step::Sound);
-    assert!(matches!(sound.state, State::Stop | State::Fix), "{sound:?}");
+    assert_ne!(sound.state, State::Good);
+    assert!(sound.next.label.contains("buy"), "{sound:?}");
     assert_eq!(sound.next.action, Action::Open { step: Step::Money, tab: Tab::Now });
 }
 

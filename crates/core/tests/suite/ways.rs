@@ -246,7 +246,7 @@ fn the_way_to_the_chair_stays_open() {
         "support": { "kind": "floor", "gear": "stand", "sandbag_kg": 20 } });
     assert_eq!(
         barred(&with(&[("/layout/lights/practical", stand)])).as_deref(),
-        Some("Lamp bars the way from the door to the chair.")
+        Some("Lamp blocks the way from the door to the chair.")
     );
     let chest =
         json!({ "kind": "cabinet", "position_m": [0.5, 4.2, 0], "size_m": [0.9, 0.6, 1.0], "fixed": true });

@@ -5,7 +5,7 @@ use crate::corner::{image_distance_mm, is_blocked};
 use crate::finding::Rule;
 use crate::geometry::beyond_m;
 use crate::plan::ThingId;
-use crate::units::Amount;
+use crate::units::{Amount, aperture};
 
 impl Rules<'_> {
     pub(super) fn camera(&self, found: &mut Vec<Breach>) {
@@ -63,8 +63,10 @@ impl Rules<'_> {
             say(
                 Amount::Unmeasured,
                 format!(
-                    "f/{} is not on this lens, which goes from f/{widest:.1} to f/{}.",
-                    camera.f_number, corner.lens.f_number_limit
+                    "{} is not on this lens, which goes from {} to {}.",
+                    aperture(camera.f_number),
+                    aperture(widest),
+                    aperture(corner.lens.f_number_limit)
                 ),
                 "Choose an aperture that the lens has.",
             );
@@ -93,7 +95,7 @@ impl Rules<'_> {
                     ThingId::Angle(angle.id.clone()),
                     Amount::Length(lacking),
                     format!(
-                        "The lens of the {} focuses no nearer than {} from the sensor; {} are lacking.",
+                        "The lens of the {} focuses no nearer than {} from the sensor: {} too far.",
                         angle.id.words(),
                         corner.brief.units.length(angle.lens.nearest_focus_m),
                         self.gap(lacking)

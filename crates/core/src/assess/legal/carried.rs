@@ -32,7 +32,7 @@ impl Rules<'_> {
                 Rule::Mains,
                 ThingId::Mains,
                 Amount::Part(fraction - 1.0),
-                format!("The lamps draw {:.0} % of what the breaker holds.", 100.0 * fraction),
+                format!("The lamps draw {:.0} % of what the breaker carries.", 100.0 * fraction),
                 "Use fewer or more efficient lamps, or another circuit.",
             ));
         }

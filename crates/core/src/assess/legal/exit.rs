@@ -69,7 +69,7 @@ impl Rules<'_> {
             Rule::Way,
             thing.id.clone(),
             Amount::Length(way::WIDTH_M),
-            format!("{} bars the way from the door to {chair}.", capital(&thing.label)),
+            format!("{} blocks the way from the door to {chair}.", capital(&thing.label)),
             format!("Leave a way {width} wide, or move {chair} nearer to the door."),
         ))
     }

@@ -30,7 +30,7 @@ pub(super) fn one_colour<'a>(corner: &'a Corner<'a>) -> Candidates<'a> {
         for gel in Gel::ALL {
             let mut by_foil = corner.layout.clone();
             set(&mut by_foil, light.id, light.light.cct_k.unwrap_or(own), Some(gel));
-            all.push((format!("Put {} before the {name}", gel.label()), with_iso(corner, by_foil)));
+            all.push((format!("Put {} on the {name}", gel.label()), with_iso(corner, by_foil)));
         }
         all
     }))

@@ -215,7 +215,7 @@ impl<'a> Words<'a> {
                 let lean = units.gap(self.corner.brief.person.lean().0);
                 said(
                     format!(
-                        "Leaning in by {lean}, the eyes go soft: {} of depth are lacking.",
+                        "Leaning in by {lean}, the eyes go soft: {} more depth of field is needed.",
                         units.gap(self.value)
                     ),
                     "Without face tracking, focus must hold while you lean.",
@@ -300,7 +300,7 @@ impl<'a> Words<'a> {
                 ),
             ),
             Banded::RoomMainsLoadFraction => said(
-                format!("The lamps draw {} % of what the breaker holds.", self.percent()),
+                format!("The lamps draw {} % of what the breaker carries.", self.percent()),
                 "Hours of load above 80 % heat a circuit.",
                 "Move some of it to another circuit, or use more efficient lamps.",
             ),
@@ -427,7 +427,7 @@ impl<'a> Words<'a> {
     /// The voice against the room and the noise.
     fn heard(&self, banded: Banded) -> Said {
         let absorption = Absorption::of(self.corner);
-        let nearer_or_softer = "Bring the microphone nearer, or hang something against the echo: the list below says what gains most.";
+        let nearer_or_softer = "Bring the microphone nearer, or hang something that absorbs sound: the choices of the Sound step say what gains most.";
         match banded {
             Banded::SoundMicrophoneSnrDb => said(
                 format!("The voice is only {} dB over the noise.", decimals(self.value, 0)),
@@ -442,10 +442,7 @@ impl<'a> Words<'a> {
             _ => said(
                 match self.value {
                     more if more >= 0.5 => {
-                        format!(
-                            "The voice comes straight only {} dB louder than by way of the room.",
-                            decimals(more, 0)
-                        )
+                        format!("Your voice is only {} dB louder than the reverberation.", decimals(more, 0))
                     }
                     _ => "The room is as loud as the voice itself, or louder.".to_owned(),
                 },

@@ -11,7 +11,7 @@ use crate::light::power::{Change, Power, power};
 use crate::light::tint::Mixture;
 use crate::plan::{Gel, ThingId, thing_named};
 use crate::reading::{Quantity, Reading, ReadingId};
-use crate::units::{capital, decimals};
+use crate::units::{aperture, capital, decimals};
 
 /// A lack of light smaller than this is not told, stops: it would round to none.
 const TOLD_STOPS: f64 = 0.05;
@@ -56,7 +56,7 @@ pub(super) fn notes(lit: &LightReport<'_>, readings: &[Reading]) -> Vec<Finding>
 pub(super) fn remedies(corner: &Corner<'_>, power: &Power) -> String {
     let one = |change: &Change| match change {
         Change::Nearer(m) => format!("bring the key to {} from the eyes", corner.brief.units.length(*m)),
-        Change::Open(n) => format!("open the lens to f/{}", decimals(*n, 1)),
+        Change::Open(n) => format!("open the lens to {}", aperture(*n)),
         Change::Iso(iso) => format!("allow ISO {} with its grain", decimals(*iso, 0)),
         Change::Stronger(times) => format!("use a lamp of {} times the light", decimals(*times, 1)),
     };
@@ -276,7 +276,7 @@ fn from_readings(corner: &Corner<'_>, readings: &[Reading]) -> Vec<Finding> {
                 Quantity::LightScreenSpillStops,
                 Severity::Consider,
                 format!(
-                    "The screen throws its colour on your back, {} stops under the face.",
+                    "The screen reflects its colour onto your back, {} stops under the face.",
                     decimals(-stops, 1)
                 ),
             )
@@ -327,17 +327,17 @@ fn burnt_out(corner: &Corner<'_>, found: &Highlight) -> Option<Finding> {
     let (sentence, advice) = match found.what {
         Bright::Window => (
             format!(
-                "By day the {name} burns out over {} % of the picture: {over} stops over your face.",
+                "By day the {name} is blown out over {} % of the picture: {over} stops over your face.",
                 decimals(100.0 * found.part, 0)
             ),
-            "Shut it out with an opaque curtain, turn so that it lights you from the front, or film after dark.",
+            "Cover it with an opaque curtain, turn so that it lights you from the front, or film after dark.",
         ),
         Bright::Shade => (
-            format!("The lit {name} burns out: {over} stops over your face."),
+            format!("The lit {name} is blown out: {over} stops over your face."),
             "Put in a weaker bulb or a dimmer, or leave it off.",
         ),
         Bright::Lamp => (
-            format!("{} burns out in the picture: {over} stops over your face.", capital(&name)),
+            format!("{} is blown out in the picture: {over} stops over your face.", capital(&name)),
             "Dim it, soften it, or move it out of the picture.",
         ),
     };

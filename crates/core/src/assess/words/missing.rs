@@ -5,6 +5,7 @@ use crate::corner::{Corner, Kit, Unmet, unmet_needs};
 use crate::finding::{Finding, Missing, Severity};
 use crate::plan::{Gear, Part, Role, SupportKind, ThingId};
 use crate::reading::{Quantity, Reading};
+use crate::units::lower_first;
 
 /// Everything that is missing.
 pub(super) fn missing(corner: &Corner<'_>, readings: &[Reading]) -> Vec<Finding> {
@@ -69,7 +70,7 @@ fn owned_microphone(corner: &Corner<'_>) -> Option<(String, Option<String>)> {
     let lacks: Vec<String> =
         unmet_needs(corner.brief, id).into_iter().map(|need| need_words(need).0).collect();
     let lacks = (!lacks.is_empty()).then(|| lacks.join(" and "));
-    Some((gear.common().label.to_lowercase(), lacks))
+    Some((lower_first(&gear.common().label), lacks))
 }
 
 /// Nothing that was set up lights the face.
@@ -79,7 +80,7 @@ fn key(corner: &Corner<'_>) -> Option<Finding> {
             Missing::Key,
             Severity::Consider,
             if crate::light::house::shines(corner) {
-                "No key light: only the ceiling light lights you, taken for 800 lm of warm white."
+                "No key light: only the ceiling light lights you, assumed to give 800 lm of warm white."
             } else {
                 "No key light: nothing shapes the face as planned."
             },
@@ -129,8 +130,9 @@ fn stands(corner: &Corner<'_>) -> Vec<Finding> {
     all.map(|(thing, what, severity)| {
         let sentence = too_short(corner, &thing)
             .unwrap_or_else(|| format!("Nothing owned carries the {}: it needs {what}.", thing.words()));
-        unsteady(corner, thing, severity, sentence)
-            .advise("Put a stand on the shelf of owned gear, or buy one from the list below.")
+        unsteady(corner, thing, severity, sentence).advise(
+            "Put a stand on the shelf of owned gear, or buy one: the purchases are listed under Money.",
+        )
     })
     .chain(on_books(corner))
     .collect()
@@ -214,7 +216,9 @@ fn need(corner: &Corner<'_>, unmet: &Unmet<'_>) -> Finding {
         format!("{label} needs {what}, and nothing at hand has one: {comes}."),
     )
     .because("A plug without its socket is found out after the take.", "common practice, no source")
-    .advise(format!("Put {brings} on the shelf of owned gear, or buy one from the list below.{instead}"))
+    .advise(format!(
+        "Put {brings} on the shelf of owned gear, or buy one: the purchases are listed under Money.{instead}"
+    ))
 }
 
 /// Another microphone at hand that works as it is.
@@ -225,5 +229,5 @@ fn other_microphone(corner: &Corner<'_>, unmet: &Unmet<'_>) -> Option<String> {
     let all = corner.brief.gear.iter().filter(|(id, gear)| {
         gear.at_hand() && gear.microphone().is_some() && crate::corner::works(corner.brief, id)
     });
-    all.map(|(_, gear): (_, &Gear)| gear.common().label.to_lowercase()).next()
+    all.map(|(_, gear): (_, &Gear)| lower_first(&gear.common().label)).next()
 }

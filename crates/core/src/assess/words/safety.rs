@@ -107,15 +107,15 @@ pub(super) fn hot_lamps(corner: &Corner<'_>) -> Vec<Finding> {
             continue;
         }
         if light.cloth.is_some() || light.light.gel.is_some() {
-            let what = if light.cloth.is_some() { "cloth or paper" } else { "a coloured foil" };
+            let what = if light.cloth.is_some() { "cloth or paper" } else { "a gel" };
             all.push(
                 Finding::new(
                     Topic::Hot(corner.named(ThingId::Light(light.id.clone()))),
                     Severity::Stop,
-                    format!("{} runs hot, and {what} is planned before it.", capital(light.label())),
+                    format!("{} runs hot, and {what} is planned in front of it.", capital(light.label())),
                 )
                 .because(
-                    "Paper, cloth and foil before a hot lamp catch fire.",
+                    "Paper, cloth and gels in front of a hot lamp catch fire.",
                     "common practice, no source; 30 lm/W parts hot lamps from others: Fogon's own rule",
                 )
                 .beside("efficacy", efficacy, "lm/W")

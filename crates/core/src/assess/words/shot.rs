@@ -310,7 +310,7 @@ fn background(corner: &Corner<'_>) -> Vec<Finding> {
                     "By day a window behind a face is many stops brighter than the face.",
                     "luminance of an overcast sky against skin; common practice to keep it out",
                 )
-                .advise("Shut it out with an opaque curtain, or turn so that it lights you from the front."),
+                .advise("Cover it with an opaque curtain, or turn so that it lights you from the front."),
         );
     }
     if let Some((mirror, what)) = &found.mirrored {

@@ -24,7 +24,7 @@ pub(super) fn notes(corner: &Corner<'_>, readings: &[Reading]) -> Vec<Finding> {
             Finding::new(
                 Quantity::SoundMicrophoneDeskReflectionDb,
                 Severity::Consider,
-                format!("The desk throws the voice into the microphone, {} dB softer.", decimals(-echo, 0)),
+                format!("The desk reflects the voice into the microphone, {} dB softer.", decimals(-echo, 0)),
             )
             .because(
                 "Both together sound hollow, as through a tube.",
@@ -105,7 +105,7 @@ fn flutter(corner: &Corner<'_>, absorption: &Absorption) -> Option<Finding> {
                 corner.brief.units.length(apart)
             ),
         )
-        .because("Both are bare: sound goes to and fro between them and rings.", "common practice, no source")
+        .because("Both are bare: sound goes to and fro between them.", "common practice, no source")
         .advise("Hang something on one of them, or stand a full bookcase there."),
     )
 }

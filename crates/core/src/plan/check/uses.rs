@@ -85,7 +85,7 @@ impl Uses<'_> {
     }
     fn treatment(&mut self, field: &str, treatment: &Treatment) {
         let is_treatment = |g: &Gear| g.treatment().is_some();
-        self.gear(&format!("{field}.gear"), &treatment.gear, "something against the echo", is_treatment);
+        self.gear(&format!("{field}.gear"), &treatment.gear, "something that absorbs sound", is_treatment);
         let room = &self.brief.room;
         let at = self.at;
         let Some(surface) = room.surface(&treatment.on.0) else {

@@ -5,6 +5,7 @@ use utoipa::ToSchema;
 
 use crate::corner::{Corner, Kit};
 use crate::plan::{Gear, GearThing, Mounting, RecordSchool, ThingId};
+use crate::units::lower_first;
 
 /// Where the sound goes.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, ToSchema)]
@@ -86,5 +87,5 @@ pub(super) fn reason(corner: &Corner<'_>, path: RecordPath, thing: Option<&GearT
 
 fn lower(thing: &GearThing) -> String {
     let label = &thing.common.label;
-    label.split(',').next().unwrap_or(label).to_lowercase()
+    lower_first(label.split(',').next().unwrap_or(label))
 }

@@ -1,0 +1,280 @@
+// What holds on every view: accessibility, one screen a step, targets that can be hit, lines that can be seen, no scrolling
+// sideways.
+import AxeBuilder from "@axe-core/playwright";
+import { expect, test, type Page } from "@playwright/test";
+
+import { changedPlan, demoPlan, keep, open, step } from "./help";
+
+const STEPS = ["room", "you", "shot", "light", "day", "sound", "money", "card"] as const;
+const BESIDE = ["compare", "schools", "shelf", "answers"];
+
+/** A corner too small for anything. */
+async function cupboard(page: Page, name: string): Promise<number> {
+  const plan = structuredClone(await demoPlan(page)) as unknown as {
+    name: string;
+    format: string;
+    layout?: unknown;
+    brief: {
+      room: { floor_m: number[][]; openings: object; furniture: object };
+      person: { seat_at: string | null };
+      today?: unknown;
+    };
+  };
+  delete plan.layout;
+  delete plan.brief.today;
+  plan.name = name;
+  plan.format = "fogon.brief";
+  const floor_m = [
+    [0, 0],
+    [1.3, 0],
+    [1.3, 1.4],
+    [0, 1.4],
+  ];
+  plan.brief.room = { ...plan.brief.room, openings: {}, furniture: {}, floor_m };
+  plan.brief.person.seat_at = null;
+  return keep(page, plan);
+}
+
+/** What is shown before its numbers have come has other colours and names. */
+async function settled(page: Page, path: string): Promise<void> {
+  await page.goto(path);
+  await page.waitForLoadState("networkidle");
+}
+
+for (const theme of ["light", "dark"] as const)
+  test(`no view breaks an accessibility rule, ${theme}`, async ({ page }) => {
+    await page.emulateMedia({ colorScheme: theme });
+    const bad = await changedPlan(page, `Bad ${theme}`, (plan: { layout: { camera: { iso: number } } }) => {
+      plan.layout.camera.iso = 1600;
+    });
+    const nothing = await cupboard(page, `Cupboard ${theme}`);
+    const views = [
+      "/",
+      `/corners/${nothing}`,
+      "/new",
+      "/new?door=today",
+      "/new/all",
+      "/kit",
+      `/corners/${bad}`,
+      ...[...STEPS, ...BESIDE].map((of) => `/corners/${bad}/${of}`),
+      ...["light", "sound", "shot", "money"].flatMap((of) =>
+        ["by-hand", "choices", "numbers"].map((tab) => `/corners/${bad}/${of}/${tab}`),
+      ),
+      "/nowhere",
+      "/corners/999999",
+    ];
+    const broken: string[] = [];
+    for (const path of views) {
+      await settled(page, path);
+      const { violations } = await new AxeBuilder({ page }).analyze();
+      broken.push(...violations.map((v) => `${path} ${v.id}: ${v.nodes[0]?.html}`));
+    }
+    await settled(page, `/corners/${bad}/light`);
+    await page.getByRole("button", { name: /^Exposure of the face/ }).click();
+    const { violations } = await new AxeBuilder({ page }).analyze();
+    expect([...broken, ...violations.map((v) => v.id)]).toEqual([]);
+  });
+
+/** The main instrument of each step. */
+const INSTRUMENTS: Record<(typeof STEPS)[number], string[]> = {
+  room: ["text=Depth, each way you can face", "text=Effect of the distance behind you"],
+  you: ["role=img[name='The picture as the lens sees it']"],
+  shot: ["role=figure[name='The shot over distance']", "role=img[name='The picture as the lens sees it']"],
+  light: ["role=img[name=/^Stops on the head/]", "role=table"],
+  day: ["role=radiogroup", "role=table"],
+  sound: ["role=region[name='Hear it here']", "role=figure[name=/^Nearer and farther/]"],
+  money: ["role=region[name='Free moves, from how it is today']"],
+  card: ["iframe"],
+};
+const LONGEST_PX = 1500;
+
+test("at 1280 x 800 each step shows state, next action and instrument without scrolling", async ({
+  page,
+}) => {
+  const id = await open(page, "One screen");
+  for (const of of STEPS) {
+    await settled(page, `/corners/${id}/${of}`);
+    const whole = async (selector: string) => {
+      const box = await page.locator("main").locator(selector).first().boundingBox();
+      expect(box, `${of}: ${selector} is not there`).not.toBeNull();
+      expect(box?.y, `${of}: ${selector} begins above`).toBeGreaterThanOrEqual(0);
+      expect((box?.y ?? 0) + (box?.height ?? 0), `${of}: ${selector} ends below`).toBeLessThanOrEqual(800);
+      expect((box?.x ?? 0) + (box?.width ?? 0), `${of}: ${selector} ends beside`).toBeLessThanOrEqual(1280);
+    };
+    for (const selector of ["h2", "role=region[name='What to do next']", ...INSTRUMENTS[of]])
+      await whole(selector);
+    const column = await page.locator("[data-scrolls]").evaluate((e) => e.scrollHeight);
+    expect(column, `${of}: the column`).toBeLessThanOrEqual(LONGEST_PX);
+    // Said for docs/PERFORMANCE.md.
+    console.log(`${of}: column ${column} px`);
+    // The picture is always in sight.
+    if (!["room", "you", "shot", "light"].includes(of)) {
+      const docked = await page.getByRole("img", { name: "The picture as the lens sees it" }).boundingBox();
+      expect((docked?.y ?? 900) + (docked?.height ?? 0), `${of}: docked picture`).toBeLessThanOrEqual(800);
+    }
+  }
+});
+
+test("a step begins at its top, and every page says where one is", async ({ page }) => {
+  const id = await open(page, "From the top", "/shot/numbers");
+  const column = page.locator("[data-scrolls]");
+  await column.evaluate((e) => e.scrollTo(0, 400));
+  await step(page, "Light").click();
+  await expect.poll(() => column.evaluate((e) => e.scrollTop)).toBe(0);
+  for (const [path, title] of [
+    ["/", "Your corners · Fogon"],
+    ["/new", "New corner · Fogon"],
+    [`/corners/${id}/answers`, "Answers: From the top · Fogon"],
+    [`/corners/${id}/shelf`, /^Shelf.*From the top · Fogon$/],
+    ["/nowhere", "Not found · Fogon"],
+  ] as const) {
+    await page.goto(path);
+    await expect(page).toHaveTitle(title);
+  }
+});
+
+test("what can be pressed is at least 24 px wide and high", async ({ page }) => {
+  const id = await open(page, "Targets");
+  const small = () =>
+    page.evaluate(() =>
+      [
+        ...document.querySelectorAll<HTMLElement>(
+          "button, a[href], input, select, summary, [role=slider], [role=tab]",
+        ),
+      ]
+        .filter(
+          (e) =>
+            e.checkVisibility({ visibilityProperty: true }) && !e.closest(".sr-only, [aria-hidden=true]"),
+        )
+        // A link in a sentence is as high as its line: WCAG 2.2, 2.5.8 leaves it out.
+        .filter((e) => !(e.tagName === "A" && getComputedStyle(e).display === "inline"))
+        .filter((e) => !/sr-only|-top-20/.test(e.className))
+        .map((e) => ({ e, target: (e.closest("label") ?? e).getBoundingClientRect() }))
+        .filter(({ target }) => target.width < 24 || target.height < 24)
+        .map(
+          ({ e, target }) =>
+            `${e.outerHTML.slice(0, 90)} ${target.width.toFixed(0)} x ${target.height.toFixed(0)}`,
+        ),
+    );
+  for (const path of [
+    "/",
+    "/new",
+    `/corners/${id}`,
+    ...STEPS.flatMap((of) =>
+      ["", "/by-hand", "/choices", "/numbers"].map((tab) => `/corners/${id}/${of}${tab}`),
+    ),
+    ...BESIDE.map((of) => `/corners/${id}/${of}`),
+  ]) {
+    await settled(page, path);
+    expect(await small(), path).toEqual([]);
+  }
+});
+
+/** Contrast of two colours, WCAG 2.2. */
+const LINES = [
+  "ink-voice",
+  "ink-echo",
+  "area-edge",
+  "ink-treatment",
+  "ink-isolux",
+  "ink-cone",
+  "ink-keep-out",
+  "ink-feet",
+  "ink-swing",
+  "ink-axis",
+  "ink-field",
+  "ink-leg",
+  "ink-detail",
+];
+
+for (const theme of ["light", "dark"] as const)
+  test(`no line of the drawings is under 3 : 1, and no lamp glares, ${theme}`, async ({ page }) => {
+    await page.emulateMedia({ colorScheme: theme });
+    const id = await open(page, `Lines ${theme}`);
+    for (const of of ["shot", "light", "sound"]) {
+      await settled(page, `/corners/${id}/${of}`);
+      const contrasts = await page.evaluate((inks) => {
+        const context = document.createElement("canvas").getContext("2d", { willReadFrequently: true });
+        if (!context) throw new Error("no canvas");
+        /** A colour over another, as eight bits a channel. */
+        const over = (colours: string[]) => {
+          for (const colour of colours) {
+            context.fillStyle = colour;
+            context.fillRect(0, 0, 1, 1);
+          }
+          return [...context.getImageData(0, 0, 1, 1).data].slice(0, 3);
+        };
+        const luminance = (rgb: number[]) => {
+          const [r = 0, g = 0, b = 0] = rgb.map((c) => {
+            const part = c / 255;
+            return part <= 0.04045 ? part / 12.92 : ((part + 0.055) / 1.055) ** 2.4;
+          });
+          return 0.2126 * r + 0.7152 * g + 0.0722 * b;
+        };
+        const ratio = (a: number[], b: number[]) => {
+          const [low, high] = [luminance(a), luminance(b)].sort((x, y) => x - y);
+          return ((high ?? 0) + 0.05) / ((low ?? 0) + 0.05);
+        };
+        const drawing = document.querySelector("svg.drawing[aria-label='Plan, from above']");
+        const floor = drawing?.querySelector(".ink-floor");
+        if (!drawing || !floor) throw new Error("no plan");
+        const ground = getComputedStyle(floor).fill;
+        const found = inks.flatMap((ink) => {
+          const line = drawing.querySelector(`.${ink}`);
+          if (!line) return [];
+          const { stroke, strokeOpacity } = getComputedStyle(line);
+          if (stroke === "none" || strokeOpacity !== "1") return [[ink, stroke === "none" ? 99 : 0] as const];
+          return [[ink, ratio(over([ground, stroke]), over([ground]))] as const];
+        });
+        const lamp = drawing.querySelector(".ink-lamp-face");
+        const glare = lamp ? luminance(over([ground, getComputedStyle(lamp).fill])) : 0;
+        return { found, glare };
+      }, LINES);
+      expect(contrasts.found.length, of).toBeGreaterThan(3);
+      for (const [ink, contrast] of contrasts.found)
+        expect(contrast, `${of}: ${ink}`).toBeGreaterThanOrEqual(3);
+      if (theme === "dark") expect(contrasts.glare, of).toBeLessThan(0.5);
+    }
+  });
+
+test("a phone shows everything without scrolling sideways", async ({ page }) => {
+  await page.setViewportSize({ width: 390, height: 844 });
+  const id = await open(page, "Narrow");
+  for (const path of [
+    "/",
+    "/new",
+    "/new?door=today",
+    "/new/all",
+    "/kit",
+    `/corners/${id}`,
+    ...[...STEPS, ...BESIDE].map((of) => `/corners/${id}/${of}`),
+    ...["light", "sound", "shot"].flatMap((of) => [
+      `/corners/${id}/${of}/by-hand`,
+      `/corners/${id}/${of}/numbers`,
+    ]),
+  ]) {
+    await settled(page, path);
+    const wide = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
+    expect(wide, path).toBeLessThanOrEqual(0);
+  }
+});
+
+test("a page that fails says so, keeps the plan and offers the file", async ({ page }) => {
+  const id = await open(page, "Crashed");
+  await page.route("**/api/v1/assess?*", async (route) => {
+    const judged = (await (await route.fetch()).json()) as { steps: unknown };
+    // An answer that no server gives.
+    await route.fulfill({ json: { ...judged, steps: 7 } });
+  });
+  await page.goto(`/corners/${id}/light`);
+  const trouble = page.getByRole("alert");
+  await expect(trouble).toBeVisible();
+  const [file] = await Promise.all([
+    page.waitForEvent("download"),
+    trouble.getByRole("button", { name: /file/i }).click(),
+  ]);
+  expect(file.suggestedFilename()).toBe("crashed.fogon.json");
+  await page.unroute("**/api/v1/assess?*");
+  await trouble.getByRole("button", { name: /again/i }).click();
+  await expect(page.getByRole("heading", { name: /^Light/ })).toBeVisible();
+});
