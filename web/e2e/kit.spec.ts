@@ -10,7 +10,7 @@ test("the kit shows every part, each with a name and a target that can be hit", 
     "Buttons and a dialog",
     "Fields",
     "Tiles of readings",
-    "Cards of findings",
+    "Findings, a line each",
     "Inks of the drawings",
     "Waiting and trouble",
   ])

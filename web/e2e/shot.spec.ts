@@ -125,7 +125,9 @@ test("schools tell what they would change here, and are chosen", async ({ page }
 
 test("the room tells its depths, and a wall is done up", async ({ page }) => {
   const id = await open(page, "Grounded", "/room");
-  await expect(section(page, "Depth, each way you can face").getByText("2.90 m").first()).toBeVisible();
+  await expect(
+    page.getByRole("region", { name: "Depth, each way you can face" }).getByText("2.90 m").first(),
+  ).toBeVisible();
   await expect(section(page, "Effect of the distance behind you").getByText(/now$/)).toBeVisible();
   await page.getByRole("tab", { name: "By hand" }).click();
   await page.getByLabel("Right wall", { exact: true }).selectOption("dressed");

@@ -39,7 +39,7 @@ test("few answers on six pages, every default marked, what comes of them in sigh
   await expect(preview.getByRole("img", { name: "The picture so far" })).toBeVisible({ timeout: 40_000 });
   await next(page, "Shot");
   await page.getByLabel("What it is for").selectOption("audition-tape");
-  await page.getByRole("radio", { name: "Phone", exact: true }).click();
+  await page.getByText("Phone", { exact: true }).click();
   await next(page, "Light");
   const many = (name: string) => page.getByRole("group", { name });
   await page.getByRole("button", { name: "None of these" }).click();
@@ -84,7 +84,7 @@ test("few answers on six pages, every default marked, what comes of them in sigh
 test("pages are skipped, left and come back to; what is wrong is named on its page", async ({ page }) => {
   await page.goto("/new");
   await page.getByRole("button", { name: /^3 Shot/ }).click();
-  await page.getByRole("radio", { name: "Phone", exact: true }).click();
+  await page.getByText("Phone", { exact: true }).click();
   await page.reload();
   await expect(page.getByRole("heading", { name: "Shot", level: 2 })).toBeVisible();
   await expect(page.getByRole("radio", { name: "Phone", exact: true })).toBeChecked();

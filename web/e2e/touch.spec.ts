@@ -91,7 +91,7 @@ test("answers are given by finger, in feet and inches", async ({ page }) => {
   await page.getByRole("button", { name: "Next: You" }).tap();
   await page.getByLabel("Your height").fill("5' 7\"");
   await page.getByRole("button", { name: "Next: Shot" }).tap();
-  await page.getByRole("radio", { name: "Phone", exact: true }).tap();
+  await page.getByText("Phone", { exact: true }).tap();
   await page.getByRole("button", { name: "Skip the rest" }).tap();
   await expect(page.getByRole("img", { name: "The picture as the lens sees it" })).toBeVisible();
   const id = Number(/corners\/(\d+)/.exec(page.url())?.[1]);

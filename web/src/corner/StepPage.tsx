@@ -73,16 +73,6 @@ export function StepPage({ corner, plan, judged, told, tab, units, print, childr
   };
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] content-start gap-2 p-3 md:px-4">
-      {isPicture && (
-        <Stage
-          judged={judged}
-          plan={plan}
-          told={told}
-          units={units}
-          onMeasured={onMeasured}
-          before={step === "light" ? before : null}
-        />
-      )}
       <div>
         <h2 ref={heading} tabIndex={-1} className="text-lg leading-snug font-bold outline-none">
           <span className="sr-only">{told.title}: </span>
@@ -90,6 +80,19 @@ export function StepPage({ corner, plan, judged, told, tab, units, print, childr
         </h2>
         {told.detail && <p className="text-faint text-sm">{told.detail}</p>}
       </div>
+      {/* After its heading for who listens, above it for who looks. */}
+      {isPicture && (
+        <div className="-order-1">
+          <Stage
+            judged={judged}
+            plan={plan}
+            told={told}
+            units={units}
+            onMeasured={onMeasured}
+            before={step === "light" ? before : null}
+          />
+        </div>
+      )}
       {step === "money" ? <MoneyNext plan={plan}>{next}</MoneyNext> : next}
       {children}
       <Tabbed

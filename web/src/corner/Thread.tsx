@@ -58,7 +58,11 @@ export function Thread({ id, steps, step, children }: Props) {
           })}
         </ol>
       </nav>
-      {children && <div className="mt-auto p-2.5 max-md:hidden">{children}</div>}
+      {children && (
+        <aside aria-label="The picture" className="mt-auto p-2.5 max-md:hidden">
+          {children}
+        </aside>
+      )}
     </div>
   );
 }

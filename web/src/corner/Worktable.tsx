@@ -10,7 +10,7 @@ import { Sheets } from "../drawing/Sheets";
 import { Picture } from "../picture/Picture";
 import { Pad } from "../things/Pad";
 import type { Left } from "../table/left";
-import { addressOf, type Place } from "../table/place";
+import { addressOf, PLACES, type Place } from "../table/place";
 import { SelectionContext, type Selection } from "../table/selection";
 import type { Table } from "../table/table";
 import { TableContext, useOpenTable } from "../table/useTable";
@@ -71,7 +71,7 @@ export function Worktable({ corner, place, left }: Props) {
       frame={frame}
     />
   );
-  const title = told?.title ?? beside;
+  const title = told?.title ?? PLACES.find(([key]) => key === beside)?.[1];
   return (
     <TableContext value={table}>
       <SelectionContext value={selection}>
@@ -120,7 +120,15 @@ export function Worktable({ corner, place, left }: Props) {
                       units={units}
                       print={{ paper, onPaper: setPaper, onPrint }}
                     >
-                      {narrow && (card || <Folded>{sheets}</Folded>)}
+                      {narrow &&
+                        (card || (
+                          <Folded>
+                            {sheets}
+                            {!PICTURE_STEPS.includes(told.step) && (
+                              <Picture judged={judged} plan={plan} size="docked" />
+                            )}
+                          </Folded>
+                        ))}
                     </StepPage>
                   ) : (
                     <Overview

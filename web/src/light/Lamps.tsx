@@ -44,7 +44,7 @@ export function Lamps({ face, units }: { face: Schemas["FaceSeen"]; units: UnitS
             <td>
               <button
                 type="button"
-                className="min-h-6 cursor-pointer font-semibold underline decoration-dotted underline-offset-4"
+                className="min-h-6 min-w-7 cursor-pointer text-left font-semibold underline decoration-dotted underline-offset-4"
                 onClick={() => select(lamp.id)}
               >
                 {capital(spoken(lamp.id))}

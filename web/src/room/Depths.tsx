@@ -36,8 +36,11 @@ export function Depths({ ground, units }: { ground: Schemas["Ground"]; units: Un
   const part = scaleLinear([0, longest], [0, 100]);
   const ways = inPairs(ground.depths);
   return (
-    <section className={`${SHEET} grid content-start gap-1 p-3 text-sm`}>
-      <h3 className="leading-tight font-semibold">Depth, each way you can face</h3>
+    <section
+      className={`${SHEET} grid content-start gap-1 p-3 text-sm`}
+      aria-label="Depth, each way you can face"
+    >
+      <p className="leading-tight font-semibold">Depth, each way you can face</p>
       <ul className="grid gap-1.5">
         {ways.map(({ depth, names, now }) => (
           <li key={names} aria-current={now || undefined} className="aria-[current]:font-bold">
