@@ -40,6 +40,8 @@ const clipped = (page: Page) =>
       const edge = drawing.getBoundingClientRect();
       for (const word of drawing.querySelectorAll("text")) {
         const box = word.getBoundingClientRect();
+        // Small pictures go without words.
+        if (box.width === 0) continue;
         if (
           box.left < edge.left - 1 ||
           box.right > edge.right + 1 ||

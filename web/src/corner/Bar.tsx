@@ -41,7 +41,7 @@ export function Bar({ corner, plan, judged, view, beside }: Props) {
     <header className="bar border-line bg-paper flex flex-wrap items-center gap-x-3 gap-y-1.5 border-b px-4 py-1.5">
       <SkipLink />
       <Mark />
-      <h1 className="min-w-0 text-sm font-semibold max-md:flex-1 max-md:truncate">
+      <h1 className="min-w-0 text-sm font-semibold max-md:line-clamp-2 max-md:flex-1 max-md:leading-tight">
         <Link to={address}>{plan.name}</Link>
       </h1>
       <span className="text-faint mr-auto text-xs max-md:order-last max-md:mr-0" role="status">

@@ -41,12 +41,12 @@ export function Thread({ id, steps, step, children }: Props) {
                 <Link
                   to={addressOf(id, told.step)}
                   state={{ arrived: true }}
-                  className="aria-[current]:bg-paper aria-[current]:border-l-ember flex min-h-14 items-center gap-2 border-l-3 border-l-transparent px-3 py-1.5 max-md:w-32"
+                  className="aria-[current]:bg-paper aria-[current]:border-l-ember flex min-h-14 items-center gap-2 border-l-3 border-l-transparent px-3 py-1.5 max-md:min-h-11"
                   aria-current={told.step === step ? "step" : undefined}
                 >
                   <span className="min-w-0 grow">
                     <span className="block text-sm font-semibold">{told.title}</span>
-                    <span className="text-faint block truncate text-xs">{told.headline}</span>
+                    <span className="text-faint block truncate text-xs max-md:hidden">{told.headline}</span>
                   </span>
                   <span className={`text-sm font-bold ${warns ? "text-ember" : "text-faint"}`}>
                     <span aria-hidden="true">{mark}</span>

@@ -1,6 +1,6 @@
 // Plan over side view at one scale, with the grips over each. Two fingers, or the wheel with Ctrl, bring them nearer.
 import { usePinch } from "@use-gesture/react";
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useLayoutEffect, useRef, useState } from "react";
 
 import type { Judged, Step, View } from "../api/client";
 import { useSelection } from "../table/selection";
@@ -43,6 +43,8 @@ export function Sheets({ judged, step, room }: Props) {
   const area = useRef<HTMLDivElement>(null);
   usePinch(({ offset: [near] }) => setZoom(near), {
     target: area,
+    // A second finger beside one that holds something does nothing.
+    enabled: !holding,
     scaleBounds: { min: 1, max: NEAREST },
     eventOptions: { passive: false },
   });
@@ -52,6 +54,7 @@ export function Sheets({ judged, step, room }: Props) {
     document.addEventListener("gesturestart", stop);
     return () => document.removeEventListener("gesturestart", stop);
   }, []);
+  useStaying(area, holding);
   const { plan: above, side } = judged.drawing;
   // While something is held, the boxes stay: nothing shifts under the hand.
   const boxes = held ?? { plan: above.bounds, side: side.bounds };
@@ -110,6 +113,17 @@ export function Sheets({ judged, step, room }: Props) {
       {of && judged.field && judged.field.plan.length > 0 && <FieldScale of={of} areas={judged.field.plan} />}
     </div>
   );
+}
+
+/** While something is held the drawing stays under the hand, whatever grows or shrinks above it on the page. */
+function useStaying(area: React.RefObject<HTMLElement | null>, holding: boolean): void {
+  const from = useRef<number | null>(null);
+  useLayoutEffect(() => {
+    const top = area.current?.getBoundingClientRect().top ?? 0;
+    if (!holding) from.current = null;
+    else if (from.current === null) from.current = top;
+    else if (top !== from.current) window.scrollBy(0, top - from.current);
+  });
 }
 
 function SheetTitle({ name, words, children }: { name: string; words: string; children?: React.ReactNode }) {

@@ -27,6 +27,14 @@ export function useHolding<T>({ onMove, onHold, onBreak }: Holding<T>) {
     window.addEventListener("keydown", keys, true);
     return () => window.removeEventListener("keydown", keys, true);
   }, []);
+  useEffect(() => {
+    // A finger on a grip takes the thing; it does not scroll the page. Styles alone do not keep a browser from it here.
+    const still = (event: TouchEvent) => {
+      if (event.target instanceof Element && event.target.closest(".grip, .grip-top")) event.preventDefault();
+    };
+    document.addEventListener("touchstart", still, { passive: false });
+    return () => document.removeEventListener("touchstart", still);
+  }, []);
   return useDrag<PointerEvent>(
     (state) => {
       if (state.tap) return;

@@ -38,10 +38,10 @@ export function Listen({ listening }: { listening: Listening }) {
                 value={one}
                 className="bg-paper border-line data-[state=on]:border-b-ember data-[state=on]:bg-ember-soft min-h-12 min-w-0 cursor-pointer border-b-3 border-b-transparent px-3 py-1 text-left text-sm not-first:border-l"
               >
-                <span className="block truncate">
+                <span className="block">
                   <b>{one.toUpperCase()}</b> {nameOf(one, listening.other)}
                 </span>
-                <span className="text-faint block truncate text-xs">
+                <span className="text-faint block text-xs">
                   {heard
                     ? `${fixed(heard.snrDb, 0)} dB over noise · STI ${fixed(heard.sti, 2)}`
                     : "working it out …"}

@@ -140,7 +140,7 @@ impl Read<'_> {
             (_, Some(_)) => "; the background is softly blurred".to_owned(),
         };
         Told {
-            headline: format!("{focal} mm lens at {distance}"),
+            headline: format!("{focal} mm lens, {distance}"),
             sentence,
             detail: format!("Lens at {focal} mm, {}{blur}.", aperture(camera.f_number)),
         }
