@@ -139,21 +139,6 @@ test("what is only tried out is not saved; undo leaves it alone; it is saved whe
   expect(await storedIso(page, id)()).toBe(640);
 });
 
-test("taking a layout that was saved before ends what is being tried", async ({ page }) => {
-  const id = await open(page, "Tried and taken", "/shot/by-hand");
-  await type(page, "200");
-  await saved(page, id, 2);
-  await choose(page, "Try without saving");
-  await type(page, "3200");
-  await page.getByRole("link", { name: "Compare" }).click();
-  const right = page.getByRole("combobox", { name: "Right" });
-  const first = right.locator("option").filter({ hasText: "Save 1" });
-  await right.selectOption({ label: (await first.first().innerText()).trim() });
-  await page.getByRole("button", { name: "Use all of it" }).click();
-  await expect(page.getByText("nothing is saved")).toHaveCount(0);
-  await expect.poll(async () => (await stored(page, id)).revision).toBe(3);
-});
-
 test("a file has what was typed last", async ({ page }) => {
   const id = await open(page, "Filed", "/shot/by-hand");
   await type(page, "250");

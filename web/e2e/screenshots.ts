@@ -38,50 +38,25 @@ interface View {
 
 const VIEWS: View[] = [
   { name: "corners", path: "/", size: DESK },
-  { name: "start", path: "/new", size: DESK, prepare: (page) => fill(page, ROOM) },
-  { name: "start-phone", path: "/new", size: PHONE, prepare: (page) => fill(page, ROOM) },
   {
-    name: "as-it-stands",
-    path: "/new?door=today",
+    name: "start",
+    path: "/new",
     size: DESK,
     prepare: async (page) => {
       await fill(page, ROOM);
-      await page.getByRole("button", { name: /As it stands/ }).click();
-      const all = page.getByRole("textbox");
-      for (const [index, text] of [
-        "1.5 m",
-        "1.1 m",
-        "1.6 m",
-        "2.6 m",
-        "1.3 m",
-        "35",
-        "2.8",
-        "2.3 m",
-        "2.2 m",
-        "1.9 m",
-      ].entries())
-        await all.nth(index).fill(text);
-      await page.evaluate(() => window.scrollTo(0, 0));
+      await page.getByRole("button", { name: "Next: You" }).click();
+      await page.getByLabel("Your height").fill("1.72 m");
+      await page.getByRole("button", { name: "Next: Shot" }).click();
+      await page.getByRole("img", { name: "The picture so far" }).waitFor();
     },
   },
-  { name: "brief-room", path: "/corners/1/brief", size: DESK },
-  {
-    name: "walk",
-    path: "/corners/2/brief",
-    size: DESK,
-    prepare: (page) => page.getByRole("heading", { name: "The walk round" }).scrollIntoViewIfNeeded(),
-  },
-  { name: "alcove", path: "/corners/2/room", size: DESK },
+  { name: "start-phone", path: "/new", size: PHONE, prepare: (page) => fill(page, ROOM) },
+  { name: "answers", path: "/corners/1/answers", size: DESK },
   { name: "corner", path: "/corners/1", size: DESK },
+  { name: "room", path: "/corners/1/room", size: DESK },
+  { name: "alcove", path: "/corners/2/room", size: DESK },
   { name: "shot", path: "/corners/1/shot", size: DESK },
-  { name: "compare", path: "/corners/1/compare", size: DESK },
-  {
-    name: "light",
-    path: "/corners/1/light",
-    size: DESK,
-    prepare: (page) =>
-      page.locator("[aria-labelledby=face-light] tbody").evaluate((e) => e.scrollIntoView({ block: "end" })),
-  },
+  { name: "light", path: "/corners/1/light", size: DESK },
   {
     name: "held-dark",
     path: "/corners/1/light",
@@ -93,27 +68,28 @@ const VIEWS: View[] = [
     name: "sound",
     path: "/corners/1/sound",
     size: DESK,
-    prepare: async (page) => {
-      await page.getByRole("button", { name: "Play" }).isEnabled();
-      await page.getByText("How each band dies away").evaluate((e) => e.scrollIntoView({ block: "end" }));
-      await page.evaluate(() => window.scrollTo(0, 0));
-      await page.waitForTimeout(2500);
-    },
+    prepare: (page) => page.getByText(/STI/).first().waitFor(),
   },
+  { name: "sound-phone", path: "/corners/1/sound", size: PHONE },
   { name: "money", path: "/corners/1/money", size: DESK },
-  {
-    name: "corner-phone",
-    path: "/corners/1/sound",
-    size: PHONE,
-    prepare: (page) => page.locator("[data-grip=plan-microphone-place]").click(),
-  },
   { name: "card", path: "/corners/1/card", size: DESK },
-  { name: "kit", path: "/kit", size: DESK, full: true },
+  {
+    name: "by-hand",
+    path: "/corners/1/light/by-hand",
+    size: DESK,
+    prepare: (page) =>
+      page
+        .getByRole("main")
+        .getByRole("button", { name: /^Key \d/ })
+        .click(),
+  },
+  { name: "compare", path: "/corners/1/compare", size: DESK },
+  { name: "shelf", path: "/corners/1/shelf", size: DESK },
   {
     name: "working",
     path: "/corners/1/light",
     size: DESK,
-    prepare: (page) => page.getByRole("button", { name: /^Light at the face/ }).click(),
+    prepare: (page) => page.getByRole("button", { name: /^Lit side/ }).click(),
   },
 ];
 

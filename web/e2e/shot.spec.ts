@@ -27,6 +27,10 @@ test("the camera is dragged along the chart, and by keys", async ({ page }) => {
   await page.keyboard.press("ArrowLeft");
   await saved(page, id, 3);
   await expect.poll(async () => Number(await distance(page))).toBeLessThan(after);
+  // Ten quick presses are ten steps of two centimetres.
+  const here = Number(await distance(page));
+  for (let press = 0; press < 10; press += 1) await page.keyboard.press("ArrowRight");
+  await expect.poll(async () => Math.abs(Number(await distance(page)) - here - 0.2)).toBeLessThan(0.015);
   // Broken off, it stands where it stood.
   const held = await distance(page);
   const again = await dot(page).boundingBox();

@@ -46,6 +46,9 @@ test("one's own voice is read or refused in words", async ({ page }) => {
   await expect(voice).toContainText("sample voice");
   await voice.getByText("Use your own").click();
   const choose = voice.locator('input[type="file"]');
+  // Reached by keys, it shows that it has the focus.
+  await choose.focus();
+  await expect(voice.locator("label").filter({ has: choose })).toHaveCSS("outline-style", "solid");
   await choose.setInputFiles({
     name: "song.mp3",
     mimeType: "audio/mpeg",

@@ -10,22 +10,34 @@ use std::process::{Command, Stdio};
 
 use running::Running;
 
-#[test]
-fn the_page_works_in_a_browser() {
+/// Runs projects of the page's own tests, as `web/playwright.config.ts` names them.
+fn play(projects: &[&str], environment: &[(&str, &str)]) {
     let web = Path::new(env!("CARGO_MANIFEST_DIR")).join("../../web").canonicalize().unwrap();
     let playwright: PathBuf = web.join("node_modules/.bin/playwright");
     assert!(
         playwright.exists() && web.join("dist/index.html").exists(),
         "the page is not built: run `cargo xtask test`, which installs and builds what the tests need"
     );
-    let folder = tempfile::tempdir().unwrap();
-    let demo = Running::start("demo", &folder.path().join("corners.sqlite3"));
     let status = Command::new(playwright)
-        .args(["test", "--project", "tests"])
+        .arg("test")
+        .args(projects.iter().map(|project| format!("--project={project}")))
         .current_dir(web)
-        .env("FOGON_URL", format!("http://{}", demo.address))
+        .envs(environment.iter().copied())
         .stdin(Stdio::null())
         .status()
         .unwrap();
     assert!(status.success(), "see the list above");
+}
+
+#[test]
+fn the_page_works_in_a_browser() {
+    let folder = tempfile::tempdir().unwrap();
+    let demo = Running::start("demo", &folder.path().join("corners.sqlite3"));
+    play(&["tests", "touch"], &[("FOGON_URL", &format!("http://{}", demo.address))]);
+}
+
+/// Two pages, a wire that is cut and a server that is killed: shorter than by hand, where it runs for two minutes.
+#[test]
+fn nothing_typed_is_lost_while_wire_and_server_come_and_go() {
+    play(&["outage"], &[("FOGON_BIN", env!("CARGO_BIN_EXE_fogon")), ("FOGON_OUTAGE_S", "20")]);
 }

@@ -55,7 +55,8 @@ mod tests {
     #[test]
     fn every_row_is_whole_and_names_a_module() {
         let modules = include_str!("lib.rs");
-        let rows = TEXT.lines().filter(|l| l.starts_with('|')).count();
+        // Other tables have fewer columns.
+        let rows = TEXT.lines().filter(|l| l.starts_with('|') && l.matches('|').count() == 8).count();
         assert_eq!(terms().len(), rows - 4, "two heads of two lines each");
         for (index, term) in terms().iter().enumerate() {
             assert!(modules.contains(&format!("pub mod {};", term.module)), "{}: {}", term.word, term.module);

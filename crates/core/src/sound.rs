@@ -288,8 +288,8 @@ fn desk_reading(corner: &Corner<'_>, capsule: DVec3, hit: &reflections::Reflecti
         .with("lowest notch", comb.first_notch_hz.unwrap_or(0.0), "Hz", Origin::Computed)
         .within(2.0)
         .note(match desk::words(level_db) {
-            "hollow" => "Hollow: come nearer, lay a towel on the desk where the voice is thrown back, tilt or flush-mount the microphone, or boom from above.",
-            "slight" => "Slight: a towel on the desk where the voice is thrown back takes it away.",
+            "hollow" => "Hollow: come nearer, lay a towel on the desk where the voice reflects, tilt or flush-mount the microphone, or boom from above.",
+            "slight" => "Slight: a towel on the desk where the voice reflects takes it away.",
             _ => "Fine: the desk is hardly heard.",
         })
 }

@@ -141,7 +141,7 @@ export function GearFields() {
 
 const PLACES = [
   ["seat", "Where your eyes are now", "", false],
-  ["lens", "The lens now", "It is taken to be aimed at you.", true],
+  ["lens", "The lens now", "It is assumed to be aimed at you.", true],
   ["key", "The key light now", "Leave it empty if there is none.", true],
   ["microphone", "The microphone now", "Leave it empty if there is none.", true],
 ] as const;

@@ -90,10 +90,10 @@ function Hung({ plan }: { plan: Plan }) {
             </span>
             <Button
               size="small"
-              aria-label={`Take ${spoken(id)} down`}
+              aria-label={`Remove ${spoken(id)}`}
               onClick={() => table.act((p) => withoutTreatment(p, id))}
             >
-              Take it down
+              Remove
             </Button>
           </li>
         ))}

@@ -2,7 +2,7 @@
 // was worked out is found again and nothing stale is shown.
 import { keepPreviousData, queryOptions, replaceEqualDeep, type QueryClient } from "@tanstack/react-query";
 
-import { api, type Drawn, type Judged, type Plan } from "../api/client";
+import { api, Refused, type Drawn, type Judged, type Plan } from "../api/client";
 
 /** What a step asks for beside the judgement. */
 export type Wanted = "chart" | "light" | "sound" | null;
@@ -17,6 +17,8 @@ export interface Asked {
   wanted: Wanted;
   room: Room;
 }
+
+const AGAIN_MS = 2_000;
 
 /** Height of words in the picture: px, and in parts of the frame's width. */
 const WORDS_PX = 12;
@@ -49,6 +51,11 @@ export class Shown {
 
   constructor(public asked: Asked) {}
 
+  /** The newest judgement that came: better than none while the server cannot be reached. */
+  get newest(): Judged | null {
+    return this.#last ?? null;
+  }
+
   /** What a hand's move is to be judged with; a drawing does not turn under the hand. */
   drawn(live: boolean): Drawn {
     return drawn(this.asked, live, this.#last?.drawing.quarter_turns);
@@ -72,6 +79,8 @@ export const judging = (corner: number, plan: Plan | null, version: number, aske
     staleTime: Infinity,
     gcTime: 60_000,
     retry: false,
+    // A server that cannot be reached is asked again until it can.
+    refetchInterval: ({ state: { error } }) => error !== null && !(error instanceof Refused) && AGAIN_MS,
     placeholderData: keepPreviousData,
     structuralSharing: false,
   });

@@ -123,7 +123,30 @@ describe("the table", () => {
     table.seen(server.kept());
     expect(table.view().plan?.name).toBe("tried");
     await table.endTrial(false);
-    expect([table.view().plan?.name, table.view().trial, storage.length]).toEqual(["first", null, 0]);
+    // Back to before is back to what is saved by now.
+    expect([table.view().plan?.name, table.view().trial, storage.length]).toEqual(["theirs", null, 0]);
+    await table.beginTrial();
+    await table.edit(() => named("tried"));
+    await table.endTrial(false);
+    expect(table.view().plan?.name).toBe("theirs");
+  });
+
+  it("ends what is tried out where a saved plan is taken instead", async () => {
+    const { table, clock, server } = make();
+    await table.beginTrial();
+    await table.edit(() => named("tried"));
+    server.elsewhere("theirs");
+    // It turned out good, and another window was first: a question.
+    await table.endTrial(true);
+    await clock.pass();
+    expect(table.view().saving.kind).toBe("conflict");
+    await table.beginTrial();
+    table.takeKept(server.kept());
+    expect([table.view().plan?.name, table.view().trial, table.view().saving.kind]).toEqual([
+      "theirs",
+      null,
+      "saved",
+    ]);
   });
 
   it("shows what another window saved, unless something here waits", async () => {

@@ -44,6 +44,8 @@ export class Table {
   readonly #line = new Line();
   readonly #saver: Saver;
   readonly #listeners = new Set<() => void>();
+  /** What another window saved while something was tried out here. */
+  #elsewhere: Corner | null = null;
   #view: View;
 
   constructor(corner: Corner, outside: Outside) {
@@ -240,13 +242,10 @@ export class Table {
   /** Another window saved: shown, unless something here is not saved yet or is tried out. */
   readonly seen = (corner: Corner): void => {
     const { kept, trial } = this.#view;
-    if (
-      corner.revision > kept.revision &&
-      this.#saver.unsaved === null &&
-      trial === null &&
-      !isUnsaved(this.#view)
-    )
-      this.#open(corner);
+    if (corner.revision <= kept.revision) return;
+    // What is tried out goes on; when it ends, what was saved meanwhile is shown.
+    if (trial !== null) this.#elsewhere = corner;
+    else if (this.#saver.unsaved === null && !isUnsaved(this.#view)) this.#open(corner);
   };
 
   /** In a conflict, or where a kept plan is taken: what is kept replaces what lies here. */
@@ -272,6 +271,12 @@ export class Table {
       what: keep,
       run: () => {
         this.#dispatch({ type: keep ? "trial-kept" : "trial-dropped" });
+        const elsewhere = this.#elsewhere;
+        this.#elsewhere = null;
+        if (!keep && elsewhere) {
+          this.#open(elsewhere);
+          return Promise.resolve();
+        }
         const { plan, version } = this.#view;
         if (plan && isUnsaved(this.#view)) this.#saver.put(plan, version);
         else this.#saver.reset(this.#view.kept.revision);

@@ -62,7 +62,7 @@ export function useOpenTable(corner: Corner, asked: Asked) {
   });
   const view = useSyncExternalStore(table.subscribe, table.view);
   const query = useQuery(judging(corner.id, view.plan, view.version, asked, shown));
-  const judged: Judged | null = view.live?.judged ?? query.data ?? null;
+  const judged: Judged | null = view.live?.judged ?? query.data ?? shown.newest;
   useEffect(() => shown.asks(asked), [shown, asked]);
   useEffect(() => {
     hand.open();

@@ -92,7 +92,7 @@ function FromEyes({ handle, units, still, seen }: Props & { seen: Seen }) {
     <>
       <div>
         <NumberBox
-          label="Angle from the lens, right +"
+          label="Angle from the lens"
           term="Azimuth"
           unit="°"
           value={seen.azimuth_deg}
@@ -174,6 +174,7 @@ function Diffusion({
       {cloth && (
         <LengthBox
           label="Lamp to diffusion"
+          term="Diffusion"
           value={cloth.ahead_m}
           units={units}
           within={limits["Cloth.ahead_m"]}

@@ -68,6 +68,7 @@ export function AsSeen({ plan }: { plan: Plan }) {
         />
         <OptionalBox
           label="Stripes on clothes, one pair"
+          term="Pixels for a pair of stripes"
           unit="mm"
           without="none"
           value={person.stripe_pitch_mm ?? null}

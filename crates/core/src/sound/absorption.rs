@@ -289,7 +289,7 @@ fn parts(corner: &Corner<'_>, use_given: bool) -> (Vec<Absorber>, bool) {
             area -= covered;
             let floor = told.and_then(|s| s.material.as_deref()).and_then(material);
             all.push(Absorber {
-                what: format!("{} on the {}", lower_first(&cover.label), surface_words(room, name)),
+                what: format!("{} on the {}", lower_first(cover.label), surface_words(room, name)),
                 id: None,
                 surface: Some(name.into()),
                 area_m2: Some(covered),

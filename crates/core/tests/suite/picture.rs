@@ -170,8 +170,8 @@ fn the_sharp_band_is_the_depth_of_field() {
 fn feet_and_arms_are_drawn_at_their_size() {
     let drawing = drawn(&plain_with(&[]));
     let feet = strokes(&drawing.plan, Ink::Feet);
-    let of_camera = |stroke: &&Stroke| stroke.thing.as_deref() == Some("camera");
-    let legs = strokes(&drawing.plan, Ink::Stand).into_iter().filter(|s| of_camera(&s)).count();
+    let of_camera = |stroke: &Stroke| stroke.thing.as_deref() == Some("camera");
+    let legs = strokes(&drawing.plan, Ink::Stand).into_iter().filter(|s| of_camera(s)).count();
     // The tripod's fourth is its column.
     assert_eq!((legs, feet.len()), (4, 2), "three legs of the tripod, lamp stand, microphone stand");
     // The chair's back is drawn as they are.

@@ -101,6 +101,23 @@ fn without_a_microphone_the_sound_leads_to_what_to_buy() {
 }
 
 #[test]
+fn a_window_is_covered_or_lights_you_and_the_day_says_which() {
+    let of_day = |school: &str| {
+        let mut document = serde_json::to_value(demo()).unwrap();
+        document["brief"]["schools"] = json!({ "window": school, "lights": "window-only" });
+        let (_, steps) = told(&read(&document));
+        of(&steps, Step::Day).sentence.clone()
+    };
+    assert!(of_day("key").contains("lights you"), "{}", of_day("key"));
+    let mut covered = serde_json::to_value(demo()).unwrap();
+    covered["brief"]["schools"] = json!({ "window": "shut-out" });
+    let (_, steps) = told(&read(&covered));
+    assert!(of(&steps, Step::Day).sentence.starts_with("Cover the window"), "{:?}", of(&steps, Step::Day));
+    let none = plain_with(&[]);
+    assert!(of(&told(&none).1, Step::Day).sentence.contains("no window"));
+}
+
+#[test]
 fn what_is_in_order_leads_on_and_at_last_to_print() {
     let (assessment, steps) = told(&demo());
     assert!(assessment.verdict.ready);

@@ -259,3 +259,21 @@ fn no_sentence_shows_its_template() {
         }
     }
 }
+
+/// What the glossary says otherwise: each with the word that it has for it.
+fn said_otherwise() -> Vec<(Regex, &'static str)> {
+    let table = include_str!("../../../../docs/glossary.md").split("## Say it so").nth(1).unwrap();
+    let rows = table.lines().filter_map(|line| line.strip_prefix("| ")?.strip_suffix(" |")?.split_once(" | "));
+    let all = rows.filter(|(say, _)| *say != "say");
+    all.flat_map(|(say, not)| not.split(", ").map(move |not| (say, not)))
+        .map(|(say, not)| (Regex::new(&format!(r"(?i)\b{not}\b")).unwrap(), say))
+        .collect()
+}
+
+#[test]
+fn no_sentence_uses_a_word_that_the_glossary_replaces() {
+    let replaced = said_otherwise();
+    assert!(replaced.len() > 20);
+    let slips = |(_, text): &&(String, String)| replaced.iter().any(|(not, _)| not.is_match(text));
+    fail_on(all_said("metric").iter().filter(slips).collect(), "a word that the glossary replaces");
+}

@@ -1,0 +1,221 @@
+// Two pages on one corner for a while of random edits; the wire of each is cut and given back, the server killed and started,
+// pages are closed and opened. Nothing that was typed or acknowledged is lost, unless a question about it was answered.
+// FOGON_BIN is the program, FOGON_OUTAGE_S how long, FOGON_SEED where the dice begin.
+import { spawn, type ChildProcess } from "node:child_process";
+import { mkdtempSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+
+import { expect, test, type BrowserContext, type Page } from "@playwright/test";
+
+import { changedPlan, stored } from "./help";
+
+const PORT = Number(process.env.FOGON_OUTAGE_PORT ?? 4288);
+const URL = `http://127.0.0.1:${String(PORT)}`;
+const SECONDS = Number(process.env.FOGON_OUTAGE_S ?? 30);
+const SEED = Number(process.env.FOGON_SEED ?? 1);
+
+test.use({ baseURL: URL });
+
+/** Numbers from 0 to 1 that come the same for a seed (mulberry32). */
+function dice(seed: number): () => number {
+  let state = seed;
+  return () => {
+    state = (state + 0x6d2b79f5) | 0;
+    let t = Math.imul(state ^ (state >>> 15), 1 | state);
+    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
+    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
+  };
+}
+
+/** The server, killed without a word and started again on the same database. */
+class Server {
+  #process: ChildProcess | null = null;
+  readonly #database = join(mkdtempSync(join(tmpdir(), "fogon-outage-")), "corners.sqlite3");
+
+  get isUp(): boolean {
+    return this.#process !== null;
+  }
+
+  async start(): Promise<void> {
+    const program = process.env.FOGON_BIN;
+    if (!program) throw new Error("FOGON_BIN is not set");
+    const args = ["demo", "--port", String(PORT), "--database", this.#database];
+    this.#process = spawn(program, args, { stdio: "ignore" });
+    await expect
+      .poll(
+        () =>
+          fetch(`${URL}/api/v1/corners`).then(
+            (answer) => answer.ok,
+            () => false,
+          ),
+        { timeout: 30_000 },
+      )
+      .toBe(true);
+  }
+
+  async kill(): Promise<void> {
+    const running = this.#process;
+    this.#process = null;
+    if (!running) return;
+    const gone = new Promise((done) => running.once("exit", done));
+    running.kill("SIGKILL");
+    await gone;
+  }
+}
+
+/** The two figures that are typed: each page has its own, so that it is known whose was lost. */
+const FIELDS = ["ISO", "White balance"] as const;
+type Field = (typeof FIELDS)[number];
+
+interface Camera {
+  iso: number;
+  white_balance_k: number;
+}
+const valueOf = (camera: Camera, field: Field) => (field === "ISO" ? camera.iso : camera.white_balance_k);
+
+interface Hand {
+  page: Page;
+  field: Field;
+  /** What was typed last, unless a question about it has been answered since. */
+  typed: number | null;
+  cut: boolean;
+}
+
+const box = ({ page, field }: Hand) => page.getByRole("textbox", { name: new RegExp(`^${field}`) });
+
+test("nothing typed is lost without a question", async ({ context }) => {
+  test.setTimeout((SECONDS + 180) * 1000);
+  const random = dice(SEED);
+  const pick = <T>(all: readonly T[]): T => all[Math.floor(random() * all.length)] as T;
+  const server = new Server();
+  await server.start();
+  try {
+    const first = await context.newPage();
+    const id = await changedPlan(first, "Two pages", () => undefined);
+    await first.close();
+    const address = `/corners/${String(id)}/shot/by-hand`;
+    const open = async (field: Field): Promise<Hand> => {
+      const page = await context.newPage();
+      const hand: Hand = { page, field, typed: null, cut: false };
+      await page.goto(address);
+      await expect(box(hand)).toBeVisible();
+      return hand;
+    };
+    const hands: [Hand, Hand] = [await open(FIELDS[0]), await open(FIELDS[1])];
+    const counts = { edits: 0, acknowledged: 0, questions: 0, cuts: 0, kills: 0, closed: 0 };
+    const acknowledged = new Map<string, number>();
+    let next = 100;
+
+    const edit = async (hand: Hand) => {
+      next += 1;
+      // Within what the camera takes; each value comes once.
+      const value = hand.field === "ISO" ? 100 + next : 2500 + next;
+      await box(hand).fill(String(value));
+      await box(hand).press("Enter");
+      hand.typed = value;
+      counts.edits += 1;
+    };
+    /** Answers a question, if one is asked; whose words are given up by that is no longer expected. */
+    const answer = async (hand: Hand): Promise<boolean> => {
+      const other = hand === hands[0] ? hands[1] : hands[0];
+      const mine = hand.page
+        .getByRole("alert")
+        .getByRole("button", { name: /^(Keep mine|Put them on the table)$/ });
+      const theirs = hand.page
+        .getByRole("alert")
+        .getByRole("button", { name: /^(Take theirs|Discard them)$/ });
+      if ((await mine.count()) === 0) return false;
+      const keep = random() < 0.5;
+      const button = (keep ? mine : theirs).first();
+      // It may be withdrawn while it is read.
+      await button.click({ timeout: 2_000 }).catch(() => undefined);
+      if (keep) other.typed = null;
+      else hand.typed = null;
+      counts.questions += 1;
+      return true;
+    };
+    const cut = async (hand: Hand) => {
+      hand.cut = !hand.cut;
+      if (hand.cut) await hand.page.route("**/api/**", (route) => route.abort());
+      else await hand.page.unroute("**/api/**");
+      counts.cuts += Number(hand.cut);
+    };
+    const reopen = async (hand: Hand, all: BrowserContext) => {
+      await hand.page.close();
+      hand.cut = false;
+      hand.page = await all.newPage();
+      await hand.page.goto(address);
+      await expect(
+        box(hand)
+          .or(hand.page.getByRole("button", { name: /Try again/ }))
+          .first(),
+      ).toBeVisible();
+      counts.closed += 1;
+    };
+    /** What the page calls saved is noted: it has to be in the history at the end. */
+    const note = async (hand: Hand) => {
+      const saved = await hand.page.getByRole("banner").getByText("saved", { exact: true }).count();
+      if (saved > 0 && hand.typed !== null && (await box(hand).inputValue()) === String(hand.typed))
+        acknowledged.set(`${hand.field} ${String(hand.typed)}`, hand.typed);
+    };
+
+    const until = Date.now() + SECONDS * 1000;
+    while (Date.now() < until) {
+      const hand = pick(hands);
+      const throws = random();
+      if (await answer(hand)) continue;
+      if (throws < 0.55) await edit(hand);
+      else if (throws < 0.66) await cut(hand);
+      else if (throws < 0.71) {
+        if (server.isUp) {
+          await server.kill();
+          counts.kills += 1;
+        } else await server.start();
+      } else if (throws < 0.76 && server.isUp) await reopen(hand, context);
+      else {
+        // A rest, long enough for a save to come back, or not.
+        await hand.page.waitForTimeout(200 + 1000 * random());
+        await note(hand);
+      }
+    }
+
+    // All is well again: whatever waits is sent or asked about.
+    if (!server.isUp) await server.start();
+    for (const hand of hands) if (hand.cut) await cut(hand);
+    for (const hand of hands)
+      await expect(async () => {
+        for (const one of hands) await answer(one);
+        await expect(hand.page.getByRole("banner").getByText("saved", { exact: true })).toBeVisible({
+          timeout: 1_000,
+        });
+        await expect(hand.page.getByRole("alert")).toHaveCount(0, { timeout: 1_000 });
+      }).toPass({ timeout: 60_000 });
+    for (const hand of hands) await hand.page.reload();
+    for (const hand of hands) {
+      const { layout } = await stored<{ layout: { camera: Camera } }>(hand.page, id);
+      const kept = valueOf(layout.camera, hand.field);
+      // Both pages show what is saved, and what was typed last is that, unless a question gave it up.
+      for (const one of hands) await expect(box({ ...one, field: hand.field })).toHaveValue(String(kept));
+      if (hand.typed !== null) expect(kept, hand.field).toBe(hand.typed);
+    }
+    const revisions = (await (
+      await hands[0].page.request.get(`/api/v1/corners/${String(id)}/revisions`)
+    ).json()) as { revision: number }[];
+    const history = new Set<string>();
+    for (const { revision } of revisions) {
+      const plan = (await (
+        await hands[0].page.request.get(`/api/v1/corners/${String(id)}/revisions/${String(revision)}`)
+      ).json()) as { layout?: { camera: Camera } };
+      const { camera } = plan.layout ?? {};
+      if (camera) for (const field of FIELDS) history.add(`${field} ${String(valueOf(camera, field))}`);
+    }
+    const missing = [...acknowledged.keys()].filter((one) => !history.has(one));
+    expect(missing, "acknowledged and not in the history").toEqual([]);
+    counts.acknowledged = acknowledged.size;
+    console.log(`seed ${String(SEED)}, ${String(SECONDS)} s: ${JSON.stringify(counts)}`);
+    expect(counts.edits).toBeGreaterThan(SECONDS / 3);
+  } finally {
+    await server.kill();
+  }
+});
