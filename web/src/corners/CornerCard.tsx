@@ -4,7 +4,7 @@ import { DropdownMenu } from "radix-ui";
 import { useState } from "react";
 import { Link } from "react-router";
 
-import { api, planOf, type Schemas } from "../api/client";
+import { api, planOf, type Judged, type Schemas } from "../api/client";
 import { Rename } from "../ui/Rename";
 import { Drawing } from "../drawing/Drawing";
 import { formatLength } from "../units/length";
@@ -27,12 +27,13 @@ interface Props {
 
 export function CornerCard({ corner, onDeleted }: Props) {
   const [card, seen] = useSeen();
+  const glance = useGlance(corner, seen);
   const { told } = corner;
   const size = told?.room_m.map((side) => formatLength(side, told.units)).join(" × ");
   const address = `/corners/${String(corner.id)}`;
   return (
     <li ref={card} className={`${SHEET} flex flex-col overflow-hidden`}>
-      {seen && told?.verdict && <Glance corner={corner} address={address} />}
+      {told?.verdict && <Glance drawing={glance?.drawing} address={address} />}
       <div className="flex grow flex-col gap-1.5 p-4">
         <div className="flex items-start gap-2">
           <h2 className="mr-auto min-w-0 text-lg leading-snug font-bold">
@@ -55,6 +56,7 @@ export function CornerCard({ corner, onDeleted }: Props) {
             <Standing ready={told.verdict.ready} words={told.verdict.sentence} />
           </p>
         )}
+        {glance && <Next steps={glance.steps} />}
         {told && !told.verdict && !corner.trouble && (
           <p>
             <Standing ready={false} words="Nothing fits yet." />
@@ -73,17 +75,19 @@ export function CornerCard({ corner, onDeleted }: Props) {
 }
 
 /** Its picture and plan, and what is next; asked for once it is seen. */
-function Glance({ corner, address }: { corner: Listed; address: string }) {
-  const glance = useQuery({
+function useGlance(corner: Listed, seen: boolean) {
+  return useQuery({
     queryKey: ["glance", corner.id, corner.revision],
     queryFn: async () => {
       const plan = planOf(await api.corner(corner.id));
       return plan ? api.assess(plan, { text_scale: 2, frame_text_scale: 1.8, fixes: false }) : null;
     },
+    enabled: seen && corner.told?.verdict != null,
     staleTime: Infinity,
-  });
-  const drawing = glance.data?.drawing;
-  const next = glance.data?.steps.find((step) => step.state === "stop" || step.state === "fix");
+  }).data;
+}
+
+function Glance({ drawing, address }: { drawing: Judged["drawing"] | undefined; address: string }) {
   return (
     <Link to={address} tabIndex={-1} aria-hidden="true" className="block">
       <div className="bg-surround grid aspect-[5/2] grid-cols-[3fr_2fr] items-center gap-2 p-2">
@@ -99,18 +103,18 @@ function Glance({ corner, address }: { corner: Listed; address: string }) {
           </>
         )}
       </div>
-      {glance.data && (
-        <p className="border-line border-b px-4 py-2 text-sm">
-          {next ? (
-            <>
-              <span className="font-semibold">Next: {next.title}.</span> {next.next.sentence}
-            </>
-          ) : (
-            "Next: print the card, lay the marks, record."
-          )}
-        </p>
-      )}
     </Link>
+  );
+}
+
+/** What is done next: what stands in the way, else the card. */
+function Next({ steps }: { steps: Judged["steps"] }) {
+  const next = steps.find((step) => step.state === "stop" || step.state === "fix");
+  if (!next) return <p className="text-sm">Next: print the card, lay the marks, record.</p>;
+  return (
+    <p className="text-sm">
+      <span className="font-semibold">Next: {next.title}.</span> {next.next.sentence}
+    </p>
   );
 }
 

@@ -3,9 +3,7 @@
 import { memo, useId } from "react";
 
 import type { Schemas, View } from "../api/client";
-import type { FieldName } from "./FieldScale";
-
-export type Area = Schemas["Area"];
+import type { Area, FieldName } from "./field";
 
 interface Props {
   view: View;

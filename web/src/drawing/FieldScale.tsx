@@ -1,8 +1,6 @@
 // What the shades of a field stand for, laid over each other as they are on the drawings.
-import type { Area } from "./Drawing";
 import { signed } from "../units/length";
-
-export type FieldName = "light" | "sound" | "shot";
+import type { Area, FieldName } from "./field";
 
 const WORDS: Record<FieldName, string> = {
   light: "Light against your face, stops",

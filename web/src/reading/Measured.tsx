@@ -40,7 +40,7 @@ export function Measured({ reading, units, onMeasured, range }: Props) {
     >
       <label className="text-sm font-semibold">
         {measured ? "Measured again" : "Measured it yourself?"} {reading.unit !== "m" && reading.unit}
-        <span className="mt-1 flex gap-2">
+        <span className="mt-1 flex items-center gap-2">
           <input
             className={FIELD}
             inputMode="decimal"
@@ -50,7 +50,7 @@ export function Measured({ reading, units, onMeasured, range }: Props) {
             aria-describedby={bad ? "measured-bad" : undefined}
             onChange={(event) => setText(event.target.value)}
           />
-          <Button type="submit" disabled={bad !== null || text.trim() === ""}>
+          <Button type="submit" className="whitespace-nowrap" disabled={bad !== null || text.trim() === ""}>
             Use it
           </Button>
         </span>
@@ -68,7 +68,7 @@ export function Measured({ reading, units, onMeasured, range }: Props) {
           </Button>
         </div>
       ) : (
-        <p className="text-faint mt-1 text-xs">It then stands in place of the computed value.</p>
+        <p className="text-faint mt-1 text-xs">It is then used in place of the computed value.</p>
       )}
     </form>
   );

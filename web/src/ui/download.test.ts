@@ -14,8 +14,6 @@ test("an address lives no longer than its file is handed out", () => {
   const clicked = vi.spyOn(HTMLAnchorElement.prototype, "click").mockImplementation(() => undefined);
   handOut(new Blob(["sound"]), `${stemOf("Field botany, box room")}-a.wav`);
   expect(clicked).toHaveBeenCalledTimes(1);
-  expect((clicked.mock.instances[0] as HTMLAnchorElement).download).toBe(
-    "field-botany-box-room-a.wav",
-  );
+  expect((clicked.mock.instances[0] as HTMLAnchorElement).download).toBe("field-botany-box-room-a.wav");
   expect(open.size).toBe(0);
 });

@@ -1,6 +1,6 @@
 //! What belongs to which step. A new thing, reading or finding does not compile until it has its step here.
 
-use super::{Group, Step};
+use super::kind::{Group, Step};
 use crate::corner::Corner;
 use crate::finding::{Missing, Note, Rule, Topic};
 use crate::plan::{ThingId, thing_named};

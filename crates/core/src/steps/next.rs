@@ -3,7 +3,7 @@
 use serde::Serialize;
 use utoipa::ToSchema;
 
-use super::{State, Step};
+use super::kind::{State, Step};
 use crate::finding::{Finding, Missing, Severity, Topic};
 use crate::reading::Quantity;
 
@@ -58,7 +58,7 @@ pub(super) fn next(step: Step, findings: &[&Finding], states: &[(Step, State)]) 
     if step == Step::Card {
         return card(states);
     }
-    let Some(worst) = findings.first() else { return go_on(step, states) };
+    let Some(worst) = findings.first() else { return go_on("Nothing to mend here.", step, states) };
     // Of the worst ones, one that a press mends.
     let alike = findings.iter().take_while(|finding| finding.severity == worst.severity);
     let finding = alike.into_iter().find(|finding| finding.fix.is_some()).unwrap_or(worst);
@@ -72,7 +72,7 @@ pub(super) fn next(step: Step, findings: &[&Finding], states: &[(Step, State)]) 
         };
     }
     if finding.severity == Severity::Consider && !is_for_a_person(&finding.id) {
-        return go_on(step, states);
+        return go_on("Nothing here has to be mended.", step, states);
     }
     let (label, step, tab) = place_for(&finding.id, step);
     Next {
@@ -114,7 +114,7 @@ fn place_for(topic: &Topic, step: Step) -> (&'static str, Step, Tab) {
 }
 
 /// On to the step that needs it most, else to the next one.
-fn go_on(step: Step, states: &[(Step, State)]) -> Next {
+fn go_on(here: &str, step: Step, states: &[(Step, State)]) -> Next {
     let worst = [State::Stop, State::Fix]
         .iter()
         .find_map(|wanted| states.iter().find(|(other, state)| other != &step && state == wanted));
@@ -126,17 +126,17 @@ fn go_on(step: Step, states: &[(Step, State)]) -> Next {
         action: Action::Open { step: to, tab: Tab::Now },
     };
     match worst {
-        Some((other, _)) => open(format!("Nothing to mend here. Go on with {}.", other.title()), *other),
+        Some((other, _)) => open(format!("{here} Go on with {}.", other.title()), *other),
         None => {
             let at = Step::ALL.iter().position(|one| *one == step).unwrap_or(0);
             let following = Step::ALL.get(at + 1).copied().unwrap_or(Step::Card);
-            open("Nothing to mend here.".to_owned(), following)
+            open(here.to_owned(), following)
         }
     }
 }
 
 fn card(states: &[(Step, State)]) -> Next {
-    match go_on(Step::Card, states) {
+    match go_on("", Step::Card, states) {
         next @ Next { action: Action::Open { step, .. }, .. } if step != Step::Card => {
             Next { sentence: format!("Not everything is ready: go on with {}.", step.title()), ..next }
         }

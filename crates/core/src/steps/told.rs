@@ -1,6 +1,6 @@
 //! How each step stands, in the words one would use to a friend who films.
 
-use super::Step;
+use super::kind::Step;
 use crate::arrange::nearest_facing;
 use crate::assess::Assessment;
 use crate::corner::Corner;

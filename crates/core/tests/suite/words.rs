@@ -263,7 +263,8 @@ fn no_sentence_shows_its_template() {
 /// What the glossary says otherwise: each with the word that it has for it.
 fn said_otherwise() -> Vec<(Regex, &'static str)> {
     let table = include_str!("../../../../docs/glossary.md").split("## Say it so").nth(1).unwrap();
-    let rows = table.lines().filter_map(|line| line.strip_prefix("| ")?.strip_suffix(" |")?.split_once(" | "));
+    let rows =
+        table.lines().filter_map(|line| line.strip_prefix("| ")?.strip_suffix(" |")?.split_once(" | "));
     let all = rows.filter(|(say, _)| *say != "say");
     all.flat_map(|(say, not)| not.split(", ").map(move |not| (say, not)))
         .map(|(say, not)| (Regex::new(&format!(r"(?i)\b{not}\b")).unwrap(), say))
