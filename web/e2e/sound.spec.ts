@@ -39,16 +39,21 @@ test("two ways are heard, switched without a gap, and kept as files", async ({ p
   await expect(page.getByRole("img", { name: /^Impulse response/ })).toBeVisible(WORKED_OUT);
 });
 
+const FILE = 'input[type="file"]';
+
 test("one's own voice is read or refused in words", async ({ page }) => {
   await open(page, "Own voice", "/sound");
   await setUp(page);
   const voice = section(page, "What you hear");
   await expect(voice).toContainText("sample voice");
   await voice.getByText("Use your own").click();
-  const choose = voice.locator('input[type="file"]');
+  const choose = voice.locator(FILE);
   // Reached by keys, it shows that it has the focus.
   await choose.focus();
-  await expect(voice.locator("label").filter({ has: choose })).toHaveCSS("outline-style", "solid");
+  await expect(voice.locator("label").filter({ has: page.locator(FILE) })).toHaveCSS(
+    "outline-style",
+    "solid",
+  );
   await choose.setInputFiles({
     name: "song.mp3",
     mimeType: "audio/mpeg",

@@ -168,6 +168,14 @@ pub fn decimals(value: f64, count: usize) -> String {
     if is_zero { text.trim_start_matches('-').to_owned() } else { text.replace('-', "\u{2212}") }
 }
 
+/// An angle in words, to the degree: "1 degree", "40 degrees".
+pub fn degrees(angle_deg: f64) -> String {
+    match decimals(angle_deg, 0).as_str() {
+        "1" => "1 degree".to_owned(),
+        many => format!("{many} degrees"),
+    }
+}
+
 /// An aperture as it stands on a dial: "f/2.8", "f/4".
 pub fn aperture(f_number: f64) -> String {
     let text = decimals(f_number, 1);

@@ -1750,7 +1750,7 @@ export interface components {
             flow_resistivity_pa_s_m2?: number | null;
         };
         /**
-         * @description A coloured foil that turns daylight into lamplight, or the other way, whole or in part (figures common practice, no
+         * @description A gel that turns daylight into lamplight, or the other way, whole or in part (figures common practice, no
          *     source).
          * @enum {string}
          */

@@ -12,7 +12,7 @@ export function savingWords(view: View): string {
     case "saving":
       return "saving …";
     case "unreachable":
-      return "not saved: the server cannot be reached; tried again";
+      return "not saved: the server cannot be reached; trying again";
     case "refused":
     case "gone":
     case "conflict":

@@ -28,8 +28,8 @@ export function SchoolsPage({ plan, units }: { plan: Plan; units: UnitSystem }) 
   return (
     <>
       <p className="mb-4 max-w-2xl">
-        Practitioners disagree. One choice is the default, with the reason why. Under each other choice stands
-        what it would change here, with nothing moved.
+        Practitioners disagree. One choice is the default, with the reason why. Below each other choice you
+        see what it would change here, with nothing moved.
       </p>
       <ul className="grid gap-4 lg:grid-cols-2">
         {schools.data.map((school) => (

@@ -1,6 +1,7 @@
 // The schools of microphones side by side in this room.
 import type { Schemas } from "../api/client";
 import { fixed, formatLength, type UnitSystem } from "../units/length";
+import { capital } from "../units/text";
 import { Section } from "../ui/Section";
 import { Table } from "../ui/Table";
 
@@ -30,11 +31,10 @@ export default function Microphones({ choices, units }: Props) {
                 {choice.chosen && <span className="text-faint">, as planned</span>}
                 {choice.in_picture && <span className="text-faint">, shows in the picture</span>}
                 <span className="text-faint block text-xs">
-                  {choice.pattern}: works {fixed(choice.distance_factor, 1)} times as far away as one that
-                  hears all around. {choice.remark}
+                  {patternOf(choice)}. {choice.remark}
                 </span>
               </td>
-              <td className="wide-only">{formatLength(choice.distance_m, units)}</td>
+              <td className="wide-only whitespace-nowrap">{formatLength(choice.distance_m, units)}</td>
               <Judged value={`${fixed(choice.direct_to_reverberant_db, 0)} dB`} words={choice.direct_words} />
               <Judged value={`${fixed(choice.snr_db, 0)} dB`} words={choice.snr_words} />
               <Judged value={fixed(choice.sti, 2)} words={choice.sti_words} />
@@ -48,6 +48,12 @@ export default function Microphones({ choices, units }: Props) {
       </p>
     </Section>
   );
+}
+
+/** Its directional pattern, and what that is worth. */
+function patternOf({ pattern, distance_factor: times }: Schemas["MicrophoneChoice"]): string {
+  if (times < 1.05) return `${capital(pattern)}: hears all around`;
+  return `${capital(pattern)}: may be ${fixed(times, 1)} times as far away as an omnidirectional one`;
 }
 
 function Judged({ value, words }: { value: string; words: string }) {

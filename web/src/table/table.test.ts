@@ -57,6 +57,19 @@ describe("the table", () => {
     expect(moves.length).toBe(2);
   });
 
+  it("sets the newest of the figures that wait, and what is done after them comes after them", async () => {
+    const { table, moves } = make();
+    const before = height(table);
+    const set = (value: number) =>
+      table.move("camera", "height", (now) => ({
+        to_m: [now.position_m[0] ?? 0, now.position_m[1] ?? 0, value],
+      }));
+    const typed = [1.1, 1.2, 1.3].map(set);
+    await Promise.all([...typed, table.nudge("camera", "place", [0, 0, -0.5])]);
+    expect([height(table), moves.length]).toEqual([0.8, 3]);
+    expect(before).not.toBe(0.8);
+  });
+
   it("keeps steps of two things apart", async () => {
     const { table, moves } = make();
     await Promise.all([
@@ -72,7 +85,7 @@ describe("the table", () => {
     const { table } = make();
     const moved = table.nudge("camera", "place", [0, 0, 0.5]);
     const edited = table.edit((plan) => withCamera(plan, { iso: 400 }));
-    const again = table.move("camera", (handle) => ({
+    const again = table.move("camera", "height", (handle) => ({
       to_m: [handle.position_m[0] ?? 0, handle.position_m[1] ?? 0, (handle.position_m[2] ?? 0) + 1],
     }));
     const before = height(table);

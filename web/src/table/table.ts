@@ -3,7 +3,7 @@
 import type { Corner, Handle, Judged, Move, Moved, Plan } from "../api/client";
 import { planOf } from "../api/client";
 import { placeOf, sum, type Grip, type Vector } from "./handles";
-import { Line } from "./line";
+import { Line, type Task } from "./line";
 import type { Box } from "./outbox";
 import { Saver, type Saving } from "./saver";
 import { setAside, settled, type Settle } from "./settled";
@@ -36,6 +36,9 @@ export interface View extends State {
   /** What went wrong last, until it is put away. */
   trouble: unknown;
 }
+
+/** Of two that wait, the one that came later. */
+const newest = <T>(_: T, later: T): T => later;
 
 const said = (words: string): Note[] => [{ kind: "said", words }];
 
@@ -89,7 +92,7 @@ export class Table {
   }
 
   /** Runs a command in its turn; what goes wrong stays in sight, and whoever gave the command hears of it. */
-  async #run<T>(task: Parameters<Line["add"]>[0] & { what: T }): Promise<void> {
+  async #run<T>(task: Task<T>): Promise<void> {
     try {
       await this.#line.add(task);
     } catch (trouble) {
@@ -131,16 +134,15 @@ export class Table {
     return this.#run({ what: null, run });
   }
 
-  /** A move of a thing from where it stands when its turn comes. */
-  readonly move = (thing: string, by: MoveFrom): Promise<void> =>
-    this.#run({
-      what: by,
-      run: async () => {
-        const handle = await this.#handle(thing);
-        const { plan } = this.#view;
-        if (handle && plan) await this.#carry({ thing, ...by(handle) }, plan);
-      },
-    });
+  /** One figure of a thing, set from where the thing stands when its turn comes; of figures that wait, the newest is set. */
+  readonly move = (thing: string, figure: string, by: MoveFrom): Promise<void> => {
+    const run = async (to: MoveFrom) => {
+      const handle = await this.#handle(thing);
+      const { plan } = this.#view;
+      if (handle && plan) await this.#carry({ thing, ...to(handle) }, plan);
+    };
+    return this.#run({ what: by, run, joins: { name: `${thing} ${figure}`, join: newest } });
+  };
 
   /** A small step of a thing from where it is; steps that come faster than answers add up. */
   readonly nudge = (thing: string, grip: Grip, by: Vector): Promise<void> => {
@@ -150,19 +152,17 @@ export class Table {
       if (handle && plan)
         await this.#carry({ thing, grip, to_m: sum(placeOf(handle, grip), step), snap: false }, plan);
     };
-    const joins = { name: `${thing} ${grip}`, join: sum };
-    return this.#run({ what: by, run, joins } as Parameters<Line["add"]>[0] & { what: Vector });
+    return this.#run({ what: by, run, joins: { name: `${thing} ${grip} by`, join: sum } });
   };
 
   /** A move as it is told, from a plan: `from` where a hand took hold, else what lies there. */
-  readonly put = (by: Move, from?: Plan): Promise<void> =>
-    this.#run({
-      what: by,
-      run: async () => {
-        const base = from ?? this.#view.plan;
-        if (base) await this.#carry(by, base);
-      },
-    });
+  readonly put = (by: Move, from?: Plan): Promise<void> => {
+    const run = async (to: Move) => {
+      const base = from ?? this.#view.plan;
+      if (base) await this.#carry(to, base);
+    };
+    return this.#run({ what: by, run, joins: { name: `${by.thing} ${by.grip ?? ""} to`, join: newest } });
+  };
 
   /** A hand takes hold; on a drawing its boxes stay. */
   readonly hold = (boxes: Boxes | null): void => this.#dispatch({ type: "held", boxes });

@@ -34,7 +34,7 @@ function Axes({
       within={PLACE}
       disabled={still}
       onCommit={(value) =>
-        table.move(handle.id, (now) => {
+        table.move(handle.id, `${grip} axis ${axis}`, (now) => {
           const to: Vector = [...placeOf(now, grip)];
           to[axis] = value;
           return { grip, to_m: to };
@@ -70,7 +70,7 @@ export function Aim({ light, ...rest }: Props & { light: Schemas["Light"] | unde
         disabled={still}
         onClick={() =>
           void table
-            .move(handle.id, (now) => {
+            .move(handle.id, "ceiling", (now) => {
               const [x, y, z] = placeOf(now, "place");
               return { grip: "aim", to_m: [x, y, z + 1] };
             })

@@ -86,7 +86,7 @@ function FromEyes({ handle, units, still, seen }: Props & { seen: Seen }) {
   const table = useTable();
   /** One figure; the others are as they are when its turn comes. */
   const put = (field: keyof Seen) => (value: number) =>
-    table.move(handle.id, (now) => ({ from_eyes: { ...(now.from_eyes ?? seen), [field]: value } }));
+    table.move(handle.id, field, (now) => ({ from_eyes: { ...(now.from_eyes ?? seen), [field]: value } }));
   const slide = (what: string) => `${what} of ${handle.name}`;
   return (
     <>

@@ -1,7 +1,7 @@
 // One thing with its numbers: a line until it is taken in hand, then its boxes.
 import { memo } from "react";
 
-import type { Handle, Move, Schemas } from "../api/client";
+import type { Handle, Schemas } from "../api/client";
 import { withLock, withoutLight } from "../table/edits";
 import { placeOf, type Vector } from "../table/handles";
 import { useTable } from "../table/useTable";
@@ -83,10 +83,9 @@ export const Thing = memo(function Thing({ handle, light, open, cloths, onSelect
 function Places({ handle, units, still }: { handle: Handle; units: UnitSystem; still: boolean }) {
   const table = useTable();
   const [x, y, z] = placeOf(handle, "place");
-  const move = (by: Omit<Move, "thing">) => table.move(handle.id, () => by);
   /** One axis; the others are wherever the thing is when its turn comes. */
   const place = (axis: 0 | 1 | 2) => (value: number) =>
-    table.move(handle.id, (now) => {
+    table.move(handle.id, `axis ${axis}`, (now) => {
       const to: Vector = [...placeOf(now, "place")];
       to[axis] = value;
       return { to_m: to };
@@ -104,7 +103,7 @@ function Places({ handle, units, still }: { handle: Handle; units: UnitSystem; s
           value={handle.bearing_deg}
           within={[0, 359.99]}
           disabled={still}
-          onCommit={(bearing_deg) => move({ bearing_deg })}
+          onCommit={(bearing_deg) => table.move(handle.id, "bearing_deg", () => ({ bearing_deg }))}
         />
       )}
     </>

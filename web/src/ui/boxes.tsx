@@ -77,11 +77,8 @@ function Typed(props: TypedProps) {
   };
   const commit = () => {
     if (typed === null || bad !== null) return;
-    if (emptied) {
-      if (value === null) setTyped(null);
-      else take(null, typed);
-    } else if (found !== null && (value === null || Math.abs(found - value) > 1e-9)) take(found, typed);
-    else setTyped(null);
+    // Also where it is what is shown: that may be about to change, and a change that changes nothing is none.
+    take(emptied ? null : found, typed);
   };
   const stepBy = (by: number) => {
     const start = typed === null ? null : found;

@@ -26,23 +26,28 @@ interface TroubleProps {
 /** A refusal in words, field by field. */
 export function Trouble({ error, onRetry, retryWords = "Try again", children }: TroubleProps) {
   const refused = error instanceof Refused ? error : null;
-  const words = refused ? refused.details.title : "The server cannot be reached. Is it still running?";
+  const words = refused
+    ? refused.details.title
+    : "The server cannot be reached. Is it still running? What you change is kept until it is back.";
   const fields = refused?.details.errors ?? [];
   return (
-    <div role="alert" className="border-ember bg-ember-soft rounded-lg border p-3">
-      <p className="font-semibold">
+    <div
+      role="alert"
+      className="border-ember bg-ember-soft flex flex-wrap items-center gap-x-4 gap-y-2 rounded-lg border px-3 py-2"
+    >
+      <p className="mr-auto font-semibold">
         <span aria-hidden="true">▲ </span>
         {words}
       </p>
       {fields.length > 1 && (
-        <ul className="mt-2 list-disc pl-5 text-sm">
+        <ul className="w-full list-disc pl-5 text-sm">
           {fields.map((f) => (
             <li key={f.field}>{f.sentence}</li>
           ))}
         </ul>
       )}
       {(onRetry !== undefined || children !== undefined) && (
-        <div className="mt-2 flex flex-wrap gap-2">
+        <div className="flex flex-wrap gap-2">
           {onRetry && (
             <Button size="small" onClick={onRetry}>
               {retryWords}

@@ -104,11 +104,11 @@ pub(super) fn dials(corner: &Corner<'_>) -> Vec<Dial> {
 
 /// A light with what is put before it.
 fn with_what(units: UnitSystem, light: &LightAt<'_>) -> String {
-    let foil = light.light.gel.map(|gel| format!(", {} in front of it", gel.label()));
+    let gel = light.light.gel.map(|gel| format!(", {} in front of it", gel.label()));
     let cloth = light
         .cloth
         .map(|(cloth, ahead_m)| format!(", {} {} in front of it", cloth.common.label, units.gap(ahead_m)));
-    format!("{}{}{}", light.label(), foil.unwrap_or_default(), cloth.unwrap_or_default())
+    format!("{}{}{}", light.label(), gel.unwrap_or_default(), cloth.unwrap_or_default())
 }
 
 /// The microphone and where it goes.

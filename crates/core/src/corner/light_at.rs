@@ -31,7 +31,7 @@ pub enum Source<'a> {
 }
 
 impl LightAt<'_> {
-    /// The face that shines, at its dial setting and through its foil: of a lamp with a cloth before it the lamp's own,
+    /// The face that shines, at its dial setting and through its gel: of a lamp with a cloth before it the lamp's own,
     /// behind the cloth. A board's luminance is 0 until something lights it.
     pub fn face(&self) -> Face {
         match self.source {
@@ -73,7 +73,7 @@ impl LightAt<'_> {
         self.position_m + (self.position_m - self.aim_m).normalize_or_zero() * self.depth_m()
     }
 
-    /// Its correlated colour temperature as it leaves foil and cloth, K: as set, else the middle of its range in mired.
+    /// Its correlated colour temperature as it leaves gel and cloth, K: as set, else the middle of its range in mired.
     pub fn cct_k(&self) -> f64 {
         let Source::Lamp(lamp) = self.source else { return 5600.0 };
         let set = self.light.cct_k.unwrap_or(2e6 / (1e6 / lamp.cct_min_k + 1e6 / lamp.cct_max_k));

@@ -165,7 +165,7 @@ pub struct Light {
     #[serde(default, skip_serializing_if = "Option::is_none")]
     #[schema(minimum = 1000.0, maximum = 25_000.0)]
     pub cct_k: Option<f64>,
-    /// A coloured foil before it.
+    /// A gel in front of it.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub gel: Option<Gel>,
     /// A colour set on the lamp itself, in place of a temperature.

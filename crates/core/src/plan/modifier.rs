@@ -1,4 +1,4 @@
-//! What is put before a lamp: modifiers that belong to it, coloured foils, cloths hung on their own.
+//! What is put before a lamp: modifiers that belong to it, gels, cloths hung on their own.
 
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -37,7 +37,7 @@ impl Modifier {
     }
 }
 
-/// A coloured foil that turns daylight into lamplight, or the other way, whole or in part (figures common practice, no
+/// A gel that turns daylight into lamplight, or the other way, whole or in part (figures common practice, no
 /// source).
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
 #[serde(rename_all = "kebab-case")]

@@ -105,7 +105,7 @@ schools! {
         changes ["shot.camera.view_angle_deg"];
     /// How many lights.
     lights: LightSchool = "lights" { ThreePoint = "three-point" "Key, fill and hair light", KeyAndFill = "key-and-fill" "Key and fill", One = "one" "One light", Ring = "ring" "A ring light round the lens", Even = "even" "Even, from both sides", WindowOnly = "window-only" "The window alone" }
-        because "A hair light parts dark hair from a dark wall." from "common practice, no source"
+        because "A hair light separates dark hair from a dark wall." from "common practice, no source"
         changes ["light.face.ratio", "light.key.azimuth_deg", "light.back.flare_margin_deg"];
     /// How large the key is.
     source: SourceSchool = "source" { BigSoft = "big-soft" "Large and soft", SmallNear = "small-near" "Small, room stays usable" }

@@ -19,7 +19,7 @@ pub fn first_order(pattern_a: f64, angle_deg: f64) -> f64 {
 /// A pattern in words, nearest of the usual ones.
 pub fn words(pattern_a: f64, tube_m: f64) -> String {
     let capsule = match pattern_a {
-        a if a >= 0.85 => "round",
+        a if a >= 0.85 => "omnidirectional",
         a if a >= 0.6 => "subcardioid",
         a if a >= 0.43 => "cardioid",
         a if a >= 0.31 => "supercardioid",

@@ -7,7 +7,7 @@ use crate::corner::Corner;
 use crate::geometry::bearing_of;
 use crate::plan::{OpeningKind, Posture, Purpose};
 use crate::reading::{Quantity, Reading, Standing};
-use crate::units::{aperture, decimals};
+use crate::units::{aperture, decimals, degrees};
 
 /// Softer than this many degrees, as the face sees the source: Fogon's own words for it.
 const SOFTNESS_DEG: [(f64, &str); 3] = [(5.0, "Hard"), (20.0, "Fairly soft"), (40.0, "Soft")];
@@ -92,7 +92,7 @@ impl Read<'_> {
         let looks = if gaze.abs() < 1.0 {
             "You look into the lens.".to_owned()
         } else {
-            format!("You look {} degrees beside the lens.", decimals(gaze.abs(), 0))
+            format!("You look {} beside the lens.", degrees(gaze.abs()))
         };
         let stature = self.length(corner.brief.person.stature_m);
         let posture = if self.sits() { "seated" } else { "standing" };

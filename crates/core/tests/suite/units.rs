@@ -86,3 +86,25 @@ fn readings_are_told_with_their_units() {
     assert_eq!(told(Quantity::SoundRoomRtMidS, f64::NAN, metric), "\u{2013}");
     assert_eq!((capital("\u{e9}clat"), shutter(0.5)), ("\u{c9}clat".to_owned(), "0.5 s".to_owned()));
 }
+
+#[test]
+fn small_words_are_said_as_people_say_them() {
+    use fogon_core::units::{aperture, degrees, lower_first};
+    for (angle, words) in [(1.2, "1 degree"), (0.4, "0 degrees"), (40.0, "40 degrees"), (1.6, "2 degrees")] {
+        assert_eq!(degrees(angle), words);
+    }
+    for (f_number, words) in [(2.8, "f/2.8"), (4.0, "f/4"), (11.0, "f/11"), (1.25, "f/1.2"), (22.0, "f/22")] {
+        assert_eq!(aperture(f_number), words);
+    }
+    // A label keeps its abbreviations within a sentence.
+    for (label, within) in [
+        ("Small LED panel", "small LED panel"),
+        ("LED panel", "LED panel"),
+        ("XLR cable", "XLR cable"),
+        ("60 W LED", "60 W LED"),
+        ("A rug", "a rug"),
+        ("", ""),
+    ] {
+        assert_eq!(lower_first(label), within);
+    }
+}

@@ -9,7 +9,7 @@ use crate::finding::Finding;
 use crate::geometry::DVec3;
 use crate::plan::{Gel, Id, Layout, Role, ThingId};
 
-/// Lamps that count brought to the key's colour: by their own setting where they have it, else by a foil.
+/// Lamps that count brought to the key's colour: by their own setting where they have it, else by a gel.
 pub(super) fn one_colour<'a>(corner: &'a Corner<'a>) -> Candidates<'a> {
     let Some(key) = corner.role(Role::Key).next() else { return none() };
     let wanted = key.cct_k();
@@ -28,9 +28,9 @@ pub(super) fn one_colour<'a>(corner: &'a Corner<'a>) -> Candidates<'a> {
         set(&mut by_setting, light.id, own, None);
         all.push((format!("Set the {name} to {own:.0} K"), with_iso(corner, by_setting)));
         for gel in Gel::ALL {
-            let mut by_foil = corner.layout.clone();
-            set(&mut by_foil, light.id, light.light.cct_k.unwrap_or(own), Some(gel));
-            all.push((format!("Put {} on the {name}", gel.label()), with_iso(corner, by_foil)));
+            let mut by_gel = corner.layout.clone();
+            set(&mut by_gel, light.id, light.light.cct_k.unwrap_or(own), Some(gel));
+            all.push((format!("Put {} on the {name}", gel.label()), with_iso(corner, by_gel)));
         }
         all
     }))

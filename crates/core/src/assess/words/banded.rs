@@ -11,7 +11,7 @@ use crate::light::LightField;
 use crate::plan::{LensSchool, LightSchool, Mounting, Posture};
 use crate::reading::{Banded, Reading};
 use crate::sound::absorption::Absorption;
-use crate::units::decimals;
+use crate::units::{decimals, degrees};
 
 /// A lens whose longest focal length is no more than this times its shortest does not zoom.
 const ZOOM: f64 = 1.02;
@@ -204,7 +204,7 @@ impl<'a> Words<'a> {
                     "The lens is level with the eyes.".to_owned()
                 } else {
                     let way = if self.value > 0.0 { "down on you" } else { "up at you" };
-                    format!("The lens looks {way} by {} degrees.", self.size(0))
+                    format!("The lens looks {way} by {}.", degrees(self.value.abs()))
                 },
                 "Level with the eyes is how people talk to each other.",
                 "Set the lens at eye height.",
@@ -232,7 +232,7 @@ impl<'a> Words<'a> {
                     self.low_or("nearly as sharp as you are", "melted away"),
                     decimals(self.value, 1)
                 ),
-                "Blur parts a person from the wall behind.",
+                "Blur separates a person from the wall behind.",
                 if self.low {
                     let further = self.be();
                     match (self.is_fixed(), self.zooms()) {
@@ -257,7 +257,7 @@ impl<'a> Words<'a> {
                 "Bring more light to the face: a stronger or nearer key, or a wider aperture.",
             ),
             _ => said(
-                format!("The eyes look {} degrees beside the lens.", decimals(self.value, 0)),
+                format!("The eyes look {} beside the lens.", degrees(self.value)),
                 "An audition is read to someone close beside the lens.",
                 "Place the reader's eyes 5 to 12 degrees beside the lens, at its height.",
             ),
@@ -352,7 +352,7 @@ impl<'a> Words<'a> {
                 };
                 let says = if ring { "its shadow shows at one side" } else { says };
                 said(
-                    format!("The key is {} degrees off the lens axis: {says}.", self.size(0)),
+                    format!("The key is {} off the lens axis: {says}.", degrees(self.value.abs())),
                     reason,
                     advice,
                 )
@@ -409,7 +409,7 @@ impl<'a> Words<'a> {
                 ),
             ),
             _ => said(
-                format!("The back light is {} degrees too near the lens axis.", self.size(0)),
+                format!("The back light is {} too near the lens axis.", degrees(self.value.abs())),
                 "Light that strikes the lens veils the picture.",
                 "Move the back light up or aside, or hood the lens.",
             ),

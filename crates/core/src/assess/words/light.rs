@@ -11,7 +11,7 @@ use crate::light::power::{Change, Power, power};
 use crate::light::tint::Mixture;
 use crate::plan::{Gel, ThingId, thing_named};
 use crate::reading::{Quantity, Reading, ReadingId};
-use crate::units::{aperture, capital, decimals};
+use crate::units::{aperture, capital, decimals, degrees};
 
 /// A lack of light smaller than this is not told, stops: it would round to none.
 const TOLD_STOPS: f64 = 0.05;
@@ -127,7 +127,7 @@ fn of_lights(corner: &Corner<'_>, readings: &[Reading]) -> Vec<Finding> {
 /// A lamp in the glasses, with the smallest move that clears it.
 fn glare(corner: &Corner<'_>, found: &Mirrored<'_>) -> Finding {
     let way = match (found.light, found.clear_elevation_deg) {
-        (Some(_), Some(up)) => format!("Raise it to {} degrees above the eyes", decimals(up.ceil(), 0)),
+        (Some(_), Some(up)) => format!("Raise it to {} above the eyes", degrees(up.ceil())),
         (Some(_), None) => "Raise it".to_owned(),
         (None, _) if found.id == ThingId::Screen => "Turn its brightness down, or move it".to_owned(),
         (None, _) => "Draw a curtain, or turn away from it".to_owned(),

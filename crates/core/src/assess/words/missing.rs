@@ -101,7 +101,7 @@ fn back(corner: &Corner<'_>) -> Option<Finding> {
             Severity::Consider,
             "No back light: hair and shoulders may melt into the wall.",
         )
-        .because("A hair light parts dark hair from a dark wall.", "common practice, no source")
+        .because("A hair light separates dark hair from a dark wall.", "common practice, no source")
         .advise("A small lamp on an arm or a shelf behind you would do; or choose the school without one.");
         finding.school = Some("lights");
         finding

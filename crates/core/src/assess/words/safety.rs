@@ -63,7 +63,7 @@ fn payloads(corner: &Corner<'_>) -> Vec<Finding> {
         (1.0..PAYLOAD_TIMES).contains(&times).then(|| {
             let id = ReadingId::of(Quantity::RoomPayloadTimes, corner.name(&stand.thing));
             let words = format!(
-                "The stand of the {} may carry {} times what it does.",
+                "The stand of the {} can carry only {} times its load.",
                 stand.words(),
                 decimals(times, 1)
             );
@@ -116,7 +116,7 @@ pub(super) fn hot_lamps(corner: &Corner<'_>) -> Vec<Finding> {
                 )
                 .because(
                     "Paper, cloth and gels in front of a hot lamp catch fire.",
-                    "common practice, no source; 30 lm/W parts hot lamps from others: Fogon's own rule",
+                    "common practice, no source; 30 lm/W tells hot lamps from others: Fogon's own rule",
                 )
                 .beside("efficacy", efficacy, "lm/W")
                 .advise("Use an LED lamp, or bounce this one off the ceiling.")

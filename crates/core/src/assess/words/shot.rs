@@ -337,7 +337,7 @@ fn background(corner: &Corner<'_>) -> Vec<Finding> {
                 format!("Your hair is within {} stops of the wall behind you.", decimals(stops.abs(), 1)),
             )
             .because("Hair of the background's tone has no outline.", source)
-            .advise("A back light on the hair parts them; so does a lighter or darker background."),
+            .advise("A back light on the hair separates them; so does a lighter or darker background."),
         );
     }
     if let Some(margin) = backdrop_margin_m(corner).filter(|margin| *margin < 0.0) {

@@ -58,7 +58,7 @@ pub(super) fn notes(corner: &Corner<'_>, readings: &[Reading]) -> Vec<Finding> {
                 Severity::Consider,
                 format!("Over a session picture and sound run about {} frames apart.", decimals(frames, 1)),
             )
-            .because("Two clocks differ by 1 to 50 parts in a million; 20 are taken.", source)
+            .because("Two clocks differ by 1 to 50 parts in a million; 20 are assumed.", source)
             .advise(capital(&format!("{words}."))),
         );
     }
