@@ -3,7 +3,8 @@ import { defineConfig } from "@playwright/test";
 
 export default defineConfig({
   testDir: "e2e",
-  workers: 1,
+  // Tests of one file in order, two files at a time: each test makes its own corners.
+  workers: 2,
   forbidOnly: true,
   // What is expected comes within seconds, on a busy machine too; how fast the page is is measured elsewhere.
   timeout: 120_000,

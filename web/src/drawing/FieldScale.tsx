@@ -7,7 +7,7 @@ const WORDS: Record<FieldName, string> = {
   sound: "Your voice over the room, dB",
   shot: "Blur against what still looks sharp, times",
 };
-const STEP = 22;
+const STEP = 26;
 const HEIGHT = 10;
 
 export function FieldScale({ of, areas }: { of: FieldName; areas: Area[] }) {

@@ -28,7 +28,7 @@ export function Trouble({ error, onRetry, retryWords = "Try again", children }: 
   const refused = error instanceof Refused ? error : null;
   const words = refused
     ? refused.details.title
-    : "The server cannot be reached. Is it still running? What you change is kept until it is back.";
+    : "The server cannot be reached. Is it still running? What has been changed is kept until it is back.";
   const fields = refused?.details.errors ?? [];
   return (
     <div
