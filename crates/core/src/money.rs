@@ -19,6 +19,8 @@ pub use select::{Candidate, select};
 /// Free moves and purchases for one plan.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
 pub struct Changes {
+    /// What can be done, in a sentence.
+    pub sentence: String,
     /// Score now, 0 to 1, from today's arrangement if it was given.
     pub score_now: f64,
     /// What can be done for nothing, in order.
@@ -41,5 +43,22 @@ pub struct Changes {
 /// ```
 pub fn changes(plan: &Plan) -> Changes {
     let (score_now, free_moves) = free::free_moves(plan);
-    Changes { score_now, free_moves, purchases: purchase::purchases(plan) }
+    let purchases = purchase::purchases(plan);
+    let sentence = in_short(free_moves.len(), &purchases, &plan.brief.money.currency);
+    Changes { sentence, score_now, free_moves, purchases }
+}
+
+fn in_short(moves: usize, purchases: &Purchases, currency: &str) -> String {
+    let free = match moves {
+        0 => "Nothing to move".to_owned(),
+        1 => "One free move".to_owned(),
+        many => format!("{many} free moves"),
+    };
+    let sum = format!("{:.0} {currency}", purchases.spent);
+    match (moves, purchases.steps.is_empty()) {
+        (_, true) if purchases.budget <= 0.0 => format!("{free}, nothing to spend."),
+        (_, true) => format!("{free}, nothing worth buying."),
+        (0, false) => format!("{free}; {} would make it better.", sum.trim()),
+        (_, false) => format!("{free} first, then {} would make it better.", sum.trim()),
+    }
 }

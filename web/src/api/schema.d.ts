@@ -838,6 +838,8 @@ export interface components {
         };
         /** @description Free moves and purchases for one plan. */
         Changes: {
+            /** @description What can be done, in a sentence. */
+            sentence: string;
             /**
              * Format: double
              * @description Score now, 0 to 1, from today's arrangement if it was given.

@@ -14,7 +14,7 @@ import {
 import { CardNow } from "../card/CardStep";
 import type { Paper } from "../card/paper";
 import { Differences } from "../light/Differences";
-import { MoneyNext } from "../money/MoneyNext";
+import { MoneyNext, MoneyState } from "../money/MoneyNext";
 import { Findings } from "../reading/Findings";
 import { NextStep } from "../reading/NextStep";
 import { Tiles } from "../reading/Tiles";
@@ -76,7 +76,7 @@ export function StepPage({ corner, plan, judged, told, tab, units, print, childr
       <div>
         <h2 ref={heading} tabIndex={-1} className="text-lg leading-snug font-bold outline-none">
           <span className="sr-only">{told.title}: </span>
-          {told.sentence}
+          {step === "money" ? <MoneyState plan={plan} otherwise={told.sentence} /> : told.sentence}
         </h2>
         {told.detail && <p className="text-faint text-sm">{told.detail}</p>}
       </div>

@@ -100,8 +100,13 @@ function Ways({ onFile }: { onFile: (file: File) => void }) {
           event.target.value = "";
         }}
       />
-      <Button onClick={() => picker.current?.click()}>Open a file</Button>
-      <ButtonLink to="/new?door=today">Check my set-up</ButtonLink>
+      {/* On a phone the way to a new corner stands beside the title, the others below. */}
+      <Button className="max-sm:order-1" onClick={() => picker.current?.click()}>
+        Open a file
+      </Button>
+      <ButtonLink className="max-sm:order-1" to="/new?door=today">
+        Check my set-up
+      </ButtonLink>
       <ButtonLink look="act" to="/new">
         New corner
       </ButtonLink>

@@ -1,4 +1,4 @@
-// The next best thing to do about money: the first free move, else what to buy first.
+// How it stands with money, and the next best thing to do: the first free move, else what to buy first.
 import { useQuery } from "@tanstack/react-query";
 
 import { api, type Plan } from "../api/client";
@@ -7,6 +7,11 @@ import { fixed } from "../units/length";
 import { Button } from "../ui/button";
 import { changesOf } from "./changes";
 import { moved } from "./today";
+
+/** How it stands, once moves and purchases have been tried. */
+export function MoneyState({ plan, otherwise }: { plan: Plan; otherwise: string }) {
+  return useQuery(changesOf(plan)).data?.sentence ?? otherwise;
+}
 
 export function MoneyNext({ plan, children }: { plan: Plan; children: React.ReactNode }) {
   const table = useTable();

@@ -273,9 +273,9 @@ impl Read<'_> {
         Told {
             headline: if nothing { "nothing to spend".to_owned() } else { format!("{sum} to spend") },
             sentence: if nothing {
-                "First what costs nothing: moves with what you have.".to_owned()
+                "What you can move for nothing.".to_owned()
             } else {
-                format!("First what costs nothing, then what {sum} buys, best first.")
+                format!("What you can move for nothing, then what {sum} would buy.")
             },
             detail: String::new(),
         }

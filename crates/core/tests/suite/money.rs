@@ -78,7 +78,9 @@ fn a_corner_without_a_microphone_is_told_to_buy_one_within_the_budget() {
         }
     }
     set(&mut brief, "/brief/money/budget", json!(0));
-    assert!(changes(&best(&brief)).purchases.steps.is_empty());
+    let without = changes(&best(&brief));
+    assert!(without.purchases.steps.is_empty());
+    assert!(without.sentence.ends_with("nothing to spend."), "{}", without.sentence);
 }
 
 /// The lamp on the lens axis and far away, the microphone on the camera: moving them costs nothing and gains.
@@ -91,7 +93,8 @@ fn free_moves_mend_a_corner_that_is_only_badly_placed() {
     used.support.base_m = None;
     plan.layout.lights.get_mut("key").unwrap().dim = 0.05;
     let found = changes(&plan);
-    assert!(!found.free_moves.is_empty());
+    let moves = found.free_moves.len();
+    assert!(moves > 1 && found.sentence.starts_with(&format!("{moves} free moves")), "{}", found.sentence);
     for step in &found.free_moves {
         assert!(step.score_after > step.score_before || step.cleared > 0, "{}", step.label);
         assert!(step.patch.iter().all(|p| p.path.starts_with("/layout/")));
