@@ -1,5 +1,7 @@
 import "./ui/theme.css";
 import "./drawing/inks.css";
+import "./drawing/guides.css";
+import "./drawing/charts.css";
 
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { Tooltip } from "radix-ui";
