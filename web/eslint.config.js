@@ -12,6 +12,6 @@ export default defineConfig(
     extends: [tseslint.configs.recommendedTypeChecked],
     languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } },
     plugins: { "react-hooks": hooks },
-    rules: { ...hooks.configs.recommended.rules },
+    rules: { ...hooks.configs.recommended.rules, "max-lines": ["error", 350] },
   },
 );
