@@ -44,21 +44,20 @@ pub struct Changes {
 pub fn changes(plan: &Plan) -> Changes {
     let (score_now, free_moves) = free::free_moves(plan);
     let purchases = purchase::purchases(plan);
-    let sentence = in_short(free_moves.len(), &purchases, &plan.brief.money.currency);
+    let sentence = in_short(free_moves.len(), &purchases, &plan.brief.money.told(purchases.spent));
     Changes { sentence, score_now, free_moves, purchases }
 }
 
-fn in_short(moves: usize, purchases: &Purchases, currency: &str) -> String {
+fn in_short(moves: usize, purchases: &Purchases, spent: &str) -> String {
     let free = match moves {
         0 => "Nothing to move".to_owned(),
         1 => "One free move".to_owned(),
         many => format!("{many} free moves"),
     };
-    let sum = format!("{:.0} {currency}", purchases.spent);
     match (moves, purchases.steps.is_empty()) {
         (_, true) if purchases.budget <= 0.0 => format!("{free}, nothing to spend."),
         (_, true) => format!("{free}, nothing worth buying."),
-        (0, false) => format!("{free}; {} would make it better.", sum.trim()),
-        (_, false) => format!("{free} first, then {} would make it better.", sum.trim()),
+        (0, false) => format!("{free}; {spent} would make it better."),
+        (_, false) => format!("{free} first, then {spent} would make it better."),
     }
 }

@@ -176,6 +176,12 @@ pub fn degrees(angle_deg: f64) -> String {
     }
 }
 
+/// An angle from the lens as the picture shows it, right positive: "40 degrees camera right".
+pub fn beside_lens(azimuth_deg: f64) -> String {
+    let side = if azimuth_deg < 0.0 { "left" } else { "right" };
+    format!("{} camera {side}", degrees(azimuth_deg.abs()))
+}
+
 /// An aperture as it stands on a dial: "f/2.8", "f/4".
 pub fn aperture(f_number: f64) -> String {
     let text = decimals(f_number, 1);

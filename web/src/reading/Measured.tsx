@@ -39,7 +39,7 @@ export function Measured({ reading, units, onMeasured, range }: Props) {
       }}
     >
       <label className="text-sm font-semibold">
-        {measured ? "Measured again" : "Measured it yourself?"} {reading.unit !== "m" && reading.unit}
+        {measured ? "Measured again" : "Measured it yourself?"}
         <span className="mt-1 flex items-center gap-2">
           <input
             className={FIELD}
@@ -50,6 +50,7 @@ export function Measured({ reading, units, onMeasured, range }: Props) {
             aria-describedby={bad ? "measured-bad" : undefined}
             onChange={(event) => setText(event.target.value)}
           />
+          {reading.unit !== "m" && <span className="font-normal whitespace-nowrap">{reading.unit}</span>}
           <Button type="submit" className="whitespace-nowrap" disabled={bad !== null || text.trim() === ""}>
             Use it
           </Button>

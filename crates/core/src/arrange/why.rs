@@ -12,7 +12,7 @@ use crate::plan::{CameraHeight, Mounting, Plan, Purpose, Role, ScreenType, Thing
 use crate::reading::{Quantity, Standing};
 use crate::shot::seeing;
 use crate::sound;
-use crate::units::{UnitSystem, capital, decimals};
+use crate::units::{UnitSystem, beside_lens, capital, decimals, degrees};
 
 /// Beyond its margin by no more than this, a thing is as near as the picture allows, m.
 const SNUG_M: f64 = 0.04;
@@ -155,7 +155,7 @@ pub(super) fn cropped(corner: &Corner<'_>) -> Option<String> {
 
 fn lit(corner: &Corner<'_>, light: &LightAt<'_>, solids: &[Thing]) -> Placed {
     let (azimuth, elevation) = corner.light_angles_deg(light.position_m);
-    let (side, side_sign) = if azimuth < 0.0 { ("left", -1.0) } else { ("right", 1.0) };
+    let side_sign = if azimuth < 0.0 { -1.0 } else { 1.0 };
     let mut reasons: Vec<String> = Vec::new();
     match light.light.role {
         Role::Key => {
@@ -180,7 +180,7 @@ fn lit(corner: &Corner<'_>, light: &LightAt<'_>, solids: &[Thing]) -> Placed {
         Role::Back => {
             let margin = flare_margin_deg(corner, light.position_m);
             let clear = if margin >= 0.0 {
-                format!("{} degrees clear of the lens", decimals(margin, 0))
+                format!("{} clear of the lens", degrees(margin))
             } else {
                 "though it may flare in the lens".into()
             };
@@ -217,9 +217,9 @@ fn lit(corner: &Corner<'_>, light: &LightAt<'_>, solids: &[Thing]) -> Placed {
         letter: light.light.role.letter(),
         thing: capital(&name),
         place: format!(
-            "{} degrees camera {side}, {} degrees up, {} from the eyes, middle {} high{}.",
-            decimals(azimuth.abs(), 0),
-            decimals(elevation, 0),
+            "{}, {} up, {} from the eyes, middle {} high{}.",
+            beside_lens(azimuth),
+            degrees(elevation),
             corner.brief.units.length((light.position_m - corner.eyes_m).length()),
             corner.brief.units.length(light.position_m.z),
             carried(corner, &ThingId::Light(light.id.clone()))
@@ -293,10 +293,10 @@ fn screen(corner: &Corner<'_>) -> Option<Placed> {
         letter: "D",
         thing: capital(gear.screen.word()),
         place: format!(
-            "{} from the eyes, {} high, {} degrees off the lens.",
+            "{} from the eyes, {} high, {} off the lens.",
             units.length((at - corner.eyes_m).length()),
             units.length(at.z),
-            decimals(aside.hypot(up), 0)
+            degrees(aside.hypot(up))
         ),
         why: format!("{why}."),
     })

@@ -6,6 +6,7 @@ use crate::geometry::{DVec2, DVec3, bearing_of, bearing_vector, wrap_180};
 use crate::light::placement::MARGIN_M as LIGHT_MARGIN_M;
 use crate::plan::{Plan, ThingId};
 use crate::sound::placement::{MARGIN_M as MICROPHONE_MARGIN_M, may_show};
+use crate::units::{beside_lens, degrees};
 
 use super::moves::{Grasp, Grip, Sheet};
 use super::{follow, resist};
@@ -91,11 +92,7 @@ fn angles(corner: &Corner<'_>, by: &Grasp<'_>, wanted: DVec3) -> Vec<Draw> {
                         let side = match to.abs() as i64 {
                             0 => "In line with the lens.".to_owned(),
                             180 => "Straight behind the head.".to_owned(),
-                            _ => format!(
-                                "{:.0} degrees camera {}.",
-                                to.abs(),
-                                if to < 0.0 { "left" } else { "right" }
-                            ),
+                            _ => format!("{}.", beside_lens(to)),
                         };
                         draws.push(Draw { at: at.with_z(wanted.z), words: side });
                     }
@@ -105,7 +102,8 @@ fn angles(corner: &Corner<'_>, by: &Grasp<'_>, wanted: DVec3) -> Vec<Draw> {
                         let words = if to == 0.0 {
                             "Level with the eyes.".to_owned()
                         } else {
-                            format!("{to:.0} degrees above the eyes.")
+                            let side = if to < 0.0 { "below" } else { "above" };
+                            format!("{} {side} the eyes.", degrees(to.abs()))
                         };
                         let at = wanted.with_z(eyes.z + flat * to.to_radians().tan());
                         draws.push(Draw { at, words });

@@ -10,7 +10,7 @@ use crate::assess::{Quick, quick, without_moves};
 use crate::corner::Corner;
 use crate::plan::{Layout, PatchStep, Plan, ThingId, change};
 use crate::reading::Change;
-use crate::units::{capital, lower_first};
+use crate::units::{beside_lens, capital, lower_first};
 
 /// A gain smaller than this is not worth moving a stand for. Fogon's own rule.
 const LEAST_GAIN: f64 = 0.005;
@@ -249,13 +249,8 @@ fn words_of(plan: &Plan, corner: Option<&Corner<'_>>, thing: &ThingId) -> String
             let light = corner.and_then(|c| c.lights.iter().find(|light| light.id == id).map(|l| (c, l)));
             let Some((c, light)) = light else { return format!("switch the {} off", id.words()) };
             let (azimuth, _) = c.light_angles_deg(light.position_m);
-            let side = if azimuth < 0.0 { "left" } else { "right" };
             let distance = units.length((light.position_m - c.eyes_m).length());
-            format!(
-                "put the {} {:.0} degrees camera {side}, {distance} from the face",
-                id.words(),
-                azimuth.abs()
-            )
+            format!("put the {} {}, {distance} from the face", id.words(), beside_lens(azimuth))
         }
         ThingId::Person | ThingId::Opening(_) | ThingId::Mains => String::new(),
     }

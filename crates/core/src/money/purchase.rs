@@ -180,7 +180,7 @@ pub(super) fn purchases(plan: &Plan) -> Purchases {
 
 fn sentence(brief: &Brief, before: &Quick, steps: usize, spent: f64) -> String {
     let ready = before.stops == 0 && before.fixes == 0;
-    let money = |sum: f64| format!("{sum:.0} {}", brief.money.currency).trim().to_owned();
+    let money = |sum: f64| brief.money.told(sum);
     match (steps, ready) {
         (0, true) => "You need to buy nothing: the corner is ready.".into(),
         (0, false) if brief.money.budget <= 0.0 => {

@@ -215,6 +215,13 @@ pub struct Money {
     pub currency: String,
 }
 
+impl Money {
+    /// A sum as it is told: "40 EUR".
+    pub fn told(&self, sum: f64) -> String {
+        format!("{sum:.0} {}", self.currency).trim().to_owned()
+    }
+}
+
 /// How the corner stands now: any part of a layout.
 #[derive(Debug, Clone, Default, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct Today {

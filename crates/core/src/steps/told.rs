@@ -268,7 +268,7 @@ impl Read<'_> {
 
     fn money(&self) -> Told {
         let money = &self.corner.brief.money;
-        let sum = format!("{} {}", decimals(money.budget, 0), money.currency).trim().to_owned();
+        let sum = money.told(money.budget);
         let nothing = money.budget <= 0.0;
         Told {
             headline: if nothing { "nothing to spend".to_owned() } else { format!("{sum} to spend") },

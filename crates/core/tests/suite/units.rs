@@ -89,10 +89,12 @@ fn readings_are_told_with_their_units() {
 
 #[test]
 fn small_words_are_said_as_people_say_them() {
-    use fogon_core::units::{aperture, degrees, lower_first};
+    use fogon_core::units::{aperture, beside_lens, degrees, lower_first};
     for (angle, words) in [(1.2, "1 degree"), (0.4, "0 degrees"), (40.0, "40 degrees"), (1.6, "2 degrees")] {
         assert_eq!(degrees(angle), words);
     }
+    assert_eq!(beside_lens(-40.2), "40 degrees camera left");
+    assert_eq!(beside_lens(1.0), "1 degree camera right");
     for (f_number, words) in [(2.8, "f/2.8"), (4.0, "f/4"), (11.0, "f/11"), (1.25, "f/1.2"), (22.0, "f/22")] {
         assert_eq!(aperture(f_number), words);
     }

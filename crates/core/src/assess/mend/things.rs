@@ -7,6 +7,7 @@ use crate::edit::{fill_bag, rounded, supports_for};
 use crate::geometry::DVec3;
 use crate::plan::{Id, Light, Role, Support, SupportKind, ThingId};
 use crate::sound::placement;
+use crate::units::beside_lens;
 
 pub(super) fn sandbag<'a>(corner: &'a Corner<'a>, thing: &ThingId) -> Candidates<'a> {
     let mut layout = corner.layout.clone();
@@ -128,13 +129,8 @@ pub(super) fn light_to<'a>(
             .take(2)
             .collect();
         let (azimuth, _) = corner.light_angles_deg(place);
-        let side = if azimuth < 0.0 { "left" } else { "right" };
         let height = corner.brief.units.length(place.z);
-        let label = format!(
-            "Move the {} to {:.0} degrees camera {side}, {height} high",
-            light.id.words(),
-            azimuth.abs()
-        );
+        let label = format!("Move the {} to {}, {height} high", light.id.words(), beside_lens(azimuth));
         legal.into_iter().map(move |moved| {
             let mut layout = corner.layout.clone();
             layout.lights.insert(light.id.clone(), moved);

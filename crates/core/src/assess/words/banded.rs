@@ -366,7 +366,7 @@ impl<'a> Words<'a> {
                     (_, false, _) => "eye sockets go dark",
                 };
                 said(
-                    format!("The key is {} degrees {side} the eyes: {says}.", self.size(0)),
+                    format!("The key is {} {side} the eyes: {says}.", degrees(self.value.abs())),
                     "Daylight comes from above, and not from overhead.",
                     if ring {
                         "Put the ring round the lens."
@@ -377,8 +377,8 @@ impl<'a> Words<'a> {
             }
             Banded::LightKeyAngularSizeDeg => said(
                 format!(
-                    "From the face the key is {} degrees wide: {}.",
-                    decimals(self.value, 0),
+                    "From the face the key is {} wide: {}.",
+                    degrees(self.value),
                     if self.value < 5.0 { "hard shadows" } else { "fairly hard shadows" }
                 ),
                 "Softness is the size of the source as the face sees it.",

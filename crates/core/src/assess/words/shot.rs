@@ -10,7 +10,7 @@ use crate::shot::behind::{backdrop_margin_m, behind, has_key_screen, wants_plain
 use crate::shot::cloth::{Moire, moire_delivered, stripes_px};
 use crate::shot::recording::{too_short, too_slow_mb_s};
 use crate::shot::seeing::{Gaze, gaze_class, watched};
-use crate::units::decimals;
+use crate::units::{decimals, degrees};
 
 /// Edges that lean by more than this are seen on shelves and doors, degrees (common practice, no source).
 const LEAN_SEEN_DEG: f64 = 3.0;
@@ -224,9 +224,9 @@ fn script(corner: &Corner<'_>) -> Option<Finding> {
             Note::ScriptBeside,
             Severity::Consider,
             format!(
-                "Read from the {}, the eyes are {} degrees off the lens: it shows.",
+                "Read from the {}, the eyes are {} off the lens: it shows.",
                 seen.what,
-                decimals(aside.hypot(up), 0)
+                degrees(aside.hypot(up))
             ),
         )
         .because(
@@ -376,7 +376,7 @@ fn jump(corner: &Corner<'_>, angle: &AngleAt<'_>) -> Option<Finding> {
         Finding::new(
             Topic::Jump(corner.named(ThingId::Angle(angle.id.clone()))),
             Severity::Consider,
-            format!("The {name} is only {} degrees from the first camera.", decimals(off, 0)),
+            format!("The {name} is only {} from the first camera.", degrees(off)),
         )
         .because(
             "Cut together, two angles so near look like a jump.",
