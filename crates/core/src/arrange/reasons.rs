@@ -75,7 +75,7 @@ fn traded(best: &Judged, other: &Judged) -> String {
     let points = |i: usize| (100.0 * (other.quick.aspects[i] - best.quick.aspects[i])).round();
     let list = |sign: f64| {
         let of = (0..ASPECTS.len()).filter(|i| points(*i) * sign >= 1.0);
-        let words: Vec<String> = of.map(|i| format!("{:.0} of {}", points(i).abs(), ASPECTS[i])).collect();
+        let words: Vec<String> = of.map(|i| format!("{:.0} for {}", points(i).abs(), ASPECTS[i])).collect();
         words.join(", ")
     };
     let more = other.quick.stops + other.quick.fixes;
@@ -89,9 +89,9 @@ fn traded(best: &Judged, other: &Judged) -> String {
         (gained, lost) if gained.is_empty() && lost.is_empty() => {
             "It is as good as the best, within a point.".into()
         }
-        (gained, lost) if lost.is_empty() => format!("Of 100 points each it gains {gained}."),
-        (gained, lost) if gained.is_empty() => format!("Of 100 points each it gives up {lost}."),
-        (gained, lost) => format!("Of 100 points each it gains {gained}, and gives up {lost}."),
+        (gained, lost) if lost.is_empty() => format!("Out of 100 points it gains {gained}."),
+        (gained, lost) if gained.is_empty() => format!("Out of 100 points it gives up {lost}."),
+        (gained, lost) => format!("Out of 100 points it gains {gained}, and gives up {lost}."),
     };
     format!("{words}{in_the_way}")
 }
