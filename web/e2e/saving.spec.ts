@@ -1,7 +1,7 @@
 // Nothing typed is lost: refused, unreachable, in two windows, on leaving, only tried out.
 import { expect, test, type Page } from "@playwright/test";
 
-import { changedPlan, choose, grip, open, part, saved, step, stored } from "./help";
+import { changedPlan, choose, grip, open, part, saved, step, stored, thing } from "./help";
 
 interface Told {
   revision: number;
@@ -30,6 +30,28 @@ test("the server gone is said; what is typed stays and is saved when it is back"
   await expect.poll(storedIso(page, id)).toBe(200);
   await page.reload();
   await expect(iso(page)).toHaveValue("200");
+});
+
+test("a thing's figure typed with the server gone is held, asked about on leaving, and set when it is back", async ({
+  page,
+}) => {
+  const id = await open(page, "Held", "/light/by-hand");
+  const key = thing(page, "Key");
+  await key.getByRole("button", { name: /^Key/ }).click();
+  const height = key.getByLabel("Height", { exact: true });
+  await page.route("**/api/**", (route) => route.abort());
+  await height.fill("1.83");
+  await height.press("Enter");
+  await expect(page.getByRole("banner")).toContainText("cannot be reached");
+  const asked = page.waitForEvent("dialog");
+  const leaving = page.close({ runBeforeUnload: true });
+  const dialog = await asked;
+  expect(dialog.type()).toBe("beforeunload");
+  await dialog.dismiss();
+  await leaving;
+  await page.unroute("**/api/**");
+  await expect(height).toHaveValue("1.83 m");
+  await saved(page, id, 2);
 });
 
 test("an edit with the server gone outlives its page", async ({ page, context }) => {

@@ -65,7 +65,16 @@ export class Refused extends Error {
   }
 }
 
-const client = createClient<paths>({ baseUrl: "/" });
+/** The server was not reached: asked again, it may answer. */
+export class Unreached extends Error {}
+
+const client = createClient<paths>({
+  baseUrl: "/",
+  fetch: (request) =>
+    fetch(request).catch((trouble: unknown) => {
+      throw trouble instanceof TypeError ? new Unreached(trouble.message) : trouble;
+    }),
+});
 
 /** The answer's data, or the refusal thrown. */
 function accepted<T>(answer: { data?: T; error?: unknown; response: Response }): T {

@@ -2,8 +2,11 @@
 import { isUnsaved } from "../table/state";
 import type { View } from "../table/table";
 
+const UNREACHABLE = "not saved: the server cannot be reached; trying again";
+
 export function savingWords(view: View): string {
   if (view.trial) return "trying out, not saved";
+  if (view.waiting > 0) return UNREACHABLE;
   switch (view.saving.kind) {
     case "saved":
       return isUnsaved(view) ? "not saved yet" : "saved";
@@ -12,7 +15,7 @@ export function savingWords(view: View): string {
     case "saving":
       return "saving …";
     case "unreachable":
-      return "not saved: the server cannot be reached; trying again";
+      return UNREACHABLE;
     case "refused":
     case "gone":
     case "conflict":

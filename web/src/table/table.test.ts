@@ -1,7 +1,7 @@
 // The table as views use it: commands in order, relative to what is there in their turn; saved by itself.
 import { describe, expect, it } from "vitest";
 
-import type { Judged, Move, Moved, Plan } from "../api/client";
+import { Unreached, type Judged, type Move, type Moved, type Plan } from "../api/client";
 import { Clock, FakeServer, memory, named, refused, settle } from "../testing/plans";
 import { withCamera } from "./edits";
 import { browserOutbox } from "./outbox";
@@ -40,6 +40,7 @@ function make(changes: Partial<Outside> = {}) {
     box: browserOutbox(storage).open(1),
     key: () => Math.random().toString(),
     later: clock.later,
+    waits: () => undefined,
     ...changes,
   });
   return { server, clock, storage, table, moves };
@@ -68,6 +69,45 @@ describe("the table", () => {
     await Promise.all([...typed, table.nudge("camera", "place", [0, 0, -0.5])]);
     expect([height(table), moves.length]).toEqual([0.8, 3]);
     expect(before).not.toBe(0.8);
+  });
+
+  it("does what was typed once the server is reached again, the newest of a name, also after the page has gone", async () => {
+    let reached = false;
+    const waits: boolean[] = [];
+    const { table, clock, server } = make({
+      move: (plan, by) => {
+        if (!reached) return Promise.reject(new Unreached());
+        const next = withCamera(plan, { position_m: by.to_m as [number, number, number] });
+        return Promise.resolve({ plan: next, judged: judgedOf(next), snaps: [], dropped: [] });
+      },
+      waits: (are) => void waits.push(are),
+    });
+    const before = height(table);
+    const set = (value: number) => table.move("camera", "height", () => ({ to_m: [1, 1, value] }));
+    const older = set(1.1);
+    await settle();
+    const newer = set(1.2);
+    await settle();
+    expect([height(table), table.view().waiting > 0, waits.includes(false)]).toEqual([before, true, false]);
+    table.close();
+    reached = true;
+    await clock.pass();
+    await Promise.all([older, newer]);
+    await settle();
+    expect([height(table), table.view().waiting, waits.at(-1)]).toEqual([1.2, 0, false]);
+    expect(server.plan.layout.camera.position_m[2]).toBe(1.2);
+  });
+
+  it("does not do again what was refused", async () => {
+    let asked = 0;
+    const { table } = make({
+      move: () => {
+        asked += 1;
+        return Promise.reject(refused(422));
+      },
+    });
+    await expect(table.move("camera", "height", () => ({ to_m: [1, 1, 9] }))).rejects.toThrow();
+    expect([asked, table.view().waiting]).toEqual([1, 0]);
   });
 
   it("keeps steps of two things apart", async () => {

@@ -7,6 +7,7 @@ import { Line, type Task } from "./line";
 import type { Box } from "./outbox";
 import { Saver, type Saving } from "./saver";
 import { setAside, settled, type Settle } from "./settled";
+import { Waiting } from "./waiting";
 import { begin, isUnsaved, reduce, type Boxes, type Event, type Note, type State } from "./state";
 
 export interface Outside {
@@ -26,15 +27,21 @@ export interface Outside {
   box: Box;
   key: () => string;
   later: (ms: number, task: () => void) => () => void;
+  /** Whether what was typed waits for the server and would be lost with the page. */
+  waits: (are: boolean) => void;
 }
 
 /** A move as the thing stands when its turn comes. */
 export type MoveFrom = (handle: Handle) => Omit<Move, "thing">;
 
+type Change = (plan: Plan) => Plan | Promise<Plan>;
+
 export interface View extends State {
   saving: Saving;
   /** What went wrong last, until it is put away. */
   trouble: unknown;
+  /** Figures typed that wait for the server. */
+  waiting: number;
 }
 
 /** Of two that wait, the one that came later. */
@@ -49,11 +56,19 @@ export class Table {
   readonly #listeners = new Set<() => void>();
   /** What another window saved while something was tried out here. */
   #elsewhere: Corner | null = null;
+  readonly #waiting: Waiting;
+  #closed = false;
+  #edits = 0;
   #view: View;
 
   constructor(corner: Corner, outside: Outside) {
     this.#outside = outside;
-    this.#view = { ...begin(corner), saving: { kind: "saved" }, trouble: null };
+    this.#view = { ...begin(corner), saving: { kind: "saved" }, trouble: null, waiting: 0 };
+    this.#waiting = new Waiting(outside.later, (waiting) => {
+      this.#show({ ...this.#view, waiting });
+      outside.waits(waiting > 0);
+      if (waiting === 0 && this.#closed) this.#saver.close();
+    });
     this.#saver = new Saver(corner.revision, {
       save: outside.save,
       corner: outside.corner,
@@ -102,8 +117,17 @@ export class Table {
   }
 
   /** A change that no rule resists: settings, answers, locks, applied fixes. It is made of the plan as it is in its turn. */
-  readonly edit = (change: (plan: Plan) => Plan | Promise<Plan>): Promise<void> => {
+  readonly edit = (change: Change): Promise<void> => this.#edit(change, true);
+
+  /** The same, where nobody waits for how it goes: what goes wrong stays in sight. */
+  readonly act = (change: Change): void => {
+    this.#edit(change, false).catch(() => undefined);
+  };
+
+  #edit(change: Change, typed: boolean): Promise<void> {
     // Most changes need nobody's answer: nothing that was typed waits.
+    let given = change;
+    let again = typed;
     if (
       this.#line.isFree &&
       this.#view.plan &&
@@ -114,24 +138,17 @@ export class Table {
         this.#dispatch({ type: "changed", plan: next });
         return Promise.resolve();
       }
-      return this.#edit(() => next);
+      given = () => next;
+      again = false;
     }
-    return this.#edit(change);
-  };
-
-  /** The same, where nobody waits for how it goes: what goes wrong stays in sight. */
-  readonly act = (change: (plan: Plan) => Plan | Promise<Plan>): void => {
-    this.edit(change).catch(() => undefined);
-  };
-
-  #edit(change: (plan: Plan) => Plan | Promise<Plan>): Promise<void> {
     const run = async () => {
       const before = this.#view.plan;
       if (!before) return;
-      const { plan, dropped } = await settled(before, await change(before), this.#outside.settle);
+      const { plan, dropped } = await settled(before, await given(before), this.#outside.settle);
       this.#dispatch({ type: "changed", plan, notes: dropped.length > 0 ? said(setAside(dropped)) : [] });
     };
-    return this.#run({ what: null, run });
+    const command = () => this.#run({ what: null, run });
+    return again ? this.#waiting.untilReached(`edit ${(this.#edits += 1)}`, command) : command();
   }
 
   /** One figure of a thing, set from where the thing stands when its turn comes; of figures that wait, the newest is set. */
@@ -141,7 +158,10 @@ export class Table {
       const { plan } = this.#view;
       if (handle && plan) await this.#carry({ thing, ...to(handle) }, plan);
     };
-    return this.#run({ what: by, run, joins: { name: `${thing} ${figure}`, join: newest } });
+    const name = `${thing} ${figure}`;
+    return this.#waiting.untilReached(name, () =>
+      this.#run({ what: by, run, joins: { name, join: newest } }),
+    );
   };
 
   /** A small step of a thing from where it is; steps that come faster than answers add up. */
@@ -293,8 +313,10 @@ export class Table {
     return planOf(this.#view.kept);
   }
 
+  /** The page goes elsewhere; what waits for the server is still done and saved. */
   close(): void {
-    this.#saver.close();
+    this.#closed = true;
+    if (this.#waiting.isEmpty) this.#saver.close();
   }
 }
 

@@ -29,6 +29,9 @@ export function useTableView<T>(select: (view: View) => T): T {
   return useSyncExternalStore(table.subscribe, () => select(table.view()));
 }
 
+/** The browser asks before the page is left. */
+const ask = (event: BeforeUnloadEvent) => event.preventDefault();
+
 /** The table of a corner with its judgement, for as long as the corner is open. */
 export function useOpenTable(corner: Corner, asked: Asked) {
   const queries = useQueryClient();
@@ -57,6 +60,10 @@ export function useOpenTable(corner: Corner, asked: Asked) {
       later: (ms, task) => {
         const timer = window.setTimeout(task, ms);
         return () => window.clearTimeout(timer);
+      },
+      waits: (are) => {
+        if (are) window.addEventListener("beforeunload", ask);
+        else window.removeEventListener("beforeunload", ask);
       },
     });
   });
