@@ -3,7 +3,9 @@
 mod calc;
 mod card;
 mod evaluate;
+mod export;
 mod propose;
+mod render;
 mod schema;
 mod serve;
 
@@ -26,6 +28,10 @@ pub(crate) enum Command {
     Calc(calc::Arguments),
     /// Write the set-up card of a plan as .svg, .html or .csv
     Card(card::Arguments),
+    /// Take a plan's picture: a .png as the camera makes it, or a .pfm of linear light
+    Render(render::Arguments),
+    /// Write what a plan's picture is made of: triangles, lamps and camera
+    Export(export::Arguments),
     /// Print the JSON Schema of a plan or brief file, or the OpenAPI document
     Schema(schema::Arguments),
 }
@@ -39,6 +45,8 @@ pub(crate) fn run(command: Command) -> Result<(), Failure> {
         Command::Evaluate(arguments) => evaluate::run(&arguments),
         Command::Calc(arguments) => calc::run(&arguments),
         Command::Card(arguments) => card::run(&arguments),
+        Command::Render(arguments) => render::run(&arguments),
+        Command::Export(arguments) => export::run(&arguments),
         Command::Schema(arguments) => schema::run(&arguments),
     }
 }

@@ -39,15 +39,17 @@ pub(crate) fn print_json(value: &impl serde::Serialize) -> Result<(), Failure> {
     print(&(text + "\n"))
 }
 
-/// Writes a file whole, or not at all: to a neighbour first, then renamed.
+/// Writes a text whole, or not at all; `-` is standard output.
 pub(crate) fn write(path: &Path, text: &str) -> Result<(), Failure> {
-    if path.as_os_str() == "-" {
-        return print(text);
-    }
+    if path.as_os_str() == "-" { print(text) } else { write_bytes(path, text.as_bytes()) }
+}
+
+/// Writes a file whole, or not at all: to a neighbour first, then renamed.
+pub(crate) fn write_bytes(path: &Path, bytes: &[u8]) -> Result<(), Failure> {
     let mut name = path.file_name().unwrap_or_default().to_os_string();
     name.push(".part");
     let part = path.with_file_name(name);
-    std::fs::write(&part, text).and_then(|()| std::fs::rename(&part, path)).map_err(|error| {
+    std::fs::write(&part, bytes).and_then(|()| std::fs::rename(&part, path)).map_err(|error| {
         let _ = std::fs::remove_file(&part);
         Failure::Io(format!("cannot write {}: {error}", path.display()))
     })

@@ -10,7 +10,7 @@ mod solid;
 pub use glam::{DVec2, DVec3};
 pub use outline::{
     area_beyond_m2, beyond_m, distance_to_edge, hull, inside, is_outer_corner, is_simple, outside_pieces,
-    signed_area_m2,
+    signed_area_m2, triangles,
 };
 pub use pinhole::{Pinhole, Plane, binding_plane, nearest_outside_m};
 pub use solid::Solid;

@@ -1,7 +1,9 @@
-//! Formats that leave the building: values in, text out. Nothing here decides anything.
+//! Formats that leave the building: values in, bytes out. Nothing here decides anything.
 
 pub mod csv;
 pub mod html;
+pub mod picture;
+pub mod scene;
 pub mod svg;
 
 mod sketch;

@@ -4,30 +4,32 @@
 //! Sources (from memory): Ureña, Fajardo and King 2013, An area-preserving parametrization for spherical rectangles; Shirley and
 //! Chiu 1997, A low distortion map between disk and square; Hart, Pharr, Müller, Lopes, McGuire and Shirley 2020, Practical
 //! product sampling by fitting and composing warps.
-use std::f32::consts::{FRAC_PI_4, PI};
+use std::f32::consts::{FRAC_1_SQRT_2, FRAC_PI_4, FRAC_PI_8, PI};
 
 use glam::Vec3;
 
 /// What a panel fills of the rectangle about it.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[derive(Debug, Clone, Copy, PartialEq)]
 pub enum Shape {
     /// All of it.
     Rectangle,
     /// The ellipse that touches its sides.
     Disc,
+    /// The octagon with a corner half a step off the middle of each side, within that ellipse.
+    Octagon,
+    /// The ellipse less a smaller one: so much of its radius.
+    Ring(f32),
 }
 
 /// A flat lamp that shines evenly to the side of `across` x `up`, m.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Panel {
-    /// Its middle.
-    pub middle: Vec3,
-    /// From the middle to the middle of a side.
-    pub across: Vec3,
-    /// From the middle to the middle of the next side, square to `across`.
-    pub up: Vec3,
-    /// What it fills.
-    pub shape: Shape,
+    middle: Vec3,
+    across: Vec3,
+    up: Vec3,
+    shape: Shape,
+    normal: Vec3,
+    area_m2: f32,
 }
 
 /// A point on a panel as a receiver sees it.
@@ -38,7 +40,12 @@ pub struct Seen {
     /// Illuminance at the receiver for a luminance of 1 over the whole panel, if all of it were seen like this point. The mean
     /// over many points is the illuminance.
     pub weight: f32,
+    /// What stands between is looked for along this part of the way.
+    pub free: f32,
 }
+
+/// A panel does not stand in its own light.
+const SHORT_OF: f32 = 0.9995;
 
 /// Up to here the integrand at the corners tells enough of what lies between: sr, and how far it may differ with distance.
 const SMALL_SR: f32 = 0.9;
@@ -47,18 +54,65 @@ const ALIKE: f32 = 5.0;
 const LEAST_COSINE: f32 = 0.03;
 
 impl Panel {
+    /// From its middle, half its width and, square to it, half its height, m.
+    pub fn new(middle: Vec3, across: Vec3, up: Vec3, shape: Shape) -> Self {
+        let whole = 4.0 * across.length() * up.length();
+        let part = match shape {
+            Shape::Rectangle => 1.0,
+            Shape::Disc => FRAC_PI_4,
+            Shape::Octagon => FRAC_1_SQRT_2,
+            Shape::Ring(hole) => FRAC_PI_4 * (1.0 - hole * hole),
+        };
+        let normal = across.cross(up).normalize_or_zero();
+        Self { middle, across, up, shape, normal, area_m2: whole * part }
+    }
+
+    /// The same, shining to the side of a direction.
+    pub(crate) fn faced(self, towards: Vec3) -> Self {
+        if self.normal.dot(towards) >= 0.0 { self } else { Self { up: -self.up, normal: -self.normal, ..self } }
+    }
+
+    /// Its middle.
+    pub fn middle(&self) -> Vec3 {
+        self.middle
+    }
+
     /// Its surface, m2.
     pub fn area_m2(&self) -> f32 {
-        let whole = 4.0 * self.across.length() * self.up.length();
-        match self.shape {
-            Shape::Rectangle => whole,
-            Shape::Disc => whole * FRAC_PI_4,
-        }
+        self.area_m2
     }
 
     /// To the side where it shines, of length 1.
     pub fn normal(&self) -> Vec3 {
-        self.across.cross(self.up).normalize_or_zero()
+        self.normal
+    }
+
+    /// Its outline as convex polygons, counter-clockwise seen from where it shines.
+    pub(crate) fn outlines(&self) -> Vec<Vec<Vec3>> {
+        const ROUND: usize = 64;
+        let at = |x: f32, y: f32| self.middle + self.across * x + self.up * y;
+        let round = |corners: usize, radius: f32, step: usize| {
+            let (y, x) = ((step as f32 + 0.5) / corners as f32 * 2.0 * PI).sin_cos();
+            at(radius * x, radius * y)
+        };
+        // Of the area of the circle.
+        let outer = (2.0 * PI / ROUND as f32 / (2.0 * PI / ROUND as f32).sin()).sqrt();
+        match self.shape {
+            Shape::Rectangle => vec![vec![at(-1.0, -1.0), at(1.0, -1.0), at(1.0, 1.0), at(-1.0, 1.0)]],
+            Shape::Disc => vec![(0..ROUND).map(|step| round(ROUND, outer, step)).collect()],
+            Shape::Octagon => vec![(0..8).map(|step| round(8, 1.0, step)).collect()],
+            Shape::Ring(hole) => (0..ROUND)
+                .map(|step| {
+                    let inner = outer * hole;
+                    vec![
+                        round(ROUND, inner, step),
+                        round(ROUND, outer, step),
+                        round(ROUND, outer, step + 1),
+                        round(ROUND, inner, step + 1),
+                    ]
+                })
+                .collect(),
+        }
     }
 
     /// The point of the rectangle that lies nearest to a place.
@@ -77,7 +131,7 @@ impl Panel {
     /// it gives that place no light.
     pub fn seen_from(&self, place: Vec3, normal: Vec3, pair: [f32; 2]) -> Option<Seen> {
         // How far before the panel the place is.
-        let before = self.normal().dot(place - self.middle);
+        let before = self.normal.dot(place - self.middle);
         if before <= 0.0 {
             return None;
         }
@@ -87,7 +141,7 @@ impl Panel {
         let cubes = distances.map(|distance| distance.powi(3));
         let nearest = self.nearest(place).distance(place).powi(3);
         let farthest = cubes.into_iter().fold(0.0, f32::max);
-        let is_small = self.area_m2() * before < SMALL_SR * nearest && farthest < ALIKE * nearest;
+        let is_small = self.area_m2 * before < SMALL_SR * nearest && farthest < ALIKE * nearest;
         let (to, pdf_m2) = if self.shape == Shape::Rectangle && !is_small {
             let sphere = Spherical::of(self, place)?;
             let (at, pdf) = warped(pair, cosines);
@@ -96,16 +150,37 @@ impl Panel {
             (to, pdf / sphere.solid_angle_sr * before / to.length().powi(3))
         } else {
             let (at, pdf) = warped(pair, [0, 1, 2, 3].map(|i| cosines[i] / cubes[i]));
-            let [x, y] = match self.shape {
-                Shape::Rectangle => at.map(|part| 2.0 * part - 1.0),
-                Shape::Disc => on_disc(at),
-            };
-            (self.middle + self.across * x + self.up * y - place, pdf / self.area_m2())
+            let ([x, y], denser) = self.shape.point(at);
+            (self.middle + self.across * x + self.up * y - place, pdf * denser / self.area_m2)
         };
         let distance = to.length();
         let cosine = normal.dot(to) / distance;
         let weight = cosine * before / distance.powi(3) / pdf_m2;
-        (cosine > 0.0 && weight.is_finite()).then_some(Seen { to, weight })
+        (cosine > 0.0 && weight.is_finite()).then_some(Seen { to, weight, free: SHORT_OF })
+    }
+}
+
+impl Shape {
+    /// A place of the unit square as one of the shape within the square from -1 to 1, and how much denser than even places lie
+    /// there.
+    fn point(self, at: [f32; 2]) -> ([f32; 2], f32) {
+        match self {
+            Self::Rectangle => (at.map(|part| 2.0 * part - 1.0), 1.0),
+            Self::Disc => (on_disc(at), 1.0),
+            Self::Octagon => {
+                // Drawn in from the circle to the octagon's edge: denser the farther it is drawn.
+                let [x, y] = on_disc(at);
+                let off = y.atan2(x).rem_euclid(FRAC_PI_4) - FRAC_PI_8;
+                let edge = FRAC_PI_8.cos() / off.cos();
+                ([x * edge, y * edge], FRAC_1_SQRT_2 / FRAC_PI_4 / (edge * edge))
+            }
+            Self::Ring(hole) => {
+                let [x, y] = on_disc(at);
+                let square = x * x + y * y;
+                let out = ((hole * hole + square * (1.0 - hole * hole)) / square.max(1e-12)).sqrt();
+                ([x * out, y * out], 1.0)
+            }
+        }
     }
 }
 
@@ -126,7 +201,7 @@ fn along(even: f32, low: f32, high: f32) -> f32 {
 }
 
 /// The unit square on the unit disc, area for area.
-fn on_disc(at: [f32; 2]) -> [f32; 2] {
+pub(crate) fn on_disc(at: [f32; 2]) -> [f32; 2] {
     let [x, y] = at.map(|part| 2.0 * part - 1.0);
     if x == 0.0 && y == 0.0 {
         return [0.0, 0.0];
@@ -218,7 +293,7 @@ mod tests {
     }
 
     fn upright(wide: f32, high: f32, shape: Shape) -> Panel {
-        Panel { middle: Vec3::ZERO, across: Vec3::X * wide / 2.0, up: Vec3::Y * high / 2.0, shape }
+        Panel::new(Vec3::ZERO, Vec3::X * wide / 2.0, Vec3::Y * high / 2.0, shape)
     }
 
     /// A card before a panel, at every distance, turned in every way, partly behind its own plane: Lambert's formula for a
@@ -261,6 +336,30 @@ mod tests {
         }
     }
 
+    /// Octagons and rings by Lambert's formula over their outlines, from before them and from the side.
+    #[test]
+    fn octagons_and_rings_light_a_card_by_lamberts_formula() {
+        let outline = |radius: f64, corners: u32| -> Vec<_> {
+            let step = std::f64::consts::TAU / f64::from(corners);
+            let at = |i: u32| glam::DVec2::from_angle((f64::from(i) + 0.5) * step) * radius;
+            (0..corners).map(|i| at(i).extend(0.0)).collect()
+        };
+        let sides = 720;
+        for place in [Vec3::new(0.0, 0.0, 0.9), Vec3::new(0.5, -0.3, 0.6)] {
+            let normal = -place.normalize();
+            let lit = |outline: &[glam::DVec3]| {
+                polygon_illuminance(1.0, outline, place.as_dvec3(), normal.as_dvec3())
+            };
+            for (shape, wanted) in [
+                (Shape::Octagon, lit(&outline(0.4, 8))),
+                (Shape::Ring(0.7), lit(&outline(0.4, sides)) - lit(&outline(0.28, sides))),
+            ] {
+                let found = mean(&upright(0.8, 0.8, shape), place, normal, 5);
+                assert!((found - wanted).abs() < 0.005 * wanted, "{shape:?}: {found}, wanted {wanted}");
+            }
+        }
+    }
+
     /// From behind, within its plane, and of no size: no light, and no number that is none.
     #[test]
     fn odd_panels_give_nothing() {
@@ -269,7 +368,7 @@ mod tests {
         assert_eq!(panel.seen_from(Vec3::X * 2.0, -Vec3::X, [0.5; 2]), None);
         assert_eq!(panel.seen_from(Vec3::Z, Vec3::Z, [0.5; 2]), None);
         for shape in [Shape::Rectangle, Shape::Disc] {
-            let none = Panel { across: Vec3::ZERO, ..upright(0.9, 0.6, shape) };
+            let none = upright(0.0, 0.6, shape);
             assert_eq!(none.seen_from(Vec3::Z, -Vec3::Z, [0.5; 2]), None);
         }
     }

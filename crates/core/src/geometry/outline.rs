@@ -157,7 +157,7 @@ pub fn outside_pieces(outline: &[DVec2]) -> Vec<[DVec2; 3]> {
         pocket.push(outline[at]);
         if is_hull[at] {
             if pocket.len() > 2 {
-                triangles(&pocket, &mut pieces);
+                pieces.extend(triangles(&pocket));
             }
             pocket = vec![outline[at]];
         }
@@ -165,20 +165,20 @@ pub fn outside_pieces(outline: &[DVec2]) -> Vec<[DVec2; 3]> {
     pieces
 }
 
-fn triangles(pocket: &[DVec2], into: &mut Vec<[DVec2; 3]>) {
+/// An outline in triangles, counter-clockwise.
+pub fn triangles(outline: &[DVec2]) -> Vec<[DVec2; 3]> {
     let mut indices: Vec<u32> = Vec::new();
-    Earcut::new().earcut(pocket.iter().map(|p| p.to_array()), &[], &mut indices);
-    for [a, b, c] in indices.as_chunks::<3>().0 {
-        let mut piece = [*a, *b, *c].map(|i| pocket[i as usize]);
+    Earcut::new().earcut(outline.iter().map(|p| p.to_array()), &[], &mut indices);
+    let pieces = indices.as_chunks::<3>().0.iter().filter_map(|corners| {
+        let mut piece = corners.map(|i| outline[i as usize]);
         let area = signed_area_m2(&piece);
-        // A corner in the middle of a straight wall leaves nothing out.
-        if area.abs() > 1e-6 {
-            if area < 0.0 {
-                piece.reverse();
-            }
-            into.push(piece);
+        if area < 0.0 {
+            piece.reverse();
         }
-    }
+        // A corner in the middle of a straight wall leaves nothing out.
+        (area.abs() > 1e-6).then_some(piece)
+    });
+    pieces.collect()
 }
 
 #[cfg(test)]

@@ -104,6 +104,25 @@ impl Solid {
         &self.corners
     }
 
+    /// The faces, each by its unit normal outwards and its corners, counter-clockwise seen from outside.
+    pub fn faces(&self) -> Vec<(DVec3, Vec<DVec3>)> {
+        let both = self.normals.iter().flat_map(|normal| [*normal, -*normal]);
+        both.filter_map(|normal| {
+            let most = -self.least_along(-normal);
+            let on = self.corners.iter().copied().filter(|corner| normal.dot(*corner) > most - 1e-6);
+            let mut outline: Vec<DVec3> = on.collect();
+            let middle = outline.iter().sum::<DVec3>() / outline.len() as f64;
+            let (across, up) = normal.any_orthonormal_pair();
+            let turn = |corner: &DVec3| {
+                let off = *corner - middle;
+                up.dot(off).atan2(across.dot(off))
+            };
+            outline.sort_by(|a, b| turn(a).total_cmp(&turn(b)));
+            (outline.len() > 2).then_some((normal, outline))
+        })
+        .collect()
+    }
+
     /// Lowest and highest coordinates along each axis, m.
     pub fn bounds(&self) -> (DVec3, DVec3) {
         (self.low, self.high)
@@ -259,6 +278,31 @@ mod tests {
         let a = Solid::rod(DVec3::new(-1.0, 0.0, 0.0), DVec3::new(1.0, 0.0, 0.0), 0.01);
         let b = Solid::rod(DVec3::new(0.0, -1.0, 0.05), DVec3::new(0.0, 1.0, 0.05), 0.01);
         assert!(a.overlap_m(&b) <= 0.0);
+    }
+
+    /// The volume under all faces by the divergence theorem: a box, a cylinder's prism (12 sides: area 12 r2 tan 15 degrees), a slab
+    /// that leans.
+    #[test]
+    fn faces_close_around_a_solid() {
+        let volume = |solid: &Solid| -> f64 {
+            let faces = solid.faces();
+            let of = |normal: &DVec3, outline: &[DVec3]| -> f64 {
+                let area: DVec3 = outline.windows(2).map(|p| (p[0] - outline[0]).cross(p[1] - outline[0])).sum();
+                assert!(area.normalize().dot(*normal) > 0.999);
+                outline[0].dot(area) / 6.0
+            };
+            faces.iter().map(|(normal, outline)| of(normal, outline)).sum()
+        };
+        let cube = Solid::oriented_box(DVec3::splat(3.0), [DVec3::X, DVec3::Y * 0.5, DVec3::Z * 0.25]);
+        let column = Solid::cylinder(DVec2::new(1.0, -2.0), 0.1, 0.5, 2.5);
+        let normal = DVec3::new(1.0, 1.0, 1.0).normalize();
+        let (a, b) = normal.any_orthonormal_pair();
+        let slab = Solid::slab(&[DVec3::ZERO, a, a + b, b], normal, 0.1);
+        for (solid, wanted) in
+            [(cube, 1.0), (column, 2.0 * 12.0 * 0.01 * 15f64.to_radians().tan()), (slab, 0.1)]
+        {
+            assert!((volume(&solid) - wanted).abs() < 1e-9, "{} wanted {wanted}", volume(&solid));
+        }
     }
 
     #[test]

@@ -25,7 +25,7 @@ const STEP_M: f64 = 0.01;
 const KEPT: NonZeroUsize = NonZeroUsize::MIN.saturating_add(7);
 
 /// Reflectance of a surface: as given, else the usual one; and whether it was given.
-pub(super) fn reflectance(brief: &Brief, surface: &str) -> (f64, bool) {
+pub fn reflectance(brief: &Brief, surface: &str) -> (f64, bool) {
     let usual = match surface {
         "floor" => FLOOR,
         "ceiling" => CEILING,

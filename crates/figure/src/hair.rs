@@ -1,7 +1,7 @@
 //! Hair: short, parted at the side, lying close. A cap that follows the skull, combed into strands.
 use glam::Vec3;
 
-use super::shape::{at, common, ellipsoid, join, ramp};
+use crate::shape::{at, common, ellipsoid, join, ramp};
 
 /// How high the hairline runs on either side, from the forehead over temple, sideburn and ear to the nape: place along z, height.
 const LINE: [(f32, f32); 9] = [
@@ -36,7 +36,7 @@ fn skull(point: Vec3) -> f32 {
 }
 
 /// Distance to the hair's surface.
-pub(super) fn cap(point: Vec3) -> f32 {
+pub(crate) fn cap(point: Vec3) -> f32 {
     let skull = skull(point);
     if skull > 0.05 {
         return skull - 0.02;
@@ -59,6 +59,6 @@ fn strands(point: Vec3) -> f32 {
 }
 
 /// Whether hair covers the skin there for good.
-pub(super) fn covers(point: Vec3) -> bool {
+pub(crate) fn covers(point: Vec3) -> bool {
     cap(point) < -0.005
 }

@@ -1,20 +1,19 @@
 //! What colour the stand-in is where: reflectances, linear red, green and blue.
 use glam::Vec3;
 
-use super::head::{EYE, brow_hair, mouth_space};
-use super::shape::{at, ramp};
+use crate::Looks;
+use crate::head::{EYE, brow_hair, mouth_space};
+use crate::shape::{at, ramp};
 
-/// A light brown skin.
-const SKIN: Vec3 = Vec3::new(0.50, 0.335, 0.255);
+/// Brows where there is no hair to go by.
 const BROW: Vec3 = Vec3::new(0.085, 0.060, 0.045);
-const HAIR: Vec3 = Vec3::new(0.060, 0.042, 0.031);
 
 fn blob(point: Vec3, middle: Vec3, radius: f32) -> f32 {
     (-((at(point.x.abs(), point.y, point.z) - middle).length() / radius).powi(2)).exp()
 }
 
-pub(super) fn skin(point: Vec3) -> Vec3 {
-    let mut colour = SKIN;
+pub(crate) fn skin(point: Vec3, looks: &Looks) -> Vec3 {
+    let mut colour = looks.skin;
     // Blood nearer under cheeks, nose and ears.
     let warm = 0.55 * blob(point, at(0.040, -0.036, 0.075), 0.022)
         + 0.50 * blob(point, at(0.0, -0.043, 0.115), 0.014)
@@ -22,6 +21,7 @@ pub(super) fn skin(point: Vec3) -> Vec3 {
     colour *= Vec3::ONE.lerp(Vec3::new(1.0, 0.84, 0.80), warm.min(1.0));
     // Lids and the hollow under the eyes, a little darker.
     colour *= 1.0 - 0.14 * blob(point, at(0.0315, -0.002, 0.083), 0.017);
+    let brow = looks.hair.map_or(BROW, |hair| hair * 0.9 + 0.006).min(looks.skin * 0.6);
     let q = mouth_space(point);
     let lips = ramp(0.0265, 0.0215, q.x.abs()) * ramp(0.0895, 0.092, q.z) * {
         let half = 0.0010 + 0.0062 * (1.0 - (q.x / 0.0265).powi(2)).max(0.0).sqrt();
@@ -31,12 +31,12 @@ pub(super) fn skin(point: Vec3) -> Vec3 {
         ramp(half + bow + 0.0008, half + bow - 0.0008, y)
             * ramp(-half * 1.25 - 0.0008, -half * 1.25 + 0.0008, y)
     };
-    colour = colour.lerp(SKIN * Vec3::new(0.82, 0.60, 0.62), 0.75 * lips);
+    colour = colour.lerp(looks.skin * Vec3::new(0.82, 0.60, 0.62), 0.75 * lips);
     // The line between the lips.
     let parting =
         (-((q.y + 0.0766) / 0.0009).powi(2)).exp() * ramp(0.0265, 0.021, q.x.abs()) * ramp(0.088, 0.091, q.z);
     colour *= 1.0 - 0.62 * parting;
-    colour = colour.lerp(BROW, 0.80 * brow_hair(point));
+    colour = colour.lerp(brow, 0.80 * brow_hair(point));
     // Lashes: the upper lid's edge.
     let from = at(point.x.abs(), point.y, point.z) - EYE;
     let flat = at(from.x, from.y - 0.06 * from.x, 0.0);
@@ -48,12 +48,12 @@ pub(super) fn skin(point: Vec3) -> Vec3 {
     colour.lerp(Vec3::new(0.03, 0.022, 0.018), (0.9 * upper + 0.35 * lower).min(1.0))
 }
 
-pub(super) fn hair(point: Vec3) -> Vec3 {
-    HAIR * (1.0 + 0.15 * (point.z * 700.0 + point.y * 90.0).sin())
+pub(crate) fn hair(point: Vec3, colour: Vec3) -> Vec3 {
+    colour * (1.0 + 0.15 * (point.z * 700.0 + point.y * 90.0).sin())
 }
 
 /// At a distance from the middle of the pupil, m, and a turn about it.
-pub(super) fn eye(radius: f32, turn: f32, is_front: bool) -> Vec3 {
+pub(crate) fn eye(radius: f32, turn: f32, is_front: bool) -> Vec3 {
     let white = Vec3::new(0.66, 0.63, 0.60);
     if !is_front {
         return white;

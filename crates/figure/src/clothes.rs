@@ -1,8 +1,8 @@
 //! A plain shirt with a round neck, over shoulders, chest and arms that lie before the body.
 use glam::Vec3;
 
-use super::head;
-use super::shape::{at, common, ellipsoid, join, ramp, rod};
+use crate::head;
+use crate::shape::{at, common, ellipsoid, join, ramp, rod};
 
 /// The plane of the collar.
 const COLLAR: Vec3 = Vec3::new(0.0, -0.186, 0.0);
@@ -28,7 +28,7 @@ fn body(point: Vec3) -> f32 {
 }
 
 /// Distance to the cloth.
-pub(super) fn shirt(point: Vec3) -> f32 {
+pub(crate) fn shirt(point: Vec3) -> f32 {
     let body = body(point) - 0.003;
     if body > 0.03 {
         return body - 0.006;
@@ -54,7 +54,7 @@ fn folds(p: Vec3) -> f32 {
 }
 
 /// Whether the skin shows there, or lies within reach of an edge of the cloth.
-pub(super) fn shows_skin(point: Vec3) -> bool {
+pub(crate) fn shows_skin(point: Vec3) -> bool {
     let over = (point - COLLAR).dot(COLLAR_UP);
     over > -0.022 && (point.y > -0.21)
 }

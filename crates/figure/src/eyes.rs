@@ -4,8 +4,8 @@ use std::f32::consts::TAU;
 
 use glam::Vec3;
 
-use super::head::{EYE, EYE_RADIUS_M};
-use super::{Part, paint};
+use crate::head::{EYE, EYE_RADIUS_M};
+use crate::{Part, Stuff, What, paint};
 use crate::nets::Mesh;
 
 const CORNEA_RADIUS_M: f32 = 0.0078;
@@ -18,7 +18,7 @@ const FARTHEST_RAD: f32 = 1.9;
 const CORNEA_INDEX: f32 = 1.376;
 
 /// The eye on a side (1 the figure's left, -1 its right), looking straight ahead.
-pub(super) fn eye(side: f32) -> Part {
+pub(crate) fn eye(side: f32) -> Part {
     let middle = Vec3::new(side * EYE.x, EYE.y, EYE.z);
     let mut mesh = Mesh::default();
     let mut colours = Vec::new();
@@ -53,5 +53,5 @@ pub(super) fn eye(side: f32) -> Part {
             mesh.triangles.push([b, c, d]);
         }
     }
-    Part { mesh, colours, gloss: (0.0, 0.0), mirror: CORNEA_INDEX }
+    Part { what: What::Eye, mesh, colours, stuff: Stuff::Coat(CORNEA_INDEX) }
 }

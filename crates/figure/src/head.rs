@@ -2,7 +2,7 @@
 //! within the middle of published ranges, from memory); the face is nobody's.
 use glam::Vec3;
 
-use super::shape::{at, common, ellipsoid, join, ramp, rod, turned, without};
+use crate::shape::{at, common, ellipsoid, join, ramp, rod, turned, without};
 
 /// Where the middle of an eyeball lies, and its radius.
 pub(crate) const EYE: Vec3 = Vec3::new(0.0315, 0.0, 0.0705);
@@ -103,7 +103,7 @@ fn ear(p: Vec3) -> f32 {
 }
 
 /// Neck and what of the shoulders a collar shows.
-pub(super) fn neck(p: Vec3) -> f32 {
+pub(crate) fn neck(p: Vec3) -> f32 {
     let column = rod(p, at(0.0, -0.055, -0.022), at(0.0, -0.200, -0.042), [0.050, 0.0535]);
     let muscle = rod(p, at(0.058, -0.055, -0.020), at(0.016, -0.193, 0.006), [0.010, 0.008]);
     let larynx = ellipsoid(p, at(0.0, -0.143, 0.0195), at(0.011, 0.015, 0.010));

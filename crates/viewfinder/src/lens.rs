@@ -1,0 +1,73 @@
+//! The lens: where in the room a place in the picture looks, from where on its opening.
+use fogon_core::corner::Corner;
+use fogon_core::geometry::Pinhole;
+use glam::Vec3;
+
+use crate::panel::on_disc;
+use crate::tree::Ray;
+
+/// A thin lens at the camera point, focused on a plane across its axis; the core's projection, with an opening.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Lens {
+    /// Middle of the opening, m.
+    pub position: Vec3,
+    /// Along the axis, to the right and to the top of the picture, of length 1.
+    pub forward: Vec3,
+    /// To the right of the picture.
+    pub right: Vec3,
+    /// To its top.
+    pub up: Vec3,
+    /// Width and height of the picture over the distance at which it forms.
+    pub ratio: [f32; 2],
+    /// Radius of the opening, f / 2N, m.
+    pub radius_m: f32,
+    /// Depth of the plane in focus, m.
+    pub focus_m: f32,
+}
+
+impl Lens {
+    /// The lens of a corner's camera as it is set.
+    pub fn of(corner: &Corner<'_>) -> Self {
+        let camera = &corner.layout.camera;
+        let opening_mm = camera.focal_length_mm / camera.f_number;
+        Self::new(&corner.view, opening_mm as f32 / 2000.0, camera.focus_distance_m as f32)
+    }
+
+    /// A projection with an opening.
+    pub fn new(view: &Pinhole, radius_m: f32, focus_m: f32) -> Self {
+        Self {
+            position: view.position_m.as_vec3(),
+            forward: view.forward.as_vec3(),
+            right: view.right.as_vec3(),
+            up: view.up.as_vec3(),
+            ratio: [view.width_ratio as f32, view.height_ratio as f32],
+            radius_m,
+            focus_m,
+        }
+    }
+
+    /// The ray to a place in the picture (parts of its width and height from its upper left) through a place of the opening (a
+    /// pair of even numbers), in lengths of 1 m along the axis.
+    pub fn ray(&self, [x, y]: [f32; 2], opening: [f32; 2]) -> Ray {
+        let way = self.forward
+            + self.right * ((x - 0.5) * self.ratio[0])
+            + self.up * ((0.5 - y) * self.ratio[1]);
+        let [a, b] = on_disc(opening).map(|part| part * self.radius_m);
+        let off = self.right * a + self.up * b;
+        Ray { origin: self.position + off, direction: way - off / self.focus_m, reach: f32::INFINITY }
+    }
+
+    /// Diameter of the disc that a point at a depth becomes in the picture, part of the picture's width.
+    pub fn blur_part(&self, depth_m: f32) -> f32 {
+        2.0 * self.radius_m * (depth_m / self.focus_m - 1.0).abs() / (depth_m * self.ratio[0])
+    }
+
+    /// Where a point lies in the picture, from its upper left, and how deep; nothing behind the lens.
+    pub fn project(&self, point: Vec3) -> Option<([f32; 2], f32)> {
+        let off = point - self.position;
+        let depth = self.forward.dot(off);
+        let across = self.right.dot(off) / depth / self.ratio[0];
+        let up = self.up.dot(off) / depth / self.ratio[1];
+        (depth > 1e-6).then_some(([0.5 + across, 0.5 - up], depth))
+    }
+}

@@ -1,0 +1,104 @@
+//! A plan as one picture.
+use glam::Vec3;
+
+use crate::denoise::{Smoothed, smoothed};
+use crate::develop::{self, Exposure};
+use crate::film::Film;
+use crate::scene::GROUPS;
+use crate::stage::lamps::Group;
+use crate::stage::{Staged, things::Things};
+use crate::trace::Tracer;
+use crate::tree::Walk;
+
+/// Pixels at most, and samples of each.
+pub const PIXELS_MOST: usize = 1 << 23;
+/// Samples of each pixel at most.
+pub const SAMPLES_MOST: u32 = 4096;
+/// Points of each patch at which its light is looked at.
+const POINTS: u32 = 16;
+
+/// What a picture is asked to be.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct Asked {
+    /// Pixels across.
+    pub width: usize,
+    /// Pixels down.
+    pub height: usize,
+    /// Samples of each pixel.
+    pub samples: u32,
+    /// Another seed gives other noise.
+    pub seed: u32,
+    /// Smooth the noise of few samples.
+    pub smooth: bool,
+    /// Leave out sheen and spectacle lenses, which a scene that leaves the building cannot hold.
+    pub matt: bool,
+    /// How rays are walked; the fastest if none is told.
+    pub walk: Option<Walk>,
+}
+
+/// A picture's light, kept apart by group, with what it needs to be developed.
+pub struct Rendered {
+    /// Pixels across.
+    pub width: usize,
+    /// Pixels down.
+    pub height: usize,
+    /// Samples that each pixel has had.
+    pub samples: u32,
+    /// Light by group.
+    pub light: Smoothed,
+    /// The groups.
+    pub groups: Vec<Group>,
+    /// The camera's exposure.
+    pub exposure: Exposure,
+    /// The thing in each pixel.
+    pub seen: Vec<u16>,
+    /// What they are.
+    pub things: Things,
+}
+
+impl Rendered {
+    /// Linear signal of every pixel, as the camera is set.
+    pub fn signal(&self) -> Vec<Vec3> {
+        develop::mixed(&self.light, self.groups.len(), &develop::worth(&self.groups, &self.exposure))
+    }
+
+    /// Luminance of every pixel, cd/m2, red, green and blue, without white balance.
+    pub fn luminance(&self) -> Vec<Vec3> {
+        let mut worth = [Vec3::ZERO; GROUPS];
+        worth.iter_mut().zip(&self.groups).for_each(|(worth, group)| *worth = develop::unbalanced(group));
+        develop::mixed(&self.light, self.groups.len(), &worth)
+    }
+
+    /// The picture as it is shown: red, green, blue, opaque.
+    pub fn shown(&self) -> Vec<u8> {
+        develop::shown(&self.signal(), &self.exposure)
+    }
+}
+
+/// Takes a picture of what has been staged.
+pub fn render(staged: &Staged, asked: &Asked) -> Rendered {
+    let walk = asked.walk.unwrap_or_else(Walk::fastest);
+    let dials = develop::dials(&staged.groups);
+    let tracer = Tracer::new(&staged.scene, &staged.sights, dials, POINTS, walk, !asked.matt);
+    let mut film = Film::new(asked.width, asked.height, staged.groups.len().max(1));
+    for _ in 0..asked.samples {
+        tracer.expose(&mut film, asked.seed, &|| true);
+    }
+    let light = if asked.smooth { smoothed(&film, dials) } else { raw(&film) };
+    Rendered {
+        width: asked.width,
+        height: asked.height,
+        samples: film.samples,
+        light,
+        groups: staged.groups.clone(),
+        exposure: staged.exposure,
+        seen: film.things,
+        things: staged.things.clone(),
+    }
+}
+
+fn raw(film: &Film) -> Smoothed {
+    let part = 1.0 / film.samples.max(1) as f32;
+    let light = film.light.iter().map(|light| (light.straight + light.thrown + light.gloss) * part);
+    Smoothed { light: light.collect() }
+}

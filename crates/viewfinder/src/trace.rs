@@ -1,0 +1,298 @@
+//! One look through a pixel: to the first surface, from there to everything that shines, and one step on to what other surfaces
+//! throw back.
+use std::f32::consts::PI;
+
+use glam::Vec3;
+use rayon::prelude::*;
+
+use crate::bounce::{self, OFF_M, Sights, Thrown};
+use crate::film::{Film, Groups, Guide, NO_THING, luminance};
+use crate::random::Pairs;
+use crate::scene::{GROUPS, Met, Scene};
+use crate::surface::{At, Finish};
+use crate::tree::{Ray, Walk};
+
+/// What random numbers are for: place in the pixel, place in the lens, the step on, then each source.
+const IN_PIXEL: u32 = 0;
+const IN_LENS: u32 = 1;
+const STEP_ON: u32 = 2;
+const SOURCES: u32 = 3;
+/// Clear sheets looked through at most: both spectacle lenses, from the side.
+const SHEETS: usize = 3;
+/// Mirrors followed from one to the next.
+const MIRRORS: usize = 4;
+
+/// A scene ready to be looked at.
+pub struct Tracer<'a> {
+    scene: &'a Scene,
+    thrown: Thrown,
+    /// What a luminance of 1 of each group is worth now: for the moments only.
+    worth: [f32; GROUPS],
+    walk: Walk,
+    with_gloss: bool,
+}
+
+impl<'a> Tracer<'a> {
+    /// Works out the light that surfaces throw back, from `points` points of each patch.
+    pub fn new(
+        scene: &'a Scene,
+        sights: &Sights,
+        worth: [f32; GROUPS],
+        points: u32,
+        walk: Walk,
+        with_gloss: bool,
+    ) -> Self {
+        Self { scene, thrown: Thrown::of(scene, sights, points, walk), worth, walk, with_gloss }
+    }
+
+    /// Adds one sample to every pixel of a film; tells whether it came to the end. Rows go on while `goes_on` says so.
+    pub fn expose(&self, film: &mut Film, seed: u32, goes_on: &(dyn Fn() -> bool + Sync)) -> bool {
+        const ROWS: usize = 4;
+        let (width, height, groups, number) = (film.width, film.height, film.groups, film.samples);
+        let rows = film
+            .light
+            .par_chunks_mut(width * groups * ROWS)
+            .zip(film.guides.par_chunks_mut(width * ROWS))
+            .zip(film.things.par_chunks_mut(width * ROWS));
+        let whole = rows
+            .enumerate()
+            .map(|(chunk, ((light, guides), things))| {
+                if !goes_on() {
+                    return false;
+                }
+                for (at, ((light, guide), thing)) in
+                    light.chunks_mut(groups).zip(guides).zip(things).enumerate()
+                {
+                    let pixel = chunk * ROWS * width + at;
+                    let mut gathered = Groups::default();
+                    let (found, met) = self.look(
+                        pixel as u32,
+                        [(pixel % width) as f32, (pixel / width) as f32],
+                        [width as f32, height as f32],
+                        seed,
+                        number,
+                        &mut gathered,
+                    );
+                    light.iter_mut().zip(&gathered).for_each(|(light, more)| light.add(more));
+                    guide.add(&found);
+                    if number == 0 {
+                        *thing = met;
+                    }
+                }
+                true
+            })
+            .reduce(|| true, |a, b| a && b);
+        if whole {
+            film.samples += 1;
+        }
+        whole
+    }
+
+    fn look(
+        &self,
+        pixel: u32,
+        at: [f32; 2],
+        size: [f32; 2],
+        seed: u32,
+        number: u32,
+        out: &mut Groups,
+    ) -> (Guide, u16) {
+        let pairs = |purpose| Pairs::new(seed, pixel, purpose);
+        let [x, y] = pairs(IN_PIXEL).get(number);
+        let place = [(at[0] + x) / size[0], (at[1] + y) / size[1]];
+        let lens = &self.scene.lens;
+        let mut ray = lens.ray(place, pairs(IN_LENS).get(number));
+        let nothing = (Guide::default(), NO_THING);
+        let Some(mut met) = self.scene.first(&ray, self.walk) else { return nothing };
+        let mut passes = self.through_glass(&ray, met.at, out);
+        let depth_m = met.at * ray.direction.dot(lens.forward);
+        for _ in 0..MIRRORS {
+            let Finish::Mirror(part) = self.scene.material(&met).finish else { break };
+            let mirror = self.scene.surface(&met, ray.direction);
+            let origin = ray.origin + ray.direction * met.at + mirror.face * OFF_M;
+            let direction = ray.direction - mirror.normal * (2.0 * mirror.normal.dot(ray.direction));
+            ray = Ray { origin, direction, reach: f32::INFINITY };
+            let Some(next) = self.scene.first(&ray, self.walk) else { return nothing };
+            met = next;
+            passes *= part;
+        }
+        let material = self.scene.material(&met);
+        if let Finish::Shines(source) = material.finish {
+            self.shines(&met, usize::from(source), ray.direction, passes, out);
+            let normal = self.scene.surface(&met, ray.direction).normal;
+            return (Guide { normal, depth_m, ..Guide::default() }, material.thing);
+        }
+        let surface = self.scene.surface(&met, ray.direction);
+        let origin = ray.origin + ray.direction * met.at + surface.face * OFF_M;
+        let towards = -ray.direction.normalize();
+        let colour = self.scattered(material.finish, &surface, towards, surface.colour);
+        let mut own = Groups::default();
+        self.straight(origin, &surface, colour, material.finish, towards, seed, pixel, number, &mut own);
+        self.step_on(origin, &surface, colour, pairs(STEP_ON).get(number), &mut own);
+        if let Finish::Coat(index) = material.finish {
+            let way = ray.direction - surface.normal * (2.0 * surface.normal.dot(ray.direction));
+            let part = fresnel(surface.normal.dot(towards), index);
+            self.mirrored(&Ray { origin, direction: way, reach: f32::INFINITY }, part, &mut own);
+        }
+        let mut straight_light = 0.0;
+        for (group, (sum, own)) in out.iter_mut().zip(&own).enumerate() {
+            sum.straight += own.straight * passes;
+            sum.thrown += own.thrown * passes;
+            sum.gloss += own.gloss * passes;
+            straight_light += luminance(own.straight) * self.worth[group];
+        }
+        let value = straight_light / (luminance(colour) + 0.02);
+        let guide = Guide { colour, normal: surface.normal, depth_m, moments: [value, value * value] };
+        (guide, material.thing)
+    }
+
+    /// Spectacle lenses before what a ray meets: what they mirror is added, and the part that passes them told.
+    fn through_glass(&self, ray: &Ray, reach: f32, out: &mut Groups) -> f32 {
+        let mut passes = 1.0;
+        let mut from = *ray;
+        let mut left = reach;
+        for _ in 0..SHEETS {
+            let Some((at, normal, coated)) =
+                self.scene.first_glass(&Ray { reach: left, ..from }, self.walk)
+            else {
+                break;
+            };
+            let place = from.origin + from.direction * at;
+            let direction = ray.direction.normalize();
+            let normal = if normal.dot(direction) > 0.0 { -normal } else { normal };
+            // Both faces of a thin sheet, again and again: 2F / (1 + F).
+            let one = fresnel(-normal.dot(direction), GLASS_INDEX);
+            let thrown = coated * 2.0 * one / (1.0 + one);
+            if self.with_gloss {
+                let way = direction - normal * (2.0 * normal.dot(direction));
+                let mirror = Ray { origin: place + normal * OFF_M, direction: way, reach: f32::INFINITY };
+                self.mirrored(&mirror, passes * thrown, out);
+            }
+            passes *= 1.0 - thrown;
+            let past = at + OFF_M;
+            from.origin += from.direction * past;
+            left -= past;
+        }
+        passes
+    }
+
+    /// A thing that shines, seen itself.
+    fn shines(&self, met: &Met, source: usize, along: Vec3, part: f32, out: &mut Groups) {
+        let Some(shining) = self.scene.sources.get(source) else { return };
+        if !self.scene.is_front(met, along) {
+            return;
+        }
+        let surface = self.scene.surface(met, along);
+        let falls = shining.falls_off(-surface.face.dot(along.normalize()));
+        for (group, from) in &shining.from {
+            out[*group].gloss += luminance(*from) * falls * part;
+        }
+    }
+
+    /// What a smooth coat or a clear sheet mirrors.
+    fn mirrored(&self, ray: &Ray, part: f32, out: &mut Groups) {
+        let Some(met) = self.scene.first(ray, self.walk) else { return };
+        if let Finish::Shines(source) = self.scene.material(&met).finish {
+            return self.shines(&met, usize::from(source), ray.direction, part, out);
+        }
+        let (patch, colour) = self.scene.patch(&met);
+        for (light, own) in self.thrown.light[patch].iter().zip(out) {
+            own.gloss += part * luminance(bounce::luminance(colour, *light));
+        }
+    }
+
+    /// What of the light a surface throws back matt: under a clear coat less gets in and out.
+    fn scattered(&self, finish: Finish, surface: &At, towards: Vec3, colour: Vec3) -> Vec3 {
+        let Finish::Coat(index) = finish else { return colour };
+        let out = 1.0 - fresnel(surface.normal.dot(towards), index);
+        let again = inner_reflectance(index);
+        colour * out / (index * index) / (Vec3::ONE - colour * again)
+    }
+
+    #[allow(clippy::too_many_arguments)]
+    fn straight(
+        &self,
+        origin: Vec3,
+        surface: &At,
+        colour: Vec3,
+        finish: Finish,
+        towards: Vec3,
+        seed: u32,
+        pixel: u32,
+        number: u32,
+        out: &mut Groups,
+    ) {
+        let matt = colour / PI;
+        for (source, shining) in self.scene.sources.iter().enumerate() {
+            let pair = Pairs::new(seed, pixel, SOURCES + source as u32).get(number);
+            let Some(seen) = shining.seen_from(origin, surface.normal, pair) else { continue };
+            if seen.to.dot(surface.face) <= 0.0 {
+                continue;
+            }
+            let ray = Ray { origin, direction: seen.to, reach: seen.free };
+            if self.scene.any(&ray, self.walk) {
+                continue;
+            }
+            let direction = seen.to.normalize();
+            let (mut enters, mut sheen) = (1.0, 0.0);
+            match finish {
+                Finish::Sheen { roughness, straight_on } if self.with_gloss => {
+                    sheen = ggx(roughness, straight_on, surface.normal, towards, direction);
+                }
+                Finish::Coat(index) => enters = 1.0 - fresnel(surface.normal.dot(direction), index),
+                Finish::Sheen { .. } | Finish::Matt | Finish::Shines(_) | Finish::Mirror(_) | Finish::Glass(_) => {}
+            }
+            for (group, from) in &shining.from {
+                out[*group].straight += matt * *from * (seen.weight * enters);
+                out[*group].gloss += luminance(*from) * (sheen * seen.weight);
+            }
+        }
+    }
+
+    /// One step on: what the surface met there throws back is known.
+    fn step_on(&self, origin: Vec3, surface: &At, colour: Vec3, pair: [f32; 2], out: &mut Groups) {
+        let direction = bounce::off(surface.normal, pair);
+        if direction.dot(surface.face) <= 0.0 {
+            return;
+        }
+        let ray = Ray { origin, direction, reach: f32::INFINITY };
+        let Some(met) = self.scene.first(&ray, self.walk) else { return };
+        if matches!(self.scene.material(&met).finish, Finish::Shines(_)) {
+            // What shines was asked straight.
+            return;
+        }
+        let (patch, there) = self.scene.patch(&met);
+        for (light, own) in self.thrown.light[patch].iter().zip(out).take(self.scene.groups) {
+            own.thrown += colour * bounce::luminance(there, *light);
+        }
+    }
+}
+
+/// Refractive index of a spectacle lens (CR-39, from memory).
+const GLASS_INDEX: f32 = 1.50;
+
+/// Part that a smooth clear surface mirrors (Fresnel's equations, without polarisation).
+fn fresnel(cosine: f32, index: f32) -> f32 {
+    let cosine = cosine.clamp(0.0, 1.0);
+    let inner = (1.0 - (1.0 - cosine * cosine) / (index * index)).max(0.0).sqrt();
+    let parallel = (index * cosine - inner) / (index * cosine + inner);
+    let across = (cosine - index * inner) / (cosine + index * inner);
+    (parallel * parallel + across * across) / 2.0
+}
+
+/// Part of even light that a clear surface sends back inwards (the polynomial of Egan and Hilgeman 1973, from memory).
+fn inner_reflectance(index: f32) -> f32 {
+    -1.4399 / (index * index) + 0.7099 / index + 0.6681 + 0.0636 * index
+}
+
+/// A rough sheen: Walter and others 2007 with Schlick's approximations (from memory). Luminance for each lux.
+fn ggx(roughness: f32, straight_on: f32, normal: Vec3, towards: Vec3, light: Vec3) -> f32 {
+    let half = (towards + light).normalize_or_zero();
+    let (n_h, n_v) = (normal.dot(half), normal.dot(towards).max(0.05));
+    let n_l = normal.dot(light).max(0.05);
+    let square = roughness * roughness;
+    let spread = square / (PI * (n_h * n_h * (square - 1.0) + 1.0).powi(2));
+    let shadow = |cosine: f32| cosine / (cosine * (1.0 - roughness / 2.0) + roughness / 2.0);
+    let mirrors = straight_on + (1.0 - straight_on) * (1.0 - half.dot(light).max(0.0)).powi(5);
+    spread * shadow(n_v) * shadow(n_l) * mirrors / (4.0 * n_v * n_l)
+}
