@@ -2,7 +2,7 @@
 //! Radii of the eyeball and the cornea 12 and 7.8 mm (Gullstrand's schematic eye, from memory).
 use std::f32::consts::TAU;
 
-use glam::Vec3;
+use glam::{Quat, Vec3};
 
 use crate::head::{EYE, EYE_RADIUS_M};
 use crate::{Part, Stuff, What, paint};
@@ -17,8 +17,11 @@ const AROUND: usize = 56;
 const FARTHEST_RAD: f32 = 1.9;
 const CORNEA_INDEX: f32 = 1.376;
 
-/// The eye on a side (1 the figure's left, -1 its right), looking straight ahead.
-pub(crate) fn eye(side: f32) -> Part {
+/// Eyes turn so far at most, rad: farther, the head turns.
+const TURNS_RAD: f32 = 0.5;
+
+/// The eye on a side (1 the figure's left, -1 its right), looking at a place.
+pub(crate) fn eye(side: f32, looks_at: Vec3) -> Part {
     let middle = Vec3::new(side * EYE.x, EYE.y, EYE.z);
     let mut mesh = Mesh::default();
     let mut colours = Vec::new();
@@ -53,5 +56,11 @@ pub(crate) fn eye(side: f32) -> Part {
             mesh.triangles.push([b, c, d]);
         }
     }
+    let way = (looks_at - middle).try_normalize().unwrap_or(Vec3::Z);
+    let off = Vec3::Z.angle_between(way).min(TURNS_RAD);
+    let axis = Vec3::Z.cross(way).try_normalize().unwrap_or(Vec3::Y);
+    let turn = Quat::from_axis_angle(axis, off);
+    mesh.corners.iter_mut().for_each(|corner| *corner = middle + turn * (*corner - middle));
+    mesh.normals.iter_mut().for_each(|normal| *normal = turn * *normal);
     Part { what: What::Eye, mesh, colours, stuff: Stuff::Coat(CORNEA_INDEX) }
 }

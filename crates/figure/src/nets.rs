@@ -179,6 +179,36 @@ fn corners_of([i, j, k]: [usize; 3]) -> impl Iterator<Item = [usize; 3]> {
 }
 
 impl Mesh {
+    /// As bytes: numbers of corners and triangles, then corners, directions and triangles, little end first.
+    pub(crate) fn to_bytes(&self) -> Vec<u8> {
+        let numbers = [self.corners.len() as u32, self.triangles.len() as u32];
+        let mut bytes: Vec<u8> = numbers.into_iter().flat_map(u32::to_le_bytes).collect();
+        let places = self.corners.iter().chain(&self.normals).flat_map(|place| place.to_array());
+        bytes.extend(places.flat_map(f32::to_le_bytes));
+        bytes.extend(self.triangles.iter().flatten().flat_map(|corner| corner.to_le_bytes()));
+        bytes
+    }
+
+    /// From the first of some bytes, and the rest; nothing if they are none of a mesh.
+    pub(crate) fn from_bytes(bytes: &[u8]) -> Option<(Self, &[u8])> {
+        let words = bytes.as_chunks::<4>().0;
+        let number = |at: usize| Some(u32::from_le_bytes(*words.get(at)?) as usize);
+        let (corners, triangles) = (number(0)?, number(1)?);
+        let ends = [2, 2 + corners.checked_mul(3)?, 2 + corners.checked_mul(6)?];
+        let end = ends[2].checked_add(triangles.checked_mul(3)?)?;
+        let places = |from: usize, to: usize| -> Option<Vec<Vec3>> {
+            let threes = words.get(from..to)?.as_chunks::<3>().0;
+            Some(threes.iter().map(|place| Vec3::from_array(place.map(f32::from_le_bytes))).collect())
+        };
+        let mesh = Self {
+            corners: places(ends[0], ends[1])?,
+            normals: places(ends[1], ends[2])?,
+            triangles: words.get(ends[2]..end)?.as_chunks::<3>().0.iter().map(|t| t.map(u32::from_le_bytes)).collect(),
+        };
+        let inside = mesh.triangles.iter().flatten().all(|corner| (*corner as usize) < corners);
+        inside.then_some((mesh, bytes.get(4 * end..)?))
+    }
+
     /// The corners of each triangle, m.
     pub fn faces(&self) -> impl Iterator<Item = [Vec3; 3]> {
         self.triangles.iter().map(|triangle| triangle.map(|corner| self.corners[corner as usize]))

@@ -48,8 +48,9 @@ pub(crate) fn skin(point: Vec3, looks: &Looks) -> Vec3 {
     colour.lerp(Vec3::new(0.03, 0.022, 0.018), (0.9 * upper + 0.35 * lower).min(1.0))
 }
 
-pub(crate) fn hair(point: Vec3, colour: Vec3) -> Vec3 {
-    colour * (1.0 + 0.15 * (point.z * 700.0 + point.y * 90.0).sin())
+/// A strand by its number: some darker, some lighter.
+pub(crate) fn strand(number: usize, colour: Vec3) -> Vec3 {
+    colour * (0.72 + 0.62 * crate::hair::chance(number, 9))
 }
 
 /// At a distance from the middle of the pupil, m, and a turn about it.

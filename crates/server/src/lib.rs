@@ -5,6 +5,7 @@ mod pages;
 mod problem;
 mod routes;
 mod store;
+mod studio;
 
 use std::net::{Ipv4Addr, SocketAddr};
 use std::path::{Path, PathBuf};
@@ -57,8 +58,7 @@ pub enum ServeError {
 
 /// The whole application over a store, for callers that bring their own listener.
 pub fn application(store: Store) -> Router {
-    let store = Arc::new(store);
-    routes::router(store)
+    routes::router(routes::App { store: Arc::new(store), studio: Arc::new(studio::Studio::new()) })
         // Answers of the API stay as they are: on one machine, packing costs more than it saves.
         .fallback(pages::page.layer(CompressionLayer::new()))
         .layer(axum::middleware::from_fn(guard::same_machine))

@@ -7,12 +7,13 @@ mod judge;
 mod judged;
 mod live;
 mod reference;
+mod view;
 
 use std::sync::Arc;
 use std::sync::atomic::{AtomicBool, Ordering};
 
 use axum::Router;
-use axum::extract::{FromRequest, FromRequestParts};
+use axum::extract::{FromRef, FromRequest, FromRequestParts};
 use axum::http::StatusCode;
 use axum::response::IntoResponse;
 use fogon_core::document::{self, Shape};
@@ -24,6 +25,7 @@ use utoipa_axum::routes;
 
 use crate::problem::Details;
 use crate::store::Store;
+use crate::studio::Studio;
 
 /// Bodies larger than this are refused; a plan may have 1 MB.
 const BODY_BYTES: usize = 1_200_000;
@@ -31,6 +33,13 @@ const BODY_BYTES: usize = 1_200_000;
 const DROPPED_BYTES: usize = 40_000_000;
 
 pub(crate) type Shared = Arc<Store>;
+
+/// What requests share.
+#[derive(Clone, FromRef)]
+pub(crate) struct App {
+    pub(crate) store: Shared,
+    pub(crate) studio: Arc<Studio>,
+}
 
 #[derive(OpenApi)]
 #[openapi(info(
@@ -40,7 +49,7 @@ pub(crate) type Shared = Arc<Store>;
 ))]
 struct Head;
 
-fn described() -> OpenApiRouter<Shared> {
+fn described() -> OpenApiRouter<App> {
     OpenApiRouter::with_openapi(Head::openapi())
         .routes(routes!(corners::list, corners::create))
         .routes(routes!(corners::get, corners::save, corners::delete))
@@ -63,6 +72,8 @@ fn described() -> OpenApiRouter<Shared> {
         .routes(routes!(judge::place))
         .routes(routes!(judge::again))
         .routes(routes!(judge::walk))
+        .routes(routes!(view::picture))
+        .routes(routes!(view::corner_picture))
         .routes(routes!(hear::sound))
         .routes(routes!(hear::picture))
         .routes(routes!(hear::treatment))
@@ -75,12 +86,13 @@ fn described() -> OpenApiRouter<Shared> {
 }
 
 /// The routes with their description at `/api/v1/openapi.json`.
-pub(crate) fn router(store: Shared) -> Router {
+pub(crate) fn router(app: App) -> Router {
     let (router, _) = described().split_for_parts();
     router
         .route("/api/v1/hand", axum::routing::get(live::hand))
+        .route("/api/v1/view", axum::routing::get(view::view))
         .route("/api/v1/openapi.json", axum::routing::get(|| async { axum::Json(openapi()).into_response() }))
-        .with_state(store)
+        .with_state(app)
 }
 
 /// The OpenAPI 3.1 document.

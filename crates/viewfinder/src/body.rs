@@ -5,7 +5,7 @@ use fogon_figure::Mesh;
 use glam::{Affine3A, IVec3, Vec3};
 
 use crate::random::Pairs;
-use crate::surface::{Finish, Look, Material, Packed};
+use crate::surface::{Finish, Grid, Look, Material, Packed};
 use crate::tree::Tree;
 
 /// Points on a patch at which its light is looked at.
@@ -41,9 +41,12 @@ pub struct Maker {
     faces: Vec<Vec3>,
     material_of: Vec<u16>,
     patch_of: Vec<u32>,
+    grid_of: Vec<Grid>,
     materials: Vec<Material>,
     patches: HashMap<Cell, u32>,
     areas: Vec<(f32, Vec3)>,
+    /// Of the patches of parallelograms, by number, their corner and sides.
+    cells: HashMap<u32, [Vec3; 3]>,
 }
 
 /// A patch is what lies in one cell of a grid, looks the same way and is of one material.
@@ -93,6 +96,7 @@ impl Maker {
         self.faces.push(face);
         self.material_of.push(material);
         self.patch_of.push(patch);
+        self.grid_of.push(Grid::default());
     }
 
     /// A flat triangle of one colour.
@@ -102,19 +106,36 @@ impl Maker {
         self.triangle(corners, Look { normals: [normal; 3], colours: [colour; 3] }, material, patch_m);
     }
 
-    /// A flat four-cornered face of one colour, in pieces no larger than its patches.
+    /// A flat four-cornered face of one colour: a parallelogram with patches in rows, anything else in two triangles.
     pub fn quad(&mut self, [a, b, c, d]: [Vec3; 4], colour: Vec3, material: u16, patch_m: f32) {
-        let pieces = |length: f32| (length / patch_m).ceil().clamp(1.0, 64.0) as usize;
-        let (columns, rows) =
-            (pieces((b - a).length().max((c - d).length())), pieces((d - a).length().max((c - b).length())));
-        let at = |i: usize, j: usize| {
-            let (x, y) = (i as f32 / columns as f32, j as f32 / rows as f32);
-            a.lerp(b, x).lerp(d.lerp(c, x), y)
-        };
-        for (i, j) in (0..rows).flat_map(|j| (0..columns).map(move |i| (i, j))) {
-            let [p, q, r, s] = [at(i, j), at(i + 1, j), at(i + 1, j + 1), at(i, j + 1)];
-            self.flat([p, q, r], colour, material, patch_m);
-            self.flat([p, r, s], colour, material, patch_m);
+        let (along, up) = (b - a, d - a);
+        let across = along.cross(up);
+        let size = along.length().max(up.length());
+        if (a + along + up).distance(c) > 1e-4 * size || across.length() < 1e-12 {
+            self.flat([a, b, c], colour, material, patch_m);
+            return self.flat([a, c, d], colour, material, patch_m);
+        }
+        let pieces = |length: f32| (length / patch_m).ceil().clamp(1.0, 64.0) as u8;
+        let (columns, rows) = (pieces(along.length()), pieces(up.length()));
+        let first = self.areas.len() as u32;
+        let (along_one, up_one) = (along / f32::from(columns), up / f32::from(rows));
+        let area = along_one.cross(up_one).length();
+        for row in 0..rows {
+            for column in 0..columns {
+                let corner = a + along_one * f32::from(column) + up_one * f32::from(row);
+                self.cells.insert(self.areas.len() as u32, [corner, along_one, up_one]);
+                self.areas.push((area, colour * area));
+            }
+        }
+        let face = across.normalize();
+        let look = Look { normals: [face; 3], colours: [colour; 3] };
+        for (corners, is_second) in [([a, b, c], false), ([a, c, d], true)] {
+            self.corners.push(corners);
+            self.looks.push(look);
+            self.faces.push(face);
+            self.material_of.push(material);
+            self.patch_of.push(first);
+            self.grid_of.push(Grid { columns, rows, is_second });
         }
     }
 
@@ -151,7 +172,19 @@ impl Maker {
             .collect();
         // Points at even steps of the area, from triangle to triangle; where in the triangle is drawn.
         let mut walked = vec![0.0_f32; patches.len()];
+        for (cell, [corner, along, up]) in &self.cells {
+            let pairs = Pairs::new(0, *cell, 1);
+            let normal = along.cross(*up).normalize_or_zero();
+            let point = |number| {
+                let [x, y] = pairs.get(number);
+                (*corner + *along * x + *up * y, normal)
+            };
+            patches[*cell as usize].points = (0..POINTS as u32).map(point).collect();
+        }
         for (number, corners) in self.corners.iter().enumerate() {
+            if self.grid_of[number] != Grid::default() {
+                continue;
+            }
             let of = self.patch_of[number] as usize;
             let [a, b, c] = *corners;
             let area = (b - a).cross(c - a).length() / 2.0;
@@ -172,7 +205,10 @@ impl Maker {
             .looks
             .iter()
             .enumerate()
-            .map(|(i, look)| Packed::new(self.faces[i], look, self.patch_of[i], self.material_of[i]))
+            .map(|(i, look)| {
+                let (patch, material, grid) = (self.patch_of[i], self.material_of[i], self.grid_of[i]);
+                Packed::new(self.faces[i], look, patch, material, grid)
+            })
             .collect();
         Body { tree, triangles, materials: self.materials, patches, corners: self.corners }
     }

@@ -34,6 +34,8 @@ pub struct Sights {
 #[derive(Debug, Clone)]
 pub(crate) struct Thrown {
     pub(crate) light: Vec<[Vec3; GROUPS]>,
+    /// The part of it that came by way of other patches.
+    pub(crate) again: Vec<[Vec3; GROUPS]>,
 }
 
 /// Axes across a direction of length 1 (Duff and others 2017, Building an orthonormal basis, revisited; from memory).
@@ -135,7 +137,9 @@ impl Thrown {
                 })
                 .collect();
         }
-        Self { light }
+        let less = |(light, own): (&[Vec3; GROUPS], &[Vec3; GROUPS])| std::array::from_fn(|i| light[i] - own[i]);
+        let again = light.iter().zip(&straight).map(less).collect();
+        Self { light, again }
     }
 }
 

@@ -179,3 +179,16 @@ impl Shown {
         [byte(pixel.x), byte(pixel.y), byte(pixel.z), 255]
     }
 }
+
+/// How a corner's camera is set, in a line.
+pub fn settings(corner: &Corner<'_>) -> String {
+    let camera = &corner.layout.camera;
+    format!(
+        "{:.0} mm, f/{:.1}, 1/{:.0} s, ISO {:.0}, {:.0} K",
+        camera.focal_length_mm,
+        camera.f_number,
+        1.0 / camera.shutter_s,
+        camera.iso,
+        camera.white_balance_k
+    )
+}

@@ -12,6 +12,7 @@
 //! - [`trace`], [`film`]: looking, and what is gathered
 //! - [`denoise`]: smoothing; [`develop`]: exposure, white balance, tone
 //! - [`stage`]: a plan as a scene; [`render`]: as a picture
+//! - [`viewing`]: a picture while the plan changes; [`overlay`]: what it tells
 
 pub mod body;
 pub mod bounce;
@@ -20,6 +21,7 @@ pub mod develop;
 pub mod export;
 pub mod film;
 pub mod lens;
+pub mod overlay;
 pub mod panel;
 pub mod random;
 pub mod render;
@@ -29,3 +31,4 @@ pub mod stage;
 pub mod surface;
 pub mod trace;
 pub mod tree;
+pub mod viewing;

@@ -16,44 +16,46 @@ impl Pairs {
     }
 
     /// The pair with a number, each in [0, 1).
+    #[inline]
     pub fn get(self, number: u32) -> [f32; 2] {
-        let index = scramble(number, self.seed);
-        [
-            unit(scramble(index.reverse_bits(), hash(self.seed ^ 1))),
-            unit(scramble(second(index), hash(self.seed ^ 2))),
-        ]
+        // Bits stand in reverse, as the scramble wants them: the first dimension is the reversed index itself.
+        let index = scramble(number.reverse_bits(), self.seed).reverse_bits();
+        let first = scramble(index, hash(self.seed ^ 1));
+        let second = scramble(second(index), hash(self.seed ^ 2));
+        [unit(first.reverse_bits()), unit(second.reverse_bits())]
     }
 }
 
 /// The 24 highest bits as a number in [0, 1): as many as fit without rounding up to 1.
+#[inline]
 fn unit(bits: u32) -> f32 {
     (bits >> 8) as f32 / (1 << 24) as f32
 }
 
-/// The second dimension of the sequence: its generator matrix is that of Pascal's triangle modulo 2.
-fn second(mut index: u32) -> u32 {
-    let (mut column, mut bits) = (1 << 31, 0);
-    while index != 0 {
-        if index & 1 == 1 {
-            bits ^= column;
-        }
-        index >>= 1;
-        column ^= column >> 1;
-    }
-    bits
+/// The second dimension of the sequence, its bits in reverse: its generator matrix is that of Pascal's triangle modulo 2, in which
+/// a bit counts for every place that is part of its own (Lucas).
+#[inline]
+fn second(index: u32) -> u32 {
+    let mut bits = index;
+    bits ^= bits >> 16 & 0x0000_ffff;
+    bits ^= bits >> 8 & 0x00ff_00ff;
+    bits ^= bits >> 4 & 0x0f0f_0f0f;
+    bits ^= bits >> 2 & 0x3333_3333;
+    bits ^ (bits >> 1 & 0x5555_5555)
 }
 
-/// A nested uniform scramble: every bit is flipped by what stands above it.
+/// A nested uniform scramble of bits that stand in reverse: every bit is flipped by what stands below it.
+#[inline]
 fn scramble(bits: u32, seed: u32) -> u32 {
-    let mut x = bits.reverse_bits().wrapping_add(seed);
+    let mut x = bits.wrapping_add(seed);
     x ^= x.wrapping_mul(0x6c50_b47c);
     x ^= x.wrapping_mul(0xb82f_1e52);
     x ^= x.wrapping_mul(0xc7af_e638);
-    x ^= x.wrapping_mul(0x8d22_f6e6);
-    x.reverse_bits()
+    x ^ x.wrapping_mul(0x8d22_f6e6)
 }
 
 /// A hash whose every output bit hangs on every input bit (lowbias32, from memory).
+#[inline]
 fn hash(mut x: u32) -> u32 {
     x ^= x >> 16;
     x = x.wrapping_mul(0x7feb_352d);

@@ -1,4 +1,6 @@
 //! A plan as one picture.
+use std::sync::Arc;
+
 use glam::Vec3;
 
 use crate::denoise::{Smoothed, smoothed};
@@ -79,7 +81,7 @@ impl Rendered {
 pub fn render(staged: &Staged, asked: &Asked) -> Rendered {
     let walk = asked.walk.unwrap_or_else(Walk::fastest);
     let dials = develop::dials(&staged.groups);
-    let tracer = Tracer::new(&staged.scene, &staged.sights, dials, POINTS, walk, !asked.matt);
+    let tracer = Tracer::new(Arc::clone(&staged.scene), &staged.sights, dials, POINTS, walk, !asked.matt);
     let mut film = Film::new(asked.width, asked.height, staged.groups.len().max(1));
     for _ in 0..asked.samples {
         tracer.expose(&mut film, asked.seed, &|| true);

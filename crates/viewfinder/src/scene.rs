@@ -99,6 +99,16 @@ impl Scene {
         Self { bodies, staying, glass, sources, groups: groups.min(GROUPS), lens, first_patch, patches }
     }
 
+    /// The lens that it is seen by.
+    pub fn lens(&self) -> &Lens {
+        &self.lens
+    }
+
+    /// The same, seen by another lens.
+    pub fn seen_by(&self, lens: Lens) -> Self {
+        Self { lens, ..self.clone() }
+    }
+
     /// The first of some bodies that a ray meets.
     #[inline]
     pub(crate) fn first_of(&self, bodies: usize, ray: &Ray, walk: Walk) -> Option<Met> {
@@ -148,19 +158,15 @@ impl Scene {
     pub(crate) fn surface(&self, met: &Met, along: Vec3) -> At {
         let placed = &self.bodies[met.body];
         let at = self.packed(met).at(met.u, met.v);
-        let (face, normal) = (placed.turned(at.face), placed.turned(at.normal));
-        if face.dot(along) > 0.0 {
-            At { face: -face, normal: -normal, ..at }
-        } else {
-            At { face, normal, ..at }
-        }
+        let towards = |direction: Vec3| if direction.dot(along) > 0.0 { -direction } else { direction };
+        At { face: towards(placed.turned(at.face)), normal: towards(placed.turned(at.normal)), ..at }
     }
 
     /// The patch where a ray meets a body, by its number among all, with the reflectance at that very place.
     #[inline]
     pub(crate) fn patch(&self, met: &Met) -> (usize, Vec3) {
         let packed = self.packed(met);
-        (self.first_patch[met.body] + packed.patch(), packed.colour(met.u, met.v))
+        (self.first_patch[met.body] + packed.patch(met.u, met.v), packed.colour(met.u, met.v))
     }
 
     /// The body and the patch in it, of a patch's number among all.

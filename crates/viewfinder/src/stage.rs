@@ -11,6 +11,7 @@ pub mod things;
 use std::sync::Arc;
 
 use fogon_core::corner::Corner;
+use fogon_figure::Setting;
 use serde::Serialize;
 
 use crate::body::{Body, Maker};
@@ -25,7 +26,7 @@ use things::Things;
 /// A plan as it is put before the lens.
 pub struct Staged {
     /// What is seen.
-    pub scene: Scene,
+    pub scene: Arc<Scene>,
     /// What patches that stay see of each other.
     pub sights: Arc<Sights>,
     /// The lights that are kept apart.
@@ -34,6 +35,15 @@ pub struct Staged {
     pub things: Things,
     /// How the camera is set.
     pub exposure: Exposure,
+}
+
+impl Staged {
+    /// A scene that was put together by hand.
+    pub fn new(scene: Scene, groups: Vec<Group>, things: Things, walk: Walk) -> Self {
+        let sights = Arc::new(Sights::of_staying(&scene, walk));
+        let exposure = Exposure { signal_per_cd_m2: 1.0, clips_at: 1.0, white_balance_k: 6504.0 };
+        Self { scene: Arc::new(scene), sights, groups, things, exposure }
+    }
 }
 
 /// What it is made of stays the same while this does.
@@ -67,19 +77,20 @@ impl Stage {
                 body
             }
         };
-        let person = self.person(corner);
+        let setting = person::setting(corner);
+        let person = self.person(corner, &setting);
         let mut maker = Maker::default();
         set_up::add(&mut maker, &mut self.things, corner, &shining);
         let set_up = Arc::new(maker.made());
         let bodies = vec![
             Placed::new(room, glam::Affine3A::IDENTITY),
-            person::placed(&person.whole, corner),
+            person::placed(&person.whole, corner, &setting),
             Placed::new(set_up, glam::Affine3A::IDENTITY),
         ];
-        let glass = person.glass.as_ref().map(|body| person::placed(body, corner));
+        let glass = person.glass.as_ref().map(|body| person::placed(body, corner, &setting));
         let groups = shining.groups.len();
         let scene = Scene::new(bodies, 2, glass, shining.sources, groups, Lens::of(corner));
-        let sights_key = [room_key, person_key(corner), key(&place_numbers(corner))].concat();
+        let sights_key = [room_key, person_key(corner, &setting), key(&person::place(corner, &setting).to_cols_array().to_vec())].concat();
         let sights = match &self.sights {
             Some((key, sights)) if *key == sights_key => sights.clone(),
             _ => {
@@ -88,18 +99,23 @@ impl Stage {
                 sights
             }
         };
+        let scene = Arc::new(scene);
         Staged { scene, sights, groups: shining.groups, things: self.things.clone(), exposure: Exposure::of(corner) }
     }
 
-    fn person(&mut self, corner: &Corner<'_>) -> PersonBodies {
-        let own = person_key(corner);
+    /// The lights of a corner as they are set now, in the order in which a picture of it keeps them apart.
+    pub fn groups(&self, corner: &Corner<'_>) -> Vec<Group> {
+        Shining::of(corner).groups
+    }
+
+    fn person(&mut self, corner: &Corner<'_>, setting: &Setting) -> PersonBodies {
+        let own = person_key(corner, setting);
         if let Some((key, bodies)) = &self.person
             && *key == own
         {
             return bodies.clone();
         }
-        let parts = fogon_figure::parts(&person::looks(corner.brief));
-        let (whole, glass) = person::body(&parts, &mut self.things);
+        let (whole, glass) = person::body(setting, &person::looks(corner.brief), &mut self.things);
         let bodies = PersonBodies { whole: Arc::new(whole), glass: glass.map(Arc::new) };
         self.person = Some((own, bodies.clone()));
         bodies
@@ -125,12 +141,11 @@ fn room_key(corner: &Corner<'_>, shining: &Shining) -> Key {
     key(&(&corner.brief.room, &corner.layout.furniture, &corner.layout.backdrop, windows, numbers))
 }
 
-fn person_key(corner: &Corner<'_>) -> Key {
-    key(&(&corner.brief.person, &corner.brief.purpose))
-}
-
-fn place_numbers(corner: &Corner<'_>) -> Vec<f32> {
-    person::place(corner).to_cols_array().to_vec()
+fn person_key(corner: &Corner<'_>, setting: &Setting) -> Key {
+    let Setting { floor, seat, table, plays, head_turn, looks_at } = *setting;
+    let person = &corner.brief.person;
+    let looks = (person.skin_reflectance, person.clothing_reflectance, person.hair, person.glasses);
+    key(&(looks, floor, seat, table, plays, head_turn, looks_at.to_array()))
 }
 
 fn room_body(corner: &Corner<'_>, things: &mut Things, shining: &Shining) -> Body {

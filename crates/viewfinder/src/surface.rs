@@ -41,7 +41,7 @@ pub struct Look {
     pub colours: [Vec3; 3],
 }
 
-/// A [`Look`] with what else belongs to a triangle, in 36 bytes.
+/// A [`Look`] with what else belongs to a triangle, in 40 bytes.
 #[derive(Debug, Clone, Copy)]
 pub(crate) struct Packed {
     face: u32,
@@ -49,6 +49,23 @@ pub(crate) struct Packed {
     colours: [u32; 3],
     patch: u32,
     material: u16,
+    grid: Grid,
+}
+
+/// Half of a flat parallelogram that has more patches than one, in rows.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default)]
+pub(crate) struct Grid {
+    pub(crate) columns: u8,
+    pub(crate) rows: u8,
+    /// The half with the second corner, or that with the fourth.
+    pub(crate) is_second: bool,
+}
+
+impl Grid {
+    /// Place in the parallelogram of a place in its half.
+    fn place(self, u: f32, v: f32) -> (f32, f32) {
+        if self.is_second { (u, u + v) } else { (u + v, v) }
+    }
 }
 
 /// A triangle's surface at a point.
@@ -62,13 +79,14 @@ pub(crate) struct At {
 }
 
 impl Packed {
-    pub(crate) fn new(face: Vec3, look: &Look, patch: u32, material: u16) -> Self {
+    pub(crate) fn new(face: Vec3, look: &Look, patch: u32, material: u16, grid: Grid) -> Self {
         Self {
             face: pack_direction(face),
             normals: look.normals.map(pack_direction),
             colours: look.colours.map(pack_colour),
             patch,
             material,
+            grid,
         }
     }
 
@@ -101,8 +119,15 @@ impl Packed {
         unpack_direction(self.face)
     }
 
-    pub(crate) fn patch(&self) -> usize {
-        self.patch as usize
+    #[inline]
+    pub(crate) fn patch(&self, u: f32, v: f32) -> usize {
+        let Grid { columns, rows, .. } = self.grid;
+        if columns == 0 {
+            return self.patch as usize;
+        }
+        let (x, y) = self.grid.place(u, v);
+        let along = |part: f32, number: u8| ((part * f32::from(number)) as usize).min(usize::from(number) - 1);
+        self.patch as usize + along(y, rows) * usize::from(columns) + along(x, columns)
     }
 
     pub(crate) fn material(&self) -> usize {

@@ -1,6 +1,7 @@
 //! One look through a pixel: to the first surface, from there to everything that shines, and one step on to what other surfaces
 //! throw back.
 use std::f32::consts::PI;
+use std::sync::Arc;
 
 use glam::Vec3;
 use rayon::prelude::*;
@@ -17,14 +18,19 @@ const IN_PIXEL: u32 = 0;
 const IN_LENS: u32 = 1;
 const STEP_ON: u32 = 2;
 const SOURCES: u32 = 3;
+const NEAR: u32 = 1 << 16;
+/// Steps on from the first surface of each sample: they carry most of the noise.
+const STEPS: u32 = 2;
+/// Nearer than this the light over a patch is not taken as even, m.
+const NEAR_M: f32 = 0.05;
 /// Clear sheets looked through at most: both spectacle lenses, from the side.
 const SHEETS: usize = 3;
 /// Mirrors followed from one to the next.
 const MIRRORS: usize = 4;
 
 /// A scene ready to be looked at.
-pub struct Tracer<'a> {
-    scene: &'a Scene,
+pub struct Tracer {
+    scene: Arc<Scene>,
     thrown: Thrown,
     /// What a luminance of 1 of each group is worth now: for the moments only.
     worth: [f32; GROUPS],
@@ -32,22 +38,25 @@ pub struct Tracer<'a> {
     with_gloss: bool,
 }
 
-impl<'a> Tracer<'a> {
+impl Tracer {
     /// Works out the light that surfaces throw back, from `points` points of each patch.
     pub fn new(
-        scene: &'a Scene,
+        scene: Arc<Scene>,
         sights: &Sights,
         worth: [f32; GROUPS],
         points: u32,
         walk: Walk,
         with_gloss: bool,
     ) -> Self {
-        Self { scene, thrown: Thrown::of(scene, sights, points, walk), worth, walk, with_gloss }
+        let thrown = Thrown::of(&scene, sights, points, walk);
+        Self { scene, thrown, worth, walk, with_gloss }
     }
 
     /// Adds one sample to every pixel of a film; tells whether it came to the end. Rows go on while `goes_on` says so.
     pub fn expose(&self, film: &mut Film, seed: u32, goes_on: &(dyn Fn() -> bool + Sync)) -> bool {
-        const ROWS: usize = 4;
+        // In blocks, so that neighbours meet what is still at hand.
+        const ROWS: usize = 8;
+        const COLUMNS: usize = 8;
         let (width, height, groups, number) = (film.width, film.height, film.groups, film.samples);
         let rows = film
             .light
@@ -60,9 +69,12 @@ impl<'a> Tracer<'a> {
                 if !goes_on() {
                     return false;
                 }
-                for (at, ((light, guide), thing)) in
-                    light.chunks_mut(groups).zip(guides).zip(things).enumerate()
-                {
+                let high = guides.len() / width;
+                let blocks = (0..width).step_by(COLUMNS).flat_map(|left| {
+                    let wide = COLUMNS.min(width - left);
+                    (0..high).flat_map(move |row| (left..left + wide).map(move |column| row * width + column))
+                });
+                for at in blocks {
                     let pixel = chunk * ROWS * width + at;
                     let mut gathered = Groups::default();
                     let (found, met) = self.look(
@@ -73,10 +85,11 @@ impl<'a> Tracer<'a> {
                         number,
                         &mut gathered,
                     );
-                    light.iter_mut().zip(&gathered).for_each(|(light, more)| light.add(more));
-                    guide.add(&found);
+                    let own = light[at * groups..(at + 1) * groups].iter_mut();
+                    own.zip(&gathered).for_each(|(light, more)| light.add(more));
+                    guides[at].add(&found);
                     if number == 0 {
-                        *thing = met;
+                        things[at] = met;
                     }
                 }
                 true
@@ -86,6 +99,18 @@ impl<'a> Tracer<'a> {
             film.samples += 1;
         }
         whole
+    }
+
+    /// Light on a surface at a place, lx for a luminance of 1 of each group: straight, and by way of other surfaces.
+    pub fn light_at(&self, place: Vec3, normal: Vec3, samples: u32) -> [(Vec3, Vec3); GROUPS] {
+        let surface = At { face: normal, normal, colour: Vec3::ONE };
+        let mut all = Groups::default();
+        for number in 0..samples {
+            self.straight(place, &surface, Vec3::ONE, Finish::Matt, normal, 1, 0, number, &mut all);
+            self.step_on(place, &surface, Vec3::ONE, 1, 0, number, &mut all);
+        }
+        // A white surface throws back L = E / pi.
+        all.map(|light| (light.straight * PI / samples as f32, light.thrown * PI / samples as f32))
     }
 
     fn look(
@@ -123,16 +148,16 @@ impl<'a> Tracer<'a> {
             return (Guide { normal, depth_m, ..Guide::default() }, material.thing);
         }
         let surface = self.scene.surface(&met, ray.direction);
-        let origin = ray.origin + ray.direction * met.at + surface.face * OFF_M;
+        let place = ray.origin + ray.direction * met.at;
         let towards = -ray.direction.normalize();
         let colour = self.scattered(material.finish, &surface, towards, surface.colour);
         let mut own = Groups::default();
-        self.straight(origin, &surface, colour, material.finish, towards, seed, pixel, number, &mut own);
-        self.step_on(origin, &surface, colour, pairs(STEP_ON).get(number), &mut own);
+        self.straight(place, &surface, colour, material.finish, towards, seed, pixel, number, &mut own);
+        self.step_on(place, &surface, colour, seed, pixel, number, &mut own);
         if let Finish::Coat(index) = material.finish {
             let way = ray.direction - surface.normal * (2.0 * surface.normal.dot(ray.direction));
             let part = fresnel(surface.normal.dot(towards), index);
-            self.mirrored(&Ray { origin, direction: way, reach: f32::INFINITY }, part, &mut own);
+            self.mirrored(&from(place, surface.face, way, f32::INFINITY), part, &mut own);
         }
         let mut straight_light = 0.0;
         for (group, (sum, own)) in out.iter_mut().zip(&own).enumerate() {
@@ -205,14 +230,14 @@ impl<'a> Tracer<'a> {
     fn scattered(&self, finish: Finish, surface: &At, towards: Vec3, colour: Vec3) -> Vec3 {
         let Finish::Coat(index) = finish else { return colour };
         let out = 1.0 - fresnel(surface.normal.dot(towards), index);
-        let again = inner_reflectance(index);
-        colour * out / (index * index) / (Vec3::ONE - colour * again)
+        // What the coat sends back inwards comes out in the end: a colour stays what it was painted.
+        colour * out / (index * index * (1.0 - inner_reflectance(index)))
     }
 
     #[allow(clippy::too_many_arguments)]
     fn straight(
         &self,
-        origin: Vec3,
+        place: Vec3,
         surface: &At,
         colour: Vec3,
         finish: Finish,
@@ -225,12 +250,8 @@ impl<'a> Tracer<'a> {
         let matt = colour / PI;
         for (source, shining) in self.scene.sources.iter().enumerate() {
             let pair = Pairs::new(seed, pixel, SOURCES + source as u32).get(number);
-            let Some(seen) = shining.seen_from(origin, surface.normal, pair) else { continue };
-            if seen.to.dot(surface.face) <= 0.0 {
-                continue;
-            }
-            let ray = Ray { origin, direction: seen.to, reach: seen.free };
-            if self.scene.any(&ray, self.walk) {
+            let Some(seen) = shining.seen_from(place, surface.normal, pair) else { continue };
+            if self.scene.any(&from(place, surface.face, seen.to, seen.free), self.walk) {
                 continue;
             }
             let direction = seen.to.normalize();
@@ -242,30 +263,66 @@ impl<'a> Tracer<'a> {
                 Finish::Coat(index) => enters = 1.0 - fresnel(surface.normal.dot(direction), index),
                 Finish::Sheen { .. } | Finish::Matt | Finish::Shines(_) | Finish::Mirror(_) | Finish::Glass(_) => {}
             }
-            for (group, from) in &shining.from {
-                out[*group].straight += matt * *from * (seen.weight * enters);
-                out[*group].gloss += luminance(*from) * (sheen * seen.weight);
+            for (group, shines) in &shining.from {
+                out[*group].straight += matt * *shines * (seen.weight * enters);
+                out[*group].gloss += luminance(*shines) * (sheen * seen.weight);
             }
         }
     }
 
-    /// One step on: what the surface met there throws back is known.
-    fn step_on(&self, origin: Vec3, surface: &At, colour: Vec3, pair: [f32; 2], out: &mut Groups) {
-        let direction = bounce::off(surface.normal, pair);
-        if direction.dot(surface.face) <= 0.0 {
-            return;
-        }
-        let ray = Ray { origin, direction, reach: f32::INFINITY };
-        let Some(met) = self.scene.first(&ray, self.walk) else { return };
-        if matches!(self.scene.material(&met).finish, Finish::Shines(_)) {
-            // What shines was asked straight.
-            return;
-        }
-        let (patch, there) = self.scene.patch(&met);
-        for (light, own) in self.thrown.light[patch].iter().zip(out).take(self.scene.groups) {
-            own.thrown += colour * bounce::luminance(there, *light);
+    /// One step on: what the surface met there throws back is known. Where that is so near that the light over one patch may
+    /// differ, what shines on it straight is asked.
+    #[allow(clippy::too_many_arguments)]
+    fn step_on(
+        &self,
+        place: Vec3,
+        surface: &At,
+        colour: Vec3,
+        seed: u32,
+        pixel: u32,
+        number: u32,
+        out: &mut Groups,
+    ) {
+        let pairs = Pairs::new(seed, pixel, STEP_ON);
+        let part = colour / STEPS as f32;
+        for step in 0..STEPS {
+            let direction = bounce::off(surface.normal, pairs.get(number * STEPS + step));
+            let ray = from(place, surface.face, direction, f32::INFINITY);
+            let Some(met) = self.scene.first(&ray, self.walk) else { continue };
+            if matches!(self.scene.material(&met).finish, Finish::Shines(_)) {
+                // What shines was asked straight.
+                continue;
+            }
+            let (patch, there) = self.scene.patch(&met);
+            if met.at > NEAR_M {
+                for (light, own) in self.thrown.light[patch].iter().zip(out.iter_mut()).take(self.scene.groups) {
+                    own.thrown += part * bounce::luminance(there, *light);
+                }
+                continue;
+            }
+            let near = self.scene.surface(&met, direction);
+            let there_at = ray.origin + direction * met.at;
+            for (thrown, own) in self.thrown.again[patch].iter().zip(out.iter_mut()).take(self.scene.groups) {
+                own.thrown += part * bounce::luminance(there, *thrown);
+            }
+            for (source, shining) in self.scene.sources.iter().enumerate() {
+                let pair = Pairs::new(seed, pixel, NEAR + source as u32).get(number * STEPS + step);
+                let Some(seen) = shining.seen_from(there_at, near.normal, pair) else { continue };
+                if !self.scene.any(&from(there_at, near.face, seen.to, seen.free), self.walk) {
+                    for (group, shines) in &shining.from {
+                        out[*group].thrown += part * bounce::luminance(there, *shines * seen.weight);
+                    }
+                }
+            }
         }
     }
+}
+
+/// A ray from a surface, begun a little off it on the side to which it goes.
+#[inline]
+fn from(place: Vec3, face: Vec3, direction: Vec3, reach: f32) -> Ray {
+    let side = if face.dot(direction) < 0.0 { -OFF_M } else { OFF_M };
+    Ray { origin: place + face * side, direction, reach }
 }
 
 /// Refractive index of a spectacle lens (CR-39, from memory).

@@ -112,22 +112,22 @@ impl Tree {
     /// The first triangle that a ray meets.
     pub fn first(&self, ray: &Ray, walk: Walk) -> Option<Hit> {
         match walk {
-            Walk::Plain => walk::first::<plain::Plain>(self, ray),
+            Walk::Plain => plain::first(self, ray),
             #[cfg(target_arch = "x86_64")]
-            Walk::Vector => vector::first(self, ray),
+            Walk::Vector => vector::first_or_plain(self, ray),
             #[cfg(not(target_arch = "x86_64"))]
-            Walk::Vector => walk::first::<plain::Plain>(self, ray),
+            Walk::Vector => plain::first(self, ray),
         }
     }
 
     /// Whether a ray meets any triangle.
     pub fn any(&self, ray: &Ray, walk: Walk) -> bool {
         match walk {
-            Walk::Plain => walk::any::<plain::Plain>(self, ray),
+            Walk::Plain => plain::any(self, ray),
             #[cfg(target_arch = "x86_64")]
-            Walk::Vector => vector::any(self, ray),
+            Walk::Vector => vector::any_or_plain(self, ray),
             #[cfg(not(target_arch = "x86_64"))]
-            Walk::Vector => walk::any::<plain::Plain>(self, ray),
+            Walk::Vector => plain::any(self, ray),
         }
     }
 }

@@ -9,6 +9,7 @@ use fogon_core::corner::Corner;
 use fogon_core::plan::Plan;
 use fogon_core::problem::{Code, Problem};
 use fogon_handover::picture;
+use fogon_viewfinder::develop::settings;
 use fogon_viewfinder::render::{Asked, PIXELS_MOST, SAMPLES_MOST, render};
 use fogon_viewfinder::stage::Stage;
 use fogon_viewfinder::tree::Walk;
@@ -92,19 +93,6 @@ pub(crate) fn run(arguments: &Arguments) -> Result<(), Failure> {
         });
         read::print(&format!("{told}\n"))
     })
-}
-
-/// How the camera is set, in a line.
-pub(crate) fn settings(corner: &Corner<'_>) -> String {
-    let camera = &corner.layout.camera;
-    format!(
-        "{:.0} mm, f/{:.1}, 1/{:.0} s, ISO {:.0}, {:.0} K",
-        camera.focal_length_mm,
-        camera.f_number,
-        1.0 / camera.shutter_s,
-        camera.iso,
-        camera.white_balance_k
-    )
 }
 
 fn asked(arguments: &Arguments, corner: &Corner<'_>) -> Result<Asked, Problem> {

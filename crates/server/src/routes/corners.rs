@@ -12,7 +12,7 @@ use utoipa::ToSchema;
 
 use super::{Body, Path, Shared, blocking};
 use crate::problem::Details;
-use crate::store::{Document, Entry, Kept, Saved, Step};
+use crate::store::{Document, Entry, Kept, Saved, Step, Store};
 
 /// A corner in the list.
 #[derive(Serialize, ToSchema)]
@@ -138,6 +138,14 @@ pub(crate) async fn create(State(store): State<Shared>, Body(bytes): Body) -> Re
     responses((status = 200, body = CornerKept), (status = 404, body = Details, content_type = "application/problem+json")))]
 pub(crate) async fn get(State(store): State<Shared>, Path(id): Path<i64>) -> Result<Response, Details> {
     blocking(move || Ok(answer(StatusCode::OK, store.get(id)?))).await
+}
+
+/// A corner's plan as it is saved; a refusal where nothing fits.
+pub(super) fn plan_of(store: &Store, id: i64) -> Result<Plan, Details> {
+    let Document { name, brief, layout } = store.get(id)?.document;
+    let nothing = "Nothing fits this corner yet: there is no card and no picture.";
+    let layout = layout.ok_or_else(|| Details::new(StatusCode::CONFLICT, "no_layout", nothing))?;
+    Ok(Plan::new(name, brief, layout))
 }
 
 /// Longest key of a save that is heeded.

@@ -73,15 +73,7 @@ pub(crate) async fn card(
     let paper = Paper::named(named)
         .ok_or_else(|| Details::new(StatusCode::BAD_REQUEST, "bad_choice", "paper: give a4 or letter."))?;
     blocking(move || {
-        let document = store.get(id)?.document;
-        let layout = document.layout.ok_or_else(|| {
-            Details::new(
-                StatusCode::CONFLICT,
-                "no_layout",
-                "Nothing fits this corner yet, so there is no card.",
-            )
-        })?;
-        let plan = Plan::new(document.name, document.brief, layout);
+        let plan = super::corners::plan_of(&store, id)?;
         let card = make_card(&plan).ok_or_else(|| Details::not_found("card"))?;
         let (body, kind) = match format.as_str() {
             "html" => (html::card(&card, paper), "text/html; charset=utf-8"),

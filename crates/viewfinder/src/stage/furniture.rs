@@ -16,7 +16,7 @@ const BOARD_M: f64 = 0.022;
 /// Thickness of a desk top, as the core counts it, m.
 const TOP_M: f64 = 0.04;
 
-const OAK: Vec3 = Vec3::new(0.36, 0.245, 0.15);
+pub(super) const OAK: Vec3 = Vec3::new(0.36, 0.245, 0.15);
 const PALE: Vec3 = Vec3::new(0.60, 0.58, 0.54);
 const CLOTH: Vec3 = Vec3::new(0.20, 0.23, 0.26);
 const LINEN: Vec3 = Vec3::new(0.62, 0.60, 0.56);

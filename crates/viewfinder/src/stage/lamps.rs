@@ -58,7 +58,7 @@ pub(super) struct Shining {
 /// One light before groups are made.
 struct Apart {
     from: From,
-    /// Flux now, lm: the brightest are kept apart.
+    /// Flux at full power, lm: the brightest are kept apart, whatever their dials.
     flux_lm: f64,
     dial: f32,
     xy: [f64; 2],
@@ -190,7 +190,7 @@ fn lamp(light: &LightAt<'_>) -> Option<Apart> {
         let own = light.face();
         Face { luminance_cd_m2: photometry::luminance_cd_m2(gear), ..own }
     };
-    let flux_lm = full.flux_lm() * dial;
+    let flux_lm = full.flux_lm();
     let wearer = || Wearer::Lamp(light.id.clone());
     let faces = match light.cloth {
         Some((cloth, _)) => {

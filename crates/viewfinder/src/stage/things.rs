@@ -23,7 +23,7 @@ pub struct Things {
 
 impl Things {
     /// The number of a thing, new or known.
-    pub(super) fn number(&mut self, name: &str, sort: Sort) -> u16 {
+    pub(crate) fn number(&mut self, name: &str, sort: Sort) -> u16 {
         let found = self.known.iter().position(|(known, of)| known == name && *of == sort);
         found.unwrap_or_else(|| {
             self.known.push((name.to_owned(), sort));

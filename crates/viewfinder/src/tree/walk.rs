@@ -1,8 +1,7 @@
 //! From node to node: the nearest first where the first hit is wanted, in any order where any will do.
-use arrayvec::ArrayVec;
 use glam::Vec3;
 
-use super::{Child, Hit, Leaf, Node, Ray, Tree, WIDTH};
+use super::{Child, Ray, WIDTH};
 
 /// Children that wait at most: the build keeps the tree shallow enough.
 pub(super) const WAITING: usize = 320;
@@ -19,7 +18,7 @@ pub(super) struct Way {
 impl Way {
     /// Nothing for a ray without a place or a direction: it meets nothing.
     #[inline(always)]
-    fn of(ray: &Ray) -> Option<Self> {
+    pub(super) fn of(ray: &Ray) -> Option<Self> {
         if !ray.origin.is_finite() || !ray.direction.is_finite() || ray.direction == Vec3::ZERO {
             return None;
         }
@@ -43,96 +42,98 @@ pub(super) struct Met {
     pub(super) v: [f32; WIDTH],
 }
 
-/// Eight tests at once, as a mask with a bit for each.
-pub(super) trait Eight {
-    /// Boxes that a ray enters before `reach`, and where.
-    fn boxes(node: &Node, way: &Way, reach: f32, at: &mut [f32; WIDTH]) -> u32;
-    /// Triangles that it meets before `reach`, and where.
-    fn triangles(leaf: &Leaf, way: &Way, reach: f32, met: &mut Met) -> u32;
-}
-
 #[derive(Clone, Copy)]
-struct Waiting {
-    child: Child,
-    at: f32,
+pub(super) struct Waiting {
+    pub(super) child: Child,
+    pub(super) at: f32,
 }
 
-#[inline(always)]
-pub(super) fn first<E: Eight>(tree: &Tree, ray: &Ray) -> Option<Hit> {
-    if tree.nodes.is_empty() {
-        return None;
-    }
-    let way = Way::of(ray)?;
-    let mut reach = ray.reach;
-    let mut hit = None;
-    let mut at = [0.0; WIDTH];
-    let mut met = Met::default();
-    let mut waiting = ArrayVec::<Waiting, WAITING>::new();
-    waiting.push(Waiting { child: Child::node(0), at: 0.0 });
-    while let Some(next) = waiting.pop() {
-        if next.at >= reach {
-            continue;
-        }
-        let (is_leaf, index) = next.child.get();
-        if is_leaf {
-            let leaf = &tree.leaves[index];
-            for lane in lanes(E::triangles(leaf, &way, reach, &mut met)) {
-                // Several of one leaf may be met: the nearest of them counts, and of two as near the first given.
-                if met.at[lane] < reach {
-                    reach = met.at[lane];
-                    hit = Some(Hit {
-                        at: reach,
-                        u: met.u[lane],
-                        v: met.v[lane],
-                        triangle: leaf.triangles[lane],
-                    });
+/// The two walks over `boxes` and `triangles` of the file that they are written into: tests of eight at once, each as a mask with a
+/// bit for each. A macro, because what the processor needs to be told of a function does not pass through a trait.
+macro_rules! walks {
+    ($($with:meta)?) => {
+        $(#[$with])?
+        pub(super) fn first(tree: &Tree, ray: &Ray) -> Option<Hit> {
+            if tree.nodes.is_empty() {
+                return None;
+            }
+            let way = Way::of(ray)?;
+            let mut reach = ray.reach;
+            let mut hit = None;
+            let mut at = [0.0; WIDTH];
+            let mut met = Met::default();
+            let mut waiting = ArrayVec::<Waiting, WAITING>::new();
+            waiting.push(Waiting { child: Child::node(0), at: 0.0 });
+            while let Some(next) = waiting.pop() {
+                if next.at >= reach {
+                    continue;
+                }
+                let (is_leaf, index) = next.child.get();
+                if is_leaf {
+                    let leaf = &tree.leaves[index];
+                    for lane in lanes(triangles(leaf, &way, reach, &mut met)) {
+                        // Several of one leaf may be met: the nearest of them counts, and of two as near the first given.
+                        if met.at[lane] < reach {
+                            reach = met.at[lane];
+                            hit = Some(Hit {
+                                at: reach,
+                                u: met.u[lane],
+                                v: met.v[lane],
+                                triangle: leaf.triangles[lane],
+                            });
+                        }
+                    }
+                    continue;
+                }
+                let node = &tree.nodes[index];
+                let before = waiting.len();
+                for lane in lanes(boxes(node, &way, reach, &mut at)) {
+                    // Kept with the nearest last: it is taken first.
+                    let one = Waiting { child: node.children[lane], at: at[lane] };
+                    waiting.push(one);
+                    let mut place = waiting.len() - 1;
+                    while place > before && waiting[place - 1].at < one.at {
+                        waiting[place] = waiting[place - 1];
+                        place -= 1;
+                    }
+                    waiting[place] = one;
                 }
             }
-            continue;
+            hit
         }
-        let node = &tree.nodes[index];
-        let before = waiting.len();
-        for lane in lanes(E::boxes(node, &way, reach, &mut at)) {
-            // Kept with the nearest last: it is taken first.
-            let mut place = waiting.len();
-            while place > before && waiting[place - 1].at < at[lane] {
-                place -= 1;
-            }
-            waiting.insert(place, Waiting { child: node.children[lane], at: at[lane] });
-        }
-    }
-    hit
-}
 
-#[inline(always)]
-pub(super) fn any<E: Eight>(tree: &Tree, ray: &Ray) -> bool {
-    if tree.nodes.is_empty() {
-        return false;
-    }
-    let Some(way) = Way::of(ray) else { return false };
-    let mut at = [0.0; WIDTH];
-    let mut met = Met::default();
-    let mut waiting = ArrayVec::<Child, WAITING>::new();
-    waiting.push(Child::node(0));
-    while let Some(next) = waiting.pop() {
-        let (is_leaf, index) = next.get();
-        if is_leaf {
-            if E::triangles(&tree.leaves[index], &way, ray.reach, &mut met) != 0 {
-                return true;
+        $(#[$with])?
+        pub(super) fn any(tree: &Tree, ray: &Ray) -> bool {
+            if tree.nodes.is_empty() {
+                return false;
             }
-            continue;
+            let Some(way) = Way::of(ray) else { return false };
+            let mut at = [0.0; WIDTH];
+            let mut met = Met::default();
+            let mut waiting = ArrayVec::<Child, WAITING>::new();
+            waiting.push(Child::node(0));
+            while let Some(next) = waiting.pop() {
+                let (is_leaf, index) = next.get();
+                if is_leaf {
+                    if triangles(&tree.leaves[index], &way, ray.reach, &mut met) != 0 {
+                        return true;
+                    }
+                    continue;
+                }
+                let node = &tree.nodes[index];
+                for lane in lanes(boxes(node, &way, ray.reach, &mut at)) {
+                    waiting.push(node.children[lane]);
+                }
+            }
+            false
         }
-        let node = &tree.nodes[index];
-        for lane in lanes(E::boxes(node, &way, ray.reach, &mut at)) {
-            waiting.push(node.children[lane]);
-        }
-    }
-    false
+    };
 }
+pub(super) use walks;
 
 /// The lanes of a mask, in order.
 #[inline(always)]
-fn lanes(mut mask: u32) -> impl Iterator<Item = usize> {
+pub(super) fn lanes(mut mask: u32) -> impl Iterator<Item = usize> {
     std::iter::from_fn(move || {
         let lane = mask.trailing_zeros() as usize;
         mask &= mask.wrapping_sub(1);

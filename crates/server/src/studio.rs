@@ -1,0 +1,94 @@
+//! Where pictures are taken: one pool of threads that all pages share, and the pictures taken last.
+use std::num::NonZeroUsize;
+use std::sync::{Arc, Mutex, PoisonError};
+
+use fogon_core::corner::Corner;
+use fogon_core::plan::Plan;
+use fogon_core::problem::{Code, Problem, Problems};
+use fogon_handover::picture;
+use fogon_viewfinder::develop;
+use fogon_viewfinder::overlay::Overlay;
+use fogon_viewfinder::viewing::{TakenUp, Viewing};
+use lru::LruCache;
+
+/// Pictures kept: a card's worth each.
+const KEPT: NonZeroUsize = NonZeroUsize::MIN.saturating_add(63);
+/// Pixels across at least and at most, of a picture that is asked for by itself.
+pub(crate) const WIDTHS: std::ops::RangeInclusive<usize> = 64..=1920;
+/// Rounds that make a still picture finer: 1, 2, 4 and 8 samples.
+const ROUNDS: usize = 4;
+
+/// The studio.
+pub(crate) struct Studio {
+    pool: Option<rayon::ThreadPool>,
+    stills: Mutex<LruCache<Vec<u8>, Arc<Vec<u8>>>>,
+}
+
+impl Studio {
+    /// With as many threads as the machine has. Where none can be started, the asking thread does the work.
+    pub(crate) fn new() -> Self {
+        let pool = rayon::ThreadPoolBuilder::new().thread_name(|number| format!("picture-{number}")).build();
+        if let Err(error) = &pool {
+            tracing::warn!(%error, "no threads for pictures");
+        }
+        Self { pool: pool.ok(), stills: Mutex::new(LruCache::new(KEPT)) }
+    }
+
+    /// Works on the studio's threads. Pages that ask at the same time share them.
+    pub(crate) fn work<T: Send>(&self, work: impl FnOnce() -> T + Send) -> T {
+        match &self.pool {
+            Some(pool) => pool.install(work),
+            None => work(),
+        }
+    }
+
+    /// A plan's picture as a PNG, so wide; nothing if it was left.
+    pub(crate) fn still(
+        &self,
+        plan: &Plan,
+        width: usize,
+        goes_on: &(dyn Fn() -> bool + Sync),
+    ) -> Result<Option<Arc<Vec<u8>>>, Problems> {
+        if !WIDTHS.contains(&width) {
+            let accepted = format!("a width from {} to {} pixels", WIDTHS.start(), WIDTHS.end());
+            return Err(Problem::new("width", width, accepted, Code::OutOfRange).into());
+        }
+        let key = serde_json::to_vec(&(width, &plan.brief, &plan.layout)).unwrap_or_default();
+        // A thread that broke off while it held the list has left it whole.
+        let kept = || self.stills.lock().unwrap_or_else(PoisonError::into_inner);
+        if let Some(found) = kept().get(&key) {
+            return Ok(Some(found.clone()));
+        }
+        let corner = resolved(plan)?;
+        let size = size_of(&corner, width);
+        let taken = self.work(|| {
+            let mut viewing = Viewing::default();
+            if viewing.take_up(&corner, plan, size, goes_on) == TakenUp::Left {
+                return None;
+            }
+            for _ in 0..ROUNDS {
+                if !viewing.go_on(goes_on) {
+                    return None;
+                }
+            }
+            viewing.picture(Overlay::None)
+        });
+        let Some(taken) = taken else { return Ok(None) };
+        let bytes = Arc::new(picture::png(taken.width, taken.height, &taken.pixels, &develop::settings(&corner))?);
+        kept().put(key, bytes.clone());
+        Ok(Some(bytes))
+    }
+}
+
+/// A plan's corner.
+pub(crate) fn resolved(plan: &Plan) -> Result<Corner<'_>, Problems> {
+    let unresolved = || Problem::new("layout", "ids", "ids that name gear of the brief", Code::UnknownId);
+    Corner::of(plan).ok_or_else(|| unresolved().into())
+}
+
+/// Width and height of a picture that is so wide, or of a portrait one so high.
+pub(crate) fn size_of(corner: &Corner<'_>, width: usize) -> [usize; 2] {
+    let (wide, high) = corner.image_mm;
+    let other = |ratio: f64| ((width as f64 * ratio).round() as usize).clamp(1, 4 * width);
+    if wide >= high { [width, other(high / wide)] } else { [other(wide / high), width] }
+}

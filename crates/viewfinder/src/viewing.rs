@@ -1,0 +1,244 @@
+//! A picture that is being looked at while the plan changes: coarse at once, then ever finer; a dial turned only mixes anew.
+use std::sync::Arc;
+
+use fogon_core::corner::Corner;
+use fogon_core::plan::Plan;
+use glam::Vec3;
+
+use crate::denoise::{Smoothed, smoothed};
+use crate::develop::{self, Exposure};
+use crate::film::Film;
+use crate::overlay::{self, Overlay, Told, stops};
+use crate::scene::GROUPS;
+use crate::stage::lamps::Group;
+use crate::stage::things::Things;
+use crate::stage::{Stage, Staged};
+use crate::trace::Tracer;
+use crate::tree::Walk;
+
+/// The coarse picture: so many pixels across at most, and its light on patches looked at from so few points.
+const COARSE: usize = 320;
+const COARSE_POINTS: u32 = 8;
+const POINTS: u32 = 16;
+/// Shown anew after so many samples, doubled each time; finished after the last.
+pub const SAMPLES: u32 = 16;
+/// A look takes in so many pixels to each side.
+const LOOK: usize = 2;
+
+/// A picture while it is looked at.
+#[derive(Default)]
+pub struct Viewing {
+    stage: Stage,
+    now: Option<Now>,
+}
+
+struct Now {
+    key: Vec<u8>,
+    size: [usize; 2],
+    staged: Staged,
+    tracer: Tracer,
+    /// The finer picture, once it has begun.
+    fine: Option<Film>,
+    /// What is shown.
+    shown: Frame,
+}
+
+struct Frame {
+    width: usize,
+    height: usize,
+    samples: u32,
+    light: Smoothed,
+    seen: Vec<u16>,
+}
+
+/// What taking up a plan came to.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum TakenUp {
+    /// Only dials and settings had changed: what was gathered is mixed anew.
+    Mixed,
+    /// Begun anew, coarse.
+    Begun,
+    /// Left before it was ready: somebody asked for something else.
+    Left,
+}
+
+/// A picture as it is shown.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Picture {
+    /// Pixels across.
+    pub width: usize,
+    /// Pixels down.
+    pub height: usize,
+    /// Samples of each pixel.
+    pub samples: u32,
+    /// No more will be gathered.
+    pub is_finished: bool,
+    /// Red, green, blue, opaque.
+    pub pixels: Vec<u8>,
+    /// What it tells.
+    pub told: Told,
+}
+
+/// What is at a place in the picture.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Looked {
+    /// What it is; none where nothing is.
+    pub thing: Option<String>,
+    /// Stops over an 18 % card.
+    pub stops: f32,
+    /// Stops over the face.
+    pub over_face_stops: f32,
+    /// Linear signal, red, green and blue.
+    pub signal: [f32; 3],
+    /// As it is shown, sRGB.
+    pub shown: [u8; 3],
+    /// It clips.
+    pub clips: bool,
+}
+
+impl Viewing {
+    /// Takes up a plan at a size. After [`TakenUp::Begun`] a coarse picture is there, and [`Self::go_on`] makes it finer.
+    pub fn take_up(
+        &mut self,
+        corner: &Corner<'_>,
+        plan: &Plan,
+        size: [usize; 2],
+        goes_on: &(dyn Fn() -> bool + Sync),
+    ) -> TakenUp {
+        let key = key_of(plan);
+        if let Some(now) = &mut self.now
+            && now.key == key
+            && now.size == size
+        {
+            now.staged.groups = self.stage.groups(corner);
+            now.staged.exposure = Exposure::of(corner);
+            return TakenUp::Mixed;
+        }
+        let walk = Walk::fastest();
+        let staged = self.stage.staged(corner, walk);
+        if !goes_on() {
+            return TakenUp::Left;
+        }
+        let dials = develop::dials(&staged.groups);
+        let tracer =
+            Tracer::new(Arc::clone(&staged.scene), &staged.sights, dials, COARSE_POINTS, walk, true);
+        let [width, height] = size;
+        let coarse = [width.min(COARSE), (height * width.min(COARSE)).div_ceil(width.max(1)).max(1)];
+        let mut film = Film::new(coarse[0], coarse[1], staged.groups.len().max(1));
+        if !tracer.expose(&mut film, 1, goes_on) {
+            return TakenUp::Left;
+        }
+        let shown = frame(&film, dials);
+        self.now = Some(Now { key, size, staged, tracer, fine: None, shown });
+        TakenUp::Begun
+    }
+
+    /// Gathers more until there is something finer to show; false when it is finished, or was left.
+    pub fn go_on(&mut self, goes_on: &(dyn Fn() -> bool + Sync)) -> bool {
+        let Some(now) = &mut self.now else { return false };
+        let dials = develop::dials(&now.staged.groups);
+        let [width, height] = now.size;
+        let film = now.fine.get_or_insert_with(|| {
+            let (scene, sights) = (Arc::clone(&now.staged.scene), Arc::clone(&now.staged.sights));
+            now.tracer = Tracer::new(scene, &sights, dials, POINTS, Walk::fastest(), true);
+            Film::new(width, height, now.staged.groups.len().max(1))
+        });
+        if film.samples >= SAMPLES {
+            return false;
+        }
+        let until = (2 * film.samples).clamp(1, SAMPLES);
+        while film.samples < until {
+            if !now.tracer.expose(film, 1, goes_on) {
+                return false;
+            }
+        }
+        now.shown = frame(film, dials);
+        true
+    }
+
+    /// The picture as it stands; none before a plan was taken up.
+    pub fn picture(&self, overlay: Overlay) -> Option<Picture> {
+        let now = self.now.as_ref()?;
+        let (signal, told) = now.signal();
+        let Frame { width, height, samples, .. } = now.shown;
+        let exposure = &now.staged.exposure;
+        let pixels = match overlay {
+            Overlay::None => develop::shown(&signal, exposure),
+            _ => overlay::shown(&signal, width, exposure, overlay, told.face_signal),
+        };
+        let is_finished = now.fine.as_ref().is_some_and(|film| film.samples >= SAMPLES);
+        Some(Picture { width, height, samples, is_finished, pixels, told })
+    }
+
+    /// What is at a place, parts of the picture from its upper left.
+    pub fn look(&self, x: f32, y: f32) -> Option<Looked> {
+        let now = self.now.as_ref()?;
+        let (signal, told) = now.signal();
+        let Frame { width, height, seen, .. } = &now.shown;
+        let at = |part: f32, number: usize| ((part * number as f32) as usize).min(number.saturating_sub(1));
+        let (column, row) = (at(x, *width), at(y, *height));
+        let around = |at: usize, number: usize| at.saturating_sub(LOOK)..(at + LOOK + 1).min(number);
+        let mut sum = Vec3::ZERO;
+        let mut number = 0.0;
+        for row in around(row, *height) {
+            for column in around(column, *width) {
+                sum += signal[row * width + column];
+                number += 1.0;
+            }
+        }
+        let mean = sum / number;
+        let bright = crate::film::luminance(mean);
+        let exposure = &now.staged.exposure;
+        let things: &Things = &now.staged.things;
+        let [red, green, blue, _] = develop::Shown::new(exposure).bytes(mean);
+        Some(Looked {
+            thing: things.get(seen[row * width + column]).map(|(name, _)| name.to_owned()),
+            stops: stops(bright, 0.18),
+            over_face_stops: stops(bright, told.face_signal),
+            signal: mean.to_array(),
+            shown: [red, green, blue],
+            clips: mean.max_element() >= exposure.clips_at,
+        })
+    }
+}
+
+impl Now {
+    fn signal(&self) -> (Vec<Vec3>, Told) {
+        let Staged { groups, exposure, things, .. } = &self.staged;
+        let signal = mixed(&self.shown, groups, exposure);
+        let told = overlay::told(&signal, self.shown.width, &self.shown.seen, things, exposure);
+        (signal, told)
+    }
+}
+
+fn mixed(frame: &Frame, groups: &[Group], exposure: &Exposure) -> Vec<Vec3> {
+    develop::mixed(&frame.light, groups.len().max(1), &develop::worth(groups, exposure))
+}
+
+fn frame(film: &Film, dials: [f32; GROUPS]) -> Frame {
+    Frame {
+        width: film.width,
+        height: film.height,
+        samples: film.samples,
+        light: smoothed(film, dials),
+        seen: film.things.clone(),
+    }
+}
+
+/// Everything that asks for new samples when it changes: the plan without dials, colours of light and what only mixes anew. With
+/// more lights than groups some share one, and their dials are in its picture.
+fn key_of(plan: &Plan) -> Vec<u8> {
+    let mut plan = plan.clone();
+    let camera = &mut plan.layout.camera;
+    (camera.shutter_s, camera.iso, camera.nd_stops) = (0.02, 100.0, 0.0);
+    (camera.frame_rate_hz, camera.white_balance_k) = (25.0, 5600.0);
+    if plan.layout.lights.len() <= GROUPS - 2 {
+        for light in plan.layout.lights.values_mut() {
+            light.dim = 1.0;
+            (light.cct_k, light.gel, light.colour) = (None, None, None);
+            light.locked = false;
+        }
+    }
+    serde_json::to_vec(&(plan.brief.room, plan.brief.person, plan.brief.purpose, plan.brief.gear, plan.layout))
+        .unwrap_or_default()
+}
