@@ -37,10 +37,12 @@ const LAYERS: &[&[&str]] = &[
 /// Which of our crates a crate may depend on.
 const CRATES: &[(&str, &[&str])] = &[
     ("core", &[]),
-    ("handover", &["core"]),
+    ("figure", &[]),
+    ("viewfinder", &["core", "figure"]),
+    ("handover", &["core", "viewfinder"]),
     ("recording", &[]),
-    ("server", &["core", "handover", "recording"]),
-    ("cli", &["core", "handover", "server"]),
+    ("server", &["core", "handover", "recording", "viewfinder"]),
+    ("cli", &["core", "handover", "server", "viewfinder"]),
     ("testkit", &[]),
 ];
 

@@ -53,7 +53,10 @@ fn folds(pose: &Pose, p: Vec3) -> f32 {
     let wave = |along: f32, across: f32| (along + 1.3 * (across + side).sin()).sin();
     let pull = ramp(0.07, 0.15, x) * (1.0 - ramp(0.16, 0.21, x)) * ramp(-0.46, -0.34, p.y);
     let chest = 0.0012 * pull * wave((p.y * 0.7 + x) * 150.0, p.y * 55.0);
-    let drape = 0.0016 * ramp(-0.40, -0.54, p.y) * (1.0 - ramp(0.15, 0.19, x)) * wave(p.y * 62.0 + x * 24.0, x * 31.0);
+    let drape = 0.0016
+        * ramp(-0.40, -0.54, p.y)
+        * (1.0 - ramp(0.15, 0.19, x))
+        * wave(p.y * 62.0 + x * 24.0, x * 31.0);
     let sleeves: f32 = pose
         .arms
         .iter()

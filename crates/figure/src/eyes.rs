@@ -5,8 +5,8 @@ use std::f32::consts::TAU;
 use glam::{Quat, Vec3};
 
 use crate::head::{EYE, EYE_RADIUS_M};
-use crate::{Part, Stuff, What, paint};
 use crate::nets::Mesh;
+use crate::{Part, Stuff, What, paint};
 
 const CORNEA_RADIUS_M: f32 = 0.0078;
 /// The cornea's middle before that of the ball, m.

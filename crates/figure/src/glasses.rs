@@ -33,7 +33,12 @@ fn frame(p: Vec3) -> f32 {
     let deep = p.z - depth(p.x, p.y);
     let rim = outline(p.x, p.y).hypot(deep) - RIM;
     let x = p.x.abs();
-    let bridge = rod(at(x, p.y, p.z), at(0.0, 0.004, depth(0.0, 0.004) + 0.001), at(0.0085, 0.0015, depth(0.0085, 0.0)), [RIM; 2]);
+    let bridge = rod(
+        at(x, p.y, p.z),
+        at(0.0, 0.004, depth(0.0, 0.004) + 0.001),
+        at(0.0085, 0.0015, depth(0.0085, 0.0)),
+        [RIM; 2],
+    );
     let hinge = at(0.0585, 0.006, depth(0.0585, 0.006));
     let ear = at(0.0775, 0.006, -0.004);
     let temple = rod(at(x, p.y, p.z), hinge, ear, [0.0017, 0.0015]);
@@ -70,7 +75,8 @@ fn lens(side: f32) -> Part {
             }
             let here = LENS + way * (low * ring as f32 / RINGS as f32);
             let small = 1e-4;
-            let along = |off: Vec2| place(here.x + off.x, here.y + off.y) - place(here.x - off.x, here.y - off.y);
+            let along =
+                |off: Vec2| place(here.x + off.x, here.y + off.y) - place(here.x - off.x, here.y - off.y);
             let normal = along(Vec2::X * small).cross(along(Vec2::Y * small)).normalize_or_zero() * side;
             mesh.corners.push(place(here.x, here.y));
             mesh.normals.push(normal);

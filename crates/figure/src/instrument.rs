@@ -27,6 +27,7 @@ pub(crate) fn body(p: Vec3) -> f32 {
 pub(crate) fn neck(p: Vec3) -> f32 {
     let neck = rod(p, NECK[0], NECK[1], [0.021, 0.017]);
     let head = rod(p, NECK[1], NECK[1] + at(0.075, 0.012, -0.028), [0.024, 0.018]);
-    let bridge = rod(p, MIDDLE + at(-0.105, -0.050, 0.036), MIDDLE + at(-0.085, 0.032, 0.036), [0.006, 0.006]);
+    let bridge =
+        rod(p, MIDDLE + at(-0.105, -0.050, 0.036), MIDDLE + at(-0.085, 0.032, 0.036), [0.006, 0.006]);
     join(join(neck, head, 0.008), bridge, 0.002)
 }

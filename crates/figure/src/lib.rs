@@ -115,7 +115,8 @@ impl Head {
 
     /// Draws crown and chin to where people's are: so far from the eyes over the height of a head.
     fn fit(&mut self) {
-        let heights = |is_one: fn(&Vec3) -> bool| self.skin.corners.iter().filter(move |p| is_one(p)).map(|p| p.y);
+        let heights =
+            |is_one: fn(&Vec3) -> bool| self.skin.corners.iter().filter(move |p| is_one(p)).map(|p| p.y);
         let crown = heights(|_| true).fold(f32::MIN, f32::max);
         // The lowest of the profile between mouth and throat.
         let chin = heights(|p| p.x.abs() < 0.004 && p.z > 0.075 && p.y > -0.14).fold(f32::MAX, f32::min);
@@ -155,7 +156,8 @@ const CHIN: f32 = -0.23 * 0.066 / 0.130;
 /// All surfaces of a figure.
 pub fn parts(head: &Head, setting: &Setting, looks: &Looks) -> Vec<Part> {
     let pose = Pose::of(setting);
-    let mut all = vec![skin(head, looks), eyes::eye(1.0, setting.looks_at), eyes::eye(-1.0, setting.looks_at)];
+    let mut all =
+        vec![skin(head, looks), eyes::eye(1.0, setting.looks_at), eyes::eye(-1.0, setting.looks_at)];
     all.extend(looks.hair.into_iter().flat_map(|colour| hair(head, colour)));
     if looks.glasses {
         all.extend(glasses::parts());
@@ -208,7 +210,8 @@ const SKIN: Stuff = Stuff::Sheen { roughness: 0.40, straight_on: 0.028 };
 fn hair(head: &Head, colour: Vec3) -> [Part; 2] {
     let body = plain(What::Hair, Stuff::Matt, colour * 0.7, head.hair.clone());
     let mesh = head.strands.clone();
-    let colours = (0..mesh.corners.len()).map(|corner| paint::strand(corner / hair::CORNERS, colour)).collect();
+    let colours =
+        (0..mesh.corners.len()).map(|corner| paint::strand(corner / hair::CORNERS, colour)).collect();
     let stuff = Stuff::Sheen { roughness: 0.36, straight_on: 0.05 };
     [body, Part { what: What::Hair, mesh, colours, stuff }]
 }
@@ -235,12 +238,8 @@ fn body(setting: &Setting, pose: &Pose, looks: &Looks) -> Vec<Part> {
             Grid::planes(-0.20, &[(-0.12, 0.008), (0.06, 0.0035), (ahead.max(0.08), 0.008)]),
         ],
     };
-    let mut all = vec![plain(
-        What::Clothes,
-        Stuff::Matt,
-        looks.shirt,
-        shirt.mesh(|point| clothes::shirt(pose, point)),
-    )];
+    let mut all =
+        vec![plain(What::Clothes, Stuff::Matt, looks.shirt, shirt.mesh(|point| clothes::shirt(pose, point)))];
     for (arm, side) in pose.arms.iter().zip([1.0, -1.0]) {
         let (wrist, fingers) = (arm.hand.wrist, arm.hand.fingers * 0.20);
         let around = Vec3::splat(0.075);
@@ -250,11 +249,13 @@ fn body(setting: &Setting, pose: &Pose, looks: &Looks) -> Vec<Part> {
         all.push(plain(What::Skin, SKIN, looks.skin * Vec3::new(0.97, 0.90, 0.87), mesh));
     }
     let seated = setting.seat.is_some();
-    let (low, high) = (Vec3::new(-0.24, setting.floor + 0.02, -0.22), Vec3::new(0.24, pose.hips + 0.10, 0.50));
+    let (low, high) =
+        (Vec3::new(-0.24, setting.floor + 0.02, -0.22), Vec3::new(0.24, pose.hips + 0.10, 0.50));
     let cloth = Vec3::new(0.052, 0.056, 0.068);
     let trousers = cells(low, high, 0.011).mesh(|point| legs::trousers(pose, seated, point));
     all.push(plain(What::Clothes, Stuff::Matt, cloth, trousers));
-    let (low, high) = (Vec3::new(-0.20, setting.floor - 0.01, -0.18), Vec3::new(0.20, setting.floor + 0.12, 0.62));
+    let (low, high) =
+        (Vec3::new(-0.20, setting.floor - 0.01, -0.18), Vec3::new(0.20, setting.floor + 0.12, 0.62));
     let shoes = cells(low, high, 0.008).mesh(|point| legs::shoes(pose, point));
     all.push(plain(What::Clothes, Stuff::Matt, Vec3::new(0.045, 0.034, 0.026), shoes));
     if setting.plays {

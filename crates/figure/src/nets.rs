@@ -203,7 +203,13 @@ impl Mesh {
         let mesh = Self {
             corners: places(ends[0], ends[1])?,
             normals: places(ends[1], ends[2])?,
-            triangles: words.get(ends[2]..end)?.as_chunks::<3>().0.iter().map(|t| t.map(u32::from_le_bytes)).collect(),
+            triangles: words
+                .get(ends[2]..end)?
+                .as_chunks::<3>()
+                .0
+                .iter()
+                .map(|t| t.map(u32::from_le_bytes))
+                .collect(),
         };
         let inside = mesh.triangles.iter().flatten().all(|corner| (*corner as usize) < corners);
         inside.then_some((mesh, bytes.get(4 * end..)?))

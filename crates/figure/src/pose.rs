@@ -68,7 +68,11 @@ pub(crate) struct Pose {
 impl Pose {
     pub(crate) fn of(setting: &Setting) -> Self {
         let hips = setting.seat.map_or(-0.835, |seat| seat + 0.095);
-        Self { arms: [1.0, -1.0].map(|side| arm(setting, side)), legs: [1.0, -1.0].map(|side| leg(setting, side)), hips }
+        Self {
+            arms: [1.0, -1.0].map(|side| arm(setting, side)),
+            legs: [1.0, -1.0].map(|side| leg(setting, side)),
+            hips,
+        }
     }
 }
 
@@ -86,11 +90,23 @@ fn arm(setting: &Setting, side: f32) -> Arm {
     } else if let Some(seat) = setting.seat {
         // On the thigh.
         let wrist = mirrored(at(0.145, seat + 0.155 + HAND_HIGH, 0.20), side);
-        Hand { wrist, fingers: mirrored(at(-0.28, -0.10, 1.0), side), back: Vec3::Y, bent: 0.22, forearm: Vec3::Z }
+        Hand {
+            wrist,
+            fingers: mirrored(at(-0.28, -0.10, 1.0), side),
+            back: Vec3::Y,
+            bent: 0.22,
+            forearm: Vec3::Z,
+        }
     } else {
         // Hanging, palms to the thighs.
         let wrist = mirrored(at(0.232, -0.800, 0.035), side);
-        Hand { wrist, fingers: mirrored(at(-0.05, -1.0, 0.16), side), back: mirrored(at(1.0, -0.05, 0.25), side), bent: 0.30, forearm: Vec3::Z }
+        Hand {
+            wrist,
+            fingers: mirrored(at(-0.05, -1.0, 0.16), side),
+            back: mirrored(at(1.0, -0.05, 0.25), side),
+            bent: 0.30,
+            forearm: Vec3::Z,
+        }
     };
     // The elbow: out, down and back from the line between.
     let way = mirrored(at(0.55, -0.75, -0.55), side);
@@ -108,7 +124,13 @@ fn on_table([top, near]: [f32; 2], side: f32) -> Option<Hand> {
     let wrist = mirrored(at(0.130, top + HAND_HIGH, near + deep), side);
     let far = wrist.distance(mirrored(SHOULDER, side)) > 0.985 * (UPPER_ARM + FOREARM);
     let fingers = mirrored(at(-0.85, -0.10, 0.62), side);
-    (!far).then_some(Hand { wrist, fingers, back: mirrored(at(0.10, 1.0, 0.0), side), bent: 0.20, forearm: Vec3::Z })
+    (!far).then_some(Hand {
+        wrist,
+        fingers,
+        back: mirrored(at(0.10, 1.0, 0.0), side),
+        bent: 0.20,
+        forearm: Vec3::Z,
+    })
 }
 
 /// Left at the neck of the instrument, right over its strings.

@@ -188,7 +188,7 @@ impl Drop for Awaited {
 /// As [`blocking`], for long work that asks whether anybody still waits for its answer: a page that is left or asks anew
 /// does not keep a core busy.
 pub(crate) async fn blocking_while_awaited<T: Send + 'static>(
-    work: impl FnOnce(&dyn Fn() -> bool) -> Option<T> + Send + 'static,
+    work: impl FnOnce(&(dyn Fn() -> bool + Sync)) -> Option<T> + Send + 'static,
 ) -> Result<T, Details> {
     let gone = Arc::new(AtomicBool::new(false));
     let awaited = Awaited(gone.clone());

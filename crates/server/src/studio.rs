@@ -74,7 +74,8 @@ impl Studio {
             viewing.picture(Overlay::None)
         });
         let Some(taken) = taken else { return Ok(None) };
-        let bytes = Arc::new(picture::png(taken.width, taken.height, &taken.pixels, &develop::settings(&corner))?);
+        let bytes =
+            Arc::new(picture::png(taken.width, taken.height, &taken.pixels, &develop::settings(&corner))?);
         kept().put(key, bytes.clone());
         Ok(Some(bytes))
     }

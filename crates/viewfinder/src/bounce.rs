@@ -137,7 +137,8 @@ impl Thrown {
                 })
                 .collect();
         }
-        let less = |(light, own): (&[Vec3; GROUPS], &[Vec3; GROUPS])| std::array::from_fn(|i| light[i] - own[i]);
+        let less =
+            |(light, own): (&[Vec3; GROUPS], &[Vec3; GROUPS])| std::array::from_fn(|i| light[i] - own[i]);
         let again = light.iter().zip(&straight).map(less).collect();
         Self { light, again }
     }

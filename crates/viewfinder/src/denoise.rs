@@ -183,10 +183,7 @@ fn pass(
                     let kernel = KERNEL[(i.abs() + j.abs()) as usize];
                     let straight = kernel
                         * falls(
-                            60.0 * apart
-                                + deep
-                                + 40.0 * colours
-                                + (other.value - own.value).abs() * unsure,
+                            60.0 * apart + deep + 40.0 * colours + (other.value - own.value).abs() * unsure,
                         );
                     let thrown = kernel * falls(24.0 * apart + deep + 10.0 * colours);
                     let weights = Vec4::new(straight, thrown, thrown, thrown);
@@ -205,8 +202,7 @@ fn pass(
                 *into = sums[group] * parts;
                 value += into.x * worth[group];
             }
-            row_guides[x] =
-                Pixel { value, variance: variance / (of_straight * of_straight), ..*own };
+            row_guides[x] = Pixel { value, variance: variance / (of_straight * of_straight), ..*own };
         }
     });
 }

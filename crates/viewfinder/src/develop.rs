@@ -61,9 +61,8 @@ pub fn dials(groups: &[Group]) -> [f32; GROUPS] {
 /// Kries), linear red, green and blue of luminance 1 before.
 pub fn balanced([x, y]: [f64; 2], white_balance_k: f64) -> Vec3 {
     // Columns as glam wants them.
-    let cones = Mat3::from_cols_array(&[
-        0.8951, -0.7502, 0.0389, 0.2664, 1.7135, -0.0685, -0.1614, 0.0367, 1.0296,
-    ]);
+    let cones =
+        Mat3::from_cols_array(&[0.8951, -0.7502, 0.0389, 0.2664, 1.7135, -0.0685, -0.1614, 0.0367, 1.0296]);
     let xyz = |[x, y]: [f64; 2]| Vec3::new((x / y) as f32, 1.0, ((1.0 - x - y) / y) as f32);
     // What is white on a screen: D65.
     let white = cones * xyz([0.3127, 0.3290]);
@@ -138,8 +137,7 @@ impl Tone {
 /// A linear value as an sRGB byte (IEC 61966-2-1, from memory).
 #[inline]
 pub fn srgb(value: f32) -> u8 {
-    let encoded =
-        if value <= 0.003_130_8 { 12.92 * value } else { 1.055 * value.powf(1.0 / 2.4) - 0.055 };
+    let encoded = if value <= 0.003_130_8 { 12.92 * value } else { 1.055 * value.powf(1.0 / 2.4) - 0.055 };
     (encoded.clamp(0.0, 1.0) * 255.0 + 0.5) as u8
 }
 

@@ -119,7 +119,8 @@ pub fn exported(staged: &Staged, sensor_width_mm: f32) -> Exported {
 fn lights(source: &Source, staged: &Staged) -> Vec<ExportedLight> {
     let colour = |group: usize| staged.groups.get(group).map_or(Vec3::ZERO, crate::develop::unbalanced);
     let radiance: Vec3 = source.from.iter().map(|(group, luminance)| *luminance * colour(*group)).sum();
-    let light = |polygon: Vec<Vec3>| ExportedLight { polygon: polygon.into_iter().map(y_up).collect(), radiance };
+    let light =
+        |polygon: Vec<Vec3>| ExportedLight { polygon: polygon.into_iter().map(y_up).collect(), radiance };
     match source.emits {
         Emits::Forward(panel) => panel.outlines().into_iter().map(light).collect(),
         Emits::Around { middle, along, radius_m } => {
@@ -131,7 +132,12 @@ fn lights(source: &Source, staged: &Staged) -> Vec<ExportedLight> {
             (0..ROUND)
                 .map(|step| {
                     let (p, q) = (at(step), at(step + 1));
-                    light(vec![middle - along + p, middle - along + q, middle + along + q, middle + along + p])
+                    light(vec![
+                        middle - along + p,
+                        middle - along + q,
+                        middle + along + q,
+                        middle + along + p,
+                    ])
                 })
                 .collect()
         }

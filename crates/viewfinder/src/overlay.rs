@@ -102,9 +102,12 @@ pub fn shown(
                 {
                     EMBER
                 }
-                Overlay::Stops => line(signal, width, here, &level).map_or_else(|| grey(table, *pixel), |strong| {
-                    if strong { EMBER } else { contrast(grey(table, *pixel)) }
-                }),
+                Overlay::Stops => line(signal, width, here, &level).map_or_else(
+                    || grey(table, *pixel),
+                    |strong| {
+                        if strong { EMBER } else { contrast(grey(table, *pixel)) }
+                    },
+                ),
                 Overlay::None | Overlay::Clipping => table.bytes(*pixel),
             }
         })
@@ -145,7 +148,8 @@ mod tests {
         let (skin, wall) = (things.number("skin", Sort::Skin), things.number("a wall", Sort::Room));
         // Left half at 0.4, right half at 0.1; the wall at 0.2.
         let width = 8;
-        let seen: Vec<u16> = (0..64).map(|pixel| if (2..6).contains(&(pixel % 8)) { skin } else { wall }).collect();
+        let seen: Vec<u16> =
+            (0..64).map(|pixel| if (2..6).contains(&(pixel % 8)) { skin } else { wall }).collect();
         let mut signal: Vec<Vec3> = (0..64)
             .map(|pixel| match pixel % 8 {
                 2 | 3 => Vec3::splat(0.4),

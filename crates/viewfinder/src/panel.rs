@@ -71,7 +71,11 @@ impl Panel {
 
     /// The same, shining to the side of a direction.
     pub(crate) fn faced(self, towards: Vec3) -> Self {
-        if self.normal.dot(towards) >= 0.0 { self } else { Self { up: -self.up, normal: -self.normal, ..self } }
+        if self.normal.dot(towards) >= 0.0 {
+            self
+        } else {
+            Self { up: -self.up, normal: -self.normal, ..self }
+        }
     }
 
     /// Its middle.

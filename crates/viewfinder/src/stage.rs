@@ -90,7 +90,12 @@ impl Stage {
         let glass = person.glass.as_ref().map(|body| person::placed(body, corner, &setting));
         let groups = shining.groups.len();
         let scene = Scene::new(bodies, 2, glass, shining.sources, groups, Lens::of(corner));
-        let sights_key = [room_key, person_key(corner, &setting), key(&person::place(corner, &setting).to_cols_array().to_vec())].concat();
+        let sights_key = [
+            room_key,
+            person_key(corner, &setting),
+            key(&person::place(corner, &setting).to_cols_array().to_vec()),
+        ]
+        .concat();
         let sights = match &self.sights {
             Some((key, sights)) if *key == sights_key => sights.clone(),
             _ => {
@@ -100,7 +105,13 @@ impl Stage {
             }
         };
         let scene = Arc::new(scene);
-        Staged { scene, sights, groups: shining.groups, things: self.things.clone(), exposure: Exposure::of(corner) }
+        Staged {
+            scene,
+            sights,
+            groups: shining.groups,
+            things: self.things.clone(),
+            exposure: Exposure::of(corner),
+        }
     }
 
     /// The lights of a corner as they are set now, in the order in which a picture of it keeps them apart.

@@ -126,7 +126,8 @@ impl Packed {
             return self.patch as usize;
         }
         let (x, y) = self.grid.place(u, v);
-        let along = |part: f32, number: u8| ((part * f32::from(number)) as usize).min(usize::from(number) - 1);
+        let along =
+            |part: f32, number: u8| ((part * f32::from(number)) as usize).min(usize::from(number) - 1);
         self.patch as usize + along(y, rows) * usize::from(columns) + along(x, columns)
     }
 

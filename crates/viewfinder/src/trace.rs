@@ -177,8 +177,7 @@ impl Tracer {
         let mut from = *ray;
         let mut left = reach;
         for _ in 0..SHEETS {
-            let Some((at, normal, coated)) =
-                self.scene.first_glass(&Ray { reach: left, ..from }, self.walk)
+            let Some((at, normal, coated)) = self.scene.first_glass(&Ray { reach: left, ..from }, self.walk)
             else {
                 break;
             };
@@ -261,7 +260,11 @@ impl Tracer {
                     sheen = ggx(roughness, straight_on, surface.normal, towards, direction);
                 }
                 Finish::Coat(index) => enters = 1.0 - fresnel(surface.normal.dot(direction), index),
-                Finish::Sheen { .. } | Finish::Matt | Finish::Shines(_) | Finish::Mirror(_) | Finish::Glass(_) => {}
+                Finish::Sheen { .. }
+                | Finish::Matt
+                | Finish::Shines(_)
+                | Finish::Mirror(_)
+                | Finish::Glass(_) => {}
             }
             for (group, shines) in &shining.from {
                 out[*group].straight += matt * *shines * (seen.weight * enters);
@@ -295,7 +298,9 @@ impl Tracer {
             }
             let (patch, there) = self.scene.patch(&met);
             if met.at > NEAR_M {
-                for (light, own) in self.thrown.light[patch].iter().zip(out.iter_mut()).take(self.scene.groups) {
+                for (light, own) in
+                    self.thrown.light[patch].iter().zip(out.iter_mut()).take(self.scene.groups)
+                {
                     own.thrown += part * bounce::luminance(there, *light);
                 }
                 continue;

@@ -120,8 +120,7 @@ impl Viewing {
             return TakenUp::Left;
         }
         let dials = develop::dials(&staged.groups);
-        let tracer =
-            Tracer::new(Arc::clone(&staged.scene), &staged.sights, dials, COARSE_POINTS, walk, true);
+        let tracer = Tracer::new(Arc::clone(&staged.scene), &staged.sights, dials, COARSE_POINTS, walk, true);
         let [width, height] = size;
         let coarse = [width.min(COARSE), (height * width.min(COARSE)).div_ceil(width.max(1)).max(1)];
         let mut film = Film::new(coarse[0], coarse[1], staged.groups.len().max(1));
@@ -239,6 +238,12 @@ fn key_of(plan: &Plan) -> Vec<u8> {
             light.locked = false;
         }
     }
-    serde_json::to_vec(&(plan.brief.room, plan.brief.person, plan.brief.purpose, plan.brief.gear, plan.layout))
-        .unwrap_or_default()
+    serde_json::to_vec(&(
+        plan.brief.room,
+        plan.brief.person,
+        plan.brief.purpose,
+        plan.brief.gear,
+        plan.layout,
+    ))
+    .unwrap_or_default()
 }

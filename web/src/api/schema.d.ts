@@ -197,6 +197,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/corners/{id}/picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The picture of a corner as it is saved. */
+        get: operations["corner_picture"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/corners/{id}/redo": {
         parameters: {
             query?: never;
@@ -398,6 +415,23 @@ export interface paths {
         put?: never;
         /** One thing moved by hand as far as the rules let it go, and the plan after it judged */
         post: operations["move_by_hand"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The picture of a plan that is sent. */
+        post: operations["picture"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2534,6 +2568,11 @@ export interface components {
          * @enum {string}
          */
         PlanFormat: "fogon.plan";
+        /**
+         * Format: binary
+         * @description A PNG.
+         */
+        Png: string;
         Point2: number[];
         Point3: number[];
         /**
@@ -3977,6 +4016,38 @@ export interface operations {
             };
         };
     };
+    corner_picture: {
+        parameters: {
+            query?: {
+                /** @description Pixels across, of a portrait picture down (480). */
+                width?: number | null;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/png": components["schemas"]["Png"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+        };
+    };
     redo: {
         parameters: {
             query?: never;
@@ -4359,6 +4430,40 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["MovedOut"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+        };
+    };
+    picture: {
+        parameters: {
+            query?: {
+                /** @description Pixels across, of a portrait picture down (480). */
+                width?: number | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Plan"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/png": components["schemas"]["Png"];
                 };
             };
             422: {

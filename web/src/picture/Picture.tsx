@@ -1,31 +1,15 @@
-// The picture as the lens sees it: one component for every place where it is shown, large or docked.
-import { Popover, ToggleGroup } from "radix-ui";
-import { useState } from "react";
+// The picture as the camera takes it: one component for every place where it is shown, large or docked.
+import { useCallback } from "react";
 
 import type { Judged, Plan } from "../api/client";
-import { Drawing } from "../drawing/Drawing";
+import type { Frame, View, Viewer } from "../api/viewer";
 import { fixed } from "../units/length";
-
-const GUIDES = [
-  ["thirds", "Thirds"],
-  ["centre", "Centre"],
-  ["safe", "Safe area"],
-  ["vertical", "9:16"],
-  ["headroom", "Headroom"],
-] as const;
-
-const KEPT = "fogon.guides";
-
-/** Which guides were on last; thirds the first time. */
-function kept(): string[] {
-  try {
-    const told: unknown = JSON.parse(localStorage.getItem(KEPT) ?? "null");
-    if (Array.isArray(told)) return GUIDES.map(([id]) => id).filter((id) => told.includes(id));
-  } catch {
-    // Nothing kept, or nothing that can be read.
-  }
-  return ["thirds"];
-}
+import { Menu } from "./Menu";
+import { useOptions } from "./options";
+import { Photo } from "./Photo";
+import { Readout } from "./Readout";
+import { signed } from "./signed";
+import { useViewer } from "./useViewer";
 
 interface Props {
   judged: Judged;
@@ -34,77 +18,57 @@ interface Props {
   size: "large" | "docked";
 }
 
+/** Pixels across of what is taken. */
+const WIDTH_PX = { large: 960, docked: 480 };
+
 export function Picture({ judged, plan, size }: Props) {
-  const [on, setOn] = useState(kept);
-  const { camera } = plan.layout;
-  const portrait = camera.orientation === "portrait";
+  const [options, change] = useOptions();
   const docked = size === "docked";
-  const change = (next: string[]) => {
-    setOn(next);
-    localStorage.setItem(KEPT, JSON.stringify(next));
-  };
+  const overlay = docked ? "none" : options.overlay;
+  const [viewer, view] = useViewer("worktable", plan, WIDTH_PX[size], overlay, !options.lines);
+  const onDrawn = useCallback((frame: Frame) => viewer.drawn(frame), [viewer]);
+  const portrait = plan.layout.camera.orientation === "portrait";
+  const frame = options.lines ? null : view.frame;
   return (
     <figure className={`bg-surround min-w-0 rounded-lg text-white ${docked ? "p-1.5" : "p-2"}`}>
-      <Drawing
+      <Photo
+        frame={frame}
         view={judged.drawing.frame}
-        title="The picture as the lens sees it"
+        title="The picture as the camera takes it"
         tallest={docked ? "7rem" : "27vh"}
-        className={`frame-drawing mx-auto rounded-sm ${docked ? "bare" : ""} ${on.map((guide) => `show-${guide}`).join(" ")}`}
+        className={`${docked ? "bare" : ""} ${options.guides.map((guide) => `show-${guide}`).join(" ")}`}
+        onDrawn={onDrawn}
+        onLook={docked ? undefined : (at) => viewer.look(at)}
       />
-      <figcaption className={docked ? "mt-1 text-xs" : "mt-1.5 flex flex-wrap gap-x-3 gap-y-1 text-xs"}>
-        <span className="mr-auto">{settings(plan)}</span>
-        {!docked && (
-          <Guides
-            on={on}
-            onChange={change}
-            guides={GUIDES.filter(([id]) => id !== "vertical" || !portrait)}
-          />
-        )}
+      <figcaption
+        className={docked ? "mt-1 text-xs" : "mt-1.5 flex flex-wrap items-center gap-x-3 gap-y-1 text-xs"}
+      >
+        <span className={docked ? "" : "mr-auto"}>
+          {settings(plan)}
+          {frame && !frame.last && (
+            <span className="text-white/75" role="status">
+              {" "}
+              · getting finer
+            </span>
+          )}
+        </span>
+        {!docked && <Told frame={frame} view={view} viewer={viewer} />}
+        {!docked && <Menu options={options} onChange={change} portrait={portrait} />}
       </figcaption>
     </figure>
   );
 }
 
-interface GuidesProps {
-  guides: readonly (readonly [string, string])[];
-  on: string[];
-  onChange: (on: string[]) => void;
-}
-
-/** Guides over the picture, switched on and off. */
-function Guides({ guides, on, onChange }: GuidesProps) {
+/** What the picture tells of itself, or of the place that was pointed at. */
+function Told({ frame, view, viewer }: { frame: Frame | null; view: View; viewer: Viewer }) {
+  if (!frame) return null;
+  if (view.looked) return <Readout looked={view.looked} onClose={() => viewer.look(null)} />;
+  const { sides_stops: sides, clipped_percent: clipped } = frame.told;
   return (
-    <Popover.Root>
-      <Popover.Trigger className="min-h-6 cursor-pointer rounded border border-white/70 px-2 text-xs">
-        Guides
-      </Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content
-          align="end"
-          sideOffset={4}
-          className="border-line bg-paper text-ink z-30 rounded-xl border p-2"
-        >
-          <ToggleGroup.Root
-            type="multiple"
-            value={on}
-            onValueChange={onChange}
-            aria-label="Guides in the picture"
-            className="grid gap-1"
-          >
-            {guides.map(([id, label]) => (
-              <ToggleGroup.Item
-                key={id}
-                value={id}
-                className="data-[state=on]:bg-ember-soft min-h-8 cursor-pointer rounded-lg px-3 text-left text-sm"
-              >
-                {on.includes(id) ? "✓ " : ""}
-                {label}
-              </ToggleGroup.Item>
-            ))}
-          </ToggleGroup.Root>
-        </Popover.Content>
-      </Popover.Portal>
-    </Popover.Root>
+    <span className="numeral">
+      {sides ? `shadow side ${signed(sides[1])}, lit side ${signed(sides[0])} stops` : null}
+      {clipped >= 0.05 ? ` · ${fixed(clipped, 1)} % burnt out` : null}
+    </span>
   );
 }
 

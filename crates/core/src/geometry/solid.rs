@@ -287,7 +287,8 @@ mod tests {
         let volume = |solid: &Solid| -> f64 {
             let faces = solid.faces();
             let of = |normal: &DVec3, outline: &[DVec3]| -> f64 {
-                let area: DVec3 = outline.windows(2).map(|p| (p[0] - outline[0]).cross(p[1] - outline[0])).sum();
+                let area: DVec3 =
+                    outline.windows(2).map(|p| (p[0] - outline[0]).cross(p[1] - outline[0])).sum();
                 assert!(area.normalize().dot(*normal) > 0.999);
                 outline[0].dot(area) / 6.0
             };

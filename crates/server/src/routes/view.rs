@@ -131,7 +131,8 @@ async fn serve(socket: WebSocket, studio: Arc<Studio>) {
             message = incoming.next() => {
                 let Some(Ok(message)) = message else { break };
                 let Message::Text(text) = message else { continue };
-                match read(text.as_bytes(), ask.borrow().as_ref()) {
+                let before = ask.borrow().clone();
+                match read(text.as_bytes(), before.as_ref()) {
                     Ok(Read::Plan(new)) => {
                         newest.fetch_add(1, Ordering::Relaxed);
                         ask.send_replace(Some(new));
@@ -172,7 +173,11 @@ fn read(text: &[u8], before: Option<&Asked>) -> Result<Read, Details> {
     };
     let value = document::parse(text).map_err(Problems::from)?;
     let told: Told = serde_json::from_value(value).map_err(|error| {
-        refused("message", &error.to_string(), "a plan to show, a picture that was seen, or a place to look at")
+        refused(
+            "message",
+            &error.to_string(),
+            "a plan to show, a picture that was seen, or a place to look at",
+        )
     })?;
     if let Some(at) = told.look {
         return Ok(Read::Look(at.map(|part| if part.is_finite() { part.clamp(0.0, 1.0) } else { 0.5 })));
@@ -182,7 +187,9 @@ fn read(text: &[u8], before: Option<&Asked>) -> Result<Read, Details> {
     }
     let plan = match told.plan {
         Some(plan) => Arc::new(document::from_value::<Plan>(plan)?),
-        None => before.map(|before| before.plan.clone()).ok_or_else(|| refused("plan", "none", "a plan at first"))?,
+        None => before
+            .map(|before| before.plan.clone())
+            .ok_or_else(|| refused("plan", "none", "a plan at first"))?,
     };
     let width = told.width.or(before.map(|before| before.width)).unwrap_or(960);
     if !WIDTHS.contains(&width) {
@@ -283,7 +290,10 @@ impl Looking {
 }
 
 fn is_same(a: &Asked, b: &Asked) -> bool {
-    Arc::ptr_eq(&a.plan, &b.plan) && a.width == b.width && a.overlay == b.overlay && a.generation == b.generation
+    Arc::ptr_eq(&a.plan, &b.plan)
+        && a.width == b.width
+        && a.overlay == b.overlay
+        && a.generation == b.generation
 }
 
 fn take_up(

@@ -64,8 +64,7 @@ fn add_piece(maker: &mut Maker, piece: &Furniture, frame: &Frame, number: u16, s
     let material = maker.material(Finish::Matt, number);
     let stuff = |colour: Vec3| Stuff { material, colour, patch_m: PATCH_M };
     let [w, d, h] = piece.size_m.0;
-    let mut block =
-        |from: [f64; 3], to: [f64; 3], colour: Vec3| frame.block(maker, from, to, stuff(colour));
+    let mut block = |from: [f64; 3], to: [f64; 3], colour: Vec3| frame.block(maker, from, to, stuff(colour));
     match piece.kind {
         FurnitureKind::Desk | FurnitureKind::Table if h > 2.0 * TOP_M => {
             block([0.0, 0.0, h - TOP_M], [w, d, h], OAK);

@@ -144,11 +144,8 @@ impl Shining {
                         own.map_or(0.0, |own| field.light_lx(own, point + before, normal))
                     }
                     From::Windows | From::House => {
-                        let lamps: f64 = corner
-                            .lights
-                            .iter()
-                            .map(|own| field.light_lx(own, point + before, normal))
-                            .sum();
+                        let lamps: f64 =
+                            corner.lights.iter().map(|own| field.light_lx(own, point + before, normal)).sum();
                         (field.direct_lx(point + before, normal) - lamps).max(0.0)
                     }
                     // So little that the core leaves it out.
@@ -237,8 +234,7 @@ fn shades(corner: &Corner<'_>) -> Option<Apart> {
             let (a, b) = (corners[side], corners[(side + 1) % 4]);
             let low = DVec3::Z * (height - high);
             // Counter-clockwise seen from outside, whichever way the box was told.
-            let mut outline =
-                vec![a + low, b + low, b + DVec3::Z * height, a + DVec3::Z * height];
+            let mut outline = vec![a + low, b + low, b + DVec3::Z * height, a + DVec3::Z * height];
             let middle = corners.iter().sum::<DVec3>() / 8.0;
             if Face::flat(outline.clone(), 1.0).normal.dot((a + b) / 2.0 - middle) < 0.0 {
                 outline.reverse();

@@ -60,8 +60,8 @@ pub(super) fn setting(corner: &Corner<'_>) -> Setting {
     let step = |angle: f32| (angle / STEP_RAD).round() * STEP_RAD;
     let head_turn = step(turn.clamp(-HEAD_TURNS_RAD, HEAD_TURNS_RAD));
     let (left, up) = (step(turn - head_turn), step(up));
-    let looks_at = Vec3::new(left.sin() * up.cos(), up.sin(), left.cos() * up.cos()) * 1.5
-        + Vec3::Z * EYES_BEFORE;
+    let looks_at =
+        Vec3::new(left.sin() * up.cos(), up.sin(), left.cos() * up.cos()) * 1.5 + Vec3::Z * EYES_BEFORE;
     Setting { floor: down(0.0), seat, table, plays, head_turn, looks_at }
 }
 
@@ -85,9 +85,12 @@ fn gaze(corner: &Corner<'_>) -> (f32, f32) {
 fn table(corner: &Corner<'_>) -> Option<[f64; 2]> {
     let forward = bearing_vector(corner.layout.seat.bearing_deg);
     let left = DVec3::Z.cross(forward);
-    let tables = corner.brief.room.furniture.iter().filter(|(_, piece)| {
-        matches!(piece.kind, FurnitureKind::Desk | FurnitureKind::Table)
-    });
+    let tables = corner
+        .brief
+        .room
+        .furniture
+        .iter()
+        .filter(|(_, piece)| matches!(piece.kind, FurnitureKind::Desk | FurnitureKind::Table));
     let reached = tables.filter_map(|(id, piece)| {
         let corners = corner.furniture_box(id, piece);
         let off = |axis: DVec3| corners[..4].iter().map(move |p| axis.dot(*p - corner.eyes_m));
@@ -122,9 +125,7 @@ pub(super) fn body(setting: &Setting, looks: &Looks, things: &mut Things) -> (Bo
         let number = things.number(name, sort);
         let (into, finish) = match part.stuff {
             Stuff::Matt => (&mut maker, Finish::Matt),
-            Stuff::Sheen { roughness, straight_on } => {
-                (&mut maker, Finish::Sheen { roughness, straight_on })
-            }
+            Stuff::Sheen { roughness, straight_on } => (&mut maker, Finish::Sheen { roughness, straight_on }),
             Stuff::Coat(index) => (&mut maker, Finish::Coat(index)),
             Stuff::Glass => (&mut glass, Finish::Glass(COATED)),
         };
@@ -146,7 +147,9 @@ fn chair(maker: &mut Maker, things: &mut Things, seat: f64, floor: f64) {
     let frame = Frame { corner: DVec3::new(-0.22, floor, 0.16), axes: [DVec3::X, -DVec3::Z, DVec3::Y] };
     let high = seat - floor;
     frame.block(maker, [0.0, 0.0, high - 0.035], [0.44, 0.42, high], wood);
-    for (x, y, top) in [(0.0, 0.0, high), (0.40, 0.0, high), (0.40, 0.38, high + 0.43), (0.0, 0.38, high + 0.43)] {
+    for (x, y, top) in
+        [(0.0, 0.0, high), (0.40, 0.0, high), (0.40, 0.38, high + 0.43), (0.0, 0.38, high + 0.43)]
+    {
         frame.block(maker, [x, y, 0.0], [x + 0.04, y + 0.04, top], wood);
     }
     for low in [0.16, 0.33] {

@@ -114,13 +114,7 @@ fn in_pieces(maker: &mut Maker, [a, b, c]: [Vec3; 3], stuff: Stuff) {
 }
 
 /// A wall less its openings.
-fn upright(
-    maker: &mut Maker,
-    corner: &Corner<'_>,
-    wall: usize,
-    openings: &[(&Id, &Opening)],
-    stuff: Stuff,
-) {
+fn upright(maker: &mut Maker, corner: &Corner<'_>, wall: usize, openings: &[(&Id, &Opening)], stuff: Stuff) {
     let room = &corner.brief.room;
     let Some((start, end)) = room.wall_m(wall) else { return };
     let (length, along) = ((end - start).length(), (end - start).normalize_or_zero());
@@ -137,8 +131,7 @@ fn upright(
         })
         .collect();
     let lines = |ends: [f64; 2], of: [usize; 2]| {
-        let mut all: Vec<f64> =
-            holes.iter().flat_map(|hole| of.map(|side| hole[side])).chain(ends).collect();
+        let mut all: Vec<f64> = holes.iter().flat_map(|hole| of.map(|side| hole[side])).chain(ends).collect();
         all.sort_by(f64::total_cmp);
         all.dedup_by(|a, b| (*a - *b).abs() < 1e-6);
         all
@@ -159,13 +152,12 @@ fn upright(
     }
     // A skirting board, but before doors.
     let paint = stuff.coloured(WHITE_PAINT);
-    let frame = Frame {
-        corner: start.extend(0.0),
-        axes: [along.extend(0.0), along.perp().extend(0.0), DVec3::Z],
-    };
+    let frame =
+        Frame { corner: start.extend(0.0), axes: [along.extend(0.0), along.perp().extend(0.0), DVec3::Z] };
     for x in across.windows(2) {
         let middle = (x[0] + x[1]) / 2.0;
-        let at_door = holes.iter().any(|hole| (hole[0]..hole[1]).contains(&middle) && hole[2] < SKIRTING_M[0]);
+        let at_door =
+            holes.iter().any(|hole| (hole[0]..hole[1]).contains(&middle) && hole[2] < SKIRTING_M[0]);
         if !at_door {
             frame.block(maker, [x[0], 0.0, 0.0], [x[1], SKIRTING_M[1], SKIRTING_M[0]], paint);
         }

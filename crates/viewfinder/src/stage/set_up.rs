@@ -91,10 +91,12 @@ fn microphone(maker: &mut Maker, corner: &Corner<'_>, stuff: Stuff) {
 /// The faces that shine, and the case behind.
 fn head(maker: &mut Maker, light: &LightAt<'_>, number: u16, sources: &[u16]) {
     let case = Stuff { material: maker.material(Finish::Matt, number), colour: BLACK, patch_m: PATCH_M };
-    let shines = |maker: &mut Maker, source: Option<&u16>| source.map(|source| {
-        let material = maker.material(Finish::Shines(*source), number);
-        Stuff { material, colour: Vec3::ZERO, patch_m: 4.0 }
-    });
+    let shines = |maker: &mut Maker, source: Option<&u16>| {
+        source.map(|source| {
+            let material = maker.material(Finish::Shines(*source), number);
+            Stuff { material, colour: Vec3::ZERO, patch_m: 4.0 }
+        })
+    };
     let front = light.dark_face();
     match (light.source, light.cloth) {
         (Gear::Board(_), _) => {
@@ -224,4 +226,3 @@ pub(super) fn backdrop(maker: &mut Maker, names: &mut Things, corner: &Corner<'_
         flat(maker, &back.map(|corner| corner - facing * 0.004), stuff);
     }
 }
-

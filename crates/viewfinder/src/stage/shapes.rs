@@ -92,8 +92,10 @@ pub(super) fn ball(maker: &mut Maker, middle: DVec3, radii: DVec3, stuff: Stuff)
         let ways = [way(ring, step), way(ring + 1, step), way(ring + 1, step + 1), way(ring, step + 1)];
         for [i, j, k] in [[0, 1, 2], [0, 2, 3]] {
             let corners = [ways[i], ways[j], ways[k]];
-            let look =
-                Look { normals: corners.map(|way| (way / radii).normalize_or_zero()), colours: [stuff.colour; 3] };
+            let look = Look {
+                normals: corners.map(|way| (way / radii).normalize_or_zero()),
+                colours: [stuff.colour; 3],
+            };
             maker.triangle(corners.map(|way| middle + way * radii), look, stuff.material, stuff.patch_m);
         }
     }

@@ -36,8 +36,7 @@ fn boxes(node: &Node, way: &Way, reach: f32, at: &mut [f32; WIDTH]) -> u32 {
 #[inline(always)]
 fn triangles(leaf: &Leaf, way: &Way, reach: f32, met: &mut Met) -> u32 {
     let mut mask = 0;
-    let take =
-        |from: &[[f32; WIDTH]; 3], lane: usize| Vec3::new(from[0][lane], from[1][lane], from[2][lane]);
+    let take = |from: &[[f32; WIDTH]; 3], lane: usize| Vec3::new(from[0][lane], from[1][lane], from[2][lane]);
     for lane in 0..WIDTH {
         let [first, second] = [take(&leaf.edges[0], lane), take(&leaf.edges[1], lane)];
         let across = way.direction.cross(second);
@@ -51,12 +50,8 @@ fn triangles(leaf: &Leaf, way: &Way, reach: f32, met: &mut Met) -> u32 {
         met.at[lane] = at;
         met.u[lane] = u;
         met.v[lane] = v;
-        let is_met = volume.abs() > ALONG
-            && u >= EDGE
-            && v >= EDGE
-            && u + v <= 1.0 - EDGE
-            && at > 0.0
-            && at < reach;
+        let is_met =
+            volume.abs() > ALONG && u >= EDGE && v >= EDGE && u + v <= 1.0 - EDGE && at > 0.0 && at < reach;
         mask |= u32::from(is_met) << lane;
     }
     mask

@@ -17,11 +17,8 @@ use glam::{Affine3A, Vec3};
 
 /// A scene of one body under one panel, seen by a lens, its only light group white and whole.
 fn staged(maker: Maker, panel: Panel, luminance: f32, lens: Lens) -> Staged {
-    let source = Source {
-        emits: Emits::Forward(panel),
-        exponent: 1.0,
-        from: vec![(0, Vec3::splat(luminance))],
-    };
+    let source =
+        Source { emits: Emits::Forward(panel), exponent: 1.0, from: vec![(0, Vec3::splat(luminance))] };
     let body = Placed::new(Arc::new(maker.made()), Affine3A::IDENTITY);
     let scene = Scene::new(vec![body], 1, None, vec![source], 1, lens);
     // D65, so that white is red, green and blue alike.
@@ -100,7 +97,12 @@ fn a_white_room_keeps_all_light_within_a_percent() {
             }
         }
         let (wide, luminance) = (0.6, 1000.0);
-        let panel = Panel::new(Vec3::new(1.2, 1.0, 2.0), Vec3::X * wide / 2.0, Vec3::NEG_Y * wide / 2.0, Shape::Rectangle);
+        let panel = Panel::new(
+            Vec3::new(1.2, 1.0, 2.0),
+            Vec3::X * wide / 2.0,
+            Vec3::NEG_Y * wide / 2.0,
+            Shape::Rectangle,
+        );
         assert!(panel.normal().z < 0.0);
         let flux = PI * luminance * wide * wide;
         let wanted = f64::from(flux / (1.0 - reflectance));
@@ -111,7 +113,8 @@ fn a_white_room_keeps_all_light_within_a_percent() {
             let scene = staged.scene.seen_by(facing(&outline, size));
             let staged = Staged::new(scene, staged.groups.clone(), Things::default(), Walk::fastest());
             let picture = taken(&staged, [48, 48], 24);
-            found += mean(&picture.luminance()) * std::f64::consts::PI / f64::from(reflectance) * f64::from(area);
+            found +=
+                mean(&picture.luminance()) * std::f64::consts::PI / f64::from(reflectance) * f64::from(area);
         }
         assert!((found - wanted).abs() < 0.01 * wanted, "{reflectance}: {found} lm, wanted {wanted}");
     }
@@ -142,7 +145,8 @@ fn a_blur_disc_is_as_large_as_the_thin_lens_makes_it() {
         let mut maker = Maker::default();
         let shines = maker.material(Finish::Shines(0), 0);
         // All that is left of the middle.
-        let corners = [(-9.0, -9.0), (0.0, -9.0), (0.0, 9.0), (-9.0, 9.0)].map(|(x, z)| Vec3::new(x, depth, z));
+        let corners =
+            [(-9.0, -9.0), (0.0, -9.0), (0.0, 9.0), (-9.0, 9.0)].map(|(x, z)| Vec3::new(x, depth, z));
         maker.quad(corners, Vec3::ZERO, shines, 9.0);
         let panel = Panel::new(Vec3::new(-4.5, depth, 0.0), Vec3::X * 4.5, Vec3::Z * 9.0, Shape::Rectangle);
         assert!(panel.normal().y < 0.0);
@@ -150,9 +154,8 @@ fn a_blur_disc_is_as_large_as_the_thin_lens_makes_it() {
         let staged = staged(maker, panel, 1.0, lens);
         let [width, height] = [240, 16];
         let pixels = taken(&staged, [width, height], 256).luminance();
-        let column = |x: usize| {
-            (0..height).map(|y| f64::from(pixels[y * width + x].y)).sum::<f64>() / height as f64
-        };
+        let column =
+            |x: usize| (0..height).map(|y| f64::from(pixels[y * width + x].y)).sum::<f64>() / height as f64;
         let fall = |x: usize| column(x) - column(x + 1);
         let at = |x: usize| (x + 1) as f64 / width as f64;
         let sum = |of: &dyn Fn(usize) -> f64| (0..width - 1).map(|x| fall(x) * of(x)).sum::<f64>();

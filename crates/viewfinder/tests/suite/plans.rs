@@ -69,7 +69,10 @@ fn light_before_the_face_is_the_cores() {
         };
         let (straight, thrown) = (sum(|light| light.0.y), sum(|light| light.1.y));
         let (wanted, bounce) = (field.direct_lx(point, normal), field.bounce_lx(point, normal));
-        assert!((straight / wanted - 1.0).abs() < 0.01, "{turned_deg}: {straight} lx straight, wanted {wanted}");
+        assert!(
+            (straight / wanted - 1.0).abs() < 0.01,
+            "{turned_deg}: {straight} lx straight, wanted {wanted}"
+        );
         assert!((thrown / bounce - 1.0).abs() < 0.25, "{turned_deg}: {thrown} lx thrown back, core {bounce}");
     }
 }

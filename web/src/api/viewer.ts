@@ -1,0 +1,175 @@
+// The viewfinder's channel: the plan goes out whenever it changes, pictures come back, coarse at once, then ever finer. The next
+// one is sent only once the last was drawn.
+import ReconnectingSocket from "partysocket/ws";
+
+import { Refused, type Plan, type Schemas } from "./client";
+
+export type Overlay = "none" | "clipping" | "stops";
+
+/** What a picture tells of its exposure. */
+export interface Told {
+  face_stops: number;
+  clipped_percent: number;
+  sides_stops: [number, number] | null;
+}
+
+export interface Frame {
+  generation: number;
+  width: number;
+  height: number;
+  samples: number;
+  /** No finer one will come. */
+  last: boolean;
+  told: Told;
+  /** Red, green, blue and opacity of each pixel. */
+  pixels: Uint8ClampedArray<ArrayBuffer>;
+}
+
+/** What is at a place in the picture. */
+export interface Looked {
+  look: [number, number];
+  thing: string | null;
+  stops: number;
+  over_face_stops: number;
+  shown: [number, number, number];
+  clips: boolean;
+}
+
+export interface View {
+  frame: Frame | null;
+  /** What was refused last. */
+  trouble: Error | null;
+  looked: Looked | null;
+}
+
+/** What is used of a socket. */
+export interface PictureChannel {
+  binaryType: string;
+  send: (text: string) => void;
+  close: () => void;
+  onopen: ((event: never) => void) | null;
+  onmessage: ((event: MessageEvent) => void) | null;
+}
+
+const HEAD = 5;
+
+/** A picture as it comes: five numbers, what it tells, pixels. */
+export function frameOf(bytes: ArrayBuffer): Frame {
+  const numbers = new DataView(bytes);
+  const number = (at: number) => numbers.getUint32(4 * at, true);
+  const told = number(HEAD - 1);
+  const text = new TextDecoder().decode(new Uint8Array(bytes, 4 * HEAD, told));
+  const samples = number(3);
+  return {
+    generation: number(0),
+    width: number(1),
+    height: number(2),
+    samples: samples & 0x7fffffff,
+    last: samples >>> 31 === 1,
+    told: JSON.parse(text) as Told,
+    pixels: new Uint8ClampedArray(bytes, 4 * HEAD + told),
+  };
+}
+
+function opened(): PictureChannel {
+  const scheme = location.protocol === "https:" ? "wss" : "ws";
+  return new ReconnectingSocket(`${scheme}://${location.host}/api/v1/view`, [], {
+    maxReconnectionDelay: 5000,
+  });
+}
+
+interface Asked {
+  plan: Plan;
+  width: number;
+  overlay: Overlay;
+}
+
+export class Viewer {
+  #channel: PictureChannel | null = null;
+  #asked: Asked | null = null;
+  #sent: Plan | null = null;
+  #generation = 0;
+  #view: View = { frame: null, trouble: null, looked: null };
+  readonly #listeners = new Set<() => void>();
+  readonly #make: () => PictureChannel;
+
+  constructor(make: () => PictureChannel = opened) {
+    this.#make = make;
+  }
+
+  readonly view = (): View => this.#view;
+
+  readonly subscribe = (listener: () => void): (() => void) => {
+    this.#listeners.add(listener);
+    return () => this.#listeners.delete(listener);
+  };
+
+  /** Asks for a picture; an earlier one is given up. */
+  show(asked: Asked): void {
+    const before = this.#asked;
+    if (before?.plan === asked.plan && before.width === asked.width && before.overlay === asked.overlay)
+      return;
+    this.#asked = asked;
+    this.#generation += 1;
+    if (this.#view.looked && before?.plan !== asked.plan) this.#show({ looked: null });
+    if (!this.#channel) this.#open();
+    else this.#ask();
+  }
+
+  /** The frame was drawn: the next may come. */
+  drawn(frame: Frame): void {
+    this.#channel?.send(JSON.stringify({ seen: frame.generation }));
+  }
+
+  /** Asks what is at a place, parts of the picture from its upper left; nothing puts the answer away. */
+  look(at: [number, number] | null): void {
+    if (at) this.#channel?.send(JSON.stringify({ look: at }));
+    else this.#show({ looked: null });
+  }
+
+  close(): void {
+    this.#channel?.close();
+    this.#channel = null;
+    this.#sent = null;
+    this.#asked = null;
+  }
+
+  #open(): void {
+    const channel = this.#make();
+    channel.binaryType = "arraybuffer";
+    // Opened again by itself it knows nothing of what was sent before.
+    channel.onopen = () => {
+      this.#sent = null;
+      this.#ask();
+    };
+    channel.onmessage = ({ data }) => this.#take(data as ArrayBuffer | string);
+    this.#channel = channel;
+  }
+
+  #ask(): void {
+    if (!this.#asked) return;
+    const { plan, width, overlay } = this.#asked;
+    const known = this.#sent === plan;
+    this.#sent = plan;
+    const told = { generation: this.#generation, width, overlay, ...(known ? {} : { plan }) };
+    this.#channel?.send(JSON.stringify(told));
+  }
+
+  #take(data: ArrayBuffer | string): void {
+    if (typeof data !== "string") {
+      this.#show({ frame: frameOf(data), trouble: null });
+      return;
+    }
+    const answer = JSON.parse(data) as Looked | Schemas["Details"];
+    if ("look" in answer) this.#show({ looked: answer });
+    else {
+      this.#sent = null;
+      this.#show({ trouble: new Refused(answer, answer.status) });
+    }
+  }
+
+  #show(change: Partial<View>): void {
+    this.#view = { ...this.#view, ...change };
+    this.#listeners.forEach((listener) => listener());
+  }
+}

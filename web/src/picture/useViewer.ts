@@ -1,0 +1,54 @@
+// A viewfinder for as long as somebody looks through it: pages that follow each other share one, so that nothing is worked out anew.
+import { useEffect, useState, useSyncExternalStore } from "react";
+
+import { Viewer, type Overlay, type View } from "../api/viewer";
+import type { Plan } from "../api/client";
+
+/** Kept so long after the last one looked, ms. */
+const KEPT_MS = 10_000;
+
+interface Held {
+  viewer: Viewer;
+  eyes: number;
+  leaving: number | null;
+}
+
+const held = new Map<string, Held>();
+
+function take(place: string): Viewer {
+  const found = held.get(place) ?? { viewer: new Viewer(), eyes: 0, leaving: null };
+  held.set(place, found);
+  return found.viewer;
+}
+
+function enter(place: string): () => void {
+  const own = held.get(place);
+  if (!own) return () => undefined;
+  own.eyes += 1;
+  if (own.leaving !== null) window.clearTimeout(own.leaving);
+  own.leaving = null;
+  return () => {
+    own.eyes -= 1;
+    if (own.eyes > 0) return;
+    own.leaving = window.setTimeout(() => {
+      own.viewer.close();
+      held.delete(place);
+    }, KEPT_MS);
+  };
+}
+
+/** The viewfinder of a place on the page, showing a plan; nothing is asked while it is off. */
+export function useViewer(
+  place: string,
+  plan: Plan,
+  width: number,
+  overlay: Overlay,
+  isOn: boolean,
+): [Viewer, View] {
+  const [viewer] = useState(() => take(place));
+  useEffect(() => enter(place), [place]);
+  useEffect(() => {
+    if (isOn) viewer.show({ plan, width, overlay });
+  }, [viewer, plan, width, overlay, isOn]);
+  return [viewer, useSyncExternalStore(viewer.subscribe, viewer.view)];
+}
