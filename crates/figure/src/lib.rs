@@ -196,6 +196,18 @@ pub fn eyes_at(head_turn: f32) -> Vec3 {
     Vec3::new(reach * head_turn.sin(), 0.0, reach * head_turn.cos() + NECK_Z)
 }
 
+/// Places on the face at which light is told: forehead, left cheek, right cheek, chin; a little off the skin, in the figure's space.
+pub fn face_spots(head_turn: f32) -> Vec<Vec3> {
+    let spots = [(0.0, 0.055, 0.094), (0.036, -0.036, 0.084), (-0.036, -0.036, 0.084), (0.0, -0.108, 0.093)];
+    let mut mesh = Mesh {
+        corners: spots.map(Vec3::from).to_vec(),
+        normals: vec![Vec3::Z; spots.len()],
+        triangles: Vec::new(),
+    };
+    turn(&mut mesh, head_turn);
+    mesh.corners
+}
+
 /// Head and neck.
 fn skin(head: &Head, looks: &Looks) -> Part {
     let is_hidden = |corner| looks.hair.is_some() && hair::covers(corner);

@@ -6,10 +6,12 @@ use fogon_core::corner::Corner;
 use fogon_core::plan::Plan;
 use fogon_core::problem::{Code, Problem, Problems};
 use fogon_handover::picture;
-use fogon_viewfinder::develop;
+use fogon_viewfinder::develop::{self, Exposure};
 use fogon_viewfinder::overlay::Overlay;
-use fogon_viewfinder::viewing::{TakenUp, Viewing};
+use fogon_viewfinder::viewing::{TakenUp, Viewing, Wanted};
 use lru::LruCache;
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
 
 /// Pictures kept: a card's worth each.
 const KEPT: NonZeroUsize = NonZeroUsize::MIN.saturating_add(63);
@@ -17,6 +19,8 @@ const KEPT: NonZeroUsize = NonZeroUsize::MIN.saturating_add(63);
 pub(crate) const WIDTHS: std::ops::RangeInclusive<usize> = 64..=1920;
 /// Rounds that make a still picture finer: 1, 2, 4 and 8 samples.
 const ROUNDS: usize = 4;
+/// Width of what is shown of the eyes, m.
+const EYES_M: f64 = 0.16;
 
 /// The studio.
 pub(crate) struct Studio {
@@ -42,28 +46,42 @@ impl Studio {
         }
     }
 
-    /// A plan's picture as a PNG, so wide; nothing if it was left.
+    /// A plan's picture as a PNG, so wide, exposed as it is or as another plan; nothing if it was left.
     pub(crate) fn still(
         &self,
         plan: &Plan,
-        width: usize,
+        still: &Still,
         goes_on: &(dyn Fn() -> bool + Sync),
     ) -> Result<Option<Arc<Vec<u8>>>, Problems> {
+        let Still { width, of, like } = still;
+        let width = *width;
         if !WIDTHS.contains(&width) {
             let accepted = format!("a width from {} to {} pixels", WIDTHS.start(), WIDTHS.end());
             return Err(Problem::new("width", width, accepted, Code::OutOfRange).into());
         }
-        let key = serde_json::to_vec(&(width, &plan.brief, &plan.layout)).unwrap_or_default();
+        let key = serde_json::to_vec(&(width, of, like, &plan.brief, &plan.layout)).unwrap_or_default();
         // A thread that broke off while it held the list has left it whole.
         let kept = || self.stills.lock().unwrap_or_else(PoisonError::into_inner);
         if let Some(found) = kept().get(&key) {
             return Ok(Some(found.clone()));
         }
         let corner = resolved(plan)?;
-        let size = size_of(&corner, width);
+        let exposure = match like {
+            Some(like) => Exposure::of(&resolved(like)?),
+            None => Exposure::of(&corner),
+        };
+        let wanted = match of {
+            Of::Whole => Wanted { size: size_of(&corner, width), part: None, exposure },
+            Of::Eyes => {
+                let accepted = "a picture in which the eyes are seen";
+                let part =
+                    eyes(&corner).ok_or_else(|| Problem::new("of", "eyes", accepted, Code::OutOfRange))?;
+                Wanted { size: [width, width / 2], part: Some(part), exposure }
+            }
+        };
         let taken = self.work(|| {
             let mut viewing = Viewing::default();
-            if viewing.take_up(&corner, plan, size, goes_on) == TakenUp::Left {
+            if viewing.take_up(&corner, plan, &wanted, goes_on) == TakenUp::Left {
                 return None;
             }
             for _ in 0..ROUNDS {
@@ -79,6 +97,36 @@ impl Studio {
         kept().put(key, bytes.clone());
         Ok(Some(bytes))
     }
+}
+
+/// What is wanted of a still picture.
+pub(crate) struct Still {
+    /// Pixels across.
+    pub(crate) width: usize,
+    /// Which part.
+    pub(crate) of: Of,
+    /// The plan by whose camera it is exposed; its own if none is told.
+    pub(crate) like: Option<Plan>,
+}
+
+/// Which part of a picture.
+#[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "kebab-case")]
+pub(crate) enum Of {
+    /// All of it.
+    #[default]
+    Whole,
+    /// Both eyes, twice as wide as high.
+    Eyes,
+}
+
+/// Where the eyes lie in the picture, with what is around them; nothing where they are not in it.
+fn eyes(corner: &Corner<'_>) -> Option<[f32; 4]> {
+    let (x, y) = corner.view.project(corner.eyes_m).filter(|_| corner.view.sees(corner.eyes_m))?;
+    let depth_m = corner.view.depth_m(corner.eyes_m);
+    let half_wide = EYES_M / 2.0 / corner.view.frame_width_m(depth_m);
+    let half_high = EYES_M / 4.0 / corner.view.frame_height_m(depth_m);
+    Some([x - half_wide, y - half_high, x + half_wide, y + half_high].map(|edge| edge as f32))
 }
 
 /// A plan's corner.

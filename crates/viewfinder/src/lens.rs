@@ -19,6 +19,8 @@ pub struct Lens {
     pub up: Vec3,
     /// Width and height of the picture over the distance at which it forms.
     pub ratio: [f32; 2],
+    /// The middle of the picture off the axis, in the same measure: to the right and to the top.
+    pub shift: [f32; 2],
     /// Radius of the opening, f / 2N, m.
     pub radius_m: f32,
     /// Depth of the plane in focus, m.
@@ -41,8 +43,20 @@ impl Lens {
             right: view.right.as_vec3(),
             up: view.up.as_vec3(),
             ratio: [view.width_ratio as f32, view.height_ratio as f32],
+            shift: [0.0, 0.0],
             radius_m,
             focus_m,
+        }
+    }
+
+    /// The same lens, of whose picture only a part is taken: left, top, right and lower edge in parts of it.
+    pub fn part(&self, [left, top, right, bottom]: [f32; 4]) -> Self {
+        let [wide, high] = self.ratio;
+        let middle = [(left + right) / 2.0 - 0.5, 0.5 - (top + bottom) / 2.0];
+        Self {
+            ratio: [wide * (right - left), high * (bottom - top)],
+            shift: [self.shift[0] + middle[0] * wide, self.shift[1] + middle[1] * high],
+            ..*self
         }
     }
 
@@ -65,8 +79,31 @@ impl Lens {
     pub fn project(&self, point: Vec3) -> Option<([f32; 2], f32)> {
         let off = point - self.position;
         let depth = self.forward.dot(off);
-        let across = self.right.dot(off) / depth / self.ratio[0];
-        let up = self.up.dot(off) / depth / self.ratio[1];
+        let across = (self.right.dot(off) / depth - self.shift[0]) / self.ratio[0];
+        let up = (self.up.dot(off) / depth - self.shift[1]) / self.ratio[1];
         (depth > 1e-6).then_some(([0.5 + across, 0.5 - up], depth))
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use fogon_core::geometry::DVec3;
+
+    /// A part of the picture shows what the whole shows there, and a place lies where its ray goes.
+    #[test]
+    fn a_part_is_a_part_of_the_whole() {
+        let whole = Lens::new(&Pinhole::new(DVec3::ONE, 130.0, -4.0, 23.5, 13.2, 40.0), 0.007, 1.5);
+        let part = whole.part([0.25, 0.1, 0.5, 0.3]);
+        for [x, y] in [[0.0, 0.0], [0.5, 0.5], [1.0, 0.3]] {
+            let own = part.ray([x, y], [0.3, 0.8]);
+            assert!(
+                own.direction.distance(whole.ray([0.25 + 0.25 * x, 0.1 + 0.2 * y], [0.3, 0.8]).direction)
+                    < 1e-6
+            );
+            let straight = part.ray([x, y], [0.5, 0.5]);
+            let (found, depth) = part.project(straight.origin + straight.direction * 2.0).unwrap();
+            assert!((found[0] - x).abs() < 1e-4 && (found[1] - y).abs() < 1e-4 && (depth - 2.0).abs() < 1e-4);
+        }
     }
 }

@@ -13,6 +13,8 @@ const GREY: f32 = 0.18;
 const STOPS_LEAST: f32 = -12.0;
 /// What is clipped is dotted so: a square of so many pixels in each of so many.
 const DOT: [usize; 2] = [3, 6];
+/// Lines run over means of about so many to the picture's width.
+const EVENED: usize = 120;
 /// The colour that asks to act, and lines over light and dark places, sRGB.
 const EMBER: [u8; 4] = [222, 92, 28, 255];
 
@@ -28,8 +30,21 @@ pub enum Overlay {
     Stops,
 }
 
-/// What a picture tells of its exposure.
+/// A place on the face: where it is in the picture, parts of it from the upper left, and its stops over the face.
 #[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Spot {
+    /// Which of the places.
+    pub which: usize,
+    /// From the left.
+    pub x: f32,
+    /// From the top.
+    pub y: f32,
+    /// Over the face, stops.
+    pub stops: f32,
+}
+
+/// What a picture tells of its exposure.
+#[derive(Debug, Clone, PartialEq)]
 pub struct Told {
     /// The face: the middle of its skin, linear signal.
     pub face_signal: f32,
@@ -39,6 +54,8 @@ pub struct Told {
     pub clipped_part: f32,
     /// Stops of the brighter and of the darker half of the face against all of it; none where no face is seen.
     pub sides_stops: Option<[f32; 2]>,
+    /// Places on the face that are seen.
+    pub spots: Vec<Spot>,
 }
 
 /// Stops between two signals.
@@ -51,8 +68,15 @@ fn clips(signal: Vec3, exposure: &Exposure) -> bool {
     signal.max_element() >= exposure.clips_at
 }
 
-/// What the signal of a picture tells; `seen` has the thing in each pixel.
-pub fn told(signal: &[Vec3], width: usize, seen: &[u16], things: &Things, exposure: &Exposure) -> Told {
+/// What the signal of a picture tells; `seen` has the thing in each pixel, `places` where on the face to look, parts of the picture.
+pub fn told(
+    signal: &[Vec3],
+    width: usize,
+    seen: &[u16],
+    things: &Things,
+    exposure: &Exposure,
+    places: &[[f32; 2]],
+) -> Told {
     let is_skin = |thing: u16| things.get(thing).is_some_and(|(_, sort)| sort == Sort::Skin);
     let skin: Vec<usize> =
         seen.iter().enumerate().filter(|(_, thing)| is_skin(**thing)).map(|(pixel, _)| pixel).collect();
@@ -73,7 +97,20 @@ pub fn told(signal: &[Vec3], width: usize, seen: &[u16], things: &Things, exposu
         let (left, right) = (side(true)?, side(false)?);
         Some([left.max(right), left.min(right)])
     });
+    let height = signal.len() / width.max(1);
+    let spots = places.iter().enumerate().filter_map(|(which, [x, y])| {
+        let inside = (0.0..1.0).contains(x) && (0.0..1.0).contains(y);
+        let pixel = inside.then(|| (y * height as f32) as usize * width + (x * width as f32) as usize)?;
+        let is_seen = seen.get(pixel).is_some_and(|thing| is_skin(*thing));
+        // The skin around it.
+        let around = [0, 1, width, width + 1].map(|off| pixel + off).into_iter();
+        let own: Vec<f32> =
+            around.filter(|at| seen.get(*at).is_some_and(|t| is_skin(*t))).map(|at| bright(&at)).collect();
+        let mean = own.iter().sum::<f32>() / own.len().max(1) as f32;
+        is_seen.then(|| Spot { which, x: *x, y: *y, stops: stops(mean, face_signal) })
+    });
     Told {
+        spots: spots.collect(),
         face_signal,
         face_stops: stops(face_signal, GREY),
         clipped_part: clipped as f32 / signal.len().max(1) as f32,
@@ -90,7 +127,8 @@ pub fn shown(
     face_signal: f32,
 ) -> Vec<u8> {
     let table = Shown::new(exposure);
-    let level = |pixel: usize| stops(luminance(signal[pixel]), face_signal);
+    let even = if overlay == Overlay::Stops { evened(signal, width) } else { Vec::new() };
+    let level = |pixel: usize| stops(even[pixel], face_signal);
     let rows = signal.par_chunks(width.max(1)).enumerate();
     rows.flat_map_iter(|(y, row)| {
         let table = &table;
@@ -113,6 +151,32 @@ pub fn shown(
         })
     })
     .collect()
+}
+
+/// Luminances, each the mean of those around it, so that lines run smoothly.
+fn evened(signal: &[Vec3], width: usize) -> Vec<f32> {
+    let radius = (width / EVENED).max(1);
+    let bright: Vec<f32> = signal.par_iter().map(|pixel| luminance(*pixel)).collect();
+    let along = mean_along_rows(&bright, width, radius);
+    let height = bright.len() / width.max(1);
+    let down = mean_along_rows(&turned(&along, width), height, radius);
+    turned(&down, height)
+}
+
+fn mean_along_rows(values: &[f32], width: usize, radius: usize) -> Vec<f32> {
+    let rows = values.par_chunks(width.max(1));
+    rows.flat_map_iter(|row| {
+        (0..row.len()).map(move |x| {
+            let around = &row[x.saturating_sub(radius)..(x + radius + 1).min(row.len())];
+            around.iter().sum::<f32>() / around.len() as f32
+        })
+    })
+    .collect()
+}
+
+/// Rows as columns.
+fn turned(values: &[f32], width: usize) -> Vec<f32> {
+    (0..width).flat_map(|x| values.iter().skip(x).step_by(width.max(1)).copied()).collect()
 }
 
 /// Whether a line between two stops runs here, and whether it bounds the face's own.
@@ -158,18 +222,21 @@ mod tests {
             })
             .collect();
         signal[0] = Vec3::new(1.5, 0.2, 0.2);
-        let told = told(&signal, width, &seen, &things, &EXPOSURE);
+        let told = told(&signal, width, &seen, &things, &EXPOSURE, &[[0.3, 0.5], [0.05, 0.5], [1.5, 0.5]]);
         assert_eq!(told.face_signal, 0.4);
         assert!((told.clipped_part - 1.0 / 64.0).abs() < 1e-6);
         assert_eq!(told.sides_stops, Some([0.0, -2.0]));
+        // Of three places one is skin, one is wall, one is not in the picture.
+        assert_eq!(told.spots, [Spot { which: 0, x: 0.3, y: 0.5, stops: 0.0 }]);
         // The clipped pixel is dotted, its neighbour is not.
         let dotted = shown(&signal, width, &EXPOSURE, Overlay::Clipping, told.face_signal);
         assert_eq!((&dotted[..4], dotted[4] == EMBER[0]), (&EMBER[..], false));
-        // Lines run where the stops change, strong where the face's own end.
-        let lines = shown(&signal, width, &EXPOSURE, Overlay::Stops, told.face_signal);
-        let at = |x: usize, y: usize| &lines[4 * (y * 8 + x)..4 * (y * 8 + x) + 4];
-        assert_eq!(at(1, 3), EMBER);
-        assert_eq!(at(3, 3), EMBER);
-        assert_ne!(at(2, 3), EMBER);
+        // Lines run where the stops change, strong where the face's own end: on a picture wide enough that the means stay apart.
+        let wide: Vec<Vec3> = (0..400).map(|pixel| signal[8 + pixel % 40 / 5]).collect();
+        let lines = shown(&wide, 40, &EXPOSURE, Overlay::Stops, told.face_signal);
+        let row: Vec<bool> = lines[4 * 120..4 * 160].chunks(4).map(|pixel| pixel == EMBER).collect();
+        let at: Vec<usize> = row.iter().enumerate().filter(|(_, ember)| **ember).map(|(x, _)| x).collect();
+        assert_eq!(at.len(), 2, "{at:?}");
+        assert!((8..=10).contains(&at[0]) && (18..=21).contains(&at[1]), "{at:?}");
     }
 }

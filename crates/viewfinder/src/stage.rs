@@ -12,6 +12,7 @@ use std::sync::Arc;
 
 use fogon_core::corner::Corner;
 use fogon_figure::Setting;
+use glam::Vec3;
 use serde::Serialize;
 
 use crate::body::{Body, Maker};
@@ -35,6 +36,8 @@ pub struct Staged {
     pub things: Things,
     /// How the camera is set.
     pub exposure: Exposure,
+    /// Places on the face at which light is told, m.
+    pub face_spots: Vec<Vec3>,
 }
 
 impl Staged {
@@ -42,7 +45,7 @@ impl Staged {
     pub fn new(scene: Scene, groups: Vec<Group>, things: Things, walk: Walk) -> Self {
         let sights = Arc::new(Sights::of_staying(&scene, walk));
         let exposure = Exposure { signal_per_cd_m2: 1.0, clips_at: 1.0, white_balance_k: 6504.0 };
-        Self { scene: Arc::new(scene), sights, groups, things, exposure }
+        Self { scene: Arc::new(scene), sights, groups, things, exposure, face_spots: Vec::new() }
     }
 }
 
@@ -111,6 +114,7 @@ impl Stage {
             groups: shining.groups,
             things: self.things.clone(),
             exposure: Exposure::of(corner),
+            face_spots: person::face_spots(corner, &setting),
         }
     }
 

@@ -32,9 +32,28 @@ pub struct Viewing {
     now: Option<Now>,
 }
 
+/// What is wanted of a picture beside its plan.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Wanted {
+    /// Pixels across and down.
+    pub size: [usize; 2],
+    /// Only a part of it: left, top, right and lower edge in parts of the whole.
+    pub part: Option<[f32; 4]>,
+    /// How the camera is set.
+    pub exposure: Exposure,
+}
+
+impl Wanted {
+    /// The whole picture of a corner as its camera is set.
+    pub fn whole(corner: &Corner<'_>, size: [usize; 2]) -> Self {
+        Self { size, part: None, exposure: Exposure::of(corner) }
+    }
+}
+
 struct Now {
     key: Vec<u8>,
     size: [usize; 2],
+    part: Option<[f32; 4]>,
     staged: Staged,
     tracer: Tracer,
     /// The finer picture, once it has begun.
@@ -97,25 +116,31 @@ pub struct Looked {
 }
 
 impl Viewing {
-    /// Takes up a plan at a size. After [`TakenUp::Begun`] a coarse picture is there, and [`Self::go_on`] makes it finer.
+    /// Takes up a plan. After [`TakenUp::Begun`] a coarse picture is there, and [`Self::go_on`] makes it finer.
     pub fn take_up(
         &mut self,
         corner: &Corner<'_>,
         plan: &Plan,
-        size: [usize; 2],
+        wanted: &Wanted,
         goes_on: &(dyn Fn() -> bool + Sync),
     ) -> TakenUp {
+        let Wanted { size, part, exposure } = *wanted;
         let key = key_of(plan);
         if let Some(now) = &mut self.now
             && now.key == key
             && now.size == size
+            && now.part == part
         {
             now.staged.groups = self.stage.groups(corner);
-            now.staged.exposure = Exposure::of(corner);
+            now.staged.exposure = exposure;
             return TakenUp::Mixed;
         }
         let walk = Walk::fastest();
-        let staged = self.stage.staged(corner, walk);
+        let mut staged = self.stage.staged(corner, walk);
+        staged.exposure = exposure;
+        if let Some(part) = part {
+            staged.scene = Arc::new(staged.scene.seen_by(staged.scene.lens().part(part)));
+        }
         if !goes_on() {
             return TakenUp::Left;
         }
@@ -128,7 +153,7 @@ impl Viewing {
             return TakenUp::Left;
         }
         let shown = frame(&film, dials);
-        self.now = Some(Now { key, size, staged, tracer, fine: None, shown });
+        self.now = Some(Now { key, size, part, staged, tracer, fine: None, shown });
         TakenUp::Begun
     }
 
@@ -203,9 +228,11 @@ impl Viewing {
 
 impl Now {
     fn signal(&self) -> (Vec<Vec3>, Told) {
-        let Staged { groups, exposure, things, .. } = &self.staged;
+        let Staged { groups, exposure, things, scene, face_spots, .. } = &self.staged;
         let signal = mixed(&self.shown, groups, exposure);
-        let told = overlay::told(&signal, self.shown.width, &self.shown.seen, things, exposure);
+        let places: Vec<[f32; 2]> =
+            face_spots.iter().filter_map(|spot| scene.lens().project(*spot)).map(|(at, _)| at).collect();
+        let told = overlay::told(&signal, self.shown.width, &self.shown.seen, things, exposure, &places);
         (signal, told)
     }
 }

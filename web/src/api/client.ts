@@ -208,6 +208,11 @@ export const api = {
       sti: told("sti"),
     };
   },
+  /** A picture of a plan, exposed as it is or as another. */
+  picture: async (asked: Schemas["PictureIn"], signal?: AbortSignal): Promise<Blob> =>
+    accepted<unknown>(
+      await client.POST("/api/v1/picture", { body: asked, parseAs: "blob", ...(signal ? { signal } : {}) }),
+    ) as Blob,
   impulse: async (plan: Plan, variant: Schemas["Variant"]) =>
     accepted(await client.POST("/api/v1/impulse", { body: { plan, variant } })),
   treatment: async (plan: Plan, material: string, widthM: number, heightM: number) =>

@@ -204,7 +204,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The picture of a corner as it is saved. */
+        /** The picture of a corner as it is saved */
         get: operations["corner_picture"];
         put?: never;
         post?: never;
@@ -430,7 +430,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** The picture of a plan that is sent. */
+        /** A plan's picture */
         post: operations["picture"];
         delete?: never;
         options?: never;
@@ -2369,6 +2369,11 @@ export interface components {
             /** @description What would free it. */
             frees: string;
         };
+        /**
+         * @description Which part of a picture.
+         * @enum {string}
+         */
+        Of: "whole" | "eyes";
         /** @description A corner as it was once saved. */
         Once: {
             /** Format: int64 */
@@ -2528,6 +2533,16 @@ export interface components {
              * @description Width of a performer with arms and instrument, m (1.15).
              */
             instrument_width_m?: number | null;
+        };
+        /** @description A plan, and what is wanted of its picture. */
+        PictureIn: {
+            /** @description The plan. */
+            plan: components["schemas"]["Plan"];
+            /** @description Pixels across, of a portrait picture down (480). */
+            width?: number | null;
+            /** @description Which part of it (the whole). */
+            of?: components["schemas"]["Of"];
+            like?: components["schemas"]["Plan"] | null;
         };
         /** @description One thing of a layout. */
         Placed: {
@@ -4444,17 +4459,14 @@ export interface operations {
     };
     picture: {
         parameters: {
-            query?: {
-                /** @description Pixels across, of a portrait picture down (480). */
-                width?: number | null;
-            };
+            query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Plan"];
+                "application/json": components["schemas"]["PictureIn"];
             };
         };
         responses: {

@@ -25,7 +25,9 @@ class FakeSocket implements PictureChannel {
 
 /** A picture of two pixels as the server sends it. */
 function picture(generation: number, samples: number): ArrayBuffer {
-  const told = new TextEncoder().encode('{"face_stops":0.5,"clipped_percent":0,"sides_stops":null}');
+  const told = new TextEncoder().encode(
+    '{"face_stops":0.5,"clipped_percent":0,"sides_stops":null,"spots":[]}',
+  );
   const bytes = new ArrayBuffer(20 + told.length + 8);
   const numbers = new DataView(bytes);
   [generation, 2, 1, samples, told.length].forEach((number, at) => numbers.setUint32(4 * at, number, true));

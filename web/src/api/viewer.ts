@@ -11,6 +11,8 @@ export interface Told {
   face_stops: number;
   clipped_percent: number;
   sides_stops: [number, number] | null;
+  /** Places on the face: which, from the left, from the top, stops over the face. */
+  spots: [number, number, number, number][];
 }
 
 export interface Frame {

@@ -3,6 +3,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 
 import { api, planOf, type Corner, type Plan } from "../api/client";
+import { Pair } from "../picture/Pair";
 import { heldBy, PARTS, partsThatDiffer, withPart, type Part } from "../table/parts";
 import { useProposals, useTake, type Found } from "../table/proposals";
 import { useTable } from "../table/useTable";
@@ -43,6 +44,14 @@ export function ComparePage({ corner, plan, units }: Props) {
       <div className="grid gap-4 md:grid-cols-2">
         <Choice label="Left" value={ids[0]} onPick={(id) => setChosen([id, ids[1]])} options={options} />
         <Choice label="Right" value={ids[1]} onPick={(id) => setChosen([ids[0], id])} options={options} />
+        {left.judged && right.judged && left.plan && right.plan && (
+          <div className="md:col-span-2">
+            <Pair
+              left={{ plan: left.plan, view: left.judged.drawing.frame, name: nameOf(options, ids[0]) }}
+              right={{ plan: right.plan, view: right.judged.drawing.frame, name: nameOf(options, ids[1]) }}
+            />
+          </div>
+        )}
         {([left, right] as const).map((side, index) => (
           <Side key={index} side={side} name={index === 0 ? "left" : "right"}>
             <Take other={side.plan} plan={plan} found={found.data} />
@@ -53,6 +62,9 @@ export function ComparePage({ corner, plan, units }: Props) {
     </div>
   );
 }
+
+const nameOf = (options: readonly (readonly [string, string])[], id: string) =>
+  options.find(([key]) => key === id)?.[1] ?? id;
 
 /** A side's plan, judged and drawn. */
 function useSide(id: string, corner: Corner, now: Plan, found: Found | undefined) {

@@ -43,15 +43,7 @@ export function Side({ side, name, children }: Props) {
         <Standing ready={verdict.ready} words={verdict.sentence} />
         <span className="text-faint">{fixed(100 * score, 0)} of 100</span>
       </p>
-      <div className="grid grid-cols-[3fr_2fr] items-start gap-3">
-        <Drawing
-          view={side.judged.drawing.frame}
-          title={`The picture: ${name}`}
-          className="frame-drawing show-thirds"
-          tallest="40vh"
-        />
-        <Drawing view={side.judged.drawing.plan} title={`The plan: ${name}`} />
-      </div>
+      <Drawing view={side.judged.drawing.plan} title={`The plan: ${name}`} tallest="36vh" />
       {children}
     </section>
   );

@@ -1,6 +1,6 @@
 // Picture and what belongs beside it, above the parts of a step where the picture is the subject.
 import type { Judged, Plan, Reading, StepTold } from "../api/client";
-import { Face } from "../light/Face";
+import { Pair } from "../picture/Pair";
 import { Picture } from "../picture/Picture";
 import { Tiles } from "../reading/Tiles";
 import type { OnMeasured } from "../reading/onMeasured";
@@ -15,25 +15,30 @@ interface Props {
   units: UnitSystem;
   onMeasured: OnMeasured;
   /** The light as it was when it was put aside. */
-  before: Judged | null;
+  before: { judged: Judged; plan: Plan } | null;
 }
 
 export function Stage({ judged, plan, told, units, onMeasured, before }: Props) {
   const readings: Reading[] = told ? readingsOf(judged, told.tiles) : [];
-  const light = told?.step === "light" && judged.face;
-  const beside = light ? (
-    <Face face={light} before={before?.face ?? null} />
-  ) : told?.step === "room" && judged.ground ? (
-    <Depths ground={judged.ground} units={units} />
-  ) : readings.length > 0 ? (
-    <Tiles readings={readings} units={units} onMeasured={onMeasured} stacked />
-  ) : null;
+  const beside =
+    told?.step === "light" ? null : told?.step === "room" && judged.ground ? (
+      <Depths ground={judged.ground} units={units} />
+    ) : readings.length > 0 ? (
+      <Tiles readings={readings} units={units} onMeasured={onMeasured} stacked />
+    ) : null;
   return (
     <div
       className={beside ? "grid items-start gap-2 sm:grid-cols-[minmax(0,1.6fr)_minmax(0,1fr)]" : ""}
       data-stage
     >
-      <Picture judged={judged} plan={plan} size="large" />
+      {before ? (
+        <Pair
+          left={{ plan: before.plan, view: before.judged.drawing.frame, name: "Before" }}
+          right={{ plan, view: judged.drawing.frame, name: "Now" }}
+        />
+      ) : (
+        <Picture judged={judged} plan={plan} size="large" tallest={beside ? "27vh" : "33vh"} />
+      )}
       {beside}
     </div>
   );

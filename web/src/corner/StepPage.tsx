@@ -44,7 +44,7 @@ export function StepPage({ corner, plan, judged, told, tab, units, print, childr
   const table = useTable();
   const go = useGo();
   const heading = useArrival(told.step, tab);
-  const [before, setBefore] = useState<Judged | null>(null);
+  const [before, setBefore] = useState<{ judged: Judged; plan: Plan } | null>(null);
   const { step } = told;
   const onMeasured = useCallback(
     (id: string, value: number | null) => table.act((p) => withMeasured(p, id, value)),
@@ -122,13 +122,13 @@ export function StepPage({ corner, plan, judged, told, tab, units, print, childr
           {step === "light" && tab === "now" && (
             <>
               <p>
-                <Button size="small" onClick={() => setBefore(before ? null : judged)}>
+                <Button size="small" onClick={() => setBefore(before ? null : { judged, plan })}>
                   {before ? "Stop comparing" : "Compare with this"}
                 </Button>
               </p>
               {before && (
                 <Differences
-                  before={before.assessment.readings}
+                  before={before.judged.assessment.readings}
                   now={judged.assessment.readings}
                   units={units}
                 />

@@ -33,7 +33,7 @@ export function CornerCard({ corner, onDeleted }: Props) {
   const address = `/corners/${String(corner.id)}`;
   return (
     <li ref={card} className={`${SHEET} flex flex-col overflow-hidden`}>
-      {told?.verdict && <Glance drawing={glance?.drawing} address={address} />}
+      {told?.verdict && <Glance drawing={glance?.drawing} address={address} revision={corner.revision} />}
       <div className="flex grow flex-col gap-1.5 p-4">
         <div className="flex items-start gap-2">
           <h2 className="mr-auto min-w-0 text-lg leading-snug font-bold">
@@ -87,13 +87,28 @@ function useGlance(corner: Listed, seen: boolean) {
   }).data;
 }
 
-function Glance({ drawing, address }: { drawing: Judged["drawing"] | undefined; address: string }) {
+interface GlanceProps {
+  drawing: Judged["drawing"] | undefined;
+  address: string;
+  revision: number;
+}
+
+function Glance({ drawing, address, revision }: GlanceProps) {
+  const [isThere, setThere] = useState(false);
   return (
     <Link to={address} tabIndex={-1} aria-hidden="true" className="block">
       <div className="bg-surround grid aspect-[5/2] grid-cols-[3fr_2fr] items-center gap-2 p-2">
         {drawing && (
           <>
-            <Drawing view={drawing.frame} title="" className="frame-drawing bare mx-auto" tallest="9rem" />
+            <div className="relative">
+              <Drawing view={drawing.frame} title="" className="frame-drawing bare mx-auto" tallest="9rem" />
+              <img
+                src={`/api/v1${address}/picture?width=480&revision=${String(revision)}`}
+                alt=""
+                className={`absolute inset-0 m-auto max-h-full rounded-sm ${isThere ? "" : "invisible"}`}
+                onLoad={() => setThere(true)}
+              />
+            </div>
             <Drawing
               view={drawing.plan}
               title=""

@@ -4,6 +4,7 @@ import { useEffect, useRef } from "react";
 import type { Frame } from "../api/viewer";
 import type { View } from "../api/client";
 import { Drawing } from "../drawing/Drawing";
+import { signed } from "./signed";
 
 interface Props {
   frame: Frame | null;
@@ -11,13 +12,24 @@ interface Props {
   title: string;
   tallest: string;
   className?: string;
+  /** Stops at places on the face are written over it. */
+  showsSpots?: boolean;
   /** The frame stands on the canvas. */
   onDrawn: (frame: Frame) => void;
   /** A place was pointed at, parts of the picture from its upper left. */
   onLook?: ((at: [number, number]) => void) | undefined;
 }
 
-export function Photo({ frame, view, title, tallest, className = "", onDrawn, onLook }: Props) {
+export function Photo({
+  frame,
+  view,
+  title,
+  tallest,
+  className = "",
+  showsSpots = false,
+  onDrawn,
+  onLook,
+}: Props) {
   const [left = 0, top = 0, right = 1, bottom = 1] = view.bounds;
   if (!frame)
     return (
@@ -44,6 +56,16 @@ export function Photo({ frame, view, title, tallest, className = "", onDrawn, on
         }}
       >
         <Canvas frame={frame} title={title} onDrawn={onDrawn} onLook={onLook} />
+        {showsSpots &&
+          frame.told.spots.map(([which, x, y, stops]) => (
+            <span
+              key={which}
+              className={`numeral pointer-events-none absolute rounded bg-black/60 px-1 text-xs ${BESIDE[which] ?? ""}`}
+              style={{ left: `${100 * x}%`, top: `${100 * y}%` }}
+            >
+              {signed(stops)}
+            </span>
+          ))}
       </div>
       <div className="pointer-events-none absolute inset-0">
         <Drawing view={view} title={`Guides over the picture`} className={`over-photo ${className}`} />
@@ -51,6 +73,14 @@ export function Photo({ frame, view, title, tallest, className = "", onDrawn, on
     </div>
   );
 }
+
+/** Words stand off the face: forehead above, the person's left cheek to the right, the right one to the left, chin below. */
+const BESIDE = [
+  "-translate-x-1/2 -translate-y-[180%]",
+  "translate-x-[60%] -translate-y-1/2",
+  "-translate-x-[160%] -translate-y-1/2",
+  "-translate-x-1/2 translate-y-[80%]",
+];
 
 interface CanvasProps {
   frame: Frame;

@@ -8,6 +8,7 @@ import { Menu } from "./Menu";
 import { useOptions } from "./options";
 import { Photo } from "./Photo";
 import { Readout } from "./Readout";
+import { settings } from "./settings";
 import { signed } from "./signed";
 import { useViewer } from "./useViewer";
 
@@ -16,12 +17,14 @@ interface Props {
   plan: Plan;
   /** Docked: small, without guides to switch. */
   size: "large" | "docked";
+  /** Not taller than this length of CSS, where it is large. */
+  tallest?: string;
 }
 
 /** Pixels across of what is taken. */
 const WIDTH_PX = { large: 960, docked: 480 };
 
-export function Picture({ judged, plan, size }: Props) {
+export function Picture({ judged, plan, size, tallest = "27vh" }: Props) {
   const [options, change] = useOptions();
   const docked = size === "docked";
   const overlay = docked ? "none" : options.overlay;
@@ -35,8 +38,9 @@ export function Picture({ judged, plan, size }: Props) {
         frame={frame}
         view={judged.drawing.frame}
         title="The picture as the camera takes it"
-        tallest={docked ? "7rem" : "27vh"}
+        tallest={docked ? "7rem" : tallest}
         className={`${docked ? "bare" : ""} ${options.guides.map((guide) => `show-${guide}`).join(" ")}`}
+        showsSpots={overlay === "stops"}
         onDrawn={onDrawn}
         onLook={docked ? undefined : (at) => viewer.look(at)}
       />
@@ -70,11 +74,4 @@ function Told({ frame, view, viewer }: { frame: Frame | null; view: View; viewer
       {clipped >= 0.05 ? ` · ${fixed(clipped, 1)} % burnt out` : null}
     </span>
   );
-}
-
-function settings({ layout: { camera } }: Plan): string {
-  const crop = camera.crop ?? 1;
-  const cropped = crop > 1 ? `, cropped ${fixed(crop, 1)}×` : "";
-  const focal = fixed(camera.focal_length_mm, camera.focal_length_mm < 10 ? 1 : 0);
-  return `${focal} mm${cropped} · f/${camera.f_number} · 1/${Math.round(1 / camera.shutter_s)} · ISO ${camera.iso} · ${camera.white_balance_k} K`;
 }

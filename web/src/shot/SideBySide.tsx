@@ -2,8 +2,8 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 
-import { api, type Plan, type ChartData } from "../api/client";
-import { Drawing } from "../drawing/Drawing";
+import { api, type Moved, type Plan, type ChartData } from "../api/client";
+import { Pair } from "../picture/Pair";
 import { Choice } from "../ui/fields";
 import { Trouble } from "../ui/states";
 import { Section } from "../ui/Section";
@@ -29,7 +29,8 @@ export function SideBySide({ chart, plan, units }: Props) {
   };
   return (
     <Section title="Two focal lengths side by side">
-      <div className="grid gap-3 sm:grid-cols-2">
+      <Both plan={plan} focals={[pick(0), pick(1)]} />
+      <div className="mt-2 grid gap-3 sm:grid-cols-2">
         {([0, 1] as const).map((side) => {
           const focal = pick(side);
           const take = fitting.find((t) => t.focal_length_mm === focal);
@@ -50,7 +51,6 @@ export function SideBySide({ chart, plan, units }: Props) {
                     ] as const,
                 )}
               />
-              <Seen plan={plan} focal={focal} />
               <p className="text-sm">
                 Nose {fixed(take.nose_percent ?? 0, 0)} % larger, blur {fixed(take.blur_percent, 1)} % of the
                 width, {formatLength(take.background_width_m, units)} of wall.
@@ -63,28 +63,45 @@ export function SideBySide({ chart, plan, units }: Props) {
   );
 }
 
-/** The picture at one focal length; nothing is saved. */
-function Seen({ plan, focal }: { plan: Plan; focal: number }) {
-  const seen = useQuery({
+/** The pictures at both focal lengths; nothing is saved. */
+function Both({
+  plan,
+  focals: [left, right],
+}: {
+  plan: Plan;
+  focals: [number | null | undefined, number | null | undefined];
+}) {
+  const [a, b] = [useSeen(plan, left), useSeen(plan, right)];
+  const failed = [a, b].find((one) => one.isError);
+  if (failed) return <Trouble error={failed.error} onRetry={() => void failed.refetch()} />;
+  if (!a.data || !b.data) return <div className="frame-drawing aspect-[4/1]" />;
+  const seen = (moved: Moved, focal: number | null | undefined) => ({
+    plan: moved.plan,
+    view: moved.judged.drawing.frame,
+    name: `${fixed(focal ?? 0, 0)} mm`,
+  });
+  return <Pair left={seen(a.data, left)} right={seen(b.data, right)} />;
+}
+
+function useSeen(plan: Plan, focal: number | null | undefined) {
+  return useQuery({
     queryKey: ["seen", plan, focal],
     queryFn: () =>
       api.move(
         plan,
-        { thing: "camera", grip: "shot", focal_length_mm: focal, sheet: "plan", snap: false, anyway: true },
+        {
+          thing: "camera",
+          grip: "shot",
+          focal_length_mm: focal ?? null,
+          sheet: "plan",
+          snap: false,
+          anyway: true,
+        },
         { frame_text_scale: WORDS, fixes: false },
       ),
+    enabled: focal != null,
     placeholderData: (before) => before,
     staleTime: Infinity,
     gcTime: 60_000,
   });
-  if (seen.isError) return <Trouble error={seen.error} onRetry={() => void seen.refetch()} />;
-  if (!seen.data) return <div className="frame-drawing aspect-video" />;
-  return (
-    <Drawing
-      view={seen.data.judged.drawing.frame}
-      title={`The picture at ${fixed(focal, 0)} mm`}
-      className="frame-drawing show-thirds"
-      tallest="50vh"
-    />
-  );
 }

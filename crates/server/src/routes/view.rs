@@ -17,7 +17,7 @@ use fogon_core::document;
 use fogon_core::plan::Plan;
 use fogon_core::problem::{Code, Problem, Problems};
 use fogon_viewfinder::overlay::Overlay;
-use fogon_viewfinder::viewing::{Picture, TakenUp, Viewing};
+use fogon_viewfinder::viewing::{Picture, TakenUp, Viewing, Wanted};
 use futures_util::{SinkExt, StreamExt};
 use serde::{Deserialize, Serialize};
 use serde_json::Value;
@@ -26,7 +26,7 @@ use utoipa::{IntoParams, ToSchema};
 
 use super::{BODY_BYTES, Path, Query, Sent, Shared, blocking, blocking_while_awaited};
 use crate::problem::Details;
-use crate::studio::{Studio, WIDTHS, resolved, size_of};
+use crate::studio::{Of, Still, Studio, WIDTHS, resolved, size_of};
 
 /// What is asked to be shown.
 #[derive(Clone)]
@@ -79,6 +79,8 @@ struct Beside {
     face_stops: f32,
     clipped_percent: f32,
     sides_stops: Option<[f32; 2]>,
+    /// Places on the face: which, from the left, from the top, stops over the face.
+    spots: Vec<(usize, f32, f32, f32)>,
 }
 
 /// What is at a place.
@@ -303,8 +305,8 @@ fn take_up(
     goes_on: &(dyn Fn() -> bool + Sync),
 ) -> Result<bool, Problems> {
     let corner = resolved(&asked.plan)?;
-    let size = size_of(&corner, asked.width);
-    let taken = studio.work(|| viewing.take_up(&corner, &asked.plan, size, goes_on));
+    let wanted = Wanted::whole(&corner, size_of(&corner, asked.width));
+    let taken = studio.work(|| viewing.take_up(&corner, &asked.plan, &wanted, goes_on));
     Ok(taken != TakenUp::Left)
 }
 
@@ -314,6 +316,7 @@ fn bytes(generation: u32, picture: &Picture) -> Vec<u8> {
         face_stops: picture.told.face_stops,
         clipped_percent: 100.0 * picture.told.clipped_part,
         sides_stops: picture.told.sides_stops,
+        spots: picture.told.spots.iter().map(|spot| (spot.which, spot.x, spot.y, spot.stops)).collect(),
     };
     let told = serde_json::to_vec(&told).unwrap_or_default();
     let samples = picture.samples | if picture.is_finished { LAST } else { 0 };
@@ -341,18 +344,43 @@ fn png(bytes: &[u8]) -> Response {
     ([(header::CONTENT_TYPE, "image/png")], bytes.to_vec()).into_response()
 }
 
-/// The picture of a plan that is sent.
-#[utoipa::path(post, path = "/api/v1/picture", operation_id = "picture", params(Wide), request_body = Plan,
+/// A plan, and what is wanted of its picture.
+#[derive(Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub(crate) struct PictureIn {
+    /// The plan.
+    plan: Plan,
+    /// Pixels across, of a portrait picture down (480).
+    #[serde(default)]
+    #[schema(minimum = 64, maximum = 1920)]
+    width: Option<usize>,
+    /// Which part of it (the whole).
+    #[serde(default)]
+    of: Of,
+    /// The plan by whose camera settings it is exposed (its own): two pictures that stand beside each other.
+    #[serde(default)]
+    like: Option<Plan>,
+}
+
+fogon_core::shape!(
+    PictureIn => |asked: &PictureIn| {
+        asked.plan.check()?;
+        asked.like.as_ref().map_or(Ok(()), Plan::check)
+    },
+);
+
+/// A plan's picture
+#[utoipa::path(post, path = "/api/v1/picture", operation_id = "picture", request_body = PictureIn,
     responses((status = 200, body = Png, content_type = "image/png"), (status = 422, body = Details, content_type = "application/problem+json")))]
 pub(crate) async fn picture(
     State(studio): State<Arc<Studio>>,
-    Query(Wide { width }): Query<Wide>,
-    Sent(plan): Sent<Plan>,
+    Sent(asked): Sent<PictureIn>,
 ) -> Result<Response, Details> {
-    still(&studio, plan, width).await
+    let PictureIn { plan, width, of, like } = asked;
+    still(&studio, plan, Still { width: width.unwrap_or(WIDTH), of, like }).await
 }
 
-/// The picture of a corner as it is saved.
+/// The picture of a corner as it is saved
 #[utoipa::path(get, path = "/api/v1/corners/{id}/picture", operation_id = "corner_picture",
     params(("id" = i64, Path), Wide),
     responses((status = 200, body = Png, content_type = "image/png"), (status = 404, body = Details, content_type = "application/problem+json")))]
@@ -363,14 +391,15 @@ pub(crate) async fn corner_picture(
     Query(Wide { width }): Query<Wide>,
 ) -> Result<Response, Details> {
     let plan = blocking(move || super::corners::plan_of(&store, id)).await?;
-    still(&studio, plan, width).await
+    still(&studio, plan, Still { width: width.unwrap_or(WIDTH), of: Of::Whole, like: None }).await
 }
 
-async fn still(studio: &Arc<Studio>, plan: Plan, width: Option<usize>) -> Result<Response, Details> {
+/// Width of a picture where none is told.
+const WIDTH: usize = 480;
+
+async fn still(studio: &Arc<Studio>, plan: Plan, wanted: Still) -> Result<Response, Details> {
     let studio = Arc::clone(studio);
-    let taken = blocking_while_awaited(move |gone| {
-        studio.still(&plan, width.unwrap_or(480), &|| !gone()).transpose()
-    })
-    .await?;
+    let taken =
+        blocking_while_awaited(move |gone| studio.still(&plan, &wanted, &|| !gone()).transpose()).await?;
     Ok(png(&taken?))
 }

@@ -8,3 +8,4 @@ mod hearing;
 mod judging;
 mod refusals;
 mod running;
+mod viewing;

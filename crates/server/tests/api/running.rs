@@ -22,6 +22,7 @@ pub(crate) struct Answer {
     pub(crate) kind: String,
     pub(crate) tag: String,
     pub(crate) text: String,
+    pub(crate) bytes: Vec<u8>,
 }
 
 impl Answer {
@@ -73,7 +74,7 @@ impl Server {
         // Sound is no text; those who ask for it look at its bytes themselves.
         let body = answer.body_mut().with_config().limit(50_000_000).read_to_vec().unwrap();
         let text = String::from_utf8_lossy(&body).into_owned();
-        Answer { status: answer.status().as_u16(), kind, tag, text }
+        Answer { status: answer.status().as_u16(), kind, tag, text, bytes: body }
     }
 
     pub(crate) fn get(&self, path: &str) -> Answer {

@@ -166,6 +166,12 @@ pub(super) fn place(corner: &Corner<'_>, setting: &Setting) -> Affine3A {
     Affine3A { matrix3: turned, translation: glam::Vec3A::from(corner.eyes_m.as_vec3()) - eyes }
 }
 
+/// Places on the face at which light is told, in the room.
+pub(super) fn face_spots(corner: &Corner<'_>, setting: &Setting) -> Vec<Vec3> {
+    let place = place(corner, setting);
+    fogon_figure::face_spots(setting.head_turn).iter().map(|spot| place.transform_point3(*spot)).collect()
+}
+
 pub(super) fn placed(body: &Arc<Body>, corner: &Corner<'_>, setting: &Setting) -> Placed {
     Placed::new(body.clone(), place(corner, setting))
 }

@@ -132,6 +132,7 @@ fn facing(outline: &[Vec3; 4], size: Vec3) -> Lens {
         right: along.normalize(),
         up: up.normalize(),
         ratio: [along.length() / depth, up.length() / depth],
+        shift: [0.0, 0.0],
         radius_m: 0.0,
         focus_m: 1.0,
     }

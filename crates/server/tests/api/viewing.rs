@@ -1,0 +1,203 @@
+//! The viewfinder over its channel, and pictures by themselves.
+
+use std::time::{Duration, Instant};
+
+use serde_json::{Value, json};
+use tungstenite::{Message, WebSocket, stream::MaybeTlsStream};
+
+use crate::running::{Server, folder};
+
+type Channel = WebSocket<MaybeTlsStream<std::net::TcpStream>>;
+
+/// A picture as it comes: generation, width, height, samples, whether it is the last, what it tells, pixels.
+struct Frame {
+    generation: u32,
+    size: [u32; 2],
+    samples: u32,
+    is_last: bool,
+    told: Value,
+    pixels: Vec<u8>,
+}
+
+enum Came {
+    Frame(Frame),
+    Told(Value),
+}
+
+fn open(server: &Server) -> Channel {
+    let (channel, _) =
+        tungstenite::connect(format!("{}/api/v1/view", server.base.replace("http", "ws"))).unwrap();
+    if let MaybeTlsStream::Plain(stream) = channel.get_ref() {
+        stream.set_read_timeout(Some(Duration::from_secs(60))).unwrap();
+    }
+    channel
+}
+
+fn ask(channel: &mut Channel, what: Value) {
+    channel.send(Message::Text(what.to_string().into())).unwrap();
+}
+
+fn next(channel: &mut Channel) -> Came {
+    loop {
+        match channel.read().unwrap() {
+            Message::Text(text) => return Came::Told(serde_json::from_str(&text).unwrap()),
+            Message::Binary(bytes) => {
+                let number = |at: usize| u32::from_le_bytes(bytes[4 * at..4 * at + 4].try_into().unwrap());
+                let told = number(4) as usize;
+                return Came::Frame(Frame {
+                    generation: number(0),
+                    size: [number(1), number(2)],
+                    samples: number(3) & (u32::MAX >> 1),
+                    is_last: number(3) >> 31 == 1,
+                    told: serde_json::from_slice(&bytes[20..20 + told]).unwrap(),
+                    pixels: bytes[20 + told..].to_vec(),
+                });
+            }
+            _ => {}
+        }
+    }
+}
+
+/// The next picture, said to be seen.
+fn frame(channel: &mut Channel) -> Frame {
+    loop {
+        if let Came::Frame(frame) = next(channel) {
+            ask(channel, json!({ "seen": frame.generation }));
+            return frame;
+        }
+    }
+}
+
+fn demo() -> Value {
+    serde_json::from_str(include_str!("../../../../docs/examples/box-room.fogon.json")).unwrap()
+}
+
+/// Of red, green and blue.
+fn mean(pixels: &[u8]) -> f64 {
+    let colours = || pixels.chunks(4).flat_map(|pixel| &pixel[..3]);
+    colours().map(|byte| f64::from(*byte)).sum::<f64>() / colours().count() as f64
+}
+
+/// Coarse at first, ever finer to the last; a dial turned is mixed anew from what was gathered, darker; a look tells what is there;
+/// a lamp moved begins again; what is refused says why, and the channel goes on.
+#[test]
+fn a_picture_gets_finer_follows_dials_and_tells_what_is_there() {
+    let folder = folder();
+    let server = Server::on(&folder.path().join("fogon.db"));
+    let mut channel = open(&server);
+    let mut plan = demo();
+    ask(&mut channel, json!({ "generation": 1, "plan": plan, "width": 400 }));
+    let first = frame(&mut channel);
+    assert_eq!((first.generation, first.size, first.samples), (1, [320, 180], 1));
+    let mut before = 0;
+    let finished = loop {
+        let found = frame(&mut channel);
+        assert_eq!((found.size, found.pixels.len()), ([400, 225], 4 * 400 * 225));
+        assert!(found.samples > before);
+        before = found.samples;
+        if found.is_last {
+            break found;
+        }
+    };
+    assert!(finished.samples >= 16 && finished.told["sides_stops"][1].as_f64().unwrap() < 0.0);
+    ask(&mut channel, json!({ "look": [0.5, 0.36] }));
+    let Came::Told(looked) = next(&mut channel) else { panic!("a look is answered in words") };
+    assert_eq!(looked["thing"], "skin");
+    assert!(looked["over_face_stops"].as_f64().unwrap().abs() < 2.0, "{looked}");
+    // Dials: nothing is gathered anew.
+    plan["layout"]["lights"]["key"]["dim"] = json!(0.125);
+    ask(&mut channel, json!({ "generation": 2, "plan": plan, "width": 400 }));
+    let dimmed = frame(&mut channel);
+    assert_eq!((dimmed.generation, dimmed.samples, dimmed.is_last), (2, finished.samples, true));
+    assert!(mean(&dimmed.pixels) < 0.7 * mean(&finished.pixels));
+    // An overlay over the same picture.
+    ask(&mut channel, json!({ "generation": 3, "overlay": "stops" }));
+    let lined = frame(&mut channel);
+    assert!(lined.generation == 3 && lined.is_last && lined.pixels != dimmed.pixels);
+    // Refused, and on.
+    for (wrong, field) in
+        [(json!({ "width": 9 }), "width"), (json!({ "plan": { "name": 3 } }), ""), (json!([1]), "message")]
+    {
+        ask(&mut channel, wrong);
+        let Came::Told(details) = next(&mut channel) else { panic!("a refusal in words") };
+        assert_eq!(details["status"], 422, "{details}");
+        assert!(details["title"].as_str().unwrap().contains(field), "{details}");
+    }
+    plan["layout"]["lights"]["key"]["position_m"] = json!([0.9, 1.9, 1.8]);
+    ask(&mut channel, json!({ "generation": 4, "plan": plan, "overlay": "none" }));
+    let moved = frame(&mut channel);
+    assert_eq!((moved.generation, moved.samples), (4, 1));
+}
+
+/// What is asked later takes the place of what is under way: of many plans only the newest is finished.
+#[test]
+fn the_newest_plan_is_looked_at() {
+    let folder = folder();
+    let server = Server::on(&folder.path().join("fogon.db"));
+    let mut channel = open(&server);
+    let mut plan = demo();
+    for generation in 1..=12 {
+        plan["layout"]["lights"]["key"]["position_m"] = json!([0.7 + 0.02 * f64::from(generation), 1.6, 1.8]);
+        ask(&mut channel, json!({ "generation": generation, "plan": plan, "width": 200 }));
+    }
+    let mut frames = 0;
+    let last = loop {
+        let found = frame(&mut channel);
+        frames += 1;
+        if found.is_last {
+            break found;
+        }
+    };
+    assert_eq!(last.generation, 12);
+    assert!(frames < 30, "{frames}");
+}
+
+/// Other requests are answered while a picture is under way, and another page's picture comes too.
+#[test]
+fn two_pages_look_at_once_and_others_are_answered() {
+    let folder = folder();
+    let server = Server::on(&folder.path().join("fogon.db"));
+    let mut channels = [open(&server), open(&server)];
+    for channel in &mut channels {
+        ask(channel, json!({ "generation": 1, "plan": demo(), "width": 960 }));
+    }
+    let started = Instant::now();
+    assert_eq!(server.get("/api/v1/corners").status, 200);
+    let answered = started.elapsed();
+    for channel in &mut channels {
+        assert_eq!(frame(channel).samples, 1);
+        assert_eq!(frame(channel).size, [960, 540]);
+    }
+    assert!(answered < started.elapsed(), "the list came before the pictures");
+}
+
+/// Pictures by themselves: a PNG of the asked size, the eyes closer, exposed like another plan; refusals in words.
+#[test]
+fn a_picture_by_itself_is_a_png() {
+    let folder = folder();
+    let server = Server::on(&folder.path().join("fogon.db"));
+    let size = |bytes: &[u8]| {
+        assert_eq!(&bytes[..8], b"\x89PNG\r\n\x1a\n");
+        [16, 20].map(|at| u32::from_be_bytes(bytes[at..at + 4].try_into().unwrap()))
+    };
+    let mut like = demo();
+    like["layout"]["camera"]["iso"] = json!(400.0);
+    let whole = server.post("/api/v1/picture", &json!({ "plan": demo(), "width": 160 }));
+    assert_eq!((whole.status, whole.kind.as_str(), size(&whole.bytes)), (200, "image/png", [160, 90]));
+    let asked = json!({ "plan": demo(), "width": 160, "of": "eyes", "like": like });
+    let eyes = server.post("/api/v1/picture", &asked);
+    assert_eq!((eyes.status, size(&eyes.bytes)), (200, [160, 80]));
+    for wrong in [
+        json!({ "plan": demo(), "width": 100_000 }),
+        json!({ "plan": demo(), "width": 160, "of": "ears" }),
+        json!({ "width": 160 }),
+    ] {
+        let answer = server.post("/api/v1/picture", &wrong);
+        assert_eq!(answer.status, 422, "{wrong}");
+        answer.problem();
+    }
+    let id = server.demo();
+    let kept = server.get(&format!("/api/v1/corners/{id}/picture?width=96"));
+    assert_eq!((kept.status, size(&kept.bytes)), (200, [96, 54]));
+    assert_eq!(server.get("/api/v1/corners/99/picture").status, 404);
+}

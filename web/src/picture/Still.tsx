@@ -1,0 +1,59 @@
+// One picture of a plan, for where two stand side by side or many in a list. Until it is there the line drawing stands.
+import { useQuery } from "@tanstack/react-query";
+
+import { api, type Plan, type Schemas, type View } from "../api/client";
+import { Drawing } from "../drawing/Drawing";
+
+interface StillProps {
+  plan: Plan;
+  /** Exposed as this plan's camera is set: two pictures that stand beside each other. */
+  like?: Plan | undefined;
+  of?: Schemas["Of"];
+  width?: number;
+}
+
+interface Taken {
+  blob: Blob;
+  /** As the address of an image. */
+  url: string;
+}
+
+/** The picture, once it is there. */
+export function useStill({ plan, like, of = "whole", width = 480 }: StillProps): Taken | undefined {
+  return useQuery({
+    queryKey: ["still", plan, like, of, width],
+    queryFn: async ({ signal }) => {
+      const blob = await api.picture({ plan, of, width, ...(like ? { like } : {}) }, signal);
+      return { blob, url: await addressOf(blob) };
+    },
+    staleTime: Infinity,
+    gcTime: 60_000,
+    retry: false,
+  }).data;
+}
+
+/** The picture itself as an address: nothing has to be given back. */
+function addressOf(blob: Blob): Promise<string> {
+  return new Promise((done, fail) => {
+    const reader = new FileReader();
+    reader.onload = () => done(reader.result as string);
+    reader.onerror = () => fail(new Error("the picture cannot be read"));
+    reader.readAsDataURL(blob);
+  });
+}
+
+interface Props extends StillProps {
+  view: View;
+  title: string;
+  tallest: string;
+  className?: string;
+}
+
+export function Still({ view, title, tallest, className = "", ...asked }: Props) {
+  const taken = useStill(asked);
+  if (!taken)
+    return <Drawing view={view} title={title} tallest={tallest} className={`frame-drawing ${className}`} />;
+  return (
+    <img src={taken.url} alt={title} className="mx-auto block rounded-sm" style={{ maxHeight: tallest }} />
+  );
+}
