@@ -115,9 +115,11 @@ fn a_picture_gets_finer_follows_dials_and_tells_what_is_there() {
     let lined = frame(&mut channel);
     assert!(lined.generation == 3 && lined.is_last && lined.pixels != dimmed.pixels);
     // Refused, and on.
-    for (wrong, field) in
-        [(json!({ "width": 9 }), "width"), (json!({ "plan": { "name": 3 } }), ""), (json!([1]), "message")]
-    {
+    for (wrong, field) in [
+        (json!({ "width": 9 }), "width"),
+        (json!({ "plan": { "name": 3 } }), ""),
+        (json!({ "draw": 1 }), "message"),
+    ] {
         ask(&mut channel, wrong);
         let Came::Told(details) = next(&mut channel) else { panic!("a refusal in words") };
         assert_eq!(details["status"], 422, "{details}");
