@@ -12,12 +12,11 @@ use crate::panel::on_disc;
 use crate::random::Pairs;
 use crate::scene::{GROUPS, Scene};
 use crate::surface::Finish;
+use crate::trace::Care;
 use crate::tree::{Ray, Walk};
 
 /// Rays from each patch to what it sees.
 const RAYS: usize = 128;
-/// Reflections followed one after the other, after a first estimate by the whole room.
-const SWEEPS: usize = 5;
 /// A ray that meets nothing that throws light back.
 const NOTHING: u32 = u32::MAX;
 /// Rays begin so far before a surface, m.
@@ -59,51 +58,39 @@ pub(crate) fn off(normal: Vec3, pair: [f32; 2]) -> Vec3 {
 }
 
 impl Sights {
-    /// What the patches of all bodies that stay see of each other.
+    /// What the patches of all bodies that stay see of each other. What has been set up is dark, and sees what the room does in the
+    /// mean.
     pub(crate) fn of_staying(scene: &Scene, walk: Walk) -> Self {
         let number = scene.first_patch.get(scene.staying).copied().unwrap_or(scene.patches);
-        Self { met: seen(scene, 0..number, scene.staying, walk) }
-    }
-
-    /// Those of what has been set up besides, which sees everything.
-    fn with_set_up(&self, scene: &Scene, walk: Walk) -> Vec<u32> {
-        let number = self.met.len() / RAYS;
-        let mut met = self.met.clone();
-        met.extend(seen(scene, number..scene.patches, scene.bodies.len(), walk));
-        met
-    }
-}
-
-fn seen(scene: &Scene, patches: std::ops::Range<usize>, bodies: usize, walk: Walk) -> Vec<u32> {
-    let rows: Vec<Vec<u32>> = patches
-        .into_par_iter()
-        .map(|number| {
-            let (placed, patch) = scene.patch_of(number);
-            let pairs = Pairs::new(0, number as u32, 1);
-            (0..RAYS)
-                .map(|ray| {
+        let rows: Vec<[u32; RAYS]> = (0..number)
+            .into_par_iter()
+            .map(|number| {
+                let (placed, patch) = scene.patch_of(number);
+                let pairs = Pairs::new(0, number as u32, 1);
+                std::array::from_fn(|ray| {
                     let Some((place, normal)) = placed.point(patch, ray) else { return NOTHING };
                     let direction = off(normal, pairs.get(ray as u32));
                     let ray = Ray { origin: place + normal * OFF_M, direction, reach: f32::INFINITY };
-                    match scene.first_of(bodies, &ray, walk) {
+                    match scene.first_of(scene.staying, &ray, walk) {
                         Some(met) if !matches!(scene.material(&met).finish, Finish::Shines(_)) => {
                             scene.patch(&met).0 as u32
                         }
                         _ => NOTHING,
                     }
                 })
-                .collect()
-        })
-        .collect();
-    rows.concat()
+            })
+            .collect();
+        Self { met: rows.concat() }
+    }
 }
 
 impl Thrown {
-    /// The light on every patch, straight at `points` points of each and by all reflections.
-    pub(crate) fn of(scene: &Scene, sights: &Sights, points: u32, walk: Walk) -> Self {
-        let met = sights.with_set_up(scene, walk);
-        let straight: Vec<[Vec3; GROUPS]> =
-            (0..scene.patches).into_par_iter().map(|number| straight(scene, number, points, walk)).collect();
+    /// The light on every patch, straight and by all reflections.
+    pub(crate) fn of(scene: &Scene, sights: &Sights, care: Care, walk: Walk) -> Self {
+        let straight: Vec<[Vec3; GROUPS]> = (0..scene.patches)
+            .into_par_iter()
+            .map(|number| straight(scene, number, care.points, walk))
+            .collect();
         let colours: Vec<Vec3> = (0..scene.patches)
             .map(|number| {
                 let (placed, patch) = scene.patch_of(number);
@@ -119,10 +106,11 @@ impl Thrown {
                 all
             })
             .collect();
-        for _ in 0..SWEEPS {
+        for _ in 0..care.sweeps {
             let thrown: Vec<[Vec3; GROUPS]> =
                 light.iter().zip(&colours).map(|(light, colour)| light.map(|part| part * colour)).collect();
-            light = met
+            let followed: Vec<[Vec3; GROUPS]> = sights
+                .met
                 .par_chunks(RAYS)
                 .zip(&straight)
                 .map(|(row, own)| {
@@ -136,6 +124,7 @@ impl Thrown {
                     std::array::from_fn(|group| own[group] + sum[group] / RAYS as f32)
                 })
                 .collect();
+            light[..followed.len()].copy_from_slice(&followed);
         }
         let less =
             |(light, own): (&[Vec3; GROUPS], &[Vec3; GROUPS])| std::array::from_fn(|i| light[i] - own[i]);

@@ -9,8 +9,9 @@ use rayon::prelude::*;
 use crate::film::{Film, luminance};
 use crate::scene::GROUPS;
 
-/// Steps between neighbours, doubled from level to level.
+/// Steps between neighbours, doubled from level to level; a small picture needs fewer.
 const LEVELS: usize = 5;
+const SMALL: usize = 480;
 /// Smoothed wholly up to so many samples, and not at all from so many on.
 const WHOLE: f32 = 8.0;
 const NONE: f32 = 96.0;
@@ -42,13 +43,16 @@ type Signal = Vec4;
 /// Smooths what a film has gathered; `worth` is what a luminance of 1 of each group is worth now.
 pub fn smoothed(film: &Film, worth: [f32; GROUPS]) -> Smoothed {
     let pixels = film.width * film.height;
-    let part = 1.0 / film.samples.max(1) as f32;
     let raw = |pixel: usize, group: usize| {
         let light = &film.light[pixel * film.groups + group];
+        let part = 1.0 / f32::from(film.counts[pixel].max(1));
         (light.straight * part, light.thrown * part, light.gloss * part)
     };
-    let weight = ((NONE.ln() - (film.samples.max(1) as f32).ln()) / (NONE.ln() - WHOLE.ln())).clamp(0.0, 1.0);
-    if weight == 0.0 || film.samples == 0 {
+    let weight = |pixel: usize| {
+        let count = f32::from(film.counts[pixel].max(1));
+        ((NONE.ln() - count.ln()) / (NONE.ln() - WHOLE.ln())).clamp(0.0, 1.0)
+    };
+    if film.counts.iter().all(|count| f32::from(*count) >= NONE) {
         let light = (0..pixels * film.groups)
             .into_par_iter()
             .map(|at| {
@@ -58,7 +62,7 @@ pub fn smoothed(film: &Film, worth: [f32; GROUPS]) -> Smoothed {
             .collect();
         return Smoothed { light };
     }
-    let mut guides = guides(film, part);
+    let mut guides = guides(film);
     let mut signal: Vec<Signal> = (0..pixels * film.groups)
         .into_par_iter()
         .map(|at| {
@@ -70,7 +74,8 @@ pub fn smoothed(film: &Film, worth: [f32; GROUPS]) -> Smoothed {
         .collect();
     let mut next = vec![Signal::ZERO; signal.len()];
     let mut next_guides = guides.clone();
-    for level in 0..LEVELS {
+    let levels = if film.width <= SMALL { LEVELS - 1 } else { LEVELS };
+    for level in 0..levels {
         pass(film, &guides, &signal, &mut next_guides, &mut next, level, worth);
         std::mem::swap(&mut signal, &mut next);
         std::mem::swap(&mut guides, &mut next_guides);
@@ -84,18 +89,20 @@ pub fn smoothed(film: &Film, worth: [f32; GROUPS]) -> Smoothed {
             let bright = luminance(colour);
             let smooth_straight = colour * (signal.x * (bright + LEAST) / bright.max(1e-4));
             let smooth = smooth_straight + Vec3::new(signal.y, signal.z, signal.w) * (colour + LEAST);
-            (straight + thrown).lerp(smooth, weight) + gloss
+            (straight + thrown).lerp(smooth, weight(at / film.groups)) + gloss
         })
         .collect();
     Smoothed { light }
 }
 
 /// Means of the guides, and how sure the straight light is: by its own samples, of few by those around it.
-fn guides(film: &Film, part: f32) -> Vec<Pixel> {
+fn guides(film: &Film) -> Vec<Pixel> {
     let mut guides: Vec<Pixel> = film
         .guides
         .par_iter()
-        .map(|guide| {
+        .zip(&film.counts)
+        .map(|(guide, count)| {
+            let part = 1.0 / f32::from((*count).max(1));
             let value = guide.moments[0] * part;
             let square = guide.moments[1] * part;
             Pixel {
@@ -108,7 +115,6 @@ fn guides(film: &Film, part: f32) -> Vec<Pixel> {
         })
         .collect();
     let (width, height) = (film.width, film.height);
-    let few = film.samples < 4;
     let variances: Vec<f32> = (0..height)
         .into_par_iter()
         .flat_map_iter(|y| {
@@ -131,7 +137,7 @@ fn guides(film: &Film, part: f32) -> Vec<Pixel> {
                     return own.variance;
                 }
                 let around = (square / number - (value / number).powi(2)).max(0.0);
-                if few { around } else { sum / number }
+                if film.counts[y * width + x] < 4 { around } else { sum / number }
             })
         })
         .collect();

@@ -54,15 +54,17 @@ pub struct Film {
     pub width: usize,
     /// Pixels down.
     pub height: usize,
-    /// Samples that every pixel has had.
-    pub samples: u32,
+    /// Rounds of samples that it has had.
+    pub rounds: u32,
     /// Light groups.
     pub(crate) groups: usize,
     /// For each pixel, row by row from the upper left, its groups.
     pub(crate) light: Vec<Light>,
     pub(crate) guides: Vec<Guide>,
-    /// The thing in the middle of each pixel.
+    /// The thing that each pixel's first sample met.
     pub(crate) things: Vec<u16>,
+    /// Samples of each pixel.
+    pub(crate) counts: Vec<u16>,
 }
 
 /// Nothing is met there.
@@ -75,11 +77,12 @@ impl Film {
         Self {
             width,
             height,
-            samples: 0,
+            rounds: 0,
             groups,
             light: vec![Light::default(); pixels * groups],
             guides: vec![Guide::default(); pixels],
             things: vec![NO_THING; pixels],
+            counts: vec![0; pixels],
         }
     }
 }

@@ -9,15 +9,13 @@ use crate::film::Film;
 use crate::scene::GROUPS;
 use crate::stage::lamps::Group;
 use crate::stage::{Staged, things::Things};
-use crate::trace::Tracer;
+use crate::trace::{Care, Tracer};
 use crate::tree::Walk;
 
 /// Pixels at most, and samples of each.
 pub const PIXELS_MOST: usize = 1 << 23;
 /// Samples of each pixel at most.
 pub const SAMPLES_MOST: u32 = 4096;
-/// Points of each patch at which its light is looked at.
-const POINTS: u32 = 16;
 
 /// What a picture is asked to be.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -26,7 +24,7 @@ pub struct Asked {
     pub width: usize,
     /// Pixels down.
     pub height: usize,
-    /// Samples of each pixel.
+    /// Rounds of samples: one of each pixel, more where there is more to see.
     pub samples: u32,
     /// Another seed gives other noise.
     pub seed: u32,
@@ -44,8 +42,10 @@ pub struct Rendered {
     pub width: usize,
     /// Pixels down.
     pub height: usize,
-    /// Samples that each pixel has had.
+    /// Rounds of samples.
     pub samples: u32,
+    /// Samples that a pixel has had in the mean: more where there is more to see.
+    pub mean_samples: f32,
     /// Light by group.
     pub light: Smoothed,
     /// The groups.
@@ -81,16 +81,18 @@ impl Rendered {
 pub fn render(staged: &Staged, asked: &Asked) -> Rendered {
     let walk = asked.walk.unwrap_or_else(Walk::fastest);
     let dials = develop::dials(&staged.groups);
-    let tracer = Tracer::new(Arc::clone(&staged.scene), &staged.sights, dials, POINTS, walk, !asked.matt);
+    let tracer = Tracer::new(Arc::clone(&staged.scene), &staged.sights, dials, Care::FULL, walk, !asked.matt);
     let mut film = Film::new(asked.width, asked.height, staged.groups.len().max(1));
     for _ in 0..asked.samples {
-        tracer.expose(&mut film, asked.seed, &|| true);
+        tracer.expose(&mut film, asked.seed, Some(&|thing| staged.things.is_busy(thing)), &|| true);
     }
     let light = if asked.smooth { smoothed(&film, dials) } else { raw(&film) };
     Rendered {
         width: asked.width,
         height: asked.height,
-        samples: film.samples,
+        samples: asked.samples,
+        mean_samples: film.counts.iter().map(|count| f32::from(*count)).sum::<f32>()
+            / film.counts.len().max(1) as f32,
         light,
         groups: staged.groups.clone(),
         exposure: staged.exposure,
@@ -100,7 +102,9 @@ pub fn render(staged: &Staged, asked: &Asked) -> Rendered {
 }
 
 fn raw(film: &Film) -> Smoothed {
-    let part = 1.0 / film.samples.max(1) as f32;
-    let light = film.light.iter().map(|light| (light.straight + light.thrown + light.gloss) * part);
+    let light = film.light.iter().enumerate().map(|(at, light)| {
+        let count = f32::from(film.counts[at / film.groups].max(1));
+        (light.straight + light.thrown + light.gloss) / count
+    });
     Smoothed { light: light.collect() }
 }

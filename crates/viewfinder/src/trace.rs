@@ -19,18 +19,37 @@ const IN_LENS: u32 = 1;
 const STEP_ON: u32 = 2;
 const SOURCES: u32 = 3;
 const NEAR: u32 = 1 << 16;
-/// Steps on from the first surface of each sample: they carry most of the noise.
-const STEPS: u32 = 2;
 /// Nearer than this the light over a patch is not taken as even, m.
 const NEAR_M: f32 = 0.05;
 /// Clear sheets looked through at most: both spectacle lenses, from the side.
 const SHEETS: usize = 3;
+/// Samples in a round where there is much to see.
+const BUSY: usize = 4;
 /// Mirrors followed from one to the next.
 const MIRRORS: usize = 4;
+
+/// How much care is taken with light that surfaces throw back.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct Care {
+    /// Points of each patch at which its light is looked at.
+    pub(crate) points: u32,
+    /// Reflections followed one after the other, after a first estimate by the whole room.
+    pub(crate) sweeps: usize,
+    /// Steps on from the first surface of each sample: they carry most of the noise.
+    pub(crate) steps: u32,
+}
+
+impl Care {
+    /// For a picture that is to be there at once.
+    pub const QUICK: Self = Self { points: 4, sweeps: 3, steps: 1 };
+    /// For a picture to be judged.
+    pub const FULL: Self = Self { points: 16, sweeps: 5, steps: 2 };
+}
 
 /// A scene ready to be looked at.
 pub struct Tracer {
     scene: Arc<Scene>,
+    care: Care,
     thrown: Thrown,
     /// What a luminance of 1 of each group is worth now: for the moments only.
     worth: [f32; GROUPS],
@@ -39,64 +58,79 @@ pub struct Tracer {
 }
 
 impl Tracer {
-    /// Works out the light that surfaces throw back, from `points` points of each patch.
+    /// Works out the light that surfaces throw back.
     pub fn new(
         scene: Arc<Scene>,
         sights: &Sights,
         worth: [f32; GROUPS],
-        points: u32,
+        care: Care,
         walk: Walk,
         with_gloss: bool,
     ) -> Self {
-        let thrown = Thrown::of(&scene, sights, points, walk);
-        Self { scene, thrown, worth, walk, with_gloss }
+        let thrown = Thrown::of(&scene, sights, care, walk);
+        Self { scene, care, thrown, worth, walk, with_gloss }
     }
 
-    /// Adds one sample to every pixel of a film; tells whether it came to the end. Rows go on while `goes_on` says so.
-    pub fn expose(&self, film: &mut Film, seed: u32, goes_on: &(dyn Fn() -> bool + Sync)) -> bool {
+    /// Adds a round of samples to a film: one to every pixel, and more where edges, hair and shadows need them, as `busy` says of
+    /// things; without it all pixels get one. Tells whether it came to the end; rows go on while `goes_on` says so.
+    pub fn expose(
+        &self,
+        film: &mut Film,
+        seed: u32,
+        busy: Option<&(dyn Fn(u16) -> bool + Sync)>,
+        goes_on: &(dyn Fn() -> bool + Sync),
+    ) -> bool {
         // In blocks, so that neighbours meet what is still at hand.
-        const ROWS: usize = 8;
-        const COLUMNS: usize = 8;
-        let (width, height, groups, number) = (film.width, film.height, film.groups, film.samples);
+        const BLOCK: usize = 8;
+        let Film { width, groups, .. } = *film;
+        let size = [width as f32, film.height as f32];
         let rows = film
             .light
-            .par_chunks_mut(width * groups * ROWS)
-            .zip(film.guides.par_chunks_mut(width * ROWS))
-            .zip(film.things.par_chunks_mut(width * ROWS));
+            .par_chunks_mut(width * groups * BLOCK)
+            .zip(film.guides.par_chunks_mut(width * BLOCK))
+            .zip(film.things.par_chunks_mut(width * BLOCK))
+            .zip(film.counts.par_chunks_mut(width * BLOCK));
         let whole = rows
             .enumerate()
-            .map(|(chunk, ((light, guides), things))| {
+            .map(|(chunk, (((light, guides), things), counts))| {
                 if !goes_on() {
                     return false;
                 }
                 let high = guides.len() / width;
-                let blocks = (0..width).step_by(COLUMNS).flat_map(|left| {
-                    let wide = COLUMNS.min(width - left);
-                    (0..high).flat_map(move |row| (left..left + wide).map(move |column| row * width + column))
-                });
-                for at in blocks {
-                    let pixel = chunk * ROWS * width + at;
-                    let mut gathered = Groups::default();
-                    let (found, met) = self.look(
-                        pixel as u32,
-                        [(pixel % width) as f32, (pixel / width) as f32],
-                        [width as f32, height as f32],
-                        seed,
-                        number,
-                        &mut gathered,
-                    );
-                    let own = light[at * groups..(at + 1) * groups].iter_mut();
-                    own.zip(&gathered).for_each(|(light, more)| light.add(more));
-                    guides[at].add(&found);
-                    if number == 0 {
-                        things[at] = met;
+                for left in (0..width).step_by(BLOCK) {
+                    let wide = BLOCK.min(width - left);
+                    let pixels = || {
+                        (0..high).flat_map(|row| (left..left + wide).map(move |column| row * width + column))
+                    };
+                    let mut sample = |at: usize, things: &mut [u16]| {
+                        let pixel = chunk * BLOCK * width + at;
+                        let place = [(pixel % width) as f32, (pixel / width) as f32];
+                        let number = u32::from(counts[at]);
+                        let mut gathered = Groups::default();
+                        let (found, met) = self.look(pixel as u32, place, size, seed, number, &mut gathered);
+                        let own = light[at * groups..(at + 1) * groups].iter_mut();
+                        own.zip(&gathered).for_each(|(light, more)| light.add(more));
+                        guides[at].add(&found);
+                        counts[at] += 1;
+                        if number == 0 {
+                            things[at] = met;
+                        }
+                    };
+                    pixels().for_each(|at| sample(at, things));
+                    let first = things[left];
+                    let is_busy =
+                        busy.is_some_and(|busy| pixels().any(|at| things[at] != first || busy(things[at])));
+                    if is_busy {
+                        for _ in 1..BUSY {
+                            pixels().for_each(|at| sample(at, things));
+                        }
                     }
                 }
                 true
             })
             .reduce(|| true, |a, b| a && b);
         if whole {
-            film.samples += 1;
+            film.rounds += 1;
         }
         whole
     }
@@ -287,9 +321,10 @@ impl Tracer {
         out: &mut Groups,
     ) {
         let pairs = Pairs::new(seed, pixel, STEP_ON);
-        let part = colour / STEPS as f32;
-        for step in 0..STEPS {
-            let direction = bounce::off(surface.normal, pairs.get(number * STEPS + step));
+        let steps = self.care.steps;
+        let part = colour / steps as f32;
+        for step in 0..steps {
+            let direction = bounce::off(surface.normal, pairs.get(number * steps + step));
             let ray = from(place, surface.face, direction, f32::INFINITY);
             let Some(met) = self.scene.first(&ray, self.walk) else { continue };
             if matches!(self.scene.material(&met).finish, Finish::Shines(_)) {
@@ -311,7 +346,7 @@ impl Tracer {
                 own.thrown += part * bounce::luminance(there, *thrown);
             }
             for (source, shining) in self.scene.sources.iter().enumerate() {
-                let pair = Pairs::new(seed, pixel, NEAR + source as u32).get(number * STEPS + step);
+                let pair = Pairs::new(seed, pixel, NEAR + source as u32).get(number * steps + step);
                 let Some(seen) = shining.seen_from(there_at, near.normal, pair) else { continue };
                 if !self.scene.any(&from(there_at, near.face, seen.to, seen.free), self.walk) {
                     for (group, shines) in &shining.from {

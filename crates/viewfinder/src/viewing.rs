@@ -13,15 +13,13 @@ use crate::scene::GROUPS;
 use crate::stage::lamps::Group;
 use crate::stage::things::Things;
 use crate::stage::{Stage, Staged};
-use crate::trace::Tracer;
+use crate::trace::{Care, Tracer};
 use crate::tree::Walk;
 
-/// The coarse picture: so many pixels across at most, and its light on patches looked at from so few points.
+/// The coarse picture: so many pixels across at most.
 const COARSE: usize = 320;
-const COARSE_POINTS: u32 = 8;
-const POINTS: u32 = 16;
-/// Shown anew after so many samples, doubled each time; finished after the last.
-pub const SAMPLES: u32 = 16;
+/// Shown anew after so many rounds, doubled each time; finished after the last.
+pub const ROUNDS: u32 = 8;
 /// A look takes in so many pixels to each side.
 const LOOK: usize = 2;
 
@@ -88,7 +86,7 @@ pub struct Picture {
     pub width: usize,
     /// Pixels down.
     pub height: usize,
-    /// Samples of each pixel.
+    /// Rounds of samples that it has had.
     pub samples: u32,
     /// No more will be gathered.
     pub is_finished: bool,
@@ -145,11 +143,11 @@ impl Viewing {
             return TakenUp::Left;
         }
         let dials = develop::dials(&staged.groups);
-        let tracer = Tracer::new(Arc::clone(&staged.scene), &staged.sights, dials, COARSE_POINTS, walk, true);
+        let tracer = Tracer::new(Arc::clone(&staged.scene), &staged.sights, dials, Care::QUICK, walk, true);
         let [width, height] = size;
         let coarse = [width.min(COARSE), (height * width.min(COARSE)).div_ceil(width.max(1)).max(1)];
         let mut film = Film::new(coarse[0], coarse[1], staged.groups.len().max(1));
-        if !tracer.expose(&mut film, 1, goes_on) {
+        if !tracer.expose(&mut film, 1, None, goes_on) {
             return TakenUp::Left;
         }
         let shown = frame(&film, dials);
@@ -164,15 +162,16 @@ impl Viewing {
         let [width, height] = now.size;
         let film = now.fine.get_or_insert_with(|| {
             let (scene, sights) = (Arc::clone(&now.staged.scene), Arc::clone(&now.staged.sights));
-            now.tracer = Tracer::new(scene, &sights, dials, POINTS, Walk::fastest(), true);
+            now.tracer = Tracer::new(scene, &sights, dials, Care::FULL, Walk::fastest(), true);
             Film::new(width, height, now.staged.groups.len().max(1))
         });
-        if film.samples >= SAMPLES {
+        if film.rounds >= ROUNDS {
             return false;
         }
-        let until = (2 * film.samples).clamp(1, SAMPLES);
-        while film.samples < until {
-            if !now.tracer.expose(film, 1, goes_on) {
+        let until = (2 * film.rounds).clamp(1, ROUNDS);
+        let things = &now.staged.things;
+        while film.rounds < until {
+            if !now.tracer.expose(film, 1, Some(&|thing| things.is_busy(thing)), goes_on) {
                 return false;
             }
         }
@@ -190,7 +189,7 @@ impl Viewing {
             Overlay::None => develop::shown(&signal, exposure),
             _ => overlay::shown(&signal, width, exposure, overlay, told.face_signal),
         };
-        let is_finished = now.fine.as_ref().is_some_and(|film| film.samples >= SAMPLES);
+        let is_finished = now.fine.as_ref().is_some_and(|film| film.rounds >= ROUNDS);
         Some(Picture { width, height, samples, is_finished, pixels, told })
     }
 
@@ -245,7 +244,7 @@ fn frame(film: &Film, dials: [f32; GROUPS]) -> Frame {
     Frame {
         width: film.width,
         height: film.height,
-        samples: film.samples,
+        samples: film.rounds,
         light: smoothed(film, dials),
         seen: film.things.clone(),
     }

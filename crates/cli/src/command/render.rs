@@ -86,7 +86,7 @@ pub(crate) fn run(arguments: &Arguments) -> Result<(), Failure> {
         };
         read::write_bytes(&arguments.out, &bytes)?;
         let told = json!({
-            "wall_s": wall_s, "cpu_s": cpu_s, "samples": picture.samples,
+            "wall_s": wall_s, "cpu_s": cpu_s, "samples": picture.samples, "mean_samples": picture.mean_samples,
             "width": asked.width, "height": asked.height,
             "time_includes": "light on all patches, every sample, smoothing; not the triangles and what patches see of each other",
             "staged_s": staged_s,

@@ -99,7 +99,7 @@ fn a_picture_gets_finer_follows_dials_and_tells_what_is_there() {
             break found;
         }
     };
-    assert!(finished.samples >= 16 && finished.told["sides_stops"][1].as_f64().unwrap() < 0.0);
+    assert!(finished.samples >= 8 && finished.told["sides_stops"][1].as_f64().unwrap() < 0.0);
     ask(&mut channel, json!({ "look": [0.5, 0.36] }));
     let Came::Told(looked) = next(&mut channel) else { panic!("a look is answered in words") };
     assert_eq!(looked["thing"], "skin");

@@ -31,6 +31,11 @@ impl Things {
         }) as u16
     }
 
+    /// Whether there is much to see in it: edges, hair, shadows that people look at.
+    pub fn is_busy(&self, number: u16) -> bool {
+        matches!(self.get(number), Some((_, Sort::Skin | Sort::Person)))
+    }
+
     /// What it is called, and what sort it is.
     pub fn get(&self, number: u16) -> Option<(&str, Sort)> {
         self.known.get(usize::from(number)).map(|(name, sort)| (name.as_str(), *sort))

@@ -7,7 +7,7 @@ use fogon_core::plan::Plan;
 use fogon_viewfinder::develop::{Exposure, Tone, balanced, dials, xy_of_k};
 use fogon_viewfinder::render::{Asked, Rendered, render};
 use fogon_viewfinder::stage::Stage;
-use fogon_viewfinder::trace::Tracer;
+use fogon_viewfinder::trace::{Care, Tracer};
 use fogon_viewfinder::tree::Walk;
 use glam::{DQuat, Vec3};
 use serde_json::{Value, json};
@@ -58,7 +58,7 @@ fn light_before_the_face_is_the_cores() {
     let field = LightField::of(&corner);
     let staged = Stage::default().staged(&corner, Walk::fastest());
     let worth = dials(&staged.groups);
-    let tracer = Tracer::new(staged.scene.clone(), &staged.sights, worth, 16, Walk::fastest(), true);
+    let tracer = Tracer::new(staged.scene.clone(), &staged.sights, worth, Care::FULL, Walk::fastest(), true);
     for turned_deg in [0.0_f64, 40.0, -40.0] {
         let normal = DQuat::from_rotation_z(turned_deg.to_radians()) * corner.to_lens();
         let point = corner.eyes_m + corner.to_lens() * 0.30;
