@@ -5,12 +5,21 @@ use crate::head;
 use crate::pose::Pose;
 use crate::shape::{at, common, ellipsoid, join, ramp, rod};
 
-/// The plane of the collar.
-const COLLAR: Vec3 = Vec3::new(0.0, -0.186, 0.0);
-const COLLAR_UP: Vec3 = Vec3::new(0.0, 0.90, 0.436);
+/// The collar runs around the neck at this distance from its axis.
+const COLLAR_M: f32 = 0.0705;
+
+/// How far a place is within the collar.
+fn within_collar(p: Vec3) -> f32 {
+    // The neck leans forward as it rises.
+    let axis = -0.030 + 0.22 * (p.y + 0.18);
+    let off = (p.x / 1.06).hypot((p.z - axis) / 1.02);
+    // Below the collarbones there is no neck.
+    (COLLAR_M - off).min((p.y + 0.262) * 1.5)
+}
 
 fn body(pose: &Pose, point: Vec3) -> f32 {
-    let p = at(point.x.abs(), point.y, point.z);
+    // Left and right are alike, and meet softly.
+    let p = at(point.x.hypot(0.014), point.y, point.z);
     let chest = ellipsoid(p, at(0.0, -0.370, -0.040), at(0.165, 0.185, 0.112));
     let waist = ellipsoid(p, at(0.0, -0.560, -0.045), at(0.150, 0.220, 0.105));
     let breast = ellipsoid(p, at(0.075, -0.350, 0.018), at(0.075, 0.070, 0.045));
@@ -40,8 +49,8 @@ pub(crate) fn shirt(pose: &Pose, point: Vec3) -> f32 {
         return body - 0.006;
     }
     // Cut at the collar, with a ribbed ring along the edge.
-    let over = (point - COLLAR).dot(COLLAR_UP);
-    let ring = ((body + 0.001).powi(2) + (over + 0.003).powi(2)).sqrt() - 0.0042;
+    let over = within_collar(point);
+    let ring = (body + 0.001).hypot(over + 0.003) - 0.0040;
     let cut = common(body + folds(pose, point), over, 0.004);
     join(cut, ring, 0.006)
 }
@@ -73,6 +82,5 @@ fn folds(pose: &Pose, p: Vec3) -> f32 {
 
 /// Whether the skin shows there, or lies within reach of an edge of the cloth.
 pub(crate) fn shows_skin(point: Vec3) -> bool {
-    let over = (point - COLLAR).dot(COLLAR_UP);
-    over > -0.022 && (point.y > -0.21)
+    point.y > -0.13 || (within_collar(point) > -0.020 && point.y > -0.262)
 }

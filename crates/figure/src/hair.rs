@@ -5,27 +5,28 @@ use crate::nets::Mesh;
 use crate::shape::{at, common, ellipsoid, join, ramp};
 
 /// How high the hairline runs on either side, from the forehead over temple, sideburn and ear to the nape: place along z, height.
-const LINE: [(f32, f32); 9] = [
+const LINE: [(f32, f32); 10] = [
     (-0.120, -0.058),
     (-0.080, -0.058),
     (-0.046, -0.038),
     (-0.016, 0.006),
     (-0.002, 0.012),
     (0.010, -0.016),
-    (0.026, 0.010),
-    (0.044, 0.046),
-    (0.085, 0.072),
+    (0.024, 0.012),
+    (0.038, 0.050),
+    (0.056, 0.070),
+    (0.085, 0.078),
 ];
 
 fn line(point: Vec3) -> f32 {
-    let z = point.z.clamp(LINE[0].0, LINE[8].0);
+    let z = point.z.clamp(LINE[0].0, LINE[9].0);
     let over = LINE.windows(2).find(|pair| z <= pair[1].0);
-    let Some(&[(z0, y0), (z1, y1)]) = over.and_then(|pair| pair.first_chunk::<2>()) else { return LINE[8].1 };
+    let Some(&[(z0, y0), (z1, y1)]) = over.and_then(|pair| pair.first_chunk::<2>()) else { return LINE[9].1 };
     let height = y0 + (y1 - y0) * ramp(z0, z1, z);
     // Not a line drawn with a ruler.
     height
-        + 0.0007 * (point.x * 510.0 + point.z * 300.0).sin()
-        + 0.0006 * (point.z * 700.0 + point.x * 170.0).sin()
+        + 0.0011 * (point.x * 210.0 + point.z * 130.0).sin()
+        + 0.0009 * (point.z * 380.0 + point.x * 97.0).sin()
 }
 
 /// The skull under the hair.

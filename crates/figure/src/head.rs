@@ -12,8 +12,8 @@ const LID_RADIUS_M: f32 = 0.0139;
 
 /// Distance to the skin.
 pub(crate) fn skin(point: Vec3) -> f32 {
-    // Left and right are alike.
-    let p = at(point.x.abs(), point.y, point.z);
+    // Left and right are alike, and meet softly.
+    let p = at(point.x.hypot(0.003), point.y, point.z);
     let far = ellipsoid(p, at(0.0, -0.01, 0.0), at(0.11, 0.16, 0.15));
     let neck = neck(p);
     if far > 0.05 {
@@ -50,7 +50,7 @@ fn skull(p: Vec3) -> f32 {
 }
 
 fn brows_and_sockets(skin: f32, p: Vec3) -> f32 {
-    let brow = rod(p, at(0.012, 0.0175, 0.0825), at(0.048, 0.0165, 0.062), [0.008, 0.008]);
+    let brow = rod(p, at(0.012, 0.0190, 0.0810), at(0.048, 0.0180, 0.0605), [0.008, 0.008]);
     let socket = ellipsoid(p, at(0.031, -0.0005, 0.094), at(0.018, 0.011, 0.0125));
     let corner = ellipsoid(p, at(0.015, 0.0, 0.093), at(0.006, 0.010, 0.008));
     let with_brow = join(skin, brow, 0.024);
@@ -72,7 +72,7 @@ fn nostrils(skin: f32, p: Vec3) -> f32 {
 /// Where the lips lie: bent back from the middle, and up a little towards the corners, as in a face at rest.
 pub(crate) fn mouth_space(p: Vec3) -> Vec3 {
     let square = p.x * p.x;
-    at(p.x, p.y - 2.0 * square, p.z + 12.6 * square)
+    at(p.x, p.y - 3.4 * square, p.z + 12.6 * square)
 }
 
 fn mouth(skin: f32, p: Vec3) -> f32 {
@@ -83,7 +83,7 @@ fn mouth(skin: f32, p: Vec3) -> f32 {
     let lips = join(join(upper, bow, 0.006), lower, 0.004);
     let skin = join(skin, lips, 0.0085);
     // The groove from nose to lip; the line between the lips is painted.
-    let groove = rod(p, at(0.0, -0.058, 0.1005), at(0.0, -0.0665, 0.1015), [0.0016, 0.0022]);
+    let groove = rod(p, at(0.0, -0.059, 0.1015), at(0.0, -0.0665, 0.1025), [0.0014, 0.0020]);
     without(skin, groove, 0.006)
 }
 
@@ -155,8 +155,8 @@ fn opening(p: Vec3) -> f32 {
 pub(crate) fn brow_hair(point: Vec3) -> f32 {
     let x = point.x.abs();
     let part = ((x - 0.0125) / 0.038).clamp(0.0, 1.0);
-    let line = 0.0192 + 0.0040 * (1.0 - (1.7 * (part - 0.62)).powi(2)).max(-1.0) - 0.0035 * part * part;
-    let thick = 0.0042 * (1.0 - 0.72 * part) + 0.0006;
+    let line = 0.0212 + 0.0034 * (1.0 - (1.8 * (part - 0.60)).powi(2)).max(-1.0) - 0.0040 * part * part;
+    let thick = 0.0036 * (1.0 - 0.66 * part) + 0.0007;
     let inside = ramp(0.0095, 0.0140, x) * (1.0 - ramp(0.0485, 0.0530, x));
     inside * (1.0 - ramp(0.55 * thick, 1.25 * thick, (point.y - line).abs())) * ramp(0.035, 0.045, point.z)
 }

@@ -246,7 +246,7 @@ fn body(setting: &Setting, pose: &Pose, looks: &Looks) -> Vec<Part> {
     let shirt = Grid {
         planes: [
             Grid::planes(-reach, &[(-0.13, 0.0075), (0.13, 0.0035), (reach, 0.0075)]),
-            Grid::planes(lowest, &[(-0.27, 0.0085), (-0.12, 0.0035)]),
+            Grid::planes(lowest, &[(-0.27, 0.0085), (-0.085, 0.0035)]),
             Grid::planes(-0.20, &[(-0.12, 0.008), (0.06, 0.0035), (ahead.max(0.08), 0.008)]),
         ],
     };

@@ -19,6 +19,15 @@ pub(crate) fn skin(point: Vec3, looks: &Looks) -> Vec3 {
         + 0.50 * blob(point, at(0.0, -0.043, 0.115), 0.014)
         + 0.55 * blob(point, at(0.080, -0.012, -0.012), 0.024);
     colour *= Vec3::ONE.lerp(Vec3::new(1.0, 0.84, 0.80), warm.min(1.0));
+    // No skin is of one colour.
+    let grain = |scale: f32| {
+        let q = point * scale;
+        (q.x + 2.1 * (0.7 * q.y).sin()).sin()
+            * (q.y + 1.7 * (0.9 * q.z).sin()).sin()
+            * (q.z + 1.3 * (0.8 * q.x).sin()).cos()
+    };
+    let spots = 0.030 * grain(95.0) + 0.022 * grain(260.0);
+    colour *= Vec3::new(1.0 + 0.6 * spots, 1.0 + spots, 1.0 + 1.1 * spots);
     // Lids and the hollow under the eyes, a little darker.
     colour *= 1.0 - 0.14 * blob(point, at(0.0315, -0.002, 0.083), 0.017);
     let brow = looks.hair.map_or(BROW, |hair| hair * 0.9 + 0.006).min(looks.skin * 0.6);

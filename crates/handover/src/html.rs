@@ -5,6 +5,7 @@ use askama::Template;
 use fogon_core::card::Card;
 
 use crate::Paper;
+use crate::picture::Photo;
 use crate::sketch::DEFS;
 use crate::svg::{AIMS, drawing, html_scale};
 
@@ -38,7 +39,7 @@ struct Page<'a> {
 }
 
 /// The card's page.
-pub fn card(card: &Card, paper: Paper) -> String {
+pub fn card(card: &Card, paper: Paper, photo: Option<Photo<'_>>) -> String {
     let (mm, n) = html_scale(card);
     let [left, top, right, bottom] = card.drawing.frame.bounds;
     let frame_mm = (52.0 / (right - left).max(0.1)).min(62.0 / (bottom - top).max(0.1));
@@ -61,9 +62,9 @@ pub fn card(card: &Card, paper: Paper) -> String {
         card,
         defs: DEFS,
         scale: format!("1 : {n:.0}"),
-        plan: drawing(&card.drawing.plan, mm, "Plan"),
-        side: drawing(&card.drawing.side, mm, "Side view"),
-        frame: drawing(&card.drawing.frame, frame_mm, "Picture as the lens sees it"),
+        plan: drawing(&card.drawing.plan, None, mm, "Plan"),
+        side: drawing(&card.drawing.side, None, mm, "Side view"),
+        frame: drawing(&card.drawing.frame, photo.as_ref(), frame_mm, "Picture as the lens sees it"),
         marks: marks.collect(),
         aims: AIMS,
         tape_error: card.units.gap(card.tape_error_m),

@@ -1,6 +1,27 @@
 //! Pictures: PNG (ISO/IEC 15948) for people, portable float maps for what computes on.
+use base64::Engine as _;
 use fogon_core::problem::{Code, Problem};
 use glam::Vec3;
+
+/// A picture that is put into a page: its PNG, and its width over its height.
+#[derive(Debug, Clone, Copy)]
+pub struct Photo<'a> {
+    /// The file.
+    pub png: &'a [u8],
+    /// Width over height.
+    pub aspect: f64,
+}
+
+impl Photo<'_> {
+    /// As an element of an SVG, its upper left corner at a place, so high.
+    pub(crate) fn element(&self, left: f64, top: f64, high: f64) -> String {
+        let data = base64::engine::general_purpose::STANDARD.encode(self.png);
+        let wide = self.aspect * high;
+        format!(
+            "<image x=\"{left:.2}\" y=\"{top:.2}\" width=\"{wide:.2}\" height=\"{high:.2}\" preserveAspectRatio=\"none\" href=\"data:image/png;base64,{data}\"/>\n"
+        )
+    }
+}
 
 /// A PNG of red, green, blue and opacity, sRGB, with a text that says how it was taken.
 ///

@@ -6,6 +6,7 @@ use std::fmt::Write as _;
 use fogon_core::drawing::{Ink, View};
 
 use crate::escaped;
+use crate::picture::Photo;
 
 /// Hatches that the shapes refer to.
 pub(crate) const DEFS: &str = r##"<defs>
@@ -61,15 +62,42 @@ fn pen(ink: Ink) -> (&'static str, &'static str, f64, &'static str) {
     }
 }
 
+/// The picture: where there is a photograph, that with its guides; else as it is drawn.
+pub(crate) fn frame(view: &View, photo: Option<&Photo<'_>>, left: f64, top: f64, mm: f64) -> String {
+    let Some(photo) = photo else { return self::view(view, left, top, mm) };
+    // What is recorded beyond the picture is around it.
+    let image = photo.element(left - view.bounds[0] * mm, top - view.bounds[1] * mm, mm);
+    image + &drawn(view, left, top, mm, &|ink| !is_in_photo(ink))
+}
+
+/// What a photograph shows itself.
+fn is_in_photo(ink: Ink) -> bool {
+    matches!(
+        ink,
+        Ink::Wall
+            | Ink::Window
+            | Ink::Door
+            | Ink::Furniture
+            | Ink::Backdrop
+            | Ink::Person
+            | Ink::Head
+            | Ink::Floor
+    )
+}
+
 /// A view drawn at `mm` millimetres per unit with its top left at (`left`, `top`).
 pub(crate) fn view(view: &View, left: f64, top: f64, mm: f64) -> String {
+    drawn(view, left, top, mm, &|_| true)
+}
+
+fn drawn(view: &View, left: f64, top: f64, mm: f64, shows: &dyn Fn(Ink) -> bool) -> String {
     let x = |v: f64| left + (v - view.bounds[0]) * mm;
     let y = |v: f64| top + (v - view.bounds[1]) * mm;
     let mut out = String::new();
     // Guides that a screen switches on and off stay off paper.
     let switched =
         |ink: Ink| matches!(ink, Ink::Centre | Ink::SafeArea | Ink::VerticalCut | Ink::HeadroomBand);
-    for stroke in view.strokes.iter().filter(|stroke| !switched(stroke.ink)) {
+    for stroke in view.strokes.iter().filter(|stroke| !switched(stroke.ink) && shows(stroke.ink)) {
         let points: Vec<String> =
             stroke.points.iter().map(|p| format!("{:.2},{:.2}", x(p[0]), y(p[1]))).collect();
         let element = if stroke.closed { "polygon" } else { "polyline" };

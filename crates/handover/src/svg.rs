@@ -7,7 +7,8 @@ use fogon_core::drawing::View;
 use fogon_core::room::FromCorner;
 use fogon_core::units::{FOOT_M, UnitSystem};
 
-use crate::sketch::{DEFS, view};
+use crate::picture::Photo;
+use crate::sketch::{DEFS, frame, view};
 use crate::{Paper, escaped};
 
 /// Round scales, largest first.
@@ -93,7 +94,7 @@ impl Sheet {
 }
 
 /// The whole card on one page; what does not fit is made smaller, never dropped.
-pub fn card(card: &Card, paper: Paper) -> String {
+pub fn card(card: &Card, paper: Paper, photo: Option<Photo<'_>>) -> String {
     let (width, height) = paper.size_mm();
     let left = MARGIN_MM;
     let right = width - MARGIN_MM;
@@ -142,7 +143,7 @@ pub fn card(card: &Card, paper: Paper) -> String {
     let (frame_width, frame_height) = (frame_mm * frame_across, frame_mm * frame_down);
     sheet.text(column, top + 4.0, 2.8, 700, "Picture");
     let frame_top = top + 5.5;
-    sheet.out += &view(&card.drawing.frame, column, frame_top, frame_mm);
+    sheet.out += &frame(&card.drawing.frame, photo.as_ref(), column, frame_top, frame_mm);
     let _ = writeln!(
         sheet.out,
         "<rect x=\"{column:.2}\" y=\"{frame_top:.2}\" width=\"{frame_width:.2}\" height=\"{frame_height:.2}\" fill=\"none\" stroke=\"#000\" stroke-width=\"0.4\"/>"
@@ -248,14 +249,14 @@ pub fn card(card: &Card, paper: Paper) -> String {
     )
 }
 
-/// One drawing alone, for a page of HTML.
-pub(crate) fn drawing(drawn: &View, mm: f64, title: &str) -> String {
+/// One drawing alone, for a page of HTML, over a photograph if there is one.
+pub(crate) fn drawing(drawn: &View, photo: Option<&Photo<'_>>, mm: f64, title: &str) -> String {
     let (width, height) = size(drawn);
     let (width, height) = (width * mm, height * mm);
     format!(
         "<svg xmlns=\"http://www.w3.org/2000/svg\" role=\"img\" aria-label=\"{}\" width=\"{width:.1}mm\" height=\"{height:.1}mm\" viewBox=\"0 0 {width:.2} {height:.2}\">{}</svg>",
         escaped(title),
-        view(drawn, 0.0, 0.0, mm)
+        frame(drawn, photo, 0.0, 0.0, mm)
     )
 }
 

@@ -5,6 +5,7 @@
 
 use fogon_core::card::{Card, card};
 use fogon_core::plan::Plan;
+use fogon_handover::picture::{self, Photo};
 use fogon_handover::{Paper, csv, html, svg};
 use fogon_testkit::set;
 use serde_json::{Value, json};
@@ -55,7 +56,7 @@ fn attribute<'a>(attributes: &'a str, name: &str) -> Option<&'a str> {
 fn the_svg_is_one_page_of_its_paper() {
     for (paper, width, height) in [(Paper::A4, 210.0, 297.0), (Paper::Letter, 215.9, 279.4)] {
         assert_eq!(paper.size_mm(), (width, height));
-        let text = svg::card(&with(&[]), paper);
+        let text = svg::card(&with(&[]), paper, None);
         let all = elements(&text);
         let (name, attributes) = &all[0];
         assert_eq!(name, "svg");
@@ -72,7 +73,7 @@ fn the_svg_is_one_page_of_its_paper() {
 /// Every colour is a grey: what red says, a black-and-white printer would not.
 #[test]
 fn paper_needs_no_colour() {
-    for text in [svg::card(&with(&[]), Paper::A4), html::card(&with(&[]), Paper::A4)] {
+    for text in [svg::card(&with(&[]), Paper::A4, None), html::card(&with(&[]), Paper::A4, None)] {
         let mut seen = 0;
         for piece in text.split('#').skip(1) {
             let digits: String = piece.chars().take_while(char::is_ascii_hexdigit).collect();
@@ -105,7 +106,7 @@ fn lengths_are_to_scale_for_rooms_of_any_size() {
         edits.push(("/layout/camera/position_m", json!([1.0, 1.6, 1.2])));
         edits.push(("/layout/lights", json!({})));
         edits.push(("/layout/microphone", Value::Null));
-        let text = svg::card(&with(&edits), Paper::A4);
+        let text = svg::card(&with(&edits), Paper::A4, None);
         let n: f64 = text.split("1 : ").nth(1).unwrap().split('<').next().unwrap().parse().unwrap();
         let ruler =
             elements(&text).into_iter().find(|(name, a)| name == "path" && a.contains("h")).unwrap().1;
@@ -132,11 +133,11 @@ fn hostile_names_stay_names() {
         ("/brief/gear/octa/label", json!(evil)),
         ("/brief/gear/camera/label", json!("-1+1")),
     ]);
-    for text in [svg::card(&card, Paper::A4), html::card(&card, Paper::Letter)] {
+    for text in [svg::card(&card, Paper::A4, None), html::card(&card, Paper::Letter, None)] {
         assert!(!text.contains("<script"), "markup came through");
         assert!(text.contains("&lt;script&gt;") || text.contains("&#60;script&#62;"));
     }
-    elements(&svg::card(&card, Paper::A4));
+    elements(&svg::card(&card, Paper::A4, None));
     for line in csv::card(&card).lines() {
         for field in fields(line) {
             assert!(!field.starts_with(['=', '+', '-', '@']), "{field} would run as a formula");
@@ -181,9 +182,9 @@ fn fields(line: &str) -> Vec<String> {
 
 #[test]
 fn the_page_names_its_paper_and_needs_nothing_from_elsewhere() {
-    let text = html::card(&with(&[]), Paper::Letter);
+    let text = html::card(&with(&[]), Paper::Letter, None);
     assert!(text.starts_with("<!doctype html>") && text.contains("@page{size:letter;"));
-    assert!(html::card(&with(&[]), Paper::A4).contains("@page{size:A4;"));
+    assert!(html::card(&with(&[]), Paper::A4, None).contains("@page{size:A4;"));
     for outside in ["http:", "https:", "<link", "<img", "@import", "url(h"] {
         assert!(!text.replace("http://www.w3.org/2000/svg", "").contains(outside), "{outside}");
     }
@@ -245,7 +246,7 @@ fn nothing_runs_off_the_card_or_over_another_line() {
                 ("/layout/camera/nd_stops", json!(1.5)),
             ]);
             for paper in [Paper::A4, Paper::Letter] {
-                let text = svg::card(&card, paper);
+                let text = svg::card(&card, paper, None);
                 let lines = lines_of(&text);
                 assert!(lines.len() > 60, "{} lines", lines.len());
                 for (_, right, _, _, words) in &lines {
@@ -259,7 +260,7 @@ fn nothing_runs_off_the_card_or_over_another_line() {
                     }
                 }
             }
-            assert!(html::card(&card, Paper::A4).contains("overflow-wrap"));
+            assert!(html::card(&card, Paper::A4, None).contains("overflow-wrap"));
         }
     }
 }
@@ -271,12 +272,13 @@ fn a_far_camera_has_a_card_of_numbers() {
     let height = plan["layout"]["camera"]["position_m"][2].clone();
     for at in [json!([1.7, 3.89, height]), json!([4.39, 2.0, height]), json!([-0.69, -0.69, height])] {
         let card = with(&[("/layout/camera/position_m", at.clone())]);
-        for text in [svg::card(&card, Paper::A4), html::card(&card, Paper::A4), csv::card(&card)] {
+        for text in [svg::card(&card, Paper::A4, None), html::card(&card, Paper::A4, None), csv::card(&card)]
+        {
             for broken in ["infmm", "inf\"", "NaN", "inf,", "-inf", "nan"] {
                 assert!(!text.contains(broken), "{broken} with the camera at {at}");
             }
         }
-        elements(&svg::card(&card, Paper::A4));
+        elements(&svg::card(&card, Paper::A4, None));
     }
 }
 
@@ -284,9 +286,9 @@ fn a_far_camera_has_a_card_of_numbers() {
 #[test]
 fn paper_in_feet_holds_no_metres() {
     let card = with(&[("/brief/units", json!("imperial")), ("/brief/gear/octa/label", json!("Softbox"))]);
-    let svg = svg::card(&card, Paper::Letter);
+    let svg = svg::card(&card, Paper::Letter, None);
     assert!(svg.contains(">3 ft<") && !svg.contains(">1 m<"));
-    for text in [svg, html::card(&card, Paper::Letter)] {
+    for text in [svg, html::card(&card, Paper::Letter, None)] {
         // Words alone: attributes of drawings are in millimetres of paper.
         let mut words = String::new();
         let mut inside = false;
@@ -322,4 +324,20 @@ fn paper_in_feet_holds_no_metres() {
         rows.map(|row| row[4..10].to_vec()).collect()
     };
     assert_eq!(marks(&table), marks(&csv::card(&with(&[]))));
+}
+
+/// With a photograph the card holds it, in its place and with its guides, and draws nothing that the photograph shows.
+#[test]
+fn a_photograph_takes_the_place_of_the_drawn_picture() {
+    let card = with(&[]);
+    let png = picture::png(2, 1, &[10, 20, 30, 255, 40, 50, 60, 255], "39 mm").unwrap();
+    let photo = || Some(Photo { png: &png, aspect: 2.0 });
+    for (plain, seen) in [
+        (svg::card(&card, Paper::A4, None), svg::card(&card, Paper::A4, photo())),
+        (html::card(&card, Paper::A4, None), html::card(&card, Paper::A4, photo())),
+    ] {
+        assert!(!plain.contains("<image") && seen.matches("href=\"data:image/png;base64,iVBOR").count() == 1);
+        assert!(seen.matches("<polygon").count() < plain.matches("<polygon").count());
+    }
+    elements(&svg::card(&card, Paper::A4, photo()));
 }

@@ -17,8 +17,8 @@ use utoipa::ToSchema;
 const KEPT: NonZeroUsize = NonZeroUsize::MIN.saturating_add(63);
 /// Pixels across at least and at most, of a picture that is asked for by itself.
 pub(crate) const WIDTHS: std::ops::RangeInclusive<usize> = 64..=1920;
-/// Rounds that make a still picture finer: 1, 2, 4 and 8 samples.
-const ROUNDS: usize = 4;
+/// So often a still picture gets finer: one round, two, four.
+const FINER: usize = 3;
 /// Width of what is shown of the eyes, m.
 const EYES_M: f64 = 0.16;
 
@@ -84,7 +84,7 @@ impl Studio {
             if viewing.take_up(&corner, plan, &wanted, goes_on) == TakenUp::Left {
                 return None;
             }
-            for _ in 0..ROUNDS {
+            for _ in 0..FINER {
                 if !viewing.go_on(goes_on) {
                     return None;
                 }
@@ -107,6 +107,13 @@ pub(crate) struct Still {
     pub(crate) of: Of,
     /// The plan by whose camera it is exposed; its own if none is told.
     pub(crate) like: Option<Plan>,
+}
+
+impl Still {
+    /// The whole picture as its camera is set.
+    pub(crate) fn whole(width: usize) -> Self {
+        Self { width, of: Of::Whole, like: None }
+    }
 }
 
 /// Which part of a picture.

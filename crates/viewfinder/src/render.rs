@@ -83,8 +83,15 @@ pub fn render(staged: &Staged, asked: &Asked) -> Rendered {
     let dials = develop::dials(&staged.groups);
     let tracer = Tracer::new(Arc::clone(&staged.scene), &staged.sights, dials, Care::FULL, walk, !asked.matt);
     let mut film = Film::new(asked.width, asked.height, staged.groups.len().max(1));
+    // Smoothing takes the noise of even surfaces: samples go where it does not. Without it all pixels get as many.
+    let busy = |thing: u16| staged.things.is_busy(thing);
     for _ in 0..asked.samples {
-        tracer.expose(&mut film, asked.seed, Some(&|thing| staged.things.is_busy(thing)), &|| true);
+        tracer.expose(
+            &mut film,
+            asked.seed,
+            asked.smooth.then_some(&busy as &(dyn Fn(u16) -> bool + Sync)),
+            &|| true,
+        );
     }
     let light = if asked.smooth { smoothed(&film, dials) } else { raw(&film) };
     Rendered {

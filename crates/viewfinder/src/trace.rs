@@ -7,7 +7,7 @@ use glam::Vec3;
 use rayon::prelude::*;
 
 use crate::bounce::{self, OFF_M, Sights, Thrown};
-use crate::film::{Film, Groups, Guide, NO_THING, luminance};
+use crate::film::{Film, Groups, Guide, Light, NO_THING, luminance};
 use crate::random::Pairs;
 use crate::scene::{GROUPS, Met, Scene};
 use crate::surface::{At, Finish};
@@ -23,6 +23,8 @@ const NEAR: u32 = 1 << 16;
 const NEAR_M: f32 = 0.05;
 /// Clear sheets looked through at most: both spectacle lenses, from the side.
 const SHEETS: usize = 3;
+/// Reflectances that differ by more than this have an edge between them.
+const EDGE_COLOUR: f32 = 0.06;
 /// Samples in a round where there is much to see.
 const BUSY: usize = 4;
 /// Mirrors followed from one to the next.
@@ -97,32 +99,24 @@ impl Tracer {
                     return false;
                 }
                 let high = guides.len() / width;
+                let mut rows = Rows { light, guides, things, counts, groups };
                 for left in (0..width).step_by(BLOCK) {
                     let wide = BLOCK.min(width - left);
                     let pixels = || {
                         (0..high).flat_map(|row| (left..left + wide).map(move |column| row * width + column))
                     };
-                    let mut sample = |at: usize, things: &mut [u16]| {
+                    let sample = |rows: &mut Rows<'_>, at: usize| {
                         let pixel = chunk * BLOCK * width + at;
                         let place = [(pixel % width) as f32, (pixel / width) as f32];
-                        let number = u32::from(counts[at]);
+                        let number = u32::from(rows.counts[at]);
                         let mut gathered = Groups::default();
                         let (found, met) = self.look(pixel as u32, place, size, seed, number, &mut gathered);
-                        let own = light[at * groups..(at + 1) * groups].iter_mut();
-                        own.zip(&gathered).for_each(|(light, more)| light.add(more));
-                        guides[at].add(&found);
-                        counts[at] += 1;
-                        if number == 0 {
-                            things[at] = met;
-                        }
+                        rows.add(at, &gathered, &found, met);
                     };
-                    pixels().for_each(|at| sample(at, things));
-                    let first = things[left];
-                    let is_busy =
-                        busy.is_some_and(|busy| pixels().any(|at| things[at] != first || busy(things[at])));
-                    if is_busy {
+                    pixels().for_each(|at| sample(&mut rows, at));
+                    if busy.is_some_and(|busy| rows.is_busy(pixels(), busy)) {
                         for _ in 1..BUSY {
-                            pixels().for_each(|at| sample(at, things));
+                            pixels().for_each(|at| sample(&mut rows, at));
                         }
                     }
                 }
@@ -363,6 +357,41 @@ impl Tracer {
 fn from(place: Vec3, face: Vec3, direction: Vec3, reach: f32) -> Ray {
     let side = if face.dot(direction) < 0.0 { -OFF_M } else { OFF_M };
     Ray { origin: place + face * side, direction, reach }
+}
+
+/// Some rows of a film.
+struct Rows<'a> {
+    light: &'a mut [Light],
+    guides: &'a mut [Guide],
+    things: &'a mut [u16],
+    counts: &'a mut [u16],
+    groups: usize,
+}
+
+impl Rows<'_> {
+    fn add(&mut self, at: usize, gathered: &Groups, found: &Guide, met: u16) {
+        let own = self.light[at * self.groups..(at + 1) * self.groups].iter_mut();
+        own.zip(gathered).for_each(|(light, more)| light.add(more));
+        self.guides[at].add(found);
+        if self.counts[at] == 0 {
+            self.things[at] = met;
+        }
+        self.counts[at] += 1;
+    }
+
+    /// Whether there is much to see in some pixels: busy things, several things, several colours.
+    fn is_busy(&self, pixels: impl Iterator<Item = usize>, busy: &(dyn Fn(u16) -> bool + Sync)) -> bool {
+        let mut first: Option<(u16, Vec3)> = None;
+        for at in pixels {
+            let colour = self.guides[at].colour / f32::from(self.counts[at].max(1));
+            let (thing, other) = *first.get_or_insert((self.things[at], colour));
+            let differs = (colour - other).abs().max_element() > EDGE_COLOUR;
+            if differs || self.things[at] != thing || busy(self.things[at]) {
+                return true;
+            }
+        }
+        false
+    }
 }
 
 /// Refractive index of a spectacle lens (CR-39, from memory).

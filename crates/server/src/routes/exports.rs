@@ -1,15 +1,18 @@
 //! What leaves: the plan file and the set-up card.
 
+use std::sync::Arc;
+
 use axum::extract::State;
 use axum::http::{HeaderValue, StatusCode, header};
 use axum::response::{IntoResponse, Response};
 use fogon_core::card::card as make_card;
-use fogon_core::plan::Plan;
+use fogon_handover::picture::Photo;
 use fogon_handover::{Paper, csv, html, svg};
 use serde::Deserialize;
 
 use super::{Path, Query, Shared, blocking};
 use crate::problem::Details;
+use crate::studio::{Still, Studio, resolved};
 
 /// How to lay a card out.
 #[derive(Deserialize)]
@@ -59,6 +62,9 @@ pub(crate) async fn plan_file(State(store): State<Shared>, Path(id): Path<i64>) 
     .await
 }
 
+/// Pixels along the longer side of the card's picture.
+const CARD_PX: usize = 480;
+
 /// The set-up card as html, svg or csv
 #[utoipa::path(get, path = "/api/v1/corners/{id}/card/{format}",
     params(("id" = i64, Path), ("format" = String, Path, description = "html, svg or csv"),
@@ -66,6 +72,7 @@ pub(crate) async fn plan_file(State(store): State<Shared>, Path(id): Path<i64>) 
     responses((status = 200, body = String), (status = 404, body = Details, content_type = "application/problem+json")))]
 pub(crate) async fn card(
     State(store): State<Shared>,
+    State(studio): State<Arc<Studio>>,
     Path((id, format)): Path<(i64, String)>,
     Query(options): Query<Options>,
 ) -> Result<Response, Details> {
@@ -74,10 +81,14 @@ pub(crate) async fn card(
         .ok_or_else(|| Details::new(StatusCode::BAD_REQUEST, "bad_choice", "paper: give a4 or letter."))?;
     blocking(move || {
         let plan = super::corners::plan_of(&store, id)?;
+        let picture =
+            if format == "csv" { None } else { studio.still(&plan, &Still::whole(CARD_PX), &|| true)? };
+        let aspect = resolved(&plan).map(|corner| corner.image_mm.0 / corner.image_mm.1)?;
+        let photo = picture.as_deref().map(|png| Photo { png, aspect });
         let card = make_card(&plan).ok_or_else(|| Details::not_found("card"))?;
         let (body, kind) = match format.as_str() {
-            "html" => (html::card(&card, paper), "text/html; charset=utf-8"),
-            "svg" => (svg::card(&card, paper), "image/svg+xml"),
+            "html" => (html::card(&card, paper, photo), "text/html; charset=utf-8"),
+            "svg" => (svg::card(&card, paper, photo), "image/svg+xml"),
             "csv" => (csv::card(&card), "text/csv; charset=utf-8"),
             _ => return Err(Details::not_found("card format; give html, svg or csv")),
         };

@@ -391,7 +391,7 @@ pub(crate) async fn corner_picture(
     Query(Wide { width }): Query<Wide>,
 ) -> Result<Response, Details> {
     let plan = blocking(move || super::corners::plan_of(&store, id)).await?;
-    still(&studio, plan, Still { width: width.unwrap_or(WIDTH), of: Of::Whole, like: None }).await
+    still(&studio, plan, Still::whole(width.unwrap_or(WIDTH))).await
 }
 
 /// Width of a picture where none is told.
