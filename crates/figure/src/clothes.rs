@@ -25,12 +25,17 @@ fn body(pose: &Pose, point: Vec3) -> f32 {
     let breast = ellipsoid(p, at(0.075, -0.350, 0.018), at(0.075, 0.070, 0.045));
     let slope = rod(p, at(0.0, -0.178, -0.056), at(0.150, -0.240, -0.048), [0.040, 0.038]);
     let shoulder = ellipsoid(p, at(0.168, -0.270, -0.042), at(0.056, 0.058, 0.057));
-    let hips = ellipsoid(p, at(0.0, pose.hips + 0.03, -0.055), at(0.172, 0.115, 0.120));
+    let hips = ellipsoid(p, at(0.0, pose.hips + 0.03, -0.055), at(0.178, 0.125, 0.126));
+    // From the waist to the hips, however far apart they are.
+    let (low, high) = (pose.hips, -0.50);
+    let belly =
+        ellipsoid(p, at(0.0, (low + high) / 2.0, -0.048), at(0.156, (high - low) / 2.0 + 0.10, 0.110));
     let mut all = join(chest, waist, 0.06);
     all = join(all, breast, 0.05);
     all = join(all, slope, 0.05);
     // It lies on collarbones and shoulders.
     all = join(all, head::neck(p), 0.03);
+    all = join(all, belly, 0.06);
     all = join(all, hips, 0.07);
     all = join(all, shoulder, 0.06);
     for arm in &pose.arms {
@@ -51,7 +56,8 @@ pub(crate) fn shirt(pose: &Pose, point: Vec3) -> f32 {
     // Cut at the collar, with a ribbed ring along the edge.
     let over = within_collar(point);
     let ring = (body + 0.001).hypot(over + 0.003) - 0.0040;
-    let cut = common(body + folds(pose, point), over, 0.004);
+    let hem = pose.hips - if pose.is_seated { 0.015 } else { 0.055 } - point.y;
+    let cut = common(common(body + folds(pose, point), over, 0.004), hem, 0.006);
     join(cut, ring, 0.006)
 }
 

@@ -260,11 +260,10 @@ fn body(setting: &Setting, pose: &Pose, looks: &Looks) -> Vec<Part> {
         // A little redder than the face, as hands are.
         all.push(plain(What::Skin, SKIN, looks.skin * Vec3::new(0.97, 0.90, 0.87), mesh));
     }
-    let seated = setting.seat.is_some();
     let (low, high) =
         (Vec3::new(-0.24, setting.floor + 0.02, -0.22), Vec3::new(0.24, pose.hips + 0.10, 0.50));
     let cloth = Vec3::new(0.052, 0.056, 0.068);
-    let trousers = cells(low, high, 0.011).mesh(|point| legs::trousers(pose, seated, point));
+    let trousers = cells(low, high, 0.011).mesh(|point| legs::trousers(pose, point));
     all.push(plain(What::Clothes, Stuff::Matt, cloth, trousers));
     let (low, high) =
         (Vec3::new(-0.20, setting.floor - 0.01, -0.18), Vec3::new(0.20, setting.floor + 0.12, 0.62));

@@ -63,6 +63,7 @@ pub(crate) struct Pose {
     pub(crate) legs: [Leg; 2],
     /// Where the trunk ends below.
     pub(crate) hips: f32,
+    pub(crate) is_seated: bool,
 }
 
 impl Pose {
@@ -72,6 +73,7 @@ impl Pose {
             arms: [1.0, -1.0].map(|side| arm(setting, side)),
             legs: [1.0, -1.0].map(|side| leg(setting, side)),
             hips,
+            is_seated: setting.seat.is_some(),
         }
     }
 }

@@ -183,7 +183,7 @@ fn turned(values: &[f32], width: usize) -> Vec<f32> {
 fn line(signal: &[Vec3], width: usize, here: usize, level: &impl Fn(usize) -> f32) -> Option<bool> {
     let band = |pixel: usize| (level(pixel) + 0.5).floor() as i32;
     let own = band(here);
-    let next = [(here + 1) % width != 0, here + width < signal.len()];
+    let next = [!(here + 1).is_multiple_of(width.max(1)), here + width < signal.len()];
     let others = [here + 1, here + width].into_iter().zip(next).filter(|(_, is_there)| *is_there);
     let other = others.map(|(pixel, _)| band(pixel)).find(|other| *other != own)?;
     Some(own == 0 || other == 0)

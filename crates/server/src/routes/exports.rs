@@ -6,6 +6,7 @@ use axum::extract::State;
 use axum::http::{HeaderValue, StatusCode, header};
 use axum::response::{IntoResponse, Response};
 use fogon_core::card::card as make_card;
+use fogon_core::plan::Plan;
 use fogon_handover::picture::Photo;
 use fogon_handover::{Paper, csv, html, svg};
 use serde::Deserialize;

@@ -18,6 +18,8 @@ const STEEL: Vec3 = Vec3::new(0.09, 0.09, 0.095);
 const WHITE: Vec3 = Vec3::new(0.72, 0.72, 0.70);
 /// A lamp's case stands so far behind its face, m.
 const BEHIND_M: f64 = 0.004;
+/// Radius of a stand's tubes, m.
+const POLE_M: f64 = 0.013;
 /// A softbox narrows to this part of its face.
 const NARROWS: f64 = 0.3;
 /// Reflectance of a backdrop where none is told (as the core counts it for frames), and of a screen to be keyed.
@@ -46,9 +48,7 @@ pub(super) fn add(maker: &mut Maker, names: &mut Things, corner: &Corner<'_>, sh
             match (thing.kind, piece.what) {
                 (Kind::Light, What::Head) | (Kind::Backdrop, What::Sheet) => {}
                 (Kind::Microphone, What::Head) => microphone(maker, corner, stuff.coloured(BLACK)),
-                (_, what) if what.is_of_stand() && what != What::Feet => {
-                    solid(maker, &piece.solid, stuff);
-                }
+                (_, What::Column | What::Tripod | What::Boom) => pole(maker, &piece.solid, stuff),
                 // The circle of the feet is room that they take up; three legs are what is there.
                 (_, What::Feet) => feet(maker, &piece.solid, stuff),
                 _ => solid(maker, &piece.solid, stuff.coloured(BLACK)),
@@ -65,6 +65,17 @@ pub(super) fn add(maker: &mut Maker, names: &mut Things, corner: &Corner<'_>, sh
         let face = fogon_core::light::house::face(&corner.brief.room);
         flat(maker, &face.outline, Stuff { material, colour: Vec3::ZERO, patch_m: 4.0 });
     }
+}
+
+/// A round pole along a rod that takes up its room.
+fn pole(maker: &mut Maker, takes_up: &Solid, stuff: Stuff) {
+    let corners = takes_up.corners();
+    if corners.len() != 8 {
+        return solid(maker, takes_up, stuff);
+    }
+    // A rod's corners come end by end.
+    let [low, high] = [0, 4].map(|from| corners[from..from + 4].iter().sum::<DVec3>() / 4.0);
+    rod(maker, low, high, [POLE_M; 2], stuff);
 }
 
 /// Three legs from the hub of a stand to the ends of its feet.
