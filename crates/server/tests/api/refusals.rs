@@ -165,6 +165,7 @@ fn requests(path: &str, document: &Value) -> Option<(&'static str, Value)> {
         "/api/v1/light" => ("POST", json!({ "plan": plan, "gear": "panel", "job": "background" })),
         "/api/v1/apply" => ("POST", json!({ "plan": plan, "patch": [] })),
         "/api/v1/hear" | "/api/v1/impulse" => ("POST", json!({ "plan": plan })),
+        "/api/v1/picture" => ("POST", json!({ "plan": plan, "width": 96 })),
         "/api/v1/treatment" => {
             ("POST", json!({ "plan": plan, "material": "rug", "width_m": 1.2, "height_m": 0.9 }))
         }
