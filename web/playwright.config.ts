@@ -1,6 +1,8 @@
 // End-to-end tests in Debian's Chromium against a server that the caller has started (FOGON_URL).
 import { defineConfig } from "@playwright/test";
 
+const URL = process.env.FOGON_URL ?? "http://127.0.0.1:4170";
+
 export default defineConfig({
   testDir: "e2e",
   // Tests of one file in order, two files at a time: each test makes its own corners.
@@ -12,7 +14,12 @@ export default defineConfig({
   reporter: [["list"]],
   outputDir: "test-results",
   use: {
-    baseURL: process.env.FOGON_URL ?? "http://127.0.0.1:4170",
+    baseURL: URL,
+    // Photographs take both processors: only where they are the subject.
+    storageState: {
+      cookies: [],
+      origins: [{ origin: URL, localStorage: [{ name: "fogon.picture", value: '{"lines":true}' }] }],
+    },
     viewport: { width: 1280, height: 800 },
     actionTimeout: 15_000,
     launchOptions: {

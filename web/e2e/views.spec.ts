@@ -113,7 +113,7 @@ const INSTRUMENTS: Record<(typeof STEPS)[number], string[]> = {
   room: ["text=Depth, each way you can face", "text=Effect of the distance behind you"],
   you: ["role=img[name='The picture as the lens sees it']"],
   shot: ["role=figure[name='The shot over distance']", "role=img[name='The picture as the lens sees it']"],
-  light: ["role=img[name=/^Stops on the head/]", "role=table"],
+  light: ["role=img[name='The picture as the lens sees it']", "role=table"],
   day: ["role=radiogroup", "role=table"],
   sound: ["role=region[name='Hear it here']", "role=figure[name=/^Nearer and farther/]"],
   money: ["role=region[name='Free moves, from how it is today']"],

@@ -17,8 +17,9 @@ use utoipa::ToSchema;
 const KEPT: NonZeroUsize = NonZeroUsize::MIN.saturating_add(63);
 /// Pixels across at least and at most, of a picture that is asked for by itself.
 pub(crate) const WIDTHS: std::ops::RangeInclusive<usize> = 64..=1920;
-/// So often a still picture gets finer: one round, two, four.
+/// So often a still picture gets finer: one round, two, four; of the eyes alone, where every round is of many samples, less often.
 const FINER: usize = 3;
+const FINER_EYES: usize = 1;
 /// Width of what is shown of the eyes, m.
 const EYES_M: f64 = 0.16;
 
@@ -84,7 +85,8 @@ impl Studio {
             if viewing.take_up(&corner, plan, &wanted, goes_on) == TakenUp::Left {
                 return None;
             }
-            for _ in 0..FINER {
+            let finer = if *of == Of::Eyes { FINER_EYES } else { FINER };
+            for _ in 0..finer {
                 if !viewing.go_on(goes_on) {
                     return None;
                 }

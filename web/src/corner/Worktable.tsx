@@ -35,7 +35,7 @@ interface Props {
 
 export function Worktable({ corner, place, left }: Props) {
   const { step, tab, beside } = place;
-  const { narrow, middle, room } = useRoom(step === "card");
+  const { narrow, middle, room } = useRoom(step);
   const asked = useMemo(() => ({ wanted: step ? WANTED[step] : null, room }), [step, room]);
   const { table, view, judged, trouble, again } = useOpenTable(corner, asked);
   const selection = useTaking(corner.id, step, judged);

@@ -1,6 +1,7 @@
 // What the window leaves for drawings and picture.
 import { useMemo } from "react";
 
+import type { Step } from "../api/client";
 import type { Room } from "../table/judging";
 import { useWindowSize } from "../ui/useWindowSize";
 
@@ -20,7 +21,10 @@ export interface Layout {
   room: Room;
 }
 
-export function useRoom(wide: boolean): Layout {
+export function useRoom(step: Step | null): Layout {
+  const wide = step === "card";
+  // On the Light step the picture has the column to itself.
+  const part = step === "light" ? 0.83 : 0.6;
   const { width, height } = useWindowSize();
   return useMemo(() => {
     const narrow = width < NARROW_PX;
@@ -30,7 +34,7 @@ export function useRoom(wide: boolean): Layout {
       width: middle - (narrow ? 24 : 28),
       height: narrow ? 800 : Math.max(height - ABOVE_PX - TITLES_PX, 420),
     };
-    const frameWidth = narrow ? whole - 24 : Math.round((whole - middle - 36) * 0.6);
+    const frameWidth = narrow ? whole - 24 : Math.round((whole - middle - 36) * part);
     return { narrow, middle, room: { sheet, frameWidth } };
-  }, [width, height, wide]);
+  }, [width, height, wide, part]);
 }

@@ -16,6 +16,7 @@ import { SHEET } from "../ui/Section";
 import { Standing } from "../ui/Standing";
 import { Trouble } from "../ui/states";
 import { useSeen } from "../ui/useSeen";
+import { kept } from "../picture/options";
 import { ago } from "./ago";
 
 type Listed = Schemas["Listed"];
@@ -102,12 +103,14 @@ function Glance({ drawing, address, revision }: GlanceProps) {
           <>
             <div className="relative">
               <Drawing view={drawing.frame} title="" className="frame-drawing bare mx-auto" tallest="9rem" />
-              <img
-                src={`/api/v1${address}/picture?width=480&revision=${String(revision)}`}
-                alt=""
-                className={`absolute inset-0 m-auto max-h-full rounded-sm ${isThere ? "" : "invisible"}`}
-                onLoad={() => setThere(true)}
-              />
+              {!kept().lines && (
+                <img
+                  src={`/api/v1${address}/picture?width=480&revision=${String(revision)}`}
+                  alt=""
+                  className={`absolute inset-0 m-auto max-h-full rounded-sm ${isThere ? "" : "invisible"}`}
+                  onLoad={() => setThere(true)}
+                />
+              )}
             </div>
             <Drawing
               view={drawing.plan}

@@ -37,7 +37,7 @@ export function Picture({ judged, plan, size, tallest = "27vh" }: Props) {
       <Photo
         frame={frame}
         view={judged.drawing.frame}
-        title="The picture as the camera takes it"
+        title="The picture as the lens sees it"
         tallest={docked ? "7rem" : tallest}
         className={`${docked ? "bare" : ""} ${options.guides.map((guide) => `show-${guide}`).join(" ")}`}
         showsSpots={overlay === "stops"}

@@ -3,6 +3,7 @@ import { useQuery } from "@tanstack/react-query";
 
 import { api, type Plan, type Schemas, type View } from "../api/client";
 import { Drawing } from "../drawing/Drawing";
+import { kept } from "./options";
 
 interface StillProps {
   plan: Plan;
@@ -26,6 +27,9 @@ export function useStill({ plan, like, of = "whole", width = 480 }: StillProps):
       const blob = await api.picture({ plan, of, width, ...(like ? { like } : {}) }, signal);
       return { blob, url: await addressOf(blob) };
     },
+    enabled: !kept().lines,
+    // Until the next one is there the last stands.
+    placeholderData: (before) => before,
     staleTime: Infinity,
     gcTime: 60_000,
     retry: false,

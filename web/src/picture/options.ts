@@ -27,7 +27,7 @@ export interface Options {
 const KEPT = "fogon.picture";
 
 /** As they were last; the first time thirds over the photograph. */
-function kept(): Options {
+export function kept(): Options {
   const usual: Options = { guides: ["thirds"], overlay: "none", lines: false };
   try {
     const told = JSON.parse(localStorage.getItem(KEPT) ?? "null") as Partial<Options> | null;
