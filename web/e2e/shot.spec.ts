@@ -63,19 +63,19 @@ test("guides are switched on and stay on; two focal lengths stand side by side",
   const picture = page.getByRole("img", { name: "The picture as the lens sees it" });
   const cut = picture.locator(".ink-vertical-cut").first();
   await expect(cut).toHaveCSS("display", "none");
-  await page.getByRole("button", { name: "Guides" }).click();
+  await page.getByRole("button", { name: "Show", exact: true }).click();
   await page.getByRole("button", { name: "9:16" }).click();
   await expect(cut).toHaveCSS("display", "inline");
   await page.reload();
   await expect(cut).toHaveCSS("display", "inline");
-  await page.getByRole("button", { name: "Guides" }).click();
+  await page.getByRole("button", { name: "Show", exact: true }).click();
   await expect(page.getByRole("button", { name: /9:16/ })).toHaveAttribute("aria-pressed", "true");
   await page.keyboard.press("Escape");
   await page.getByRole("tab", { name: "Choices" }).click();
   const two = section(page, "Two focal lengths side by side");
   await expect(two.getByRole("img")).toHaveCount(2);
   await two.getByLabel("Left").selectOption({ index: 2 });
-  await expect(two.getByRole("img").first()).toHaveAccessibleName(/at (18|20) mm/);
+  await expect(two.getByRole("img").first()).toHaveAccessibleName(/: (18|20) mm/);
 });
 
 test("what is recorded is told, and what ends too soon stands in the way", async ({ page }) => {
