@@ -10,7 +10,7 @@ export default defineConfig({
   forbidOnly: true,
   // What is expected comes within seconds, on a busy machine too; how fast the page is is measured elsewhere.
   timeout: 120_000,
-  expect: { timeout: 15_000 },
+  expect: { timeout: 30_000 },
   reporter: [["list"]],
   outputDir: "test-results",
   use: {
@@ -21,7 +21,7 @@ export default defineConfig({
       origins: [{ origin: URL, localStorage: [{ name: "fogon.picture", value: '{"lines":true}' }] }],
     },
     viewport: { width: 1280, height: 800 },
-    actionTimeout: 15_000,
+    actionTimeout: 30_000,
     launchOptions: {
       executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium",
       args: [
@@ -34,12 +34,14 @@ export default defineConfig({
     },
   },
   projects: [
-    { name: "tests", testMatch: "*.spec.ts", testIgnore: "touch.spec.ts" },
+    { name: "tests", testMatch: "*.spec.ts", testIgnore: ["touch.spec.ts", "picture.spec.ts"] },
     {
       name: "touch",
       testMatch: "touch.spec.ts",
       use: { viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true },
     },
+    // Photographs are taken when nothing else wants the processors: run without other tests beside them.
+    { name: "pictures", testMatch: "picture.spec.ts" },
     // By hand: they start a server of their own, or say figures.
     { name: "outage", testMatch: "outage.ts" },
     { name: "screenshots", testMatch: "screenshots.ts" },

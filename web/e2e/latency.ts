@@ -10,6 +10,9 @@ const part = (all: number[], q: number) => [...all].sort((a, b) => a - b)[Math.f
 const figures = (all: number[]) =>
   `median ${median(all).toFixed(1)} ms, 95 % under ${part(all, 0.95).toFixed(1)} ms, most ${Math.max(...all).toFixed(1)} ms, ${all.length} times`;
 
+// As people have it: the photograph is taken beside.
+test.use({ storageState: { cookies: [], origins: [] } });
+
 test("from a move to new readings on the screen", async ({ page }) => {
   await page.goto("/corners/1/light");
   const key = page.locator("[data-grip=plan-key-place]");

@@ -1,14 +1,15 @@
 // The photograph: coarse at once, then finer; what lies over it; what a click tells; the line drawing where it is wanted.
 import { expect, test, type Page } from "@playwright/test";
 
-import { open } from "./help";
+import { changedPlan, open } from "./help";
 
 test.use({ storageState: { cookies: [], origins: [] } });
 test.describe.configure({ mode: "serial" });
 
 const photo = (page: Page) => page.locator("[data-photo]").first();
-const finished = (page: Page) =>
-  expect(photo(page)).toHaveAttribute("data-photo", "finished", { timeout: 60_000 });
+/** The coarse picture is there, and a finer one has followed. */
+const finer = (page: Page) =>
+  expect(photo(page)).toHaveAttribute("data-photo", /^([248]|finished)$/, { timeout: 60_000 });
 
 /** Mean of what stands on the canvas, 0 to 255. */
 const brightness = (page: Page) =>
@@ -21,7 +22,7 @@ const brightness = (page: Page) =>
 
 test("the photograph gets finer, follows a dial, and tells what is at a place", async ({ page }) => {
   await open(page, "Photograph", "/light/by-hand");
-  await finished(page);
+  await finer(page);
   const before = await brightness(page);
   expect(before).toBeGreaterThan(20);
   const picture = page.getByRole("img", { name: "The picture as the lens sees it" });
@@ -42,7 +43,7 @@ test("the photograph gets finer, follows a dial, and tells what is at a place", 
 
 test("stops and the line drawing are chosen, and stay chosen", async ({ page }) => {
   await open(page, "Overlays", "/light");
-  await finished(page);
+  await finer(page);
   const show = page.getByRole("button", { name: "Show", exact: true });
   await show.click();
   await page.getByRole("radio", { name: "Stops, from the face" }).click();
@@ -71,4 +72,58 @@ test("two pictures stand side by side, come closer to the eyes, and are saved as
   const download = page.waitForEvent("download");
   await save.click();
   expect((await download).suggestedFilename()).toMatch(/\.png$/);
+});
+
+/** A still that has come. */
+const still = (page: Page, name: RegExp) =>
+  expect(page.getByRole("img", { name })).toHaveAttribute("src", /^data:image\/png/, { timeout: 60_000 });
+
+test("a finding is seen as it is and as it would be", async ({ page }) => {
+  const id = await changedPlan(
+    page,
+    "Low key",
+    (plan: { layout: { lights: Record<string, { position_m: number[] }> } }) => {
+      const key = plan.layout.lights.key?.position_m;
+      if (key) key[2] = 1.25;
+    },
+  );
+  await page.goto(`/corners/${id}/light`);
+  const finding = page.locator("[data-next], [data-finding]").filter({ hasText: "a little low" });
+  await finding.getByText("Why?").first().click();
+  await still(page, /^The picture: As it is/);
+  await still(page, /^The picture: With the move/);
+});
+
+test("a school is seen before it is chosen", async ({ page }) => {
+  const id = await open(page, "Schools seen", "/schools");
+  const revision = async () =>
+    ((await (await page.request.get(`/api/v1/corners/${id}`)).json()) as { revision: number }).revision;
+  const before = await revision();
+  await page
+    .getByRole("listitem")
+    .filter({ hasText: "Camera height" })
+    .getByRole("button", { name: "See it" })
+    .first()
+    .click();
+  const dialog = page.getByRole("dialog");
+  await expect(dialog.getByText("Nothing is changed by looking.")).toBeVisible({ timeout: 60_000 });
+  await still(page, /^The picture: As it is/);
+  await dialog.getByRole("button", { name: "Close", exact: true }).click();
+  await expect(dialog).toHaveCount(0);
+  expect(await revision()).toBe(before);
+});
+
+test("the eyes come close, and the picture is saved with its settings", async ({ page }) => {
+  await open(page, "Close", "/shot");
+  await finer(page);
+  const show = page.getByRole("button", { name: "Show", exact: true });
+  await show.click();
+  await page.getByRole("button", { name: "The eyes, close up" }).click();
+  const dialog = page.getByRole("dialog", { name: "The eyes, close up" });
+  await expect(dialog.getByRole("img")).toHaveAttribute("src", /^data:image\/png/, { timeout: 60_000 });
+  await page.keyboard.press("Escape");
+  await show.click();
+  const download = page.waitForEvent("download", { timeout: 60_000 });
+  await page.getByRole("button", { name: "Save as PNG" }).click();
+  expect((await download).suggestedFilename()).toBe("close-picture.png");
 });

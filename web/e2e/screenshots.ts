@@ -3,6 +3,9 @@ import { readFileSync } from "node:fs";
 
 import { test, type Page } from "@playwright/test";
 
+// With photographs.
+test.use({ storageState: { cookies: [], origins: [] } });
+
 const FOLDER = "../docs/screenshots";
 const DESK = { width: 1280, height: 800 };
 const PHONE = { width: 390, height: 844 };
@@ -99,6 +102,17 @@ async function take(page: Page, view: View): Promise<void> {
   await page.goto(view.path);
   await page.waitForLoadState("networkidle");
   await view.prepare?.(page);
+  // Photographs as fine as they get, and stills that are on their way; some views have none.
+  const first = page.locator("[data-photo]").first();
+  await first.waitFor({ state: "attached", timeout: 4000 }).catch(() => undefined);
+  for (const photo of await page.locator("[data-photo]").all())
+    await photo.and(page.locator('[data-photo="finished"]')).waitFor({ state: "attached", timeout: 60_000 });
+  await page.waitForLoadState("networkidle");
+  await page
+    .waitForFunction(() => document.querySelectorAll(".frame-drawing").length === 0, null, {
+      timeout: 9_000,
+    })
+    .catch(() => undefined);
   await page.screenshot({ path: `${FOLDER}/${view.name}.png`, fullPage: view.full ?? false });
 }
 

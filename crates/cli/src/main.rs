@@ -10,6 +10,11 @@ use clap::Parser;
 
 use command::Command;
 
+/// Gives memory back to the system as soon as it is free, as `.cargo/config.toml` sets it: a picture needs a lot for a short time.
+#[cfg(unix)]
+#[global_allocator]
+static ALLOCATOR: tikv_jemallocator::Jemalloc = tikv_jemallocator::Jemalloc;
+
 /// Camera, light and microphone for one person filming themselves at home.
 #[derive(Parser)]
 #[command(name = "fogon", version, about)]

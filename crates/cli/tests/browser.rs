@@ -33,7 +33,9 @@ fn play(projects: &[&str], environment: &[(&str, &str)]) {
 fn the_page_works_in_a_browser() {
     let folder = tempfile::tempdir().unwrap();
     let demo = Running::start("demo", &folder.path().join("corners.sqlite3"));
-    play(&["tests", "touch"], &[("FOGON_URL", &format!("http://{}", demo.address))]);
+    let url = format!("http://{}", demo.address);
+    play(&["tests", "touch"], &[("FOGON_URL", &url)]);
+    play(&["pictures"], &[("FOGON_URL", &url)]);
 }
 
 /// Two pages, a wire that is cut and a server that is killed: shorter than by hand, where it runs for two minutes.

@@ -27,6 +27,7 @@ use crate::plan::{
     GearSupport, Id, Layout, Look, Mounting, Named, Orientation, Plan, Purpose, Role, Room, ScreenType,
     Support, SupportKind, ThingId, WALL_NAMES, name_of,
 };
+use crate::problem::{Code, Problem};
 
 pub use angle_at::{AngleAt, image_distance_mm};
 pub use camera::{behind_sensor_m, is_flat};
@@ -102,6 +103,14 @@ impl<'a> Corner<'a> {
     /// which `Plan::check` and the schema keep from happening.
     pub fn of(plan: &'a Plan) -> Option<Self> {
         Self::from_parts(&plan.brief, &plan.layout)
+    }
+
+    /// As [`Corner::of`], for whoever was handed the plan.
+    ///
+    /// # Errors
+    /// An id names nothing.
+    pub fn resolved(plan: &'a Plan) -> Result<Self, Problem> {
+        Self::of(plan).ok_or_else(unresolved)
     }
 
     /// As [`Corner::of`], from the two halves of a plan.
@@ -332,6 +341,11 @@ impl<'a> Corner<'a> {
     pub fn support_gear(&self, support: &Support) -> Option<&'a GearSupport> {
         support.gear.as_ref().and_then(|id| self.brief.gear.get(id)).and_then(Gear::support)
     }
+}
+
+/// Refuses a plan whose ids name nothing.
+pub fn unresolved() -> Problem {
+    Problem::new("layout", "ids", "ids that name gear of the brief", Code::UnknownId)
 }
 
 /// Level distance from a point to a wall, or to where a slope or a beam comes down to its height, m.

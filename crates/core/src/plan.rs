@@ -16,7 +16,7 @@ mod school;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-pub use brief::{Brief, Effort, Hair, Money, Person, Posture, Purpose, Recording, Today};
+pub use brief::{Brief, ClothingColour, Effort, Hair, Money, Person, Posture, Purpose, Recording, Today};
 pub use check::OUTSIDE_M;
 pub use gear::{
     BackdropType, Common, Gear, GearBackdrop, GearCamera, GearLens, GearLight, GearMicrophone, GearMonitor,

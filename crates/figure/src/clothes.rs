@@ -1,20 +1,25 @@
 //! A plain shirt with a round neck, over shoulders, chest and arms that lie before the body.
+use std::f32::consts::TAU;
+
 use glam::Vec3;
 
 use crate::head;
+use crate::nets::Mesh;
 use crate::pose::Pose;
-use crate::shape::{at, common, ellipsoid, join, ramp, rod};
+use crate::shape::{at, common, ellipsoid, gradient, join, ramp, rod};
 
-/// The collar runs around the neck at this distance from its axis.
-const COLLAR_M: f32 = 0.0705;
+/// The collar lies in a plane, higher behind than before: its height on the neck's axis, and how it falls forward.
+const COLLAR_Y: f32 = -0.166;
+const COLLAR_FALLS: f32 = 0.48;
+/// Only so far from the neck's axis, for a hand may rise above it.
+const COLLAR_REACH_M: f32 = 0.115;
+/// The neck's axis at the collar, before the ears' line.
+const NECK_Z: f32 = -0.040;
 
-/// How far a place is within the collar.
-fn within_collar(p: Vec3) -> f32 {
-    // The neck leans forward as it rises.
-    let axis = -0.030 + 0.22 * (p.y + 0.18);
-    let off = (p.x / 1.06).hypot((p.z - axis) / 1.02);
-    // Below the collarbones there is no neck.
-    (COLLAR_M - off).min((p.y + 0.262) * 1.5)
+/// How far a place is above the collar, and near the neck.
+fn above_collar(p: Vec3) -> f32 {
+    let above = (p.y - COLLAR_Y + COLLAR_FALLS * p.z) / 1.0_f32.hypot(COLLAR_FALLS);
+    above.min(COLLAR_REACH_M - p.x.hypot(p.z - NECK_Z))
 }
 
 fn body(pose: &Pose, point: Vec3) -> f32 {
@@ -53,12 +58,53 @@ pub(crate) fn shirt(pose: &Pose, point: Vec3) -> f32 {
     if body > 0.03 {
         return body - 0.006;
     }
-    // Cut at the collar, with a ribbed ring along the edge.
-    let over = within_collar(point);
-    let ring = (body + 0.001).hypot(over + 0.003) - 0.0040;
+    let over = above_collar(point);
     let hem = pose.hips - if pose.is_seated { 0.015 } else { 0.055 } - point.y;
-    let cut = common(common(body + folds(pose, point), over, 0.004), hem, 0.006);
-    join(cut, ring, 0.006)
+    common(common(body + folds(pose, point), over, 0.004), hem, 0.006)
+}
+
+/// The hem about the neck: a soft ring where the cloth ends.
+pub(crate) fn collar(pose: &Pose) -> Mesh {
+    const AROUND: usize = 120;
+    const ACROSS: usize = 12;
+    const THICK: f32 = 0.0036;
+    const WIDE: f32 = 0.0062;
+    let cloth = |point: Vec3| body(pose, point) - 0.003;
+    let middles: Vec<Vec3> = (0..AROUND)
+        .map(|step| {
+            let (sine, cosine) = (step as f32 / AROUND as f32 * TAU).sin_cos();
+            let place = |out: f32| {
+                let z = NECK_Z + out * cosine;
+                at(out * sine, COLLAR_Y - COLLAR_FALLS * z, z)
+            };
+            // Out from the neck's axis to the cloth, halved.
+            let (mut within, mut beyond) = (0.0, COLLAR_REACH_M);
+            for _ in 0..16 {
+                let middle = (within + beyond) / 2.0;
+                if cloth(place(middle)) < 0.0 { within = middle } else { beyond = middle }
+            }
+            place(within)
+        })
+        .collect();
+    let mut mesh = Mesh::default();
+    for step in 0..AROUND {
+        let middle = middles[step];
+        let along =
+            (middles[(step + 1) % AROUND] - middles[(step + AROUND - 1) % AROUND]).normalize_or_zero();
+        let out = gradient(&cloth, middle, 1e-3).reject_from(along).normalize_or_zero();
+        let beside = along.cross(out);
+        for turn in 0..ACROSS {
+            let (sine, cosine) = (turn as f32 / ACROSS as f32 * TAU).sin_cos();
+            mesh.corners.push(middle + out * cosine * THICK + beside * sine * WIDE);
+            mesh.normals.push((out * cosine / THICK + beside * sine / WIDE).normalize_or(out));
+        }
+    }
+    for (step, turn) in (0..AROUND).flat_map(|step| (0..ACROSS).map(move |turn| (step, turn))) {
+        let at = |step: usize, turn: usize| (step % AROUND * ACROSS + turn % ACROSS) as u32;
+        let [a, b, c, d] = [at(step, turn), at(step + 1, turn), at(step + 1, turn + 1), at(step, turn + 1)];
+        mesh.triangles.extend([[a, c, b], [a, d, c]]);
+    }
+    mesh
 }
 
 /// A few soft folds, no two alike: pulled from the armpits, hanging from the chest, pushed together at the bend of the sleeves.
@@ -88,5 +134,5 @@ fn folds(pose: &Pose, p: Vec3) -> f32 {
 
 /// Whether the skin shows there, or lies within reach of an edge of the cloth.
 pub(crate) fn shows_skin(point: Vec3) -> bool {
-    point.y > -0.13 || (within_collar(point) > -0.020 && point.y > -0.262)
+    point.y > -0.13 || above_collar(point) > -0.010
 }

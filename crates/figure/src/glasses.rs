@@ -42,7 +42,7 @@ fn frame(p: Vec3) -> f32 {
     let hinge = at(0.0585, 0.006, depth(0.0585, 0.006));
     let ear = at(0.0775, 0.006, -0.004);
     let temple = rod(at(x, p.y, p.z), hinge, ear, [0.0017, 0.0015]);
-    let hook = rod(at(x, p.y, p.z), ear, ear + at(0.001, -0.022, -0.018), [0.0015, 0.0017]);
+    let hook = rod(at(x, p.y, p.z), ear, ear + at(0.0, -0.010, -0.010), [0.0015; 2]);
     rim.min(bridge).min(temple).min(hook)
 }
 

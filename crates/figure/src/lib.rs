@@ -250,8 +250,11 @@ fn body(setting: &Setting, pose: &Pose, looks: &Looks) -> Vec<Part> {
             Grid::planes(-0.20, &[(-0.12, 0.008), (0.06, 0.0035), (ahead.max(0.08), 0.008)]),
         ],
     };
-    let mut all =
-        vec![plain(What::Clothes, Stuff::Matt, looks.shirt, shirt.mesh(|point| clothes::shirt(pose, point)))];
+    let shirt = shirt.mesh(|point| clothes::shirt(pose, point));
+    let mut all: Vec<Part> = [shirt, clothes::collar(pose)]
+        .into_iter()
+        .map(|mesh| plain(What::Clothes, Stuff::Matt, looks.shirt, mesh))
+        .collect();
     for (arm, side) in pose.arms.iter().zip([1.0, -1.0]) {
         let (wrist, fingers) = (arm.hand.wrist, arm.hand.fingers * 0.20);
         let around = Vec3::splat(0.075);

@@ -5,6 +5,8 @@
 use glam::Vec3;
 use rayon::prelude::*;
 
+use crate::shape::gradient;
+
 /// Triangles that share corners.
 #[derive(Debug, Clone, Default, PartialEq)]
 pub struct Mesh {
@@ -130,8 +132,7 @@ impl Grid {
         let small = 0.1 * (high - low).min_element();
         let mut normal = Vec3::ZERO;
         for _ in 0..3 {
-            let along = |way: Vec3| (shape(point + way * small) - shape(point - way * small)) / (2.0 * small);
-            let gradient = Vec3::new(along(Vec3::X), along(Vec3::Y), along(Vec3::Z));
+            let gradient = gradient(shape, point, small);
             normal = gradient.normalize_or_zero();
             point -= gradient * (shape(point) / gradient.length_squared().max(0.25));
             point = point.clamp(low, high);

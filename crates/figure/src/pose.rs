@@ -9,7 +9,7 @@ const UPPER_ARM: f32 = 0.305;
 const FOREARM: f32 = 0.255;
 const SHOULDER: Vec3 = Vec3::new(0.178, -0.266, -0.042);
 /// A hand lies so high over what it rests on.
-const HAND_HIGH: f32 = 0.026;
+const HAND_HIGH: f32 = 0.0315;
 
 /// What the figure is given to hold itself by; heights and distances in its own space.
 #[derive(Debug, Clone, Copy, PartialEq)]

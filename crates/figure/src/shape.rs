@@ -38,6 +38,11 @@ pub(crate) fn common(a: f32, b: f32, width: f32) -> f32 {
     -join(-a, -b, width)
 }
 
+/// How a shape's distance grows along each axis, over a small step to both sides.
+pub(crate) fn gradient(shape: &impl Fn(Vec3) -> f32, point: Vec3, step: f32) -> Vec3 {
+    Vec3::AXES.map(|way| (shape(point + way * step) - shape(point - way * step)) / (2.0 * step)).into()
+}
+
 /// Turned about the axis upwards, rad, counter-clockwise seen from above.
 pub(crate) fn turned(point: Vec3, by: f32) -> Vec3 {
     let (sine, cosine) = by.sin_cos();

@@ -28,6 +28,8 @@ pub struct Config {
     pub database: PathBuf,
     /// Port on 127.0.0.1; 0 takes a free one.
     pub port: u16,
+    /// Photographs are taken; else the line drawings stand alone.
+    pub takes_pictures: bool,
     /// Briefs to start a new database with.
     pub first_briefs: Vec<fogon_core::plan::BriefFile>,
 }
@@ -57,8 +59,9 @@ pub enum ServeError {
 }
 
 /// The whole application over a store, for callers that bring their own listener.
-pub fn application(store: Store) -> Router {
-    routes::router(routes::App { store: Arc::new(store), studio: Arc::new(studio::Studio::new()) })
+pub fn application(store: Store, takes_pictures: bool) -> Router {
+    let studio = studio::Studio::new(takes_pictures);
+    routes::router(routes::App { store: Arc::new(store), studio: Arc::new(studio) })
         // Answers of the API stay as they are: on one machine, packing costs more than it saves.
         .fallback(pages::page.layer(CompressionLayer::new()))
         .layer(axum::middleware::from_fn(guard::same_machine))
@@ -85,7 +88,7 @@ pub async fn serve(config: Config, ready: impl FnOnce(SocketAddr)) -> Result<(),
             tracing::debug!(%error, "answers may be delayed");
         }
     });
-    axum::serve(listener, application(store))
+    axum::serve(listener, application(store, config.takes_pictures))
         .with_graceful_shutdown(stopped())
         .await
         .map_err(ServeError::Serve)

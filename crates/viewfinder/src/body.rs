@@ -18,8 +18,15 @@ pub struct Body {
     pub(crate) triangles: Vec<Packed>,
     pub(crate) materials: Vec<Material>,
     pub(crate) patches: Vec<Patch>,
-    /// Corners, for what leaves the building.
-    pub(crate) corners: Vec<[Vec3; 3]>,
+}
+
+impl Body {
+    /// The corners of every triangle, in the order of the triangles.
+    pub fn corners(&self) -> Vec<[Vec3; 3]> {
+        let mut all = vec![[Vec3::ZERO; 3]; self.triangles.len()];
+        self.tree.triangles().for_each(|(number, corners)| all[number] = corners);
+        all
+    }
 }
 
 /// A small part of a body's surface: all light that it throws back counts as even over it.
@@ -37,11 +44,7 @@ pub(crate) struct Patch {
 #[derive(Debug, Default)]
 pub struct Maker {
     corners: Vec<[Vec3; 3]>,
-    looks: Vec<Look>,
-    faces: Vec<Vec3>,
-    material_of: Vec<u16>,
-    patch_of: Vec<u32>,
-    grid_of: Vec<Grid>,
+    triangles: Vec<Packed>,
     materials: Vec<Material>,
     patches: HashMap<Cell, u32>,
     areas: Vec<(f32, Vec3)>,
@@ -92,11 +95,7 @@ impl Maker {
         *sum += area;
         *colours += colour * area;
         self.corners.push(corners);
-        self.looks.push(look);
-        self.faces.push(face);
-        self.material_of.push(material);
-        self.patch_of.push(patch);
-        self.grid_of.push(Grid::default());
+        self.triangles.push(Packed::new(face, &look, patch, material, Grid::default()));
     }
 
     /// A flat triangle of one colour.
@@ -131,11 +130,7 @@ impl Maker {
         let look = Look { normals: [face; 3], colours: [colour; 3] };
         for (corners, is_second) in [([a, b, c], false), ([a, c, d], true)] {
             self.corners.push(corners);
-            self.looks.push(look);
-            self.faces.push(face);
-            self.material_of.push(material);
-            self.patch_of.push(first);
-            self.grid_of.push(Grid { columns, rows, is_second });
+            self.triangles.push(Packed::new(face, &look, first, material, Grid { columns, rows, is_second }));
         }
     }
 
@@ -182,10 +177,11 @@ impl Maker {
             patches[*cell as usize].points = (0..POINTS as u32).map(point).collect();
         }
         for (number, corners) in self.corners.iter().enumerate() {
-            if self.grid_of[number] != Grid::default() {
+            let triangle = &self.triangles[number];
+            if triangle.is_in_rows() {
                 continue;
             }
-            let of = self.patch_of[number] as usize;
+            let of = triangle.first_patch();
             let [a, b, c] = *corners;
             let area = (b - a).cross(c - a).length() / 2.0;
             let step = patches[of].area_m2 / POINTS as f32;
@@ -197,19 +193,10 @@ impl Maker {
                     let [x, y] = Pairs::new(0, number as u32, 0).get(point as u32);
                     let root = x.sqrt();
                     let place = a * (1.0 - root) + b * (root * (1.0 - y)) + c * (root * y);
-                    patches[of].points.push((place, self.faces[number]));
+                    patches[of].points.push((place, triangle.face()));
                 }
             }
         }
-        let triangles = self
-            .looks
-            .iter()
-            .enumerate()
-            .map(|(i, look)| {
-                let (patch, material, grid) = (self.patch_of[i], self.material_of[i], self.grid_of[i]);
-                Packed::new(self.faces[i], look, patch, material, grid)
-            })
-            .collect();
-        Body { tree, triangles, materials: self.materials, patches, corners: self.corners }
+        Body { tree, triangles: self.triangles, materials: self.materials, patches }
     }
 }

@@ -3,6 +3,8 @@
 //! samples, the less is smoothed.
 //!
 //! Sources (from memory): Dammertz and others 2010, Edge-avoiding à-trous wavelet transform; Schied and others 2017, SVGF.
+use std::collections::VecDeque;
+
 use glam::{Vec3, Vec4};
 use rayon::prelude::*;
 
@@ -16,7 +18,7 @@ const SMALL: usize = 480;
 const WHOLE: f32 = 8.0;
 const NONE: f32 = 96.0;
 /// Kept from a division by nothing where a surface is black.
-const LEAST: f32 = 0.02;
+pub(crate) const LEAST: f32 = 0.02;
 /// Weights of the 3 x 3 kernel by how many steps aside.
 const KERNEL: [f32; 3] = [0.25, 0.125, 0.0625];
 
@@ -26,13 +28,27 @@ pub struct Smoothed {
     pub(crate) light: Vec<Vec3>,
 }
 
-/// Guides of a pixel, means of its samples.
+impl Smoothed {
+    /// As it was gathered.
+    pub fn raw(film: &Film) -> Self {
+        let means = film.light.par_iter().enumerate().map(|(at, light)| {
+            (light.straight + light.thrown + light.gloss) / f32::from(film.counts[at / film.groups].max(1))
+        });
+        Self { light: means.collect() }
+    }
+}
+
+/// What a pixel shows, means of its samples.
 #[derive(Clone, Copy)]
-struct Pixel {
+struct Guide {
     colour: Vec3,
     normal: Vec3,
     depth_m: f32,
-    /// The straight light, and how sure it is.
+}
+
+/// A pixel's straight light, and how sure it is: smoothed from level to level.
+#[derive(Clone, Copy, Default)]
+struct Straight {
     value: f32,
     variance: f32,
 }
@@ -53,16 +69,10 @@ pub fn smoothed(film: &Film, worth: [f32; GROUPS]) -> Smoothed {
         ((NONE.ln() - count.ln()) / (NONE.ln() - WHOLE.ln())).clamp(0.0, 1.0)
     };
     if film.counts.iter().all(|count| f32::from(*count) >= NONE) {
-        let light = (0..pixels * film.groups)
-            .into_par_iter()
-            .map(|at| {
-                let (straight, thrown, gloss) = raw(at / film.groups, at % film.groups);
-                straight + thrown + gloss
-            })
-            .collect();
-        return Smoothed { light };
+        return Smoothed::raw(film);
     }
-    let mut guides = guides(film);
+    let guides = guides(film);
+    let mut straight = straight(film, &guides);
     let mut signal: Vec<Signal> = (0..pixels * film.groups)
         .into_par_iter()
         .map(|at| {
@@ -72,20 +82,18 @@ pub fn smoothed(film: &Film, worth: [f32; GROUPS]) -> Smoothed {
             Vec4::new(luminance(straight) / (luminance(colour) + LEAST), thrown.x, thrown.y, thrown.z)
         })
         .collect();
-    let mut next = vec![Signal::ZERO; signal.len()];
-    let mut next_guides = guides.clone();
     let levels = if film.width <= SMALL { LEVELS - 1 } else { LEVELS };
     for level in 0..levels {
-        pass(film, &guides, &signal, &mut next_guides, &mut next, level, worth);
-        std::mem::swap(&mut signal, &mut next);
-        std::mem::swap(&mut guides, &mut next_guides);
+        Level { film, guides: &guides, level, worth }.smooth(&mut straight, &mut signal);
     }
+    // The next list is as long: these make room for it.
+    drop((guides, straight));
     let light = signal
         .par_iter()
         .enumerate()
         .map(|(at, signal)| {
             let (straight, thrown, gloss) = raw(at / film.groups, at % film.groups);
-            let colour = guides[at / film.groups].colour;
+            let colour = guide(film, at / film.groups).colour;
             let bright = luminance(colour);
             let smooth_straight = colour * (signal.x * (bright + LEAST) / bright.max(1e-4));
             let smooth = smooth_straight + Vec3::new(signal.y, signal.z, signal.w) * (colour + LEAST);
@@ -95,38 +103,36 @@ pub fn smoothed(film: &Film, worth: [f32; GROUPS]) -> Smoothed {
     Smoothed { light }
 }
 
-/// Means of the guides, and how sure the straight light is: by its own samples, of few by those around it.
-fn guides(film: &Film) -> Vec<Pixel> {
-    let mut guides: Vec<Pixel> = film
-        .guides
-        .par_iter()
-        .zip(&film.counts)
-        .map(|(guide, count)| {
-            let part = 1.0 / f32::from((*count).max(1));
-            let value = guide.moments[0] * part;
-            let square = guide.moments[1] * part;
-            Pixel {
-                colour: guide.colour * part,
-                normal: guide.normal * part,
-                depth_m: guide.depth_m * part,
-                value,
-                variance: (square - value * value).max(0.0) * part,
-            }
-        })
-        .collect();
+fn guide(film: &Film, pixel: usize) -> Guide {
+    let guide = &film.guides[pixel];
+    let part = 1.0 / f32::from(film.counts[pixel].max(1));
+    Guide { colour: guide.colour * part, normal: guide.normal * part, depth_m: guide.depth_m * part }
+}
+
+fn guides(film: &Film) -> Vec<Guide> {
+    (0..film.guides.len()).into_par_iter().map(|pixel| guide(film, pixel)).collect()
+}
+
+/// The straight light, and how sure it is: by its own samples, of few by those around it.
+fn straight(film: &Film, guides: &[Guide]) -> Vec<Straight> {
+    let own = |at: usize| {
+        let part = 1.0 / f32::from(film.counts[at].max(1));
+        let [value, square] = film.guides[at].moments.map(|moment| moment * part);
+        Straight { value, variance: (square - value * value).max(0.0) * part }
+    };
     let (width, height) = (film.width, film.height);
-    let variances: Vec<f32> = (0..height)
+    (0..height)
         .into_par_iter()
         .flat_map_iter(|y| {
-            let guides = &guides;
             (0..width).map(move |x| {
+                let here = y * width + x;
                 let (mut sum, mut value, mut square, mut number) = (0.0, 0.0, 0.0, 0.0);
-                let own = &guides[y * width + x];
                 for j in y.saturating_sub(2)..(y + 3).min(height) {
-                    for other in &guides[j * width + x.saturating_sub(2)..j * width + (x + 3).min(width)] {
-                        if other.normal.dot(own.normal) < 0.8 {
+                    for there in j * width + x.saturating_sub(2)..j * width + (x + 3).min(width) {
+                        if guides[there].normal.dot(guides[here].normal) < 0.8 {
                             continue;
                         }
+                        let other = own(there);
                         sum += other.variance;
                         value += other.value;
                         square += other.value * other.value;
@@ -134,83 +140,145 @@ fn guides(film: &Film) -> Vec<Pixel> {
                     }
                 }
                 if number == 0.0 {
-                    return own.variance;
+                    return own(here);
                 }
                 let around = (square / number - (value / number).powi(2)).max(0.0);
-                if film.counts[y * width + x] < 4 { around } else { sum / number }
+                let variance = if film.counts[here] < 4 { around } else { sum / number };
+                Straight { variance, ..own(here) }
             })
         })
-        .collect();
-    guides.iter_mut().zip(variances).for_each(|(guide, variance)| guide.variance = variance);
-    guides
+        .collect()
 }
 
-/// One level: every pixel becomes the mean of what is alike around it, `1 << level` apart.
-fn pass(
-    film: &Film,
-    guides: &[Pixel],
-    signal: &[Signal],
-    next_guides: &mut [Pixel],
-    next: &mut [Signal],
+/// One level of smoothing.
+struct Level<'a> {
+    film: &'a Film,
+    guides: &'a [Guide],
     level: usize,
     worth: [f32; GROUPS],
-) {
-    let (width, height, groups) = (film.width, film.height, film.groups);
-    let step = 1_isize << level;
-    let depth_scale = 12.0 / (1.0 + level as f32);
-    let rows = next.par_chunks_mut(width * groups).zip(next_guides.par_chunks_mut(width));
-    rows.enumerate().for_each(|(y, (row, row_guides))| {
+}
+
+/// A row of pixels.
+#[derive(Clone, Copy)]
+struct Row<'a> {
+    straight: &'a [Straight],
+    signal: &'a [Signal],
+}
+
+/// A row kept as it was.
+type Kept = (Vec<Straight>, Vec<Signal>);
+
+impl Row<'_> {
+    fn kept(&self) -> Kept {
+        (self.straight.to_vec(), self.signal.to_vec())
+    }
+}
+
+fn row((straight, signal): &Kept) -> Row<'_> {
+    Row { straight, signal }
+}
+
+impl Level<'_> {
+    /// Every pixel becomes the mean of what is alike around it, `1 << level` apart. In place, in bands of rows: a second list
+    /// would be the largest of all. Rows that are still asked for are kept as they were.
+    fn smooth(&self, straight: &mut [Straight], signal: &mut [Signal]) {
+        let Film { width, height, groups, .. } = *self.film;
+        let step = 1_usize << self.level;
+        let band = height.div_ceil(2 * rayon::current_num_threads()).max(1 << LEVELS);
+        let around: Vec<[VecDeque<Kept>; 2]> = (0..height)
+            .step_by(band)
+            .map(|first| {
+                let end = (first + band).min(height);
+                [first.saturating_sub(step)..first, end..(end + step).min(height)].map(|rows| {
+                    let kept = rows.map(|y| Row {
+                        straight: &straight[y * width..(y + 1) * width],
+                        signal: &signal[y * width * groups..(y + 1) * width * groups],
+                    });
+                    kept.map(|row| row.kept()).collect()
+                })
+            })
+            .collect();
+        let bands = signal.par_chunks_mut(band * width * groups).zip(straight.par_chunks_mut(band * width));
+        bands.zip(around).enumerate().for_each(|(number, ((signal, straight), [mut above, below]))| {
+            let rows = straight.len() / width;
+            for y in 0..rows {
+                let (done, later) = signal.split_at_mut((y + 1) * width * groups);
+                let (done_straight, later_straight) = straight.split_at_mut((y + 1) * width);
+                let into = (&mut done_straight[y * width..], &mut done[y * width * groups..]);
+                let own = Row { straight: into.0, signal: into.1 }.kept();
+                let upper = if above.len() == step { above.pop_front() } else { None };
+                let lower = if y + step < rows {
+                    let at = step - 1;
+                    Some(Row {
+                        straight: &later_straight[at * width..(at + 1) * width],
+                        signal: &later[at * width * groups..(at + 1) * width * groups],
+                    })
+                } else {
+                    below.get(y + step - rows).map(row)
+                };
+                self.smooth_row(number * band + y, row(&own), [upper.as_ref().map(row), lower], into);
+                above.push_back(own);
+            }
+        });
+    }
+
+    /// A row from itself and from those a step above and below.
+    fn smooth_row(
+        &self,
+        y: usize,
+        own_row: Row<'_>,
+        [upper, lower]: [Option<Row<'_>>; 2],
+        into: (&mut [Straight], &mut [Signal]),
+    ) {
+        let Self { film, guides, level, worth } = *self;
+        let (width, groups) = (film.width, film.groups);
+        let step = 1_isize << level;
+        let depth_scale = 12.0 / (1.0 + level as f32);
+        let rows = [(-1, upper), (0, Some(own_row)), (1, lower)];
         for x in 0..width {
-            let here = y * width + x;
-            let own = &guides[here];
+            let (own, light) = (&guides[y * width + x], own_row.straight[x]);
             let mut sums = [Signal::ZERO; GROUPS];
-            let own_signal = &signal[here * groups..(here + 1) * groups];
-            for (sum, signal) in sums.iter_mut().zip(own_signal) {
+            for (sum, signal) in sums.iter_mut().zip(&own_row.signal[x * groups..(x + 1) * groups]) {
                 *sum = *signal * KERNEL[0];
             }
             let (mut of_straight, mut of_thrown) = (KERNEL[0], KERNEL[0]);
-            let mut variance = own.variance * KERNEL[0] * KERNEL[0];
-            let unsure = 0.5 / (own.variance.sqrt() + 1e-4 * own.value.abs() + 1e-12);
-            for j in -1..=1_isize {
-                let v = y as isize + j * step;
-                if v < 0 || v >= height as isize {
-                    continue;
-                }
+            let mut variance = light.variance * KERNEL[0] * KERNEL[0];
+            let unsure = 0.5 / (light.variance.sqrt() + 1e-4 * light.value.abs() + 1e-12);
+            for (j, row) in &rows {
+                let (j, Some(row)) = (*j as isize, row) else { continue };
+                let from = (y as isize + j * step) as usize * width;
                 for i in -1..=1_isize {
                     let u = x as isize + i * step;
                     if u < 0 || u >= width as isize || (i == 0 && j == 0) {
                         continue;
                     }
-                    let there = v as usize * width + u as usize;
-                    let other = &guides[there];
+                    let u = u as usize;
+                    let (other, other_light) = (&guides[from + u], row.straight[u]);
                     let apart = other.normal.distance_squared(own.normal);
                     let deep = depth_scale * (other.depth_m - own.depth_m).abs();
                     let colours = other.colour.distance_squared(own.colour);
                     let kernel = KERNEL[(i.abs() + j.abs()) as usize];
-                    let straight = kernel
-                        * falls(
-                            60.0 * apart + deep + 40.0 * colours + (other.value - own.value).abs() * unsure,
-                        );
+                    let differs = (other_light.value - light.value).abs() * unsure;
+                    let straight = kernel * falls(60.0 * apart + deep + 40.0 * colours + differs);
                     let thrown = kernel * falls(24.0 * apart + deep + 10.0 * colours);
                     let weights = Vec4::new(straight, thrown, thrown, thrown);
-                    let from = &signal[there * groups..(there + 1) * groups];
-                    for (sum, signal) in sums.iter_mut().zip(from) {
+                    for (sum, signal) in sums.iter_mut().zip(&row.signal[u * groups..(u + 1) * groups]) {
                         *sum += *signal * weights;
                     }
                     of_straight += straight;
                     of_thrown += thrown;
-                    variance += other.variance * straight * straight;
+                    variance += other_light.variance * straight * straight;
                 }
             }
             let parts = Vec4::new(1.0 / of_straight, 1.0 / of_thrown, 1.0 / of_thrown, 1.0 / of_thrown);
             let mut value = 0.0;
-            for (group, into) in row[x * groups..(x + 1) * groups].iter_mut().enumerate() {
+            for (group, into) in into.1[x * groups..(x + 1) * groups].iter_mut().enumerate() {
                 *into = sums[group] * parts;
                 value += into.x * worth[group];
             }
-            row_guides[x] = Pixel { value, variance: variance / (of_straight * of_straight), ..*own };
+            into.0[x] = Straight { value, variance: variance / (of_straight * of_straight) };
         }
-    });
+    }
 }
 
 /// e^-x, to a few parts in a thousand, 0 far out: (1 - x / 8)^8 would be too rough, (1 - x / 16)^16 does.

@@ -1,5 +1,5 @@
 //! From light to picture: exposure in photometric units, white balance, tone curve. Nothing is set by itself.
-use fogon_core::colour::{planckian_xy, xy_at};
+use fogon_core::colour::planckian_xy;
 use fogon_core::corner::Corner;
 use fogon_core::exposure::{CALIBRATION, SATURATION_STOPS};
 use glam::{Mat3, Vec3};
@@ -76,11 +76,6 @@ pub fn balanced([x, y]: [f64; 2], white_balance_k: f64) -> Vec3 {
 /// The light of a colour temperature without white balance, linear red, green and blue of luminance 1.
 pub fn unbalanced(group: &Group) -> Vec3 {
     rgb_of(group.xy) * group.dial
-}
-
-/// The colour of white light at a temperature: what [`balanced`] makes neutral.
-pub fn xy_of_k(cct_k: f64) -> [f64; 2] {
-    xy_at(cct_k, 0.0)
 }
 
 /// Linear signal, or luminance, of every pixel: groups added up by what they are worth.

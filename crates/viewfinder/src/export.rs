@@ -90,7 +90,7 @@ pub fn exported(staged: &Staged, sensor_width_mm: f32) -> Exported {
             let name = format!("{} {name}", meshes.len() - first);
             meshes.push(ExportedMesh { name, region, coat_ior, corners: Vec::new() });
         }
-        for (packed, corners) in body.triangles.iter().zip(&body.corners) {
+        for (packed, corners) in body.triangles.iter().zip(&body.corners()) {
             let Some(mesh) = mesh_of[packed.material()] else { continue };
             let look = packed.look();
             meshes[mesh].corners.extend([0, 1, 2].map(|i| {

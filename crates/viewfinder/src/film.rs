@@ -65,7 +65,12 @@ pub struct Film {
     pub(crate) things: Vec<u16>,
     /// Samples of each pixel.
     pub(crate) counts: Vec<u16>,
+    /// Rounds of each block of rows: a picture that is left half-way goes on where it was left.
+    pub(crate) blocks: Vec<u32>,
 }
+
+/// Rows of a block, in which neighbours meet what is still at hand.
+pub(crate) const BLOCK: usize = 8;
 
 /// Nothing is met there.
 pub const NO_THING: u16 = u16::MAX;
@@ -83,6 +88,7 @@ impl Film {
             guides: vec![Guide::default(); pixels],
             things: vec![NO_THING; pixels],
             counts: vec![0; pixels],
+            blocks: vec![0; height.div_ceil(BLOCK)],
         }
     }
 }

@@ -86,6 +86,13 @@ impl Lens {
     }
 }
 
+/// Pixels across and down of a corner's picture whose longer side has so many.
+pub fn size_px(corner: &Corner<'_>, long_side: usize) -> [usize; 2] {
+    let (wide, high) = corner.image_mm;
+    let other = ((long_side as f64 * wide.min(high) / wide.max(high)).round() as usize).max(1);
+    if wide >= high { [long_side, other] } else { [other, long_side] }
+}
+
 #[cfg(test)]
 mod tests {
     use super::*;

@@ -2,13 +2,14 @@
 //! face, and how bright the sides of the face are.
 use glam::Vec3;
 use rayon::prelude::*;
+use serde::Deserialize;
 
 use crate::develop::{Exposure, Shown};
 use crate::film::luminance;
 use crate::stage::things::{Sort, Things};
 
 /// An 18 % card under the light that it is metered at.
-const GREY: f32 = 0.18;
+pub(crate) const GREY: f32 = 0.18;
 /// Darker than this counts as this: stops under the face.
 const STOPS_LEAST: f32 = -12.0;
 /// What is clipped is dotted so: a square of so many pixels in each of so many.
@@ -19,7 +20,8 @@ const EVENED: usize = 120;
 const EMBER: [u8; 4] = [222, 92, 28, 255];
 
 /// What is laid over a picture.
-#[derive(Debug, Clone, Copy, Default, PartialEq, Eq)]
+#[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Deserialize)]
+#[serde(rename_all = "kebab-case")]
 pub enum Overlay {
     /// Nothing.
     #[default]
@@ -68,14 +70,15 @@ fn clips(signal: Vec3, exposure: &Exposure) -> bool {
     signal.max_element() >= exposure.clips_at
 }
 
-/// What the signal of a picture tells; `seen` has the thing in each pixel, `places` where on the face to look, parts of the picture.
+/// What the signal of a picture tells; `seen` has the thing in each pixel, `places` where on the face to look, parts of the picture,
+/// none of one behind the lens.
 pub fn told(
     signal: &[Vec3],
     width: usize,
     seen: &[u16],
     things: &Things,
     exposure: &Exposure,
-    places: &[[f32; 2]],
+    places: &[Option<[f32; 2]>],
 ) -> Told {
     let is_skin = |thing: u16| things.get(thing).is_some_and(|(_, sort)| sort == Sort::Skin);
     let skin: Vec<usize> =
@@ -98,7 +101,8 @@ pub fn told(
         Some([left.max(right), left.min(right)])
     });
     let height = signal.len() / width.max(1);
-    let spots = places.iter().enumerate().filter_map(|(which, [x, y])| {
+    let spots = places.iter().enumerate().filter_map(|(which, place)| {
+        let [x, y] = place.as_ref()?;
         let inside = (0.0..1.0).contains(x) && (0.0..1.0).contains(y);
         let pixel = inside.then(|| (y * height as f32) as usize * width + (x * width as f32) as usize)?;
         let is_seen = seen.get(pixel).is_some_and(|thing| is_skin(*thing));
@@ -222,11 +226,18 @@ mod tests {
             })
             .collect();
         signal[0] = Vec3::new(1.5, 0.2, 0.2);
-        let told = told(&signal, width, &seen, &things, &EXPOSURE, &[[0.3, 0.5], [0.05, 0.5], [1.5, 0.5]]);
+        let told = told(
+            &signal,
+            width,
+            &seen,
+            &things,
+            &EXPOSURE,
+            &[Some([0.3, 0.5]), Some([0.05, 0.5]), Some([1.5, 0.5]), None],
+        );
         assert_eq!(told.face_signal, 0.4);
         assert!((told.clipped_part - 1.0 / 64.0).abs() < 1e-6);
         assert_eq!(told.sides_stops, Some([0.0, -2.0]));
-        // Of three places one is skin, one is wall, one is not in the picture.
+        // Of four places one is skin, one is wall, one is not in the picture and one behind the lens.
         assert_eq!(told.spots, [Spot { which: 0, x: 0.3, y: 0.5, stops: 0.0 }]);
         // The clipped pixel is dotted, its neighbour is not.
         let dotted = shown(&signal, width, &EXPOSURE, Overlay::Clipping, told.face_signal);

@@ -93,7 +93,7 @@ pub fn render(staged: &Staged, asked: &Asked) -> Rendered {
             &|| true,
         );
     }
-    let light = if asked.smooth { smoothed(&film, dials) } else { raw(&film) };
+    let light = if asked.smooth { smoothed(&film, dials) } else { Smoothed::raw(&film) };
     Rendered {
         width: asked.width,
         height: asked.height,
@@ -106,12 +106,4 @@ pub fn render(staged: &Staged, asked: &Asked) -> Rendered {
         seen: film.things,
         things: staged.things.clone(),
     }
-}
-
-fn raw(film: &Film) -> Smoothed {
-    let light = film.light.iter().enumerate().map(|(at, light)| {
-        let count = f32::from(film.counts[at / film.groups].max(1));
-        (light.straight + light.thrown + light.gloss) / count
-    });
-    Smoothed { light: light.collect() }
 }

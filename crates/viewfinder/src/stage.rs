@@ -1,5 +1,6 @@
 //! A plan as a scene: room, furniture, person, what has been set up, what shines. Bodies that stay the same are kept.
 
+mod dressing;
 mod furniture;
 pub mod lamps;
 mod person;
@@ -84,6 +85,7 @@ impl Stage {
         let person = self.person(corner, &setting);
         let mut maker = Maker::default();
         set_up::add(&mut maker, &mut self.things, corner, &shining);
+        dressing::treatment(&mut maker, &mut self.things, corner);
         let set_up = Arc::new(maker.made());
         let bodies = vec![
             Placed::new(room, glam::Affine3A::IDENTITY),
@@ -141,32 +143,36 @@ fn key(value: &impl Serialize) -> Key {
     serde_json::to_vec(value).unwrap_or_default()
 }
 
-/// Everything that the room's body hangs on.
+/// Everything that the room's body hangs on: with it the numbers of what shines in it.
 fn room_key(corner: &Corner<'_>, shining: &Shining) -> Key {
-    let windows: Vec<bool> =
-        corner.brief.room.openings.keys().map(|id| shining.of_window(id).is_some()).collect();
-    let numbers: Vec<Option<u16>> = corner
-        .brief
-        .room
-        .openings
-        .keys()
-        .map(|id| shining.of_window(id))
-        .chain(corner.brief.room.furniture.keys().map(|id| shining.of_shade(id)))
-        .collect();
-    key(&(&corner.brief.room, &corner.layout.furniture, &corner.layout.backdrop, windows, numbers))
+    let room = &corner.brief.room;
+    let windows: Vec<Option<u16>> = room.openings.keys().map(|id| shining.of_window(id)).collect();
+    let shades: Vec<Option<u16>> = room.furniture.keys().map(|id| shining.of_shade(id)).collect();
+    key(&(room, &corner.layout.furniture, corner.backdrop, windows, shades))
 }
 
 fn person_key(corner: &Corner<'_>, setting: &Setting) -> Key {
     let Setting { floor, seat, table, plays, head_turn, looks_at } = *setting;
     let person = &corner.brief.person;
-    let looks = (person.skin_reflectance, person.clothing_reflectance, person.hair, person.glasses);
-    key(&(looks, floor, seat, table, plays, head_turn, looks_at.to_array()))
+    let worn = (person.clothing_reflectance, person.clothing_colour, person.glasses);
+    key(&(
+        person.skin_reflectance,
+        person.hair,
+        worn,
+        floor,
+        seat,
+        table,
+        plays,
+        head_turn,
+        looks_at.to_array(),
+    ))
 }
 
 fn room_body(corner: &Corner<'_>, things: &mut Things, shining: &Shining) -> Body {
     let mut maker = Maker::default();
     room::add(&mut maker, things, corner, |id| shining.of_window(id));
     furniture::add(&mut maker, things, corner, |id| shining.of_shade(id));
+    dressing::dress(&mut maker, things, corner);
     set_up::backdrop(&mut maker, things, corner);
     maker.made()
 }

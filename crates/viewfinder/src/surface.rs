@@ -119,6 +119,16 @@ impl Packed {
         unpack_direction(self.face)
     }
 
+    /// It is half of a parallelogram with its patches in rows.
+    pub(crate) fn is_in_rows(&self) -> bool {
+        self.grid != Grid::default()
+    }
+
+    /// Its patch, or the first of them.
+    pub(crate) fn first_patch(&self) -> usize {
+        self.patch as usize
+    }
+
     #[inline]
     pub(crate) fn patch(&self, u: f32, v: f32) -> usize {
         let Grid { columns, rows, .. } = self.grid;

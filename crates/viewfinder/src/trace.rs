@@ -7,7 +7,8 @@ use glam::Vec3;
 use rayon::prelude::*;
 
 use crate::bounce::{self, OFF_M, Sights, Thrown};
-use crate::film::{Film, Groups, Guide, Light, NO_THING, luminance};
+use crate::denoise::LEAST;
+use crate::film::{BLOCK, Film, Groups, Guide, Light, NO_THING, luminance};
 use crate::random::Pairs;
 use crate::scene::{GROUPS, Met, Scene};
 use crate::surface::{At, Finish};
@@ -82,19 +83,21 @@ impl Tracer {
         busy: Option<&(dyn Fn(u16) -> bool + Sync)>,
         goes_on: &(dyn Fn() -> bool + Sync),
     ) -> bool {
-        // In blocks, so that neighbours meet what is still at hand.
-        const BLOCK: usize = 8;
-        let Film { width, groups, .. } = *film;
+        let Film { width, groups, rounds, .. } = *film;
         let size = [width as f32, film.height as f32];
         let rows = film
             .light
             .par_chunks_mut(width * groups * BLOCK)
             .zip(film.guides.par_chunks_mut(width * BLOCK))
             .zip(film.things.par_chunks_mut(width * BLOCK))
-            .zip(film.counts.par_chunks_mut(width * BLOCK));
+            .zip(film.counts.par_chunks_mut(width * BLOCK))
+            .zip(film.blocks.par_iter_mut());
         let whole = rows
             .enumerate()
-            .map(|(chunk, (((light, guides), things), counts))| {
+            .map(|(chunk, ((((light, guides), things), counts), block))| {
+                if *block > rounds {
+                    return true;
+                }
                 if !goes_on() {
                     return false;
                 }
@@ -120,6 +123,7 @@ impl Tracer {
                         }
                     }
                 }
+                *block += 1;
                 true
             })
             .reduce(|| true, |a, b| a && b);
@@ -194,7 +198,7 @@ impl Tracer {
             sum.gloss += own.gloss * passes;
             straight_light += luminance(own.straight) * self.worth[group];
         }
-        let value = straight_light / (luminance(colour) + 0.02);
+        let value = straight_light / (luminance(colour) + LEAST);
         let guide = Guide { colour, normal: surface.normal, depth_m, moments: [value, value * value] };
         (guide, material.thing)
     }

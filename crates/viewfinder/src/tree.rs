@@ -109,6 +109,17 @@ impl Tree {
         build::build(triangles)
     }
 
+    /// Every triangle by its number, with its corners.
+    pub(crate) fn triangles(&self) -> impl Iterator<Item = (usize, [Vec3; 3])> + '_ {
+        self.leaves.iter().flat_map(|leaf| {
+            (0..WIDTH).filter(move |slot| leaf.triangles[*slot] != u32::MAX).map(move |slot| {
+                let at = |of: &[[f32; WIDTH]; 3]| Vec3::from(of.map(|axis| axis[slot]));
+                let (corner, [one, two]) = (at(&leaf.corner), leaf.edges.each_ref().map(at));
+                (leaf.triangles[slot] as usize, [corner, corner + one, corner + two])
+            })
+        })
+    }
+
     /// The first triangle that a ray meets.
     pub fn first(&self, ray: &Ray, walk: Walk) -> Option<Hit> {
         match walk {

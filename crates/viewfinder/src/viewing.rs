@@ -4,11 +4,12 @@ use std::sync::Arc;
 use fogon_core::corner::Corner;
 use fogon_core::plan::Plan;
 use glam::Vec3;
+use serde::Serialize;
 
 use crate::denoise::{Smoothed, smoothed};
 use crate::develop::{self, Exposure};
 use crate::film::Film;
-use crate::overlay::{self, Overlay, Told, stops};
+use crate::overlay::{self, GREY, Overlay, Told, stops};
 use crate::scene::GROUPS;
 use crate::stage::lamps::Group;
 use crate::stage::things::Things;
@@ -54,10 +55,16 @@ struct Now {
     part: Option<[f32; 4]>,
     staged: Staged,
     tracer: Tracer,
-    /// The finer picture, once it has begun.
-    fine: Option<Film>,
+    /// The finer picture: begun once the coarse one is shown, let go once it is finished.
+    fine: Fine,
     /// What is shown.
     shown: Frame,
+}
+
+enum Fine {
+    NotBegun,
+    Begun(Film),
+    Finished,
 }
 
 struct Frame {
@@ -79,6 +86,19 @@ pub enum TakenUp {
     Left,
 }
 
+/// What going on came to.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum GoneOn {
+    /// There is something finer to show.
+    Finer,
+    /// A round more; what is shown is as before.
+    Gathered,
+    /// Left on the way; what was gathered is kept.
+    Left,
+    /// There is no more to gather.
+    Finished,
+}
+
 /// A picture as it is shown.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Picture {
@@ -97,16 +117,16 @@ pub struct Picture {
 }
 
 /// What is at a place in the picture.
-#[derive(Debug, Clone, PartialEq)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 pub struct Looked {
+    /// The place, parts of the picture from its upper left.
+    pub look: [f32; 2],
     /// What it is; none where nothing is.
     pub thing: Option<String>,
     /// Stops over an 18 % card.
     pub stops: f32,
     /// Stops over the face.
     pub over_face_stops: f32,
-    /// Linear signal, red, green and blue.
-    pub signal: [f32; 3],
     /// As it is shown, sRGB.
     pub shown: [u8; 3],
     /// It clips.
@@ -151,32 +171,35 @@ impl Viewing {
             return TakenUp::Left;
         }
         let shown = frame(&film, dials);
-        self.now = Some(Now { key, size, part, staged, tracer, fine: None, shown });
+        self.now = Some(Now { key, size, part, staged, tracer, fine: Fine::NotBegun, shown });
         TakenUp::Begun
     }
 
-    /// Gathers more until there is something finer to show; false when it is finished, or was left.
-    pub fn go_on(&mut self, goes_on: &(dyn Fn() -> bool + Sync)) -> bool {
-        let Some(now) = &mut self.now else { return false };
+    /// Gathers a round more.
+    pub fn go_on(&mut self, goes_on: &(dyn Fn() -> bool + Sync)) -> GoneOn {
+        let Some(now) = &mut self.now else { return GoneOn::Finished };
         let dials = develop::dials(&now.staged.groups);
         let [width, height] = now.size;
-        let film = now.fine.get_or_insert_with(|| {
+        if let Fine::NotBegun = now.fine {
             let (scene, sights) = (Arc::clone(&now.staged.scene), Arc::clone(&now.staged.sights));
             now.tracer = Tracer::new(scene, &sights, dials, Care::FULL, Walk::fastest(), true);
-            Film::new(width, height, now.staged.groups.len().max(1))
-        });
-        if film.rounds >= ROUNDS {
-            return false;
+            now.fine = Fine::Begun(Film::new(width, height, now.staged.groups.len().max(1)));
         }
-        let until = (2 * film.rounds).clamp(1, ROUNDS);
+        let Fine::Begun(film) = &mut now.fine else { return GoneOn::Finished };
         let things = &now.staged.things;
-        while film.rounds < until {
-            if !now.tracer.expose(film, 1, Some(&|thing| things.is_busy(thing)), goes_on) {
-                return false;
-            }
+        if !now.tracer.expose(film, 1, Some(&|thing| things.is_busy(thing)), goes_on) {
+            return GoneOn::Left;
         }
+        if !film.rounds.is_power_of_two() && film.rounds < ROUNDS {
+            return GoneOn::Gathered;
+        }
+        // The last one makes room first.
+        now.shown.light = Smoothed::default();
         now.shown = frame(film, dials);
-        true
+        if film.rounds >= ROUNDS {
+            now.fine = Fine::Finished;
+        }
+        GoneOn::Finer
     }
 
     /// The picture as it stands; none before a plan was taken up.
@@ -189,12 +212,12 @@ impl Viewing {
             Overlay::None => develop::shown(&signal, exposure),
             _ => overlay::shown(&signal, width, exposure, overlay, told.face_signal),
         };
-        let is_finished = now.fine.as_ref().is_some_and(|film| film.rounds >= ROUNDS);
+        let is_finished = matches!(now.fine, Fine::Finished);
         Some(Picture { width, height, samples, is_finished, pixels, told })
     }
 
     /// What is at a place, parts of the picture from its upper left.
-    pub fn look(&self, x: f32, y: f32) -> Option<Looked> {
+    pub fn look(&self, [x, y]: [f32; 2]) -> Option<Looked> {
         let now = self.now.as_ref()?;
         let (signal, told) = now.signal();
         let Frame { width, height, seen, .. } = &now.shown;
@@ -215,10 +238,10 @@ impl Viewing {
         let things: &Things = &now.staged.things;
         let [red, green, blue, _] = develop::Shown::new(exposure).bytes(mean);
         Some(Looked {
+            look: [x, y],
             thing: things.get(seen[row * width + column]).map(|(name, _)| name.to_owned()),
-            stops: stops(bright, 0.18),
+            stops: stops(bright, GREY),
             over_face_stops: stops(bright, told.face_signal),
-            signal: mean.to_array(),
             shown: [red, green, blue],
             clips: mean.max_element() >= exposure.clips_at,
         })
@@ -229,8 +252,8 @@ impl Now {
     fn signal(&self) -> (Vec<Vec3>, Told) {
         let Staged { groups, exposure, things, scene, face_spots, .. } = &self.staged;
         let signal = mixed(&self.shown, groups, exposure);
-        let places: Vec<[f32; 2]> =
-            face_spots.iter().filter_map(|spot| scene.lens().project(*spot)).map(|(at, _)| at).collect();
+        let places: Vec<Option<[f32; 2]>> =
+            face_spots.iter().map(|spot| scene.lens().project(*spot).map(|(at, _)| at)).collect();
         let told = overlay::told(&signal, self.shown.width, &self.shown.seen, things, exposure, &places);
         (signal, told)
     }

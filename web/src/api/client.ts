@@ -182,11 +182,12 @@ export const api = {
   /** The floor of a walk round the room with a tape. */
   walk: async (legs: Schemas["Leg"][]) => accepted(await client.POST("/api/v1/walk", { body: { legs } })),
   /** The set-up card as it prints, HTML. */
-  card: async (id: number, paper: string) =>
+  card: async (id: number, paper: string, lines: boolean, signal: AbortSignal) =>
     accepted(
       await client.GET("/api/v1/corners/{id}/card/{format}", {
-        params: { path: { id, format: "html" }, query: { paper } },
+        params: { path: { id, format: "html" }, query: { paper, ...(lines ? { picture: "lines" } : {}) } },
         parseAs: "text",
+        signal,
       }),
     ),
   glossary: async () => accepted(await client.GET("/api/v1/glossary")),

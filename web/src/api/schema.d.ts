@@ -968,6 +968,11 @@ export interface components {
             ahead_m: number;
         };
         /**
+         * @description Colour of what is worn.
+         * @enum {string}
+         */
+        ClothingColour: "grey" | "blue" | "green" | "red" | "sand";
+        /**
          * @description Why an input was refused, as a stable word for scripts.
          * @enum {string}
          */
@@ -1819,7 +1824,7 @@ export interface components {
          * @description Hair.
          * @enum {string}
          */
-        Hair: "dark" | "light" | "none";
+        Hair: "dark" | "light" | "grey" | "none";
         /** @description A thing that a hand can take hold of. */
         Handle: {
             /** @description The thing's name in answers: `seat`, `camera`, `microphone`, or the id of a light or piece of furniture. */
@@ -2521,6 +2526,7 @@ export interface components {
              * @description Reflectance of what is worn (0.20).
              */
             clothing_reflectance?: number | null;
+            clothing_colour?: components["schemas"]["ClothingColour"] | null;
             hair?: components["schemas"]["Hair"] | null;
             /**
              * Format: double
@@ -3972,6 +3978,8 @@ export interface operations {
             query?: {
                 /** @description a4 or letter */
                 paper?: string;
+                /** @description lines: the line drawing in place of the photograph */
+                picture?: string;
                 download?: string;
             };
             header?: never;

@@ -96,6 +96,63 @@ describe("the viewfinder's channel", () => {
     expect(viewer.view().looked).toBeNull();
   });
 
+  it("says that the machine is slow once pictures come late one after the other, and waits where it is told to", () => {
+    let now = 0;
+    const socket = new FakeSocket();
+    const viewer = new Viewer(
+      () => socket,
+      () => now,
+    );
+    const come = (generation: number, after: number) => {
+      viewer.show({ plan: { ...plan }, width: 640, overlay: "none" });
+      if (generation === 1) socket.opens();
+      now += after;
+      socket.answer(picture(generation, 1));
+      return viewer.view().slow_ms;
+    };
+    // The first one makes room and person; one in between is in time.
+    expect([come(1, 2500), come(2, 2100), come(3, 100)]).toEqual([null, null, null]);
+    expect([come(4, 2600), come(5, 2700), come(6, 2800)]).toEqual([null, null, 2800]);
+    // A finer one of the same picture says nothing new.
+    now += 9000;
+    socket.answer(picture(6, 2));
+    expect(viewer.view().slow_ms).toBe(2800);
+    viewer.wait();
+    expect(viewer.view().slow_ms).toBeNull();
+    expect([come(7, 5000), come(8, 5000), come(9, 5000), come(10, 5000)]).toEqual([null, null, null, null]);
+  });
+
+  it("counts from when a picture was asked for, not from when a later one was", () => {
+    let now = 0;
+    const socket = new FakeSocket();
+    const viewer = new Viewer(
+      () => socket,
+      () => now,
+    );
+    for (let generation = 1; generation <= 12; generation += 1) {
+      viewer.show({ plan: { ...plan }, width: 640, overlay: "none" });
+      if (generation === 1) socket.opens();
+      now += 500;
+      // Under a drag the picture of two moves ago comes: a second late, never three in a row beyond two.
+      if (generation > 2) socket.answer(picture(generation - 2, 1));
+      expect(viewer.view().slow_ms).toBeNull();
+    }
+  });
+
+  it("rests with its picture, and takes the same plan up again when it wakes", () => {
+    const { socket, viewer } = make();
+    socket.answer(picture(1, 1));
+    viewer.rest();
+    expect(viewer.view().frame?.samples).toBe(1);
+    viewer.wake();
+    viewer.wake();
+    socket.opens();
+    expect(socket.sent.map((told) => ["plan" in told, told["generation"]])).toEqual([
+      [true, 1],
+      [true, 1],
+    ]);
+  });
+
   it("keeps the last picture beside what was refused", () => {
     const { socket, viewer } = make();
     socket.answer(picture(1, 1));

@@ -42,7 +42,13 @@ export interface View {
   /** What was refused last. */
   trouble: Error | null;
   looked: Looked | null;
+  /** Pictures came so late, one after the other, that a hand cannot be followed: the last took so long, ms. */
+  slow_ms: number | null;
 }
+
+/** A picture later than this does not follow a hand, ms; so many in a row, and the machine is slow. */
+const LATE_MS = 2000;
+const LATE_IN_A_ROW = 3;
 
 /** What is used of a socket. */
 export interface PictureChannel {
@@ -91,12 +97,17 @@ export class Viewer {
   #asked: Asked | null = null;
   #sent: Plan | null = null;
   #generation = 0;
-  #view: View = { frame: null, trouble: null, looked: null };
+  #view: View = { frame: null, trouble: null, looked: null, slow_ms: null };
+  /** When each picture was asked for that has not come, by its generation. */
+  readonly #askedAt = new Map<number, number>();
+  #late = 0;
+  readonly #now: () => number;
   readonly #listeners = new Set<() => void>();
   readonly #make: () => PictureChannel;
 
-  constructor(make: () => PictureChannel = opened) {
+  constructor(make: () => PictureChannel = opened, now: () => number = () => performance.now()) {
     this.#make = make;
+    this.#now = now;
   }
 
   readonly view = (): View => this.#view;
@@ -129,10 +140,26 @@ export class Viewer {
     else this.#show({ looked: null });
   }
 
-  close(): void {
+  /** Goes on although pictures come late. */
+  wait(): void {
+    this.#late = -Infinity;
+    this.#show({ slow_ms: null });
+  }
+
+  /** Lets go of what the server holds for it; the picture stays, and another plan, or waking, takes it up again. */
+  rest(): void {
     this.#channel?.close();
     this.#channel = null;
     this.#sent = null;
+  }
+
+  /** Takes up again what was shown before it rested. */
+  wake(): void {
+    if (this.#asked && !this.#channel) this.#open();
+  }
+
+  close(): void {
+    this.rest();
     this.#asked = null;
   }
 
@@ -151,6 +178,7 @@ export class Viewer {
   #ask(): void {
     if (!this.#asked) return;
     const { plan, width, overlay } = this.#asked;
+    this.#askedAt.set(this.#generation, this.#now());
     const known = this.#sent === plan;
     this.#sent = plan;
     const told = { generation: this.#generation, width, overlay, ...(known ? {} : { plan }) };
@@ -159,7 +187,8 @@ export class Viewer {
 
   #take(data: ArrayBuffer | string): void {
     if (typeof data !== "string") {
-      this.#show({ frame: frameOf(data), trouble: null });
+      const frame = frameOf(data);
+      this.#show({ frame, trouble: null, slow_ms: this.#lateness(frame) });
       return;
     }
     const answer = JSON.parse(data) as Looked | Schemas["Details"];
@@ -168,6 +197,16 @@ export class Viewer {
       this.#sent = null;
       this.#show({ trouble: new Refused(answer, answer.status) });
     }
+  }
+
+  /** How late a picture is, once several in a row were. */
+  #lateness({ generation }: Frame): number | null {
+    const asked = this.#askedAt.get(generation);
+    if (asked === undefined) return this.#view.slow_ms;
+    for (const one of this.#askedAt.keys()) if (one <= generation) this.#askedAt.delete(one);
+    const ms = this.#now() - asked;
+    this.#late = ms > LATE_MS ? this.#late + 1 : Math.min(this.#late, 0);
+    return this.#late >= LATE_IN_A_ROW ? ms : null;
   }
 
   #show(change: Partial<View>): void {

@@ -3,6 +3,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 
 import { api } from "../api/client";
+import { kept } from "../picture/options";
 import { Trouble, Waiting } from "../ui/states";
 import { PAPERS, type Paper } from "./paper";
 
@@ -19,13 +20,22 @@ interface Props {
 /** Pixels of a millimetre as browsers print. */
 const MM_PX = 96 / 25.4;
 
-export function CardSheet({ id, revision, paper, room, frame }: Props) {
-  const card = useQuery({
-    queryKey: ["card", id, revision, paper],
-    queryFn: () => api.card(id, paper),
+function useCard(id: number, revision: number, paper: Paper, lines: boolean) {
+  return useQuery({
+    queryKey: ["card", id, revision, paper, lines],
+    queryFn: ({ signal }) => api.card(id, paper, lines, signal),
     staleTime: Infinity,
     placeholderData: (before) => before,
   });
+}
+
+export function CardSheet({ id, revision, paper, room, frame }: Props) {
+  // The card is there at once with its line drawing; its photograph takes its time.
+  const lines = kept().lines;
+  const drawn = useCard(id, revision, paper, true);
+  const photographed = useCard(id, revision, paper, lines);
+  const isThere = photographed.data !== undefined && !photographed.isPlaceholderData;
+  const card = isThere ? photographed : drawn;
   const [width, height] = PAPERS[paper].mm.map((mm) => mm * MM_PX) as [number, number];
   // The card may be longer than a page: it is shown whole.
   const [long, setLong] = useState(height);

@@ -1,5 +1,6 @@
 // The card: print it, keep it as a file; where everything goes and why; how the score is made up.
 import type { StepProps } from "../table/step";
+import { kept } from "../picture/options";
 import { FileLink } from "../ui/button";
 import { Section } from "../ui/Section";
 import { Placed } from "./Placed";
@@ -12,8 +13,10 @@ interface CardProps extends StepProps {
 }
 
 export function CardNow({ corner, judged, paper, onPaper }: CardProps) {
+  // With the picture that is chosen everywhere else.
+  const lines = kept().lines ? "&picture=lines" : "";
   const url = (format: string) =>
-    `/api/v1/corners/${String(corner.id)}/card/${format}?paper=${paper}&download=1`;
+    `/api/v1/corners/${String(corner.id)}/card/${format}?paper=${paper}${lines}&download=1`;
   const cautions = judged.assessment.findings.flatMap((finding) => finding.caution ?? []);
   return (
     <div className="grid gap-4">

@@ -4,6 +4,7 @@ import { useState } from "react";
 
 import { api, planOf, type Corner, type Plan } from "../api/client";
 import { Pair } from "../picture/Pair";
+import { useJudged, type JudgedPlan } from "../picture/useJudged";
 import { heldBy, PARTS, partsThatDiffer, withPart, type Part } from "../table/parts";
 import { useProposals, useTake, type Found } from "../table/proposals";
 import { useTable } from "../table/useTable";
@@ -11,7 +12,7 @@ import type { UnitSystem } from "../units/length";
 import { Button } from "../ui/button";
 import { Choice } from "../ui/fields";
 import { Changed } from "./Changed";
-import { Side, useJudgedSide, type JudgedSide } from "./Side";
+import { Side } from "./Side";
 
 interface Props {
   corner: Corner;
@@ -78,7 +79,7 @@ function useSide(id: string, corner: Corner, now: Plan, found: Found | undefined
   const once = kind === "save" && save.data ? planOf({ ...corner, ...save.data }) : null;
   const plan =
     kind === "now" ? now : kind === "found" ? (found?.proposals[Number(number)]?.plan ?? null) : once;
-  const judged: JudgedSide = useJudgedSide(plan);
+  const judged: JudgedPlan = useJudged(plan);
   return { ...judged, plan, error: save.error ?? judged.error };
 }
 

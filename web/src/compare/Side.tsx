@@ -1,34 +1,12 @@
 // One plan judged and drawn, to stand beside another.
-import { useQuery } from "@tanstack/react-query";
-
-import { api, type Judged, type Plan } from "../api/client";
 import { Drawing } from "../drawing/Drawing";
+import type { JudgedPlan } from "../picture/useJudged";
 import { fixed } from "../units/length";
 import { Standing } from "../ui/Standing";
 import { Trouble, Waiting } from "../ui/states";
 
-export interface JudgedSide {
-  judged: Judged | undefined;
-  error: unknown;
-  retry: () => void;
-}
-
-/** Words in the small drawings, in parts of the usual. */
-const WORDS = { text_scale: 1.9, frame_text_scale: 1.7, fixes: false };
-
-export function useJudgedSide(plan: Plan | null): JudgedSide {
-  const judged = useQuery({
-    queryKey: ["compared", plan],
-    queryFn: () => (plan ? api.assess(plan, WORDS) : null),
-    enabled: plan !== null,
-    staleTime: Infinity,
-    gcTime: 60_000,
-  });
-  return { judged: judged.data ?? undefined, error: judged.error, retry: () => void judged.refetch() };
-}
-
 interface Props {
-  side: JudgedSide;
+  side: JudgedPlan;
   name: string;
   children?: React.ReactNode;
 }

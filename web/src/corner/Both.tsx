@@ -1,7 +1,9 @@
 // Two versions of one corner side by side, before one of them stays.
 import type { Plan } from "../api/client";
 import { Changed } from "../compare/Changed";
-import { Side, useJudgedSide } from "../compare/Side";
+import { Side } from "../compare/Side";
+import { Pair } from "../picture/Pair";
+import { useJudged } from "../picture/useJudged";
 import { Button } from "../ui/button";
 import { Close, Show } from "../ui/dialog";
 
@@ -14,16 +16,24 @@ interface Props {
 
 export function Both(props: Props) {
   return (
-    <Show title="Mine and theirs" trigger={<Button size="small">See both</Button>}>
-      <Pair {...props} />
+    <Show title="Mine and theirs" trigger={<Button size="small">See both</Button>} wide>
+      <Versions {...props} />
     </Show>
   );
 }
 
-function Pair({ mine, theirs, onMine, onTheirs }: Props) {
-  const [left, right] = [useJudgedSide(mine), useJudgedSide(theirs)];
+function Versions({ mine, theirs, onMine, onTheirs }: Props) {
+  const [left, right] = [useJudged(mine), useJudged(theirs)];
   return (
     <>
+      {left.judged && right.judged && (
+        <div className="mb-3">
+          <Pair
+            left={{ plan: mine, view: left.judged.drawing.frame, name: "Mine" }}
+            right={{ plan: theirs, view: right.judged.drawing.frame, name: "Theirs" }}
+          />
+        </div>
+      )}
       <div className="grid gap-4 sm:grid-cols-2">
         <Side side={left} name="mine">
           <Button look="act" onClick={onMine}>

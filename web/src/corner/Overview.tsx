@@ -60,6 +60,7 @@ export function Overview({ corner, plan, judged, units, onPrint }: Props) {
         <NextStep
           next={first.next}
           finding={finding}
+          plan={plan}
           units={units}
           onApply={onApply}
           onOpen={go}
@@ -68,6 +69,7 @@ export function Overview({ corner, plan, judged, units, onPrint }: Props) {
       )}
       <Findings
         findings={assessment.findings.filter((one) => one.id !== finding?.id)}
+        plan={plan}
         onApply={onApply}
         units={units}
       />

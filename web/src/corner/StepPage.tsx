@@ -61,6 +61,7 @@ export function StepPage({ corner, plan, judged, told, tab, units, print, childr
     <NextStep
       next={told.next}
       finding={findings.find((finding) => finding.id === told.next.finding)}
+      plan={plan}
       units={units}
       onApply={onApply}
       onOpen={go}
@@ -114,6 +115,7 @@ export function StepPage({ corner, plan, judged, told, tab, units, print, childr
               )}
               <Findings
                 findings={findings.filter((finding) => finding.id !== told.next.finding)}
+                plan={plan}
                 onApply={onApply}
                 units={units}
               />

@@ -4,7 +4,7 @@ import { DropdownMenu } from "radix-ui";
 import { useState } from "react";
 import { Link } from "react-router";
 
-import { api, planOf, type Judged, type Schemas } from "../api/client";
+import { api, planOf, type Judged, type Plan, type Schemas } from "../api/client";
 import { Rename } from "../ui/Rename";
 import { Drawing } from "../drawing/Drawing";
 import { formatLength } from "../units/length";
@@ -17,6 +17,7 @@ import { Standing } from "../ui/Standing";
 import { Trouble } from "../ui/states";
 import { useSeen } from "../ui/useSeen";
 import { kept } from "../picture/options";
+import { settings } from "../picture/settings";
 import { ago } from "./ago";
 
 type Listed = Schemas["Listed"];
@@ -34,7 +35,7 @@ export function CornerCard({ corner, onDeleted }: Props) {
   const address = `/corners/${String(corner.id)}`;
   return (
     <li ref={card} className={`${SHEET} flex flex-col overflow-hidden`}>
-      {told?.verdict && <Glance drawing={glance?.drawing} address={address} revision={corner.revision} />}
+      {told?.verdict && <Glance glance={glance} address={address} revision={corner.revision} />}
       <div className="flex grow flex-col gap-1.5 p-4">
         <div className="flex items-start gap-2">
           <h2 className="mr-auto min-w-0 text-lg leading-snug font-bold">
@@ -57,7 +58,7 @@ export function CornerCard({ corner, onDeleted }: Props) {
             <Standing ready={told.verdict.ready} words={told.verdict.sentence} />
           </p>
         )}
-        {glance && <Next steps={glance.steps} />}
+        {glance && <Next steps={glance.judged.steps} />}
         {told && !told.verdict && !corner.trouble && (
           <p>
             <Standing ready={false} words="Nothing fits yet." />
@@ -81,7 +82,9 @@ function useGlance(corner: Listed, seen: boolean) {
     queryKey: ["glance", corner.id, corner.revision],
     queryFn: async () => {
       const plan = planOf(await api.corner(corner.id));
-      return plan ? api.assess(plan, { text_scale: 2, frame_text_scale: 1.8, fixes: false }) : null;
+      if (!plan) return null;
+      const judged = await api.assess(plan, { text_scale: 2, frame_text_scale: 1.8, fixes: false });
+      return { plan, judged };
     },
     enabled: seen && corner.told?.verdict != null,
     staleTime: Infinity,
@@ -89,13 +92,14 @@ function useGlance(corner: Listed, seen: boolean) {
 }
 
 interface GlanceProps {
-  drawing: Judged["drawing"] | undefined;
+  glance: { plan: Plan; judged: Judged } | null | undefined;
   address: string;
   revision: number;
 }
 
-function Glance({ drawing, address, revision }: GlanceProps) {
+function Glance({ glance, address, revision }: GlanceProps) {
   const [isThere, setThere] = useState(false);
+  const drawing = glance?.judged.drawing;
   return (
     <Link to={address} tabIndex={-1} aria-hidden="true" className="block">
       <div className="bg-surround grid aspect-[5/2] grid-cols-[3fr_2fr] items-center gap-2 p-2">
@@ -121,6 +125,7 @@ function Glance({ drawing, address, revision }: GlanceProps) {
           </>
         )}
       </div>
+      <p className="bg-surround min-h-6 px-2 pb-1.5 text-xs text-white">{glance && settings(glance.plan)}</p>
     </Link>
   );
 }

@@ -1,7 +1,7 @@
 // Two pictures side by side at the same exposure, to be judged by looking; saved as one, with the settings written under it.
 import { useState } from "react";
 
-import type { Plan, View } from "../api/client";
+import type { Plan, Schemas, View } from "../api/client";
 import { Button } from "../ui/button";
 import { handOut, stemOf } from "../ui/download";
 import { joined } from "./joined";
@@ -17,14 +17,16 @@ export interface Seen {
 interface Props {
   left: Seen;
   right: Seen;
+  /** What is shown first. */
+  of?: Schemas["Of"];
   tallest?: string;
 }
 
 const WIDTH_PX = 640;
 
-export function Pair({ left, right, tallest = "32vh" }: Props) {
-  const [closer, setCloser] = useState(false);
-  const of = closer ? "eyes" : "whole";
+export function Pair({ left, right, of: first = "whole", tallest = "32vh" }: Props) {
+  const [of, setOf] = useState(first);
+  const closer = of === "eyes";
   const asked = { like: left.plan, of, width: WIDTH_PX } as const;
   const taken = [useStill({ plan: left.plan, ...asked }), useStill({ plan: right.plan, ...asked })];
   const save = async () => {
@@ -54,7 +56,9 @@ export function Pair({ left, right, tallest = "32vh" }: Props) {
       </div>
       <p className="mt-1 flex flex-wrap items-center gap-2 text-xs">
         <span className="mr-auto">Both exposed as the left one.</span>
-        <Light onClick={() => setCloser(!closer)}>{closer ? "Whole picture" : "Closer to the eyes"}</Light>
+        <Light onClick={() => setOf(closer ? "whole" : "eyes")}>
+          {closer ? "Whole picture" : "Closer to the eyes"}
+        </Light>
         <Light onClick={() => void save()} disabled={!taken[0] || !taken[1]}>
           Save both as PNG
         </Light>

@@ -1,4 +1,4 @@
-// One picture of a plan, for where two stand side by side or many in a list. Until it is there the line drawing stands.
+// One picture of a plan, for where two stand side by side or many in a list. Until it is there the line drawing stands, or a word where only a part is wanted.
 import { useQuery } from "@tanstack/react-query";
 
 import { api, type Plan, type Schemas, type View } from "../api/client";
@@ -20,7 +20,9 @@ interface Taken {
 }
 
 /** The picture, once it is there. */
-export function useStill({ plan, like, of = "whole", width = 480 }: StillProps): Taken | undefined {
+export const useStill = (asked: StillProps): Taken | undefined => useTaken(asked).data;
+
+function useTaken({ plan, like, of = "whole", width = 480 }: StillProps) {
   return useQuery({
     queryKey: ["still", plan, like, of, width],
     queryFn: async ({ signal }) => {
@@ -33,7 +35,7 @@ export function useStill({ plan, like, of = "whole", width = 480 }: StillProps):
     staleTime: Infinity,
     gcTime: 60_000,
     retry: false,
-  }).data;
+  });
 }
 
 /** The picture itself as an address: nothing has to be given back. */
@@ -54,7 +56,18 @@ interface Props extends StillProps {
 }
 
 export function Still({ view, title, tallest, className = "", ...asked }: Props) {
-  const taken = useStill(asked);
+  const { data: taken, isLoading } = useTaken(asked);
+  // The line drawing shows the whole picture: it does not stand for the eyes alone.
+  if (isLoading && asked.of === "eyes")
+    return (
+      <p
+        role="status"
+        className="grid aspect-[2/1] w-full place-items-center text-sm"
+        style={{ maxHeight: tallest }}
+      >
+        Taking the picture …
+      </p>
+    );
   if (!taken)
     return <Drawing view={view} title={title} tallest={tallest} className={`frame-drawing ${className}`} />;
   return (

@@ -3,7 +3,10 @@ const GAP_PX = 16;
 const LINE_PX = 22;
 
 /** Each picture with its name and its settings. */
-export async function joined(pictures: Blob[], words: (readonly [string, string])[]): Promise<Blob> {
+export async function joined(
+  pictures: (Blob | ImageData)[],
+  words: (readonly [string, string])[],
+): Promise<Blob> {
   const bitmaps = await Promise.all(pictures.map((picture) => createImageBitmap(picture)));
   const width = bitmaps.reduce((sum, { width }) => sum + width + GAP_PX, GAP_PX);
   const height = Math.max(...bitmaps.map(({ height }) => height)) + 3 * GAP_PX + 2 * LINE_PX;

@@ -15,6 +15,15 @@ interface Held {
 
 const held = new Map<string, Held>();
 
+/** A page that nobody sees lets its pictures go. */
+let resting: number | undefined;
+document.addEventListener("visibilitychange", () => {
+  window.clearTimeout(resting);
+  const all = (what: (viewer: Viewer) => void) => held.forEach(({ viewer }) => what(viewer));
+  if (document.hidden) resting = window.setTimeout(() => all((viewer) => viewer.rest()), KEPT_MS);
+  else all((viewer) => viewer.wake());
+});
+
 function take(place: string): Viewer {
   const found = held.get(place) ?? { viewer: new Viewer(), eyes: 0, leaving: null };
   held.set(place, found);
@@ -47,8 +56,10 @@ export function useViewer(
 ): [Viewer, View] {
   const [viewer] = useState(() => take(place));
   useEffect(() => enter(place), [place]);
+  const view = useSyncExternalStore(viewer.subscribe, viewer.view);
+  const follows = isOn && view.slow_ms === null;
   useEffect(() => {
-    if (isOn) viewer.show({ plan, width, overlay });
-  }, [viewer, plan, width, overlay, isOn]);
-  return [viewer, useSyncExternalStore(viewer.subscribe, viewer.view)];
+    if (follows) viewer.show({ plan, width, overlay });
+  }, [viewer, plan, width, overlay, follows]);
+  return [viewer, view];
 }

@@ -1,19 +1,24 @@
 // The next best thing to do, with its button.
-import type { Finding, PatchStep, Schemas, Step, Tab } from "../api/client";
+import { useState } from "react";
+
+import type { Finding, PatchStep, Plan, Schemas, Step, Tab } from "../api/client";
 import type { UnitSystem } from "../units/length";
 import { Button } from "../ui/button";
 import { Caution, FindingDetails } from "./FindingDetails";
+import { Shown } from "./Shown";
 
 interface Props {
   next: Schemas["Next"];
   finding: Finding | undefined;
+  plan: Plan;
   units: UnitSystem;
   onApply: (patch: PatchStep[]) => void;
   onOpen: (step: Step, tab: Tab) => void;
   onPrint: () => void;
 }
 
-export function NextStep({ next, finding, units, onApply, onOpen, onPrint }: Props) {
+export function NextStep({ next, finding, plan, units, onApply, onOpen, onPrint }: Props) {
+  const [open, setOpen] = useState(false);
   const { action } = next;
   const act = () => {
     switch (action.kind) {
@@ -38,11 +43,12 @@ export function NextStep({ next, finding, units, onApply, onOpen, onPrint }: Pro
         {next.detail && <p className="text-sm">{next.detail}</p>}
         {finding && <Caution finding={finding} />}
         {finding && (
-          <details className="text-sm" name="why">
+          <details className="text-sm" name="why" onToggle={(event) => setOpen(event.currentTarget.open)}>
             <summary className="text-faint min-h-6 cursor-pointer list-none text-xs underline decoration-dotted underline-offset-4">
               Why?
             </summary>
             <FindingDetails finding={{ ...finding, caution: null, advice: "" }} units={units} />
+            {open && <Shown finding={finding} plan={plan} />}
           </details>
         )}
       </div>

@@ -1,6 +1,7 @@
 // Where practitioners disagree: every school with its default and reason, and what each choice would change here with
 // everything where it stands.
 import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
 
 import { api, type Plan, type Schemas } from "../api/client";
 import { withSchool } from "../table/edits";
@@ -11,7 +12,8 @@ import { SHEET } from "../ui/Section";
 import { Trouble, Waiting } from "../ui/states";
 import type { UnitSystem } from "../units/length";
 import { count } from "../units/text";
-import { SCHOOL_NAMES } from "./names";
+import { SCHOOL_NAMES, SEEN } from "./names";
+import { Seen } from "./Seen";
 
 type Effect = Schemas["ChoiceEffect"];
 
@@ -33,7 +35,7 @@ export function SchoolsPage({ plan, units }: { plan: Plan; units: UnitSystem }) 
       </p>
       <ul className="grid gap-4 lg:grid-cols-2">
         {schools.data.map((school) => (
-          <School key={school.id} school={school} effects={effects.data} units={units} />
+          <School key={school.id} plan={plan} school={school} effects={effects.data} units={units} />
         ))}
       </ul>
     </>
@@ -41,13 +43,15 @@ export function SchoolsPage({ plan, units }: { plan: Plan; units: UnitSystem }) 
 }
 
 interface SchoolProps {
+  plan: Plan;
   school: Awaited<ReturnType<typeof api.schools>>[number];
   effects: Effect[];
   units: UnitSystem;
 }
 
-function School({ school, effects, units }: SchoolProps) {
+function School({ plan, school, effects, units }: SchoolProps) {
   const table = useTable();
+  const [seen, setSeen] = useState<(typeof school.choices)[number] | null>(null);
   return (
     <li className={`${SHEET} p-4`}>
       <h3 className="mb-1 font-bold">{SCHOOL_NAMES[school.id] ?? school.id}</h3>
@@ -61,7 +65,12 @@ function School({ school, effects, units }: SchoolProps) {
               <div className="flex flex-wrap items-center gap-x-3">
                 <strong>{choice.label}</strong>
                 {index === 0 && <span className="text-faint text-xs">default</span>}
-                <span className="ml-auto">
+                <span className="ml-auto flex gap-2">
+                  {effect && !effect.chosen && SEEN.includes(school.id) && (
+                    <Button size="small" look="quiet" onClick={() => setSeen(choice)}>
+                      See it
+                    </Button>
+                  )}
                   {effect?.chosen ? (
                     <span className="flex min-h-8 items-center font-semibold">✓ chosen</span>
                   ) : (
@@ -79,6 +88,15 @@ function School({ school, effects, units }: SchoolProps) {
           );
         })}
       </ul>
+      {seen && (
+        <Seen
+          plan={plan}
+          school={school.id}
+          choice={seen.id}
+          label={seen.label}
+          onClose={() => setSeen(null)}
+        />
+      )}
     </li>
   );
 }

@@ -1,4 +1,4 @@
-// What each school is called.
+// What each school is called, and which change the picture.
 
 export const SCHOOL_NAMES: Record<string, string> = {
   placement: "Where the eyes are in the picture",
@@ -16,3 +16,17 @@ export const SCHOOL_NAMES: Record<string, string> = {
   rig: "What the gear stands on",
   background: "What lights the background",
 };
+
+/** Their choices are seen in the picture. */
+export const SEEN = [
+  "placement",
+  "lens",
+  "aperture",
+  "camera-height",
+  "lights",
+  "source",
+  "microphone",
+  "monitor",
+  "window",
+  "background",
+];

@@ -5,7 +5,7 @@ import { button } from "./button";
 
 const OVERLAY = "fixed inset-0 z-20 bg-black/45";
 const CONTENT =
-  "border-line bg-paper text-ink fixed top-1/2 left-1/2 z-30 max-h-[88vh] w-[min(94vw,40rem)] -translate-x-1/2 -translate-y-1/2 overflow-auto rounded-xl border p-5";
+  "border-line bg-paper text-ink fixed top-1/2 left-1/2 z-30 max-h-[88vh] -translate-x-1/2 -translate-y-1/2 overflow-auto rounded-xl border p-5";
 
 interface ShowProps {
   title: string;
@@ -13,16 +13,23 @@ interface ShowProps {
   trigger?: React.ReactNode;
   open?: boolean;
   onOpenChange?: (open: boolean) => void;
+  /** As wide as pictures want. */
+  wide?: boolean;
   children: React.ReactNode;
 }
 
-export function Show({ title, trigger, children, ...rest }: ShowProps) {
+const WIDTH = { words: "w-[min(94vw,40rem)]", pictures: "w-[min(94vw,68rem)]" };
+
+export function Show({ title, trigger, wide = false, children, ...rest }: ShowProps) {
   return (
     <Dialog.Root {...rest}>
       {trigger !== undefined && <Dialog.Trigger asChild>{trigger}</Dialog.Trigger>}
       <Dialog.Portal>
         <Dialog.Overlay className={OVERLAY} />
-        <Dialog.Content className={CONTENT} aria-describedby={undefined}>
+        <Dialog.Content
+          className={`${CONTENT} ${wide ? WIDTH.pictures : WIDTH.words}`}
+          aria-describedby={undefined}
+        >
           <Dialog.Title className="mb-3 text-lg font-bold">{title}</Dialog.Title>
           {children}
         </Dialog.Content>
@@ -51,7 +58,7 @@ export function Ask({ title, words, yes, no, open, onOpenChange, onYes }: AskPro
     <AlertDialog.Root open={open} onOpenChange={onOpenChange}>
       <AlertDialog.Portal>
         <AlertDialog.Overlay className={OVERLAY} />
-        <AlertDialog.Content className={CONTENT}>
+        <AlertDialog.Content className={`${CONTENT} ${WIDTH.words}`}>
           <AlertDialog.Title className="mb-2 text-lg font-bold">{title}</AlertDialog.Title>
           <AlertDialog.Description>{words}</AlertDialog.Description>
           <div className="mt-4 flex flex-wrap justify-end gap-2">

@@ -7,10 +7,20 @@ import { NumberBox, OptionalBox } from "../ui/boxes";
 import { Choice } from "../ui/fields";
 import { Section } from "../ui/Section";
 
+const CLOTHES = [
+  ["", "Not given"],
+  ["grey", "Grey"],
+  ["blue", "Blue"],
+  ["green", "Green"],
+  ["red", "Red"],
+  ["sand", "Sand"],
+] as const;
+
 const HAIR = [
   ["", "Not given"],
   ["dark", "Dark"],
   ["light", "Light"],
+  ["grey", "Grey"],
   ["none", "None"],
 ] as const;
 
@@ -55,6 +65,18 @@ export function AsSeen({ plan }: { plan: Plan }) {
           value={person.skin_reflectance ?? null}
           within={limits["Person.skin_reflectance"]}
           onCommit={(skin_reflectance) => tell({ skin_reflectance })}
+        />
+        <Choice
+          label="Colour of your clothes"
+          value={person.clothing_colour ?? ""}
+          options={CLOTHES}
+          onPick={(colour) =>
+            table.act((p) =>
+              withPerson(p, {
+                clothing_colour: colour === "" ? null : (colour as Schemas["ClothingColour"]),
+              }),
+            )
+          }
         />
         <OptionalBox
           label="Clothing reflectance, 0.04 black to 0.8 white"

@@ -4,12 +4,13 @@ use std::path::PathBuf;
 
 use clap::{Args, ValueEnum};
 use fogon_core::card::card;
-use fogon_core::corner::Corner;
+use fogon_core::corner::{Corner, unresolved};
 use fogon_core::plan::Plan;
 use fogon_core::problem::{Code, Problem};
 use fogon_handover::picture::{self, Photo};
 use fogon_handover::{Paper, csv, html, svg};
 use fogon_viewfinder::develop::settings;
+use fogon_viewfinder::lens::size_px;
 use fogon_viewfinder::render::{Asked, render};
 use fogon_viewfinder::stage::Stage;
 use fogon_viewfinder::tree::Walk;
@@ -51,7 +52,6 @@ pub(crate) fn run(arguments: &Arguments) -> Result<(), Failure> {
         );
     }
     let plan = Plan::read(&read::bytes(&arguments.plan)?)?;
-    let unresolved = || Problem::new("layout", "ids", "ids that name gear of the brief", Code::UnknownId);
     let card = card(&plan).ok_or_else(unresolved)?;
     let png = if ending == "csv" || arguments.no_picture { None } else { Some(picture_of(&plan)?) };
     let photo = png.as_ref().map(|(png, aspect)| Photo { png, aspect: *aspect });
@@ -65,14 +65,9 @@ pub(crate) fn run(arguments: &Arguments) -> Result<(), Failure> {
 
 /// The plan's picture as a PNG, and its width over its height.
 fn picture_of(plan: &Plan) -> Result<(Vec<u8>, f64), Failure> {
-    let unresolved = || Problem::new("layout", "ids", "ids that name gear of the brief", Code::UnknownId);
-    let corner = Corner::of(plan).ok_or_else(unresolved)?;
+    let corner = Corner::resolved(plan)?;
     let aspect = corner.image_mm.0 / corner.image_mm.1;
-    let (width, height) = if aspect >= 1.0 {
-        (LONG_SIDE, (LONG_SIDE as f64 / aspect).round() as usize)
-    } else {
-        ((LONG_SIDE as f64 * aspect).round() as usize, LONG_SIDE)
-    };
+    let [width, height] = size_px(&corner, LONG_SIDE);
     let asked = Asked { width, height, samples: 4, seed: 1, smooth: true, matt: false, walk: None };
     let taken = render(&Stage::default().staged(&corner, Walk::fastest()), &asked);
     Ok((picture::png(width, height, &taken.shown(), &settings(&corner))?, aspect))

@@ -5,7 +5,6 @@ use std::path::PathBuf;
 use clap::Args;
 use fogon_core::corner::Corner;
 use fogon_core::plan::Plan;
-use fogon_core::problem::{Code, Problem};
 use fogon_handover::scene;
 use fogon_viewfinder::export::exported;
 use fogon_viewfinder::stage::Stage;
@@ -28,8 +27,7 @@ pub(crate) struct Arguments {
 
 pub(crate) fn run(arguments: &Arguments) -> Result<(), Failure> {
     let plan = Plan::read(&read::bytes(&arguments.plan)?)?;
-    let unresolved = || Problem::new("layout", "ids", "ids that name gear of the brief", Code::UnknownId);
-    let corner = Corner::of(&plan).ok_or_else(unresolved)?;
+    let corner = Corner::resolved(&plan)?;
     let staged = Stage::default().staged(&corner, Walk::fastest());
     let (wide_mm, high_mm) = corner.image_mm;
     let height = ((WIDTH as f64 * high_mm / wide_mm).round() as usize).clamp(1, 8192);

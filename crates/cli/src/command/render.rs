@@ -18,6 +18,9 @@ use serde_json::json;
 use crate::outcome::Failure;
 use crate::read;
 
+/// Pixels along a side at most.
+const SIDE_MOST: usize = 8192;
+
 #[derive(Args)]
 pub(crate) struct Arguments {
     /// Plan file, or - for standard input
@@ -25,10 +28,10 @@ pub(crate) struct Arguments {
     /// File to write; its ending chooses the format: png or pfm
     #[arg(long, value_name = "FILE")]
     out: PathBuf,
-    /// Pixels across
-    #[arg(long, default_value_t = 960)]
-    width: usize,
-    /// Pixels down (as the camera's picture)
+    /// Pixels across (960, or as the height and the camera's picture have it)
+    #[arg(long)]
+    width: Option<usize>,
+    /// Pixels down (as the width and the camera's picture have it)
     #[arg(long)]
     height: Option<usize>,
     /// Samples of each pixel
@@ -66,8 +69,7 @@ pub(crate) fn run(arguments: &Arguments) -> Result<(), Failure> {
         _ => return Err(refused("a file name ending in .png or .pfm").into()),
     }
     let plan = Plan::read(&read::bytes(&arguments.plan)?)?;
-    let unresolved = || Problem::new("layout", "ids", "ids that name gear of the brief", Code::UnknownId);
-    let corner = Corner::of(&plan).ok_or_else(unresolved)?;
+    let corner = Corner::resolved(&plan)?;
     let asked = asked(arguments, &corner)?;
     let threads = arguments.threads.min(256);
     let pool = rayon::ThreadPoolBuilder::new().num_threads(threads).build();
@@ -96,19 +98,7 @@ pub(crate) fn run(arguments: &Arguments) -> Result<(), Failure> {
 }
 
 fn asked(arguments: &Arguments, corner: &Corner<'_>) -> Result<Asked, Problem> {
-    let range = |field: &str, found: usize, most: usize| {
-        let accepted = format!("a whole number from 1 to {most}");
-        if (1..=most).contains(&found) {
-            Ok(found)
-        } else {
-            Err(Problem::new(field, found, accepted, Code::OutOfRange))
-        }
-    };
-    let width = range("width", arguments.width, 8192)?;
-    let (wide, high) = corner.image_mm;
-    let usual = ((width as f64 * high / wide).round() as usize).clamp(1, 8192);
-    let height = range("height", arguments.height.unwrap_or(usual), 8192)?;
-    range("width x height", width * height, PIXELS_MOST)?;
+    let [width, height] = size_px(arguments, corner)?;
     let samples = range("samples", arguments.samples as usize, SAMPLES_MOST as usize)? as u32;
     Ok(Asked {
         width,
@@ -119,4 +109,32 @@ fn asked(arguments: &Arguments, corner: &Corner<'_>) -> Result<Asked, Problem> {
         matt: arguments.matt,
         walk: arguments.plain.then_some(Walk::Plain),
     })
+}
+
+/// Pixels across and down, in the shape of the camera's picture.
+fn size_px(arguments: &Arguments, corner: &Corner<'_>) -> Result<[usize; 2], Problem> {
+    let (wide, high) = corner.image_mm;
+    let follows = |side: usize, ratio: f64| ((side as f64 * ratio).round() as usize).clamp(1, SIDE_MOST);
+    let given = |field: &str, side: Option<usize>| side.map(|side| range(field, side, SIDE_MOST)).transpose();
+    let (width, height) = (given("width", arguments.width)?, given("height", arguments.height)?);
+    let across = width.unwrap_or_else(|| height.map_or(960, |height| follows(height, wide / high)));
+    let usual = follows(across, high / wide);
+    let down = height.unwrap_or(usual);
+    if width.is_some() && down.abs_diff(usual) > 1 {
+        let accepted = format!(
+            "{usual} at a width of {across}: this camera's picture has that shape; leave one of the two out"
+        );
+        return Err(Problem::new("height", down, accepted, Code::BadChoice));
+    }
+    range("width x height", across * down, PIXELS_MOST)?;
+    Ok([across, down])
+}
+
+fn range(field: &str, found: usize, most: usize) -> Result<usize, Problem> {
+    let accepted = format!("a whole number from 1 to {most}");
+    if (1..=most).contains(&found) {
+        Ok(found)
+    } else {
+        Err(Problem::new(field, found, accepted, Code::OutOfRange))
+    }
 }

@@ -1,6 +1,6 @@
 //! `fogon serve` and `fogon demo`.
 
-use std::path::PathBuf;
+use std::path::{Path, PathBuf};
 
 use clap::Args;
 use fogon_core::plan::BriefFile;
@@ -24,6 +24,9 @@ pub(crate) struct Serve {
     /// Port on 127.0.0.1; 0 takes a free one
     #[arg(long, default_value_t = 4170)]
     port: u16,
+    /// No photographs: line drawings alone, for a slow machine
+    #[arg(long)]
+    no_pictures: bool,
 }
 
 #[derive(Args)]
@@ -34,19 +37,28 @@ pub(crate) struct Demo {
     /// Port on 127.0.0.1; 0 takes a free one
     #[arg(long, default_value_t = 4170)]
     port: u16,
+    /// No photographs: line drawings alone, for a slow machine
+    #[arg(long)]
+    no_pictures: bool,
 }
 
 pub(crate) fn serve(arguments: &Serve) -> Result<(), Failure> {
-    start(Config { database: arguments.database.clone(), port: arguments.port, first_briefs: Vec::new() })
+    start(&arguments.database, arguments.port, !arguments.no_pictures, Vec::new())
 }
 
 pub(crate) fn demo(arguments: &Demo) -> Result<(), Failure> {
     let first_briefs =
         DEMO.iter().map(|brief| BriefFile::read(brief.as_bytes())).collect::<Result<Vec<_>, _>>()?;
-    start(Config { database: arguments.database.clone(), port: arguments.port, first_briefs })
+    start(&arguments.database, arguments.port, !arguments.no_pictures, first_briefs)
 }
 
-fn start(config: Config) -> Result<(), Failure> {
+fn start(
+    database: &Path,
+    port: u16,
+    takes_pictures: bool,
+    first_briefs: Vec<BriefFile>,
+) -> Result<(), Failure> {
+    let config = Config { database: database.to_owned(), port, takes_pictures, first_briefs };
     tracing_subscriber::fmt()
         .with_env_filter(
             tracing_subscriber::EnvFilter::try_from_default_env().unwrap_or_else(|_| "warn".into()),

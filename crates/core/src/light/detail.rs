@@ -249,7 +249,9 @@ pub fn behind(lit: &LightField<'_>) -> Option<Behind> {
     let face_lx = lit.at_face().camera_lx;
     let (skin, skin_from) = given(corner.brief.person.skin_reflectance, super::highlight::SKIN);
     let (reflectance, from) = match corner.backdrop {
-        Some((gear, _)) if corner.backdrop_behind_m().is_some() => given(gear.reflectance, 0.5),
+        Some((gear, _)) if corner.backdrop_behind_m().is_some() => {
+            given(gear.reflectance, gear.backdrop.usual_reflectance())
+        }
         _ => {
             let (wall, _) = corner.wall_behind()?;
             let (value, told) = super::bounce::reflectance(corner.brief, WALL_NAMES[wall]);

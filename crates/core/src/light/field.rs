@@ -100,7 +100,7 @@ impl<'a> LightField<'a> {
     /// Lamps, boards and windows, what stands in their light, and the room under them. Without lamp and window the ceiling
     /// light is what there is: it counts as a window does, whose light goes with no dial.
     pub fn of(corner: &'a Corner<'a>) -> Self {
-        let mut windows = windows(corner);
+        let mut windows: Vec<Face> = windows(corner).map(|(_, face)| face).collect();
         if house::shines(corner) {
             windows.push(house::face(&corner.brief.room));
         }
@@ -289,19 +289,14 @@ impl<'a> LightField<'a> {
 }
 
 /// The windows that give light, as faces under an overcast sky.
-fn windows(corner: &Corner<'_>) -> Vec<Face> {
-    if !corner.brief.windows_shine() {
-        return Vec::new();
-    }
+pub fn windows<'a>(corner: &'a Corner<'_>) -> impl Iterator<Item = (&'a Id, Face)> {
     let luminance = sky::window_luminance_cd_m2(sky::OVERCAST_LX);
-    let openings = corner.brief.room.openings.values().filter(|o| o.kind == OpeningKind::Window);
-    openings
-        .map(|opening| {
-            // Along the wall as it runs, which is clockwise seen from inside.
-            let inside = corner.opening_corners(opening).into_iter().rev().collect();
-            Face::flat(inside, luminance)
-        })
-        .collect()
+    let openings = corner.brief.room.openings.iter().filter(|_| corner.brief.windows_shine());
+    openings.filter(|(_, opening)| opening.kind == OpeningKind::Window).map(move |(id, opening)| {
+        // Along the wall as it runs, which is clockwise seen from inside.
+        let inside = corner.opening_corners(opening).into_iter().rev().collect();
+        (id, Face::flat(inside, luminance))
+    })
 }
 
 /// Numbers of the things that may stand in the light.

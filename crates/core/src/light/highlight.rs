@@ -9,7 +9,7 @@ use crate::exposure::SATURATION_STOPS;
 use crate::geometry::signed_area_m2;
 use crate::person::given;
 use crate::photometry::sky;
-use crate::plan::{FurnitureKind, OpeningKind, Role, ThingId};
+use crate::plan::{Furniture, FurnitureKind, OpeningKind, Role, ThingId};
 use crate::reading::{Origin, Quantity, Reading};
 use crate::units::capital;
 
@@ -55,6 +55,13 @@ pub struct Highlight {
 /// Luminance of a lamp shade: flux x transmittance / (pi x area of its side), cd/m2.
 pub fn shade_luminance_cd_m2(flux_lm: f64, transmittance: f64, lateral_area_m2: f64) -> f64 {
     flux_lm * transmittance / (PI * lateral_area_m2)
+}
+
+/// The shade of a lamp among the furniture, lit: its height, m, and its luminance, cd/m2.
+pub fn shade(lamp: &Furniture) -> (f64, f64) {
+    let [width, depth, height] = lamp.size_m.0;
+    let high = (SHADE_HIGH * width).min(height);
+    (high, shade_luminance_cd_m2(BULB_LM, SHADE, 2.0 * (width + depth) * high))
 }
 
 /// How many stops a luminance lies over a matt surface of this reflectance under this illuminance.
@@ -114,21 +121,14 @@ fn bright(corner: &Corner<'_>) -> Vec<(ThingId, Bright, f64, f64)> {
     }
     let room = &corner.brief.room;
     for (id, piece) in room.furniture.iter().filter(|(_, piece)| piece.kind == FurnitureKind::Lamp) {
-        let [width, depth, height] = piece.size_m.0;
-        let high = (SHADE_HIGH * width).min(height);
+        let (high, luminance_cd_m2) = shade(piece);
         let mut corners = corner.furniture_box(id, piece);
-        let lift = height - high;
+        let lift = piece.size_m.0[2] - high;
         corners[..4].iter_mut().for_each(|c| c.z += lift);
-        let side_m2 = 2.0 * (width + depth) * high;
         if !hidden(corners[0])
             && let Some(part) = seen(&corners)
         {
-            all.push((
-                ThingId::Furniture(id.clone()),
-                Bright::Shade,
-                shade_luminance_cd_m2(BULB_LM, SHADE, side_m2),
-                part,
-            ));
+            all.push((ThingId::Furniture(id.clone()), Bright::Shade, luminance_cd_m2, part));
         }
     }
     for (id, opening) in room.openings.iter().filter(|(_, o)| o.kind == OpeningKind::Window) {

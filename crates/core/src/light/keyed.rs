@@ -5,15 +5,13 @@ use super::AREA_FORMULA;
 use super::field::LightField;
 use crate::geometry::{DVec2, DVec3, bearing_vector};
 use crate::photometry::polygon_illuminance;
-use crate::plan::{Purpose, Role, WALL_NAMES};
+use crate::plan::{BackdropType, Purpose, Role, WALL_NAMES};
 use crate::reading::{Origin, Quantity, Reading};
 
 /// Places across and up the picture at which the screen is looked at.
 const GRID: [f64; 3] = [0.08, 0.5, 0.92];
 /// Lamps that light a screen evenly (common practice, no source).
 const LAMPS: f64 = 2.0;
-/// Reflectance of a chroma screen where none is told (common practice, no source).
-const CHROMA: f64 = 0.35;
 
 /// The screen: a point of its plane, its normal to the lens, its corners, and what it reflects.
 struct Screen {
@@ -27,7 +25,8 @@ fn screen(lit: &LightField<'_>) -> Option<Screen> {
     let corner = lit.corner();
     let behind = corner.eyes_m - corner.to_lens() * corner.background_behind_m();
     let towards = |normal: DVec3| if normal.dot(corner.to_lens()) < 0.0 { -normal } else { normal };
-    let given = |value: Option<f64>| value.map_or((CHROMA, Origin::Assumed), |v| (v, Origin::Typed));
+    let usual = (BackdropType::Chroma.usual_reflectance(), Origin::Assumed);
+    let given = |value: Option<f64>| value.map_or(usual, |told| (told, Origin::Typed));
     if let Some((gear, used)) = corner.backdrop.filter(|_| corner.backdrop_behind_m().is_some()) {
         let face = bearing_vector(used.bearing_deg);
         let across = DVec3::new(face.y, -face.x, 0.0) * (gear.width_m / 2.0);

@@ -134,6 +134,9 @@ pub struct Person {
     #[serde(default, skip_serializing_if = "Option::is_none")]
     #[schema(minimum = 0.02, maximum = 0.95)]
     pub clothing_reflectance: Option<f64>,
+    /// Colour of what is worn: told where it is keyed out with the screen, and shown in the picture (blue).
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub clothing_colour: Option<ClothingColour>,
     /// Hair: told where it is dark or light against what is behind it.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub hair: Option<Hair>,
@@ -181,7 +184,20 @@ pub enum Posture {
 pub enum Hair {
     Dark,
     Light,
+    Grey,
     None,
+}
+
+/// Colour of what is worn.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "kebab-case")]
+#[allow(missing_docs)]
+pub enum ClothingColour {
+    Grey,
+    Blue,
+    Green,
+    Red,
+    Sand,
 }
 
 /// What the recording is for: sets shot size, orientation, gaze and its rows of the band table.

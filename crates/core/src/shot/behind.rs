@@ -156,7 +156,7 @@ fn behind_person(corner: &Corner<'_>, at: DVec3) -> bool {
 fn hair_reflectance(corner: &Corner<'_>) -> Option<f64> {
     match corner.brief.person.hair? {
         Hair::Dark => Some(DARK_HAIR),
-        Hair::Light => Some(LIGHT_HAIR),
+        Hair::Light | Hair::Grey => Some(LIGHT_HAIR),
         Hair::None => None,
     }
 }

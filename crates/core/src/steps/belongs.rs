@@ -48,7 +48,8 @@ pub(super) fn step_of(corner: &Corner<'_>, topic: &Topic) -> Step {
             | Note::ClothesAlike
             | Note::HairAlike
             | Note::BackdropEdge
-            | Note::NoKeyScreen => Step::Shot,
+            | Note::NoKeyScreen
+            | Note::KeyedClothes => Step::Shot,
             Note::MixedLight => Step::Light,
             Note::Flutter | Note::Drift => Step::Sound,
         },

@@ -254,6 +254,12 @@ fn a_keyed_background_needs_its_screen() {
     let off = DVec3::new(hung.position_m.0[0], hung.position_m.0[1], 0.0) - corner.eyes_m.with_z(0.0);
     assert_close(value(&plan, "room.background_behind_m"), off.length(), 0.0, 0.01, "to the screen");
     assert!(off.length() >= 1.0 - 0.01);
+    // Green before green is keyed out with it.
+    for (colour, vanishes) in [("green", true), ("red", false)] {
+        let mut worn = plan.clone();
+        worn.brief.person.clothing_colour = serde_json::from_value(json!(colour)).expect("a colour");
+        assert_eq!(in_the_way(&worn).iter().any(|f| f.id == "shot.cloth.keyed"), vanishes, "{colour}");
+    }
     // A wall painted so needs none.
     let mut painted = document.clone();
     painted["brief"]["gear"]["screen"] = Value::Null;

@@ -6,20 +6,24 @@ use axum::extract::State;
 use axum::http::{HeaderValue, StatusCode, header};
 use axum::response::{IntoResponse, Response};
 use fogon_core::card::card as make_card;
+use fogon_core::corner::Corner;
 use fogon_core::plan::Plan;
+use fogon_core::problem::Problems;
 use fogon_handover::picture::Photo;
 use fogon_handover::{Paper, csv, html, svg};
 use serde::Deserialize;
 
 use super::{Path, Query, Shared, blocking};
 use crate::problem::Details;
-use crate::studio::{Still, Studio, resolved};
+use crate::studio::{Still, Studio};
 
 /// How to lay a card out.
 #[derive(Deserialize)]
 pub(crate) struct Options {
     /// a4 or letter.
     paper: Option<String>,
+    /// `lines`: the line drawing in place of the photograph, which takes its time.
+    picture: Option<String>,
     /// Offer it as a download.
     download: Option<String>,
 }
@@ -69,7 +73,8 @@ const CARD_PX: usize = 480;
 /// The set-up card as html, svg or csv
 #[utoipa::path(get, path = "/api/v1/corners/{id}/card/{format}",
     params(("id" = i64, Path), ("format" = String, Path, description = "html, svg or csv"),
-        ("paper" = Option<String>, Query, description = "a4 or letter"), ("download" = Option<String>, Query)),
+        ("paper" = Option<String>, Query, description = "a4 or letter"),
+        ("picture" = Option<String>, Query, description = "lines: the line drawing in place of the photograph"), ("download" = Option<String>, Query)),
     responses((status = 200, body = String), (status = 404, body = Details, content_type = "application/problem+json")))]
 pub(crate) async fn card(
     State(store): State<Shared>,
@@ -80,11 +85,21 @@ pub(crate) async fn card(
     let named = options.paper.as_deref().unwrap_or("a4");
     let paper = Paper::named(named)
         .ok_or_else(|| Details::new(StatusCode::BAD_REQUEST, "bad_choice", "paper: give a4 or letter."))?;
+    let is_drawn = match options.picture.as_deref() {
+        None => false,
+        Some("lines") => true,
+        Some(_) => {
+            let words = "picture: give lines, or leave it out.";
+            return Err(Details::new(StatusCode::BAD_REQUEST, "bad_choice", words));
+        }
+    };
+    let has_photo = format != "csv" && !is_drawn && studio.is_open().is_ok();
     blocking(move || {
         let plan = super::corners::plan_of(&store, id)?;
-        let picture =
-            if format == "csv" { None } else { studio.still(&plan, &Still::whole(CARD_PX), &|| true)? };
-        let aspect = resolved(&plan).map(|corner| corner.image_mm.0 / corner.image_mm.1)?;
+        let picture = if has_photo { studio.still(&plan, &Still::whole(CARD_PX), &|| true)? } else { None };
+        let aspect = Corner::resolved(&plan)
+            .map(|corner| corner.image_mm.0 / corner.image_mm.1)
+            .map_err(Problems::from)?;
         let photo = picture.as_deref().map(|png| Photo { png, aspect });
         let card = make_card(&plan).ok_or_else(|| Details::not_found("card"))?;
         let (body, kind) = match format.as_str() {

@@ -9,7 +9,7 @@ use axum::response::{IntoResponse, Response};
 use fogon_core::arrange::{Variant, varied, with_treatment};
 use fogon_core::corner::Corner;
 use fogon_core::plan::Plan;
-use fogon_core::problem::{Code, Problem, Problems};
+use fogon_core::problem::Problems;
 use fogon_core::sound::clap::{ImpulseSeen, clap};
 use fogon_core::sound::hear::{Unheard, hear};
 use fogon_recording::{Unreadable, dry_voice, read, wav_24_bit};
@@ -37,10 +37,6 @@ fogon_core::shape!(
     TreatmentIn => |asked: &TreatmentIn| asked.plan.check(),
 );
 
-fn unresolved() -> Details {
-    Problems::from(Problem::new("layout", "ids", "ids that name gear of the brief", Code::UnknownId)).into()
-}
-
 fn unheard(error: Unheard) -> Details {
     Details::new(StatusCode::CONFLICT, "nothing_to_hear", sentence(&error.to_string()))
 }
@@ -61,7 +57,7 @@ pub(crate) async fn sound(
 ) -> Result<Response, Details> {
     blocking(move || {
         let plan = varied(&asked.plan, asked.variant).map_err(Problems::from)?;
-        let corner = Corner::of(&plan).ok_or_else(unresolved)?;
+        let corner = Corner::resolved(&plan).map_err(Problems::from)?;
         let own = if asked.own_voice { store.voice()? } else { None };
         let voice: Cow<'_, [f32]> = match &own {
             Some(kept) => read(kept).map_err(unreadable)?.samples.into(),
@@ -95,7 +91,7 @@ pub(crate) async fn sound(
 pub(crate) async fn picture(Sent(asked): Sent<HearIn>) -> Result<Json<ImpulseSeen>, Details> {
     blocking(move || {
         let plan = varied(&asked.plan, asked.variant).map_err(Problems::from)?;
-        let corner = Corner::of(&plan).ok_or_else(unresolved)?;
+        let corner = Corner::resolved(&plan).map_err(Problems::from)?;
         Ok(Json(clap(&corner)))
     })
     .await

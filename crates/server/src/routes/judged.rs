@@ -4,7 +4,7 @@ use axum::http::StatusCode;
 use fogon_core::arrange::{Ground, Placed, ground, why};
 use fogon_core::assess::mend::same_lamp;
 use fogon_core::assess::{Assessment, evaluate, without_moves};
-use fogon_core::corner::Corner;
+use fogon_core::corner::{Corner, unresolved};
 use fogon_core::drawing::{
     AngleSeen, Drawing, Field, FieldOf, LightSheets, Naming, Screen, SoundSheets, Style, draw_angles,
     draw_field, draw_for, draw_light, draw_sound,
@@ -12,7 +12,7 @@ use fogon_core::drawing::{
 use fogon_core::hand::{Handle, Moved, handles};
 use fogon_core::light::head::{FaceSeen, face_seen};
 use fogon_core::plan::{Fix, Plan};
-use fogon_core::problem::{Code, Problem, Problems};
+use fogon_core::problem::Problems;
 use fogon_core::shot::chart::{Chart, chart};
 use fogon_core::sound::seen::SoundSeen;
 use fogon_core::steps::{StepTold, steps};
@@ -119,7 +119,6 @@ impl Drawn {
     }
 
     pub(crate) fn judge(&self, plan: &Plan) -> Result<Judged, Details> {
-        let unresolved = || Problem::new("layout", "ids", "ids that name gear of the brief", Code::UnknownId);
         let text_scale = self.text_scale.unwrap_or(1.0);
         let screen = self.sheet_width_px.zip(self.sheet_height_px);
         let style = Style {

@@ -7,26 +7,27 @@
 //! then red, green, blue and opacity of each pixel.
 
 use std::sync::Arc;
-use std::sync::atomic::{AtomicU64, Ordering};
 
 use axum::extract::ws::{Message, WebSocket};
 use axum::extract::{State, WebSocketUpgrade};
 use axum::http::header;
 use axum::response::{IntoResponse, Response};
+use fogon_core::corner::Corner;
 use fogon_core::document;
 use fogon_core::plan::Plan;
 use fogon_core::problem::{Code, Problem, Problems};
+use fogon_viewfinder::lens::size_px;
 use fogon_viewfinder::overlay::Overlay;
-use fogon_viewfinder::viewing::{Picture, TakenUp, Viewing, Wanted};
+use fogon_viewfinder::viewing::{GoneOn, Picture, TakenUp, Viewing, Wanted};
 use futures_util::{SinkExt, StreamExt};
 use serde::{Deserialize, Serialize};
 use serde_json::Value;
-use tokio::sync::{Notify, mpsc, watch};
+use tokio::sync::{Notify, SemaphorePermit, mpsc, watch};
 use utoipa::{IntoParams, ToSchema};
 
 use super::{BODY_BYTES, Path, Query, Sent, Shared, blocking, blocking_while_awaited};
 use crate::problem::Details;
-use crate::studio::{Of, Still, Studio, WIDTHS, resolved, size_of};
+use crate::studio::{Of, Still, Studio, Viewfinder, WIDTHS};
 
 /// What is asked to be shown.
 #[derive(Clone)]
@@ -48,29 +49,11 @@ struct Told {
     #[serde(default)]
     width: Option<usize>,
     #[serde(default)]
-    overlay: Option<Laid>,
+    overlay: Option<Overlay>,
     #[serde(default)]
     seen: Option<u32>,
     #[serde(default)]
     look: Option<[f32; 2]>,
-}
-
-#[derive(Clone, Copy, Deserialize)]
-#[serde(rename_all = "kebab-case")]
-enum Laid {
-    None,
-    Clipping,
-    Stops,
-}
-
-impl From<Laid> for Overlay {
-    fn from(laid: Laid) -> Self {
-        match laid {
-            Laid::None => Self::None,
-            Laid::Clipping => Self::Clipping,
-            Laid::Stops => Self::Stops,
-        }
-    }
 }
 
 /// What a picture tells beside its pixels.
@@ -81,17 +64,6 @@ struct Beside {
     sides_stops: Option<[f32; 2]>,
     /// Places on the face: which, from the left, from the top, stops over the face.
     spots: Vec<(usize, f32, f32, f32)>,
-}
-
-/// What is at a place.
-#[derive(Serialize)]
-struct LookedAt {
-    look: [f32; 2],
-    thing: Option<String>,
-    stops: f32,
-    over_face_stops: f32,
-    shown: [u8; 3],
-    clips: bool,
 }
 
 /// Opens the channel.
@@ -105,17 +77,28 @@ pub(crate) async fn view(State(studio): State<Arc<Studio>>, upgrade: WebSocketUp
 /// Reads what is asked, on one side; a thread of its own looks, on the other.
 async fn serve(socket: WebSocket, studio: Arc<Studio>) {
     let (mut out, mut incoming) = socket.split();
+    let viewfinder = match studio.viewfinder() {
+        Ok(viewfinder) => viewfinder,
+        Err(details) => {
+            // Told once; whoever closed the channel would be asked again and again.
+            let words = serde_json::to_string(&details).unwrap_or_default();
+            if out.send(Message::Text(words.into())).await.is_ok() {
+                while let Some(Ok(_)) = incoming.next().await {}
+            }
+            return;
+        }
+    };
     let (ask, asked) = watch::channel::<Option<Asked>>(None);
     let (looks, to_look) = std::sync::mpsc::channel::<[f32; 2]>();
     // One picture is under way: the next waits until it was drawn.
     let (send, mut to_send) = mpsc::channel::<Message>(4);
     let drawn = Arc::new(Notify::new());
-    let newest = Arc::new(AtomicU64::new(0));
     let looking = {
-        let (send, drawn, newest) = (send.clone(), drawn.clone(), newest.clone());
+        let (send, drawn) = (send.clone(), drawn.clone());
         let waits = tokio::runtime::Handle::current();
         std::thread::Builder::new().name("viewfinder".into()).spawn(move || {
-            Looking { studio, asked, to_look, send, drawn, newest, waits, viewing: Viewing::default() }.run();
+            Looking { studio: viewfinder, asked, to_look, send, drawn, waits, viewing: Viewing::default() }
+                .run();
         })
     };
     if let Err(error) = looking {
@@ -136,7 +119,6 @@ async fn serve(socket: WebSocket, studio: Arc<Studio>) {
                 let before = ask.borrow().clone();
                 match read(text.as_bytes(), before.as_ref()) {
                     Ok(Read::Plan(new)) => {
-                        newest.fetch_add(1, Ordering::Relaxed);
                         ask.send_replace(Some(new));
                     }
                     Ok(Read::Seen) => drawn.notify_one(),
@@ -144,7 +126,7 @@ async fn serve(socket: WebSocket, studio: Arc<Studio>) {
                         if looks.send(at).is_err() {
                             break;
                         }
-                        // Wakes the thread where it waits for a plan.
+                        // Wakes the thread where it waits, or has it stop for a moment.
                         ask.send_modify(|_| {});
                     }
                     Err(details) => {
@@ -158,7 +140,6 @@ async fn serve(socket: WebSocket, studio: Arc<Studio>) {
         }
     }
     // Whoever looks stops: nobody is there.
-    newest.fetch_add(1, Ordering::Relaxed);
     drop(ask);
     drawn.notify_one();
 }
@@ -198,18 +179,17 @@ fn read(text: &[u8], before: Option<&Asked>) -> Result<Read, Details> {
         let accepted = format!("a width from {} to {} pixels", WIDTHS.start(), WIDTHS.end());
         return Err(refused("width", &width.to_string(), &accepted));
     }
-    let overlay = told.overlay.map(Overlay::from).or(before.map(|before| before.overlay)).unwrap_or_default();
+    let overlay = told.overlay.or(before.map(|before| before.overlay)).unwrap_or_default();
     Ok(Read::Plan(Asked { generation: told.generation.unwrap_or(0), plan, width, overlay }))
 }
 
 /// One who looks through a viewfinder.
 struct Looking {
-    studio: Arc<Studio>,
+    studio: Viewfinder,
     asked: watch::Receiver<Option<Asked>>,
     to_look: std::sync::mpsc::Receiver<[f32; 2]>,
     send: mpsc::Sender<Message>,
     drawn: Arc<Notify>,
-    newest: Arc<AtomicU64>,
     waits: tokio::runtime::Handle,
     viewing: Viewing,
 }
@@ -220,7 +200,6 @@ impl Looking {
         let mut shown: Option<Asked> = None;
         loop {
             self.answer_looks();
-            let newest = self.newest.load(Ordering::Relaxed);
             // While there is nothing finer to come, wait for another plan.
             if is_finished && self.waits.block_on(self.asked.changed()).is_err() {
                 return;
@@ -234,22 +213,33 @@ impl Looking {
             if !is_new && is_finished {
                 continue;
             }
-            let goes_on = || self.newest.load(Ordering::Relaxed) == newest;
+            // The first, coarse picture is there sooner than a hand stops: under a drag one follows the other. What makes it finer
+            // is left for a newer plan and for a place to look at.
+            let asked_for = self.asked.clone();
+            let is_there = || asked_for.has_changed().is_ok();
+            let studio = &self.studio.0;
+            let goes_on = || matches!(asked_for.has_changed(), Ok(false)) && studio.is_free();
             let outcome = if is_new {
-                take_up(&self.studio, &mut self.viewing, &asked, &goes_on)
+                take_up(studio, &mut self.viewing, &asked, &is_there)
             } else {
-                Ok(self.studio.work(|| self.viewing.go_on(&goes_on)))
+                let turn = self.waits.block_on(turn_or_newer(studio, asked_for.clone()));
+                if turn.is_none() {
+                    continue;
+                }
+                Ok(studio.work(|| self.viewing.go_on(&goes_on)) == GoneOn::Finer)
             };
             match outcome {
                 Ok(true) => {
                     shown = Some(asked.clone());
-                    let Some(picture) = self.viewing.picture(asked.overlay) else { continue };
+                    let viewing = &self.viewing;
+                    let picture = self.studio.0.work(|| viewing.picture(asked.overlay));
+                    let Some(picture) = picture else { continue };
                     is_finished = picture.is_finished;
                     if !self.show(&asked, &picture) {
                         return;
                     }
                 }
-                // Left for something newer, which is looked at next.
+                // Nothing to show yet, or left for something newer, which is looked at next.
                 Ok(false) => is_finished = false,
                 Err(problems) => {
                     is_finished = true;
@@ -273,21 +263,26 @@ impl Looking {
     }
 
     fn answer_looks(&self) {
-        while let Ok([x, y]) = self.to_look.try_recv() {
-            let Some(found) = self.viewing.look(x, y) else { continue };
-            let told = LookedAt {
-                look: [x, y],
-                thing: found.thing,
-                stops: found.stops,
-                over_face_stops: found.over_face_stops,
-                shown: found.shown,
-                clips: found.clips,
-            };
-            let words = serde_json::to_string(&told).unwrap_or_default();
+        let viewing = &self.viewing;
+        while let Ok(at) = self.to_look.try_recv() {
+            let Some(found) = self.studio.0.work(|| viewing.look(at)) else { continue };
+            let words = serde_json::to_string(&found).unwrap_or_default();
             if self.send.blocking_send(Message::Text(words.into())).is_err() {
                 return;
             }
         }
+    }
+}
+
+/// A turn at a finer picture; none when something else was asked for meanwhile.
+async fn turn_or_newer(
+    studio: &Studio,
+    mut asked: watch::Receiver<Option<Asked>>,
+) -> Option<SemaphorePermit<'_>> {
+    tokio::select! {
+        biased;
+        _ = asked.changed() => None,
+        turn = studio.turn() => turn,
     }
 }
 
@@ -304,8 +299,9 @@ fn take_up(
     asked: &Asked,
     goes_on: &(dyn Fn() -> bool + Sync),
 ) -> Result<bool, Problems> {
-    let corner = resolved(&asked.plan)?;
-    let wanted = Wanted::whole(&corner, size_of(&corner, asked.width));
+    let corner = Corner::resolved(&asked.plan)?;
+    let wanted = Wanted::whole(&corner, size_px(&corner, asked.width));
+    let _first = studio.first();
     let taken = studio.work(|| viewing.take_up(&corner, &asked.plan, &wanted, goes_on));
     Ok(taken != TakenUp::Left)
 }
@@ -398,6 +394,7 @@ pub(crate) async fn corner_picture(
 const WIDTH: usize = 480;
 
 async fn still(studio: &Arc<Studio>, plan: Plan, wanted: Still) -> Result<Response, Details> {
+    studio.is_open()?;
     let studio = Arc::clone(studio);
     let taken =
         blocking_while_awaited(move |gone| studio.still(&plan, &wanted, &|| !gone()).transpose()).await?;

@@ -81,6 +81,10 @@ fn what_leaves_comes_back_the_same() {
     }
     assert_eq!(card("docx").problem(), "not_found");
     assert_eq!(card("html?paper=foolscap").problem(), "bad_choice");
+    assert_eq!(card("html?picture=blue").problem(), "bad_choice");
+    // The photograph takes its time: without it the card is there at once.
+    let (drawn, whole) = (card("html?picture=lines"), card("html"));
+    assert!(!drawn.text.contains("data:image/png") && whole.text.contains("data:image/png"));
     // Where nothing fits there is a brief and no card.
     let mut brief = box_room();
     set(&mut brief, "/brief/gear", json!({}));

@@ -45,11 +45,24 @@ impl Server {
         Self::starting_with(database, Vec::new())
     }
 
+    /// As `fogon serve --no-pictures` starts.
+    pub(crate) fn without_pictures(database: &Path) -> Self {
+        Self::started(Config {
+            database: database.to_owned(),
+            port: 0,
+            takes_pictures: false,
+            first_briefs: Vec::new(),
+        })
+    }
+
     /// As `fogon demo` starts: with first corners where there are none.
     pub(crate) fn starting_with(database: &Path, first_briefs: Vec<BriefFile>) -> Self {
+        Self::started(Config { database: database.to_owned(), port: 0, takes_pictures: true, first_briefs })
+    }
+
+    fn started(config: Config) -> Self {
         let runtime = tokio::runtime::Runtime::new().unwrap();
         let (tell, hear) = mpsc::channel();
-        let config = Config { database: database.to_owned(), port: 0, first_briefs };
         runtime
             .spawn(async move { serve(config, move |address| tell.send(address).unwrap()).await.unwrap() });
         let address = hear.recv_timeout(Duration::from_secs(20)).expect("the server starts");

@@ -154,23 +154,25 @@ fn the_newest_plan_is_looked_at() {
     assert!(frames < 30, "{frames}");
 }
 
-/// Other requests are answered while a picture is under way, and another page's picture comes too.
+/// Other requests are answered while a picture is under way, and another page's first picture does not wait for what makes this
+/// one's finer.
 #[test]
 fn two_pages_look_at_once_and_others_are_answered() {
     let folder = folder();
     let server = Server::on(&folder.path().join("fogon.db"));
-    let mut channels = [open(&server), open(&server)];
-    for channel in &mut channels {
-        ask(channel, json!({ "generation": 1, "plan": demo(), "width": 960 }));
-    }
-    let started = Instant::now();
+    let [mut one, mut other] = [open(&server), open(&server)];
+    ask(&mut one, json!({ "generation": 1, "plan": demo(), "width": 960 }));
+    assert_eq!(frame(&mut one).samples, 1);
+    let finer = std::thread::spawn(move || (frame(&mut one).size, Instant::now()));
+    ask(&mut other, json!({ "generation": 1, "plan": demo(), "width": 960 }));
     assert_eq!(server.get("/api/v1/corners").status, 200);
-    let answered = started.elapsed();
-    for channel in &mut channels {
-        assert_eq!(frame(channel).samples, 1);
-        assert_eq!(frame(channel).size, [960, 540]);
-    }
-    assert!(answered < started.elapsed(), "the list came before the pictures");
+    let answered = Instant::now();
+    assert_eq!(frame(&mut other).size, [320, 180]);
+    let first = Instant::now();
+    let (size, second) = finer.join().unwrap();
+    assert!(size == [960, 540] && first < second, "a first picture waited for a finer one");
+    assert!(answered < second, "the list came before the finer picture");
+    assert_eq!(frame(&mut other).size, [960, 540]);
 }
 
 /// Pictures by themselves: a PNG of the asked size, the eyes closer, exposed like another plan; refusals in words.
@@ -202,4 +204,55 @@ fn a_picture_by_itself_is_a_png() {
     let kept = server.get(&format!("/api/v1/corners/{id}/picture?width=96"));
     assert_eq!((kept.status, size(&kept.bytes)), (200, [96, 54]));
     assert_eq!(server.get("/api/v1/corners/99/picture").status, 404);
+}
+
+/// Switched off, everything else goes on: who looks through a viewfinder is told why there is none, and a card has its line drawing.
+#[test]
+fn without_pictures_the_rest_goes_on() {
+    let folder = folder();
+    let server = Server::without_pictures(&folder.path().join("fogon.db"));
+    let mut channel = open(&server);
+    let Came::Told(told) = next(&mut channel) else { panic!("told in words") };
+    assert_eq!((&told["status"], &told["type"]), (&json!(503), &json!("problem:pictures_off")));
+    assert!(told["title"].as_str().unwrap().contains("--no-pictures"), "{told}");
+    // The channel stays open: nobody has to open it again and again.
+    ask(&mut channel, json!({ "generation": 1, "plan": demo(), "width": 320 }));
+    let id = server.demo();
+    for picture in [
+        server.post("/api/v1/picture", &json!({ "plan": demo(), "width": 160 })),
+        server.get(&format!("/api/v1/corners/{id}/picture")),
+    ] {
+        assert_eq!((picture.status, picture.problem().as_str()), (503, "pictures_off"));
+    }
+    let card = server.get(&format!("/api/v1/corners/{id}/card/html?paper=a4"));
+    assert!(card.status == 200 && card.text.contains("<svg") && !card.text.contains("data:image/png"));
+    assert_eq!(server.post("/api/v1/assess", &demo()).status, 200);
+}
+
+/// Only so many look at once; when one leaves there is room again.
+#[test]
+fn so_many_viewfinders_and_no_more() {
+    let folder = folder();
+    let server = Server::on(&folder.path().join("fogon.db"));
+    let mut channels: Vec<Channel> = (0..12).map(|_| open(&server)).collect();
+    // Each is served before the next one is counted.
+    for channel in &mut channels {
+        ask(channel, json!({ "width": 9 }));
+        let Came::Told(_) = next(channel) else { panic!("a refusal in words") };
+    }
+    let mut late = open(&server);
+    let Came::Told(told) = next(&mut late) else { panic!("told in words") };
+    assert_eq!((&told["status"], &told["type"]), (&json!(503), &json!("problem:too_many_viewfinders")));
+    channels.truncate(11);
+    let until = Instant::now() + Duration::from_secs(20);
+    loop {
+        let mut again = open(&server);
+        ask(&mut again, json!({ "generation": 1, "plan": demo(), "width": 64 }));
+        match next(&mut again) {
+            Came::Frame(frame) => break assert_eq!(frame.generation, 1),
+            Came::Told(told) => assert_eq!(told["type"], "problem:too_many_viewfinders"),
+        }
+        assert!(Instant::now() < until, "nobody gets in although one has left");
+        std::thread::sleep(Duration::from_millis(50));
+    }
 }

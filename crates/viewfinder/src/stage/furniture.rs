@@ -1,6 +1,7 @@
 //! Furniture as it looks: by its kind, within the size that was measured; and what stands on shelves.
 use fogon_core::corner::Corner;
 use fogon_core::geometry::{DVec3, bearing_vector};
+use fogon_core::light::highlight;
 use fogon_core::plan::{Furniture, FurnitureKind, Id};
 use glam::Vec3;
 
@@ -122,7 +123,7 @@ fn add_piece(maker: &mut Maker, piece: &Furniture, frame: &Frame, number: u16, s
         FurnitureKind::Picture => {
             picture(&mut block, [w, d, h]);
         }
-        FurnitureKind::Lamp => lamp(maker, frame, stuff, [w, d, h], shade.map(|source| (source, number))),
+        FurnitureKind::Lamp => lamp(maker, frame, stuff, piece, shade.map(|source| (source, number))),
         FurnitureKind::Plant => plant(maker, frame, stuff, [w, d, h]),
         FurnitureKind::Chair => {
             block([0.0, 0.0, 0.42 * h], [w, d, 0.47 * h], OAK);
@@ -211,10 +212,11 @@ fn lamp(
     maker: &mut Maker,
     frame: &Frame,
     stuff: impl Fn(Vec3) -> Stuff,
-    [w, d, h]: [f64; 3],
+    piece: &Furniture,
     shade: Option<(u16, u16)>,
 ) {
-    let high = shade_height_m(w, h);
+    let [w, d, h] = piece.size_m.0;
+    let (high, _) = highlight::shade(piece);
     let middle = |z: f64| frame.at([w / 2.0, d / 2.0, z]);
     rod(maker, middle(0.0), middle(0.02), [0.3 * w, 0.3 * w], stuff(DARK));
     rod(maker, middle(0.02), middle(h - high), [0.012, 0.012], stuff(DARK));
@@ -226,11 +228,6 @@ fn lamp(
         None => stuff(LINEN),
     };
     frame.block(maker, [0.0, 0.0, h - high], [w, d, h], stuff);
-}
-
-/// Height of a lamp's shade, as the core counts it, m.
-pub(super) fn shade_height_m(width: f64, height: f64) -> f64 {
-    (0.8 * width).min(height)
 }
 
 /// Leaves on stalks from a pot.

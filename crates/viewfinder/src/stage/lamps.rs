@@ -3,21 +3,18 @@
 use fogon_core::colour::xy_at;
 use fogon_core::corner::{Corner, LightAt, Source as Gear};
 use fogon_core::geometry::DVec3;
-use fogon_core::light::field::lit_board;
-use fogon_core::light::highlight::shade_luminance_cd_m2;
+use fogon_core::light::field::{self, lit_board};
+use fogon_core::light::highlight::shade;
 use fogon_core::light::{LightField, cloth, coloured, house};
 use fogon_core::photometry::{self, Face, sky};
-use fogon_core::plan::{FurnitureKind, Gel, Id, OpeningKind};
+use fogon_core::plan::{FurnitureKind, Gel, Id};
 use glam::Vec3;
 
-use super::furniture::shade_height_m;
 use crate::panel::{Panel, Shape};
 use crate::scene::GROUPS;
 use crate::source::{Emits, Source};
 
-/// A bulb under a shade, lm, the part that the shade lets through, and its colour, K: as the core counts it.
-const BULB_LM: f64 = 470.0;
-const SHADE: f64 = 0.5;
+/// The colour of a bulb under a shade, K: warm white.
 const BULB_K: f64 = 2700.0;
 
 /// What a light of a group is.
@@ -201,19 +198,8 @@ fn lamp(light: &LightAt<'_>) -> Option<Apart> {
 }
 
 fn windows(corner: &Corner<'_>) -> Option<Apart> {
-    if !corner.brief.windows_shine() {
-        return None;
-    }
-    let luminance = sky::window_luminance_cd_m2(sky::OVERCAST_LX);
-    let openings = corner.brief.room.openings.iter();
-    let faces: Vec<(Face, Wearer)> = openings
-        .filter(|(_, opening)| opening.kind == OpeningKind::Window)
-        .map(|(id, opening)| {
-            // Along the wall as it runs, which is clockwise seen from inside.
-            let inside = corner.opening_corners(opening).into_iter().rev().collect();
-            (Face::flat(inside, luminance), Wearer::Window(id.clone()))
-        })
-        .collect();
+    let faces: Vec<(Face, Wearer)> =
+        field::windows(corner).map(|(id, face)| (face, Wearer::Window(id.clone()))).collect();
     let flux_lm = faces.iter().map(|(face, _)| face.flux_lm()).sum();
     let xy = xy_at(sky::OVERCAST_K, 0.0);
     (!faces.is_empty()).then_some(Apart { from: From::Windows, flux_lm, dial: 1.0, xy, faces })
@@ -226,9 +212,8 @@ fn shades(corner: &Corner<'_>) -> Option<Apart> {
         if piece.kind != FurnitureKind::Lamp {
             continue;
         }
-        let [width, depth, height] = piece.size_m.0;
-        let high = shade_height_m(width, height);
-        let luminance = shade_luminance_cd_m2(BULB_LM, SHADE, 2.0 * (width + depth) * high);
+        let height = piece.size_m.0[2];
+        let (high, luminance) = shade(piece);
         let corners = corner.furniture_box(id, piece);
         for side in 0..4 {
             let (a, b) = (corners[side], corners[(side + 1) % 4]);

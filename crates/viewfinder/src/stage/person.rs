@@ -3,7 +3,7 @@ use std::sync::{Arc, LazyLock};
 
 use fogon_core::corner::Corner;
 use fogon_core::geometry::{DVec3, bearing_vector};
-use fogon_core::plan::{Brief, FurnitureKind, Hair, Purpose};
+use fogon_core::plan::{Brief, ClothingColour, FurnitureKind, Hair, Purpose};
 use fogon_figure::{EYES_BEFORE, Head, Looks, Setting, Stuff, What, eyes_at};
 use glam::{Affine3A, Mat3A, Vec3};
 
@@ -42,9 +42,17 @@ pub(super) fn looks(brief: &Brief) -> Looks {
     let hair = match person.hair {
         Some(Hair::None) => None,
         Some(Hair::Light) => Some(Vec3::new(0.40, 0.27, 0.13)),
+        Some(Hair::Grey) => Some(Vec3::new(0.27, 0.265, 0.26)),
         Some(Hair::Dark) | None => Some(Vec3::new(0.060, 0.042, 0.031)),
     };
-    let shirt = super::room::hued(Vec3::new(0.72, 1.0, 1.33), f64::from(worn));
+    let hue = match person.clothing_colour {
+        Some(ClothingColour::Grey) => Vec3::ONE,
+        Some(ClothingColour::Blue) | None => Vec3::new(0.72, 1.0, 1.33),
+        Some(ClothingColour::Green) => Vec3::new(0.55, 1.0, 0.62),
+        Some(ClothingColour::Red) => Vec3::new(2.1, 0.72, 0.66),
+        Some(ClothingColour::Sand) => Vec3::new(1.22, 1.0, 0.70),
+    };
+    let shirt = super::room::hued(hue, f64::from(worn));
     Looks { skin: skin_of(skin), hair, shirt, glasses: person.glasses }
 }
 
@@ -136,7 +144,7 @@ pub(super) fn body(setting: &Setting, looks: &Looks, things: &mut Things) -> (Bo
         chair(&mut maker, things, f64::from(seat), f64::from(setting.floor));
     }
     let glass = glass.made();
-    (maker.made(), (!glass.corners.is_empty()).then_some(glass))
+    (maker.made(), (!glass.triangles.is_empty()).then_some(glass))
 }
 
 /// A plain chair under the stand-in.
@@ -198,7 +206,8 @@ mod tests {
             let setting = Setting { head_turn: 0.0, ..setting(&corner) };
             let (body, _) = body(&setting, &looks(corner.brief), &mut Things::default());
             let place = place(&corner, &setting);
-            let corners = || body.corners.iter().flatten().copied();
+            let triangles = body.corners();
+            let corners = || triangles.iter().flatten().copied();
             let crown = corners().max_by(|a, b| a.y.total_cmp(&b.y)).expect("it has corners");
             let profile = corners().filter(|p| p.x.abs() < 0.004 && p.z > 0.075 && p.y > -0.14);
             let chin = profile.min_by(|a, b| a.y.total_cmp(&b.y)).expect("it has a chin");

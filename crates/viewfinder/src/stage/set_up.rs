@@ -22,9 +22,6 @@ const BEHIND_M: f64 = 0.004;
 const POLE_M: f64 = 0.013;
 /// A softbox narrows to this part of its face.
 const NARROWS: f64 = 0.3;
-/// Reflectance of a backdrop where none is told (as the core counts it for frames), and of a screen to be keyed.
-const BACKDROP: f64 = 0.5;
-const SCREEN: f64 = 0.35;
 
 /// Adds lamps and everything that carries something, but the camera: nothing of it is before its own lens.
 pub(super) fn add(maker: &mut Maker, names: &mut Things, corner: &Corner<'_>, shining: &Shining) {
@@ -201,8 +198,6 @@ fn body(maker: &mut Maker, face: &Face, depth_m: f64, stuff: Stuff) {
 /// The cloth of a backdrop: with the room, for it stays.
 pub(super) fn backdrop(maker: &mut Maker, names: &mut Things, corner: &Corner<'_>) {
     let (Some(thing), Some((gear, used))) = (backdrop_thing(corner), corner.backdrop) else { return };
-    let chroma = gear.backdrop == BackdropType::Chroma;
-    let usual = if chroma { SCREEN } else { BACKDROP };
     let hue = match gear.backdrop {
         BackdropType::Chroma => CHROMA,
         BackdropType::Boards => Vec3::new(1.0, 0.78, 0.55),
@@ -211,7 +206,7 @@ pub(super) fn backdrop(maker: &mut Maker, names: &mut Things, corner: &Corner<'_
     let number = names.number(&thing.label, Sort::Room);
     let stuff = Stuff {
         material: maker.material(Finish::Matt, number),
-        colour: hued(hue, gear.reflectance.unwrap_or(usual)),
+        colour: hued(hue, gear.reflectance.unwrap_or(gear.backdrop.usual_reflectance())),
         patch_m: 0.25,
     };
     if gear.backdrop != BackdropType::Curtain {

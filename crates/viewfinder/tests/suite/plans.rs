@@ -1,10 +1,11 @@
 //! Pictures of plans, against what the core says of them.
+use fogon_core::colour::planckian_xy;
 use fogon_core::corner::Corner;
 use fogon_core::exposure::illuminance_needed_lx;
 use fogon_core::geometry::DVec3;
 use fogon_core::light::LightField;
 use fogon_core::plan::Plan;
-use fogon_viewfinder::develop::{Exposure, Tone, balanced, dials, xy_of_k};
+use fogon_viewfinder::develop::{Exposure, Tone, balanced, dials};
 use fogon_viewfinder::render::{Asked, Rendered, render};
 use fogon_viewfinder::stage::Stage;
 use fogon_viewfinder::trace::{Care, Tracer};
@@ -95,11 +96,11 @@ fn exposure_is_the_cores() {
 #[test]
 fn light_of_the_set_temperature_is_white() {
     for kelvin in [2700.0, 4300.0, 5600.0, 9000.0] {
-        let white = balanced(xy_of_k(kelvin), kelvin);
+        let white = balanced(planckian_xy(kelvin), kelvin);
         assert!((white - Vec3::ONE).abs().max_element() < 2e-3, "{kelvin} K: {white}");
     }
     // Warmer light is warm under it, and no darker.
-    let warm = balanced(xy_of_k(2700.0), 5600.0);
+    let warm = balanced(planckian_xy(2700.0), 5600.0);
     assert!(warm.x > 1.3 && warm.z < 0.5 && (warm.dot(Vec3::new(0.2126, 0.7152, 0.0722)) - 1.0).abs() < 0.1);
 }
 

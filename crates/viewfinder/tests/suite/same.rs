@@ -14,7 +14,7 @@ fn demo() -> Plan {
 }
 
 /// Root mean square of the differences over the values, as the comparison with another renderer has it.
-fn difference(a: &[Vec3], b: &[Vec3]) -> f32 {
+pub(crate) fn difference(a: &[Vec3], b: &[Vec3]) -> f32 {
     let mean = b.iter().map(|pixel| pixel.element_sum()).sum::<f32>() / (3 * b.len()) as f32;
     let least = (0.05 * mean).powi(2);
     let sum: f32 = a

@@ -3,7 +3,7 @@
 
 use crate::corner::{AngleAt, Corner};
 use crate::finding::{Finding, Missing, Note, Severity, Topic};
-use crate::plan::{FurnitureKind, MonitorSchool, Purpose, ScreenType, ThingId};
+use crate::plan::{ClothingColour, FurnitureKind, MonitorSchool, Purpose, ScreenType, ThingId};
 use crate::reading::{Quantity, Reading, ReadingId};
 use crate::shot::angles::{JUMP_DEG, off_axis_deg};
 use crate::shot::behind::{backdrop_margin_m, behind, has_key_screen, wants_plain};
@@ -111,7 +111,12 @@ pub(super) fn notes(corner: &Corner<'_>, readings: &[Reading]) -> Vec<Finding> {
 
 /// What of the shot can stand in the way and comes from no single reading.
 pub(super) fn in_the_way(corner: &Corner<'_>) -> Vec<Finding> {
-    session(corner).into_iter().chain(slow_card(corner)).chain(no_key_screen(corner)).collect()
+    session(corner)
+        .into_iter()
+        .chain(slow_card(corner))
+        .chain(no_key_screen(corner))
+        .chain(keyed_clothes(corner))
+        .collect()
 }
 
 /// Something upright and straight that the picture shows.
@@ -365,6 +370,20 @@ fn no_key_screen(corner: &Corner<'_>) -> Option<Finding> {
         )
         .because("A background is keyed out by its colour.", "common practice, no source")
         .advise("Put a chroma screen on the shelf of owned gear, or tell which wall is painted so.")
+    })
+}
+
+/// What is worn has the screen's colour.
+fn keyed_clothes(corner: &Corner<'_>) -> Option<Finding> {
+    let is_green = corner.brief.person.clothing_colour == Some(ClothingColour::Green);
+    (is_green && corner.brief.purpose == Purpose::KeyedBackground && has_key_screen(corner)).then(|| {
+        Finding::new(
+            Note::KeyedClothes,
+            Severity::Fix,
+            "Your clothes are green like the screen: they will vanish with it.",
+        )
+        .because("A background is keyed out by its colour.", "common practice, no source")
+        .advise("Wear another colour, or use a screen of another colour.")
     })
 }
 

@@ -107,6 +107,16 @@ pub enum BackdropType {
     Chroma,
 }
 
+impl BackdropType {
+    /// Reflectance where none is told (common practice, no source).
+    pub fn usual_reflectance(self) -> f64 {
+        match self {
+            BackdropType::Chroma => 0.35,
+            BackdropType::Paper | BackdropType::Curtain | BackdropType::Boards | BackdropType::Cloth => 0.5,
+        }
+    }
+}
+
 /// A backdrop.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct GearBackdrop {
