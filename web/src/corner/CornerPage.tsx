@@ -1,5 +1,6 @@
 // A corner that is opened: what an earlier page left unsaved of it goes first, then the worktable.
-import { useQuery } from "@tanstack/react-query";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useEffect } from "react";
 import { ErrorBoundary } from "react-error-boundary";
 import { useParams } from "react-router";
 
@@ -29,6 +30,7 @@ export function CornerPage() {
     queryFn: () => api.corner(id),
     enabled: left.isSuccess,
   });
+  useLeftLater(id);
   if (place === null || !Number.isInteger(id)) return <NotFound />;
   const error = left.error ?? corner.error;
   if (error && !corner.data)
@@ -57,5 +59,19 @@ export function CornerPage() {
     >
       <Worktable key={data.id} corner={data} place={place} left={left.data satisfies Left[]} />
     </ErrorBoundary>
+  );
+}
+
+/** A page that is still open, or not quite closed, may leave something behind later: it is sent then, and shown. */
+function useLeftLater(id: number): void {
+  const queries = useQueryClient();
+  useEffect(
+    () =>
+      outbox().whenLeft(id, () => {
+        void queries
+          .refetchQueries({ queryKey: ["left", id] })
+          .then(() => queries.invalidateQueries({ queryKey: ["corner", id] }));
+      }),
+    [id, queries],
   );
 }

@@ -41,6 +41,8 @@ export interface Outbox {
   open: (corner: number) => Box;
   /** Entries that no open table looks after, oldest first: for a corner, or for all. */
   left: (corner: number | null) => Promise<Entry[]>;
+  /** Tells when another page that looks after an entry of a corner has gone, until it is called off. */
+  whenLeft: (corner: number, tell: () => void) => () => void;
   /** The newest plan that is not saved yet of a corner, looked after or not. */
   newest: (corner: number) => Plan | null;
   /** Puts an entry back, changed. */
@@ -80,6 +82,17 @@ export function browserOutbox(storage: Storage): Outbox {
       const isLookedAfter = (entry: Entry) =>
         entry.page === page ? open.has(entry.name) : held.includes(lockOf(entry.page));
       return entries(storage, corner).filter((entry) => !isLookedAfter(entry));
+    },
+    whenLeft: (corner, tell) => {
+      const calledOff = new AbortController();
+      const others = new Set(entries(storage, corner).map((entry) => entry.page));
+      others.delete(page);
+      // A page holds its lock for as long as it lives: who gets it knows that the page is gone.
+      for (const other of others)
+        globalThis.navigator?.locks
+          ?.request(lockOf(other), { signal: calledOff.signal }, tell)
+          .catch(() => undefined);
+      return () => calledOff.abort();
     },
     newest: (corner) => {
       const last = entries(storage, corner).at(-1);
