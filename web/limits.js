@@ -16,6 +16,7 @@ const wanted = [
   "GearThing",
   "Surface",
   "Money",
+  "BoughtFor",
   "Common",
   "GearCamera",
   "GearLens",

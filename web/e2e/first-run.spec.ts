@@ -28,11 +28,17 @@ interface Proposals {
 interface Judged {
   assessment: { verdict: { because: string[] } };
 }
-interface Changes {
-  purchases: { spent: number; steps: { cleared: number }[] };
+interface Advice {
+  line: string;
+  spent: number;
+  ready: boolean;
 }
+/** Corners for which it is looked for what to buy, which takes its time. */
+const BOUGHT = 3;
 
 test("with every camera each of four rooms is ready, or what makes it so is told", async ({ request }) => {
+  test.setTimeout(420_000);
+  let asked = 0;
   const post = async <T>(path: string, data: object): Promise<T> => {
     const answer = await request.post(path, { data });
     expect(answer.status(), await answer.text()).toBe(200);
@@ -60,12 +66,14 @@ test("with every camera each of four rooms is ready, or what makes it so is told
         expect(best, what).toBeDefined();
         if (!best || best.ready) continue;
         const { verdict } = (await post<Judged>("/api/v1/assess", best.plan)).assessment;
-        const { purchases } = await post<Changes>("/api/v1/changes", best.plan);
-        const cleared = purchases.steps.reduce((sum, step) => sum + step.cleared, 0);
-        expect(cleared, `${what}: ${verdict.because.join(", ")}`).toBeGreaterThanOrEqual(
-          verdict.because.length,
-        );
-        expect(purchases.spent, what).toBeLessThan(BUDGET + 0.01);
+        if (asked >= BOUGHT) continue;
+        asked += 1;
+        const told = await request.post("/api/v1/buy", { data: { plan: best.plan }, timeout: 120_000 });
+        const lines = (await told.text()).trim().split("\n");
+        const advice = JSON.parse(lines.at(-1) ?? "") as Advice;
+        expect(advice.line, what).toBe("advice");
+        expect(advice.ready, `${what}: ${verdict.because.join(", ")}`).toBe(true);
+        expect(advice.spent, what).toBeLessThan(BUDGET + 0.01);
       }
 });
 

@@ -1,5 +1,6 @@
 //! The commands, one file each.
 
+mod buy;
 mod calc;
 mod card;
 mod evaluate;
@@ -24,6 +25,8 @@ pub(crate) enum Command {
     Propose(propose::Arguments),
     /// Judge a plan: readings, findings, score, verdict
     Evaluate(evaluate::Arguments),
+    /// Say what to move for nothing and what to buy for a sum, in which order
+    Buy(buy::Arguments),
     /// Run one named calculation on a JSON object from standard input
     Calc(calc::Arguments),
     /// Write the set-up card of a plan as .svg, .html or .csv
@@ -43,6 +46,7 @@ pub(crate) fn run(command: Command) -> Result<(), Failure> {
         Command::Demo(arguments) => serve::demo(&arguments),
         Command::Propose(arguments) => propose::run(&arguments),
         Command::Evaluate(arguments) => evaluate::run(&arguments),
+        Command::Buy(arguments) => buy::run(&arguments),
         Command::Calc(arguments) => calc::run(&arguments),
         Command::Card(arguments) => card::run(&arguments),
         Command::Render(arguments) => render::run(&arguments),

@@ -2,6 +2,7 @@
 
 mod command;
 mod outcome;
+mod prices;
 mod read;
 
 use std::process::ExitCode;

@@ -320,3 +320,25 @@ fn places_outside_the_room_are_told_or_refused() {
         "{line}"
     );
 }
+
+/// What to buy, from a plan or a brief, as JSON or as a list; a wrong catalogue is refused by line.
+#[test]
+fn buy_advises_within_the_sum() {
+    let advice = fogon(&["buy", "docs/examples/hallway.brief.json", "--budget", "120"], "");
+    let told: Value = serde_json::from_str(&said(&advice)).unwrap();
+    assert!(told["spent"].as_f64().unwrap() <= 120.0 && told["score"].as_f64() >= told["score_now"].as_f64());
+    assert!(told["plan"]["layout"]["seat"].is_object() && told["curve"].is_array());
+    let folder = tempfile::tempdir().unwrap();
+    let own = folder.path().join("own.csv");
+    std::fs::write(&own, "kind,label,price\naccessory,Tape,4\nlamp,Torch,9\n").unwrap();
+    let own = own.to_str().unwrap();
+    let refused = fogon(&["buy", "docs/examples/hallway.brief.json", "--catalogue", own], "");
+    assert_eq!(code(&refused), 2);
+    assert!(complaint(&refused).starts_with("line 3, kind: lamp is not accepted"), "{}", complaint(&refused));
+    std::fs::write(own, "kind,label,price\naccessory,Tape,4\n").unwrap();
+    let nothing =
+        ["buy", "docs/examples/hallway.brief.json", "--catalogue", own, "--only", "--list", "markdown"];
+    assert!(said(&fogon(&nothing, "")).contains("Nothing to buy."));
+    assert_eq!(code(&fogon(&["buy", "-", "--budget", "-3"], "")), 2);
+    assert_eq!(code(&fogon(&["buy", "-", "--school", "opera"], "")), 2);
+}

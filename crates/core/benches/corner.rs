@@ -1,5 +1,5 @@
 //! What a person waits for, on the demo corner: the judgement while something changes (`evaluate`), the search
-//! for a layout (`propose`), the list of changes (`changes`), the card. Inputs are read outside the timing, each
+//! for a layout (`propose`), the free moves (`free_moves`), the card. Inputs are read outside the timing, each
 //! answer is checked once before. Not measured: the server, JSON, the drawing on screen.
 
 use std::hint::black_box;
@@ -12,7 +12,7 @@ use fogon_core::corner::Corner;
 use fogon_core::drawing::draw;
 use fogon_core::hand::{Grip, Move, Sheet, moved};
 use fogon_core::light::{self, LightReport};
-use fogon_core::money::changes;
+use fogon_core::money::free_moves;
 use fogon_core::plan::{BriefFile, Plan, Point3};
 use fogon_testkit::BOX_ROOM;
 
@@ -86,7 +86,7 @@ fn corner(criterion: &mut Criterion) {
     let mut slow = criterion.benchmark_group("search");
     slow.sample_size(10);
     slow.bench_function("propose", |b| b.iter(|| propose(black_box(&brief.name), black_box(&brief.brief))));
-    slow.bench_function("changes", |b| b.iter(|| changes(black_box(&plan))));
+    slow.bench_function("free_moves", |b| b.iter(|| free_moves(black_box(&plan))));
     slow.finish();
 }
 

@@ -13,6 +13,7 @@ mod ground;
 mod hang;
 mod lamp;
 mod left_out;
+mod lens_fit;
 mod lights;
 mod microphone;
 mod obstacle;
@@ -43,6 +44,7 @@ pub use furnish::replaced;
 pub use ground::{Depth, Gained, Ground, ground};
 pub use hang::with_treatment;
 pub use lamp::{LampJob, with_light};
+pub use lens_fit::{LensFit, lens_fit};
 pub use obstacle::Obstacle;
 pub use placed::Placed;
 pub use proposal::{Differs, NotPossible, Proposal, Proposals};
@@ -50,6 +52,8 @@ pub use seats::nearest_facing;
 pub use stop::Stop;
 pub use variant::{Variant, varied};
 pub use why::why;
+
+pub(crate) use settle::settle as settle_light;
 
 use optics::{OTHER_SIZES, Optics};
 use proposal::Judged;

@@ -5,6 +5,7 @@ mod colour;
 mod exposure;
 mod face;
 mod light;
+mod money;
 mod picture;
 mod room;
 mod shot;
@@ -140,6 +141,8 @@ pub fn calculations() -> Vec<Calculation> {
         entry::<room::TapeMarkAt>(),
         entry::<room::StandTipping>(),
         entry::<room::CircuitLoad>(),
+        entry::<money::BestKit>(),
+        entry::<money::CostPerYear>(),
     ]
 }
 
@@ -202,7 +205,7 @@ fn describe(root: &Value, schema: &Value, at: &str, fields: &mut Vec<Field>) {
                 describe(root, &item, &path, fields);
                 continue;
             }
-            let range = describe_range(&item).unwrap_or_default();
+            let range = describe_range(&item).or_else(|| describe_text(&item)).unwrap_or_default();
             fields.push(Field { unit: unit_of(name), range, required, name: path });
         } else if inner["type"] == "object" {
             let first = fields.len();
@@ -210,7 +213,8 @@ fn describe(root: &Value, schema: &Value, at: &str, fields: &mut Vec<Field>) {
             // What belongs to something that need not be there need not be either.
             fields[first..].iter_mut().for_each(|field| field.required &= required);
         } else {
-            let range = describe_range(&inner).or_else(|| describe_choices(&inner)).unwrap_or_default();
+            let words = || describe_choices(&inner).or_else(|| describe_text(&inner));
+            let range = describe_range(&inner).or_else(words).unwrap_or_default();
             fields.push(Field { unit: unit_of(name), range, required, name: path });
         }
     }
@@ -220,6 +224,14 @@ fn describe(root: &Value, schema: &Value, at: &str, fields: &mut Vec<Field>) {
 fn describe_choices(schema: &Value) -> Option<String> {
     let words: Vec<&str> = schema["enum"].as_array()?.iter().filter_map(Value::as_str).collect();
     Some(words.join(" or "))
+}
+
+/// Any text, where one is asked for.
+fn describe_text(schema: &Value) -> Option<String> {
+    let kind = &schema["type"];
+    let is_text =
+        kind == "string" || kind.as_array().is_some_and(|all| all.iter().any(|one| one == "string"));
+    is_text.then(|| "any text".to_owned())
 }
 
 /// The unit that a field's name ends in.

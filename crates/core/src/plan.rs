@@ -16,11 +16,15 @@ mod school;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-pub use brief::{Brief, ClothingColour, Effort, Hair, Money, Person, Posture, Purpose, Recording, Today};
+pub use brief::{
+    Brief, ClothingColour, Effort, Hair, Money, Person, Posture, Purpose, Recording, Today, Weights,
+};
 pub use check::OUTSIDE_M;
+pub(crate) use check::gear::one as gear_agrees;
 pub use gear::{
-    BackdropType, Common, Gear, GearBackdrop, GearCamera, GearLens, GearLight, GearMicrophone, GearMonitor,
-    GearPanel, GearState, GearSupport, GearThing, GearTreatment, Mounting, ScreenType, Shape,
+    BackdropType, BoughtFor, Common, Gear, GearBackdrop, GearCamera, GearLens, GearLight, GearMicrophone,
+    GearMonitor, GearPanel, GearState, GearSupport, GearThing, GearTreatment, Mounting, ScreenType, Shape,
+    Upkeep,
 };
 pub use layout::{
     Angle, Backdrop, Camera, FurnitureAt, Hung, Layout, Light, Microphone, Orientation, Role, Screen, Seat,

@@ -13,6 +13,8 @@ use utoipa::ToSchema;
 pub enum Code {
     /// The text is no JSON, holds a key twice, or is nested or sized beyond the limits.
     BadJson,
+    /// The text is no table, or is sized beyond the limits.
+    BadTable,
     /// No calculation, reading or kind of that name.
     UnknownName,
     /// A field that the document does not have.
@@ -62,6 +64,7 @@ impl Code {
     pub fn as_str(self) -> &'static str {
         match self {
             Code::BadJson => "bad_json",
+            Code::BadTable => "bad_table",
             Code::UnknownName => "unknown_name",
             Code::UnknownField => "unknown_field",
             Code::MissingField => "missing_field",

@@ -51,7 +51,7 @@ impl Table {
 }
 
 /// A leading sign that a spreadsheet would run as a formula is kept as text.
-fn kept_as_text(text: &str) -> String {
+pub(crate) fn kept_as_text(text: &str) -> String {
     if text.starts_with(['=', '+', '-', '@', '\t']) { format!("'{text}") } else { text.to_owned() }
 }
 

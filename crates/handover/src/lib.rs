@@ -4,6 +4,7 @@ pub mod csv;
 pub mod html;
 pub mod picture;
 pub mod scene;
+pub mod shopping;
 pub mod svg;
 
 mod sketch;

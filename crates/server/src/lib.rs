@@ -1,5 +1,6 @@
 //! The local server: parse, call the core, answer. Corners are kept in one SQLite file; the page is embedded.
 
+mod desk;
 mod guard;
 mod pages;
 mod problem;
@@ -14,6 +15,7 @@ use std::sync::Arc;
 use axum::Router;
 use axum::handler::Handler;
 use axum::serve::ListenerExt;
+use fogon_core::money::Catalogue;
 use thiserror::Error;
 use tower_http::compression::CompressionLayer;
 use tower_http::trace::TraceLayer;
@@ -30,6 +32,8 @@ pub struct Config {
     pub port: u16,
     /// Photographs are taken; else the line drawings stand alone.
     pub takes_pictures: bool,
+    /// What can be bought.
+    pub catalogue: Catalogue,
     /// Briefs to start a new database with.
     pub first_briefs: Vec<fogon_core::plan::BriefFile>,
 }
@@ -59,9 +63,14 @@ pub enum ServeError {
 }
 
 /// The whole application over a store, for callers that bring their own listener.
-pub fn application(store: Store, takes_pictures: bool) -> Router {
-    let studio = studio::Studio::new(takes_pictures);
-    routes::router(routes::App { store: Arc::new(store), studio: Arc::new(studio) })
+pub fn application(store: Store, takes_pictures: bool, catalogue: Catalogue) -> Router {
+    let app = routes::App {
+        store: Arc::new(store),
+        studio: Arc::new(studio::Studio::new(takes_pictures)),
+        desk: Arc::default(),
+        catalogue: Arc::new(catalogue),
+    };
+    routes::router(app)
         // Answers of the API stay as they are: on one machine, packing costs more than it saves.
         .fallback(pages::page.layer(CompressionLayer::new()))
         .layer(axum::middleware::from_fn(guard::same_machine))
@@ -88,7 +97,7 @@ pub async fn serve(config: Config, ready: impl FnOnce(SocketAddr)) -> Result<(),
             tracing::debug!(%error, "answers may be delayed");
         }
     });
-    axum::serve(listener, application(store, config.takes_pictures))
+    axum::serve(listener, application(store, config.takes_pictures, config.catalogue))
         .with_graceful_shutdown(stopped())
         .await
         .map_err(ServeError::Serve)

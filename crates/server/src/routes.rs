@@ -1,10 +1,12 @@
 //! The API under `/api/v1`, by job.
 
+mod buy;
 mod corners;
 mod exports;
 mod hear;
 mod judge;
 mod judged;
+mod lists;
 mod live;
 mod reference;
 mod view;
@@ -17,12 +19,14 @@ use axum::extract::{FromRef, FromRequest, FromRequestParts};
 use axum::http::StatusCode;
 use axum::response::IntoResponse;
 use fogon_core::document::{self, Shape};
+use fogon_core::money::Catalogue;
 use http_body_util::BodyExt;
 use serde::de::DeserializeOwned;
 use utoipa::OpenApi;
 use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
 
+use crate::desk::Desk;
 use crate::problem::Details;
 use crate::store::Store;
 use crate::studio::Studio;
@@ -39,6 +43,8 @@ pub(crate) type Shared = Arc<Store>;
 pub(crate) struct App {
     pub(crate) store: Shared,
     pub(crate) studio: Arc<Studio>,
+    pub(crate) desk: Arc<Desk>,
+    pub(crate) catalogue: Arc<Catalogue>,
 }
 
 #[derive(OpenApi)]
@@ -66,7 +72,12 @@ fn described() -> OpenApiRouter<App> {
         .routes(routes!(judge::angle))
         .routes(routes!(judge::light))
         .routes(routes!(judge::propose))
-        .routes(routes!(judge::changes))
+        .routes(routes!(judge::free_moves))
+        .routes(routes!(buy::buy))
+        .routes(routes!(lists::shelf))
+        .routes(routes!(lists::shelf_table))
+        .routes(routes!(lists::shopping))
+        .routes(routes!(lists::ledger))
         .routes(routes!(judge::apply))
         .routes(routes!(judge::measured))
         .routes(routes!(judge::place))

@@ -168,8 +168,24 @@ export const api = {
   /** The best layout for changed answers that keeps what is locked; null where nothing fits. */
   again: async (before: Plan, brief: Brief) =>
     accepted(await client.POST("/api/v1/again", { body: { before, brief } })).plan ?? null,
-  changes: async (plan: Plan, signal: AbortSignal) =>
-    accepted(await client.POST("/api/v1/changes", { body: plan, signal })),
+  freeMoves: async (plan: Plan, signal: AbortSignal) =>
+    accepted(await client.POST("/api/v1/free-moves", { body: plan, signal })),
+  /** The shopping list as a file. */
+  shopping: async (asked: Schemas["ShoppingIn"]): Promise<string> =>
+    accepted<unknown>(await client.POST("/api/v1/shopping", { body: asked, parseAs: "text" })) as string,
+  ledger: async (brief: Brief) => accepted(await client.POST("/api/v1/ledger", { body: { brief } })),
+  /** What is owned, as a table. */
+  shelfTable: async (brief: Brief): Promise<string> =>
+    accepted<unknown>(await client.POST("/api/v1/shelf/table", { body: { brief }, parseAs: "text" })) as string,
+  /** A shelf read from a table. */
+  readShelf: async (file: Blob) =>
+    accepted(
+      await client.POST("/api/v1/shelf", {
+        body: file as unknown as string,
+        bodySerializer: () => file,
+        headers: { "Content-Type": "text/csv" },
+      }),
+    ),
   apply: async (plan: Plan, patch: PatchStep[]) =>
     accepted(await client.POST("/api/v1/apply", { body: { plan, patch } })),
   /** Which measured values still hold after a change by hand. */

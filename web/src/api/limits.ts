@@ -3,6 +3,7 @@
 export const limits = {
   "Beam.drop_m": [0.02, 3],
   "Beam.width_m": [0.02, 2],
+  "BoughtFor.price": [0, 10000000],
   "Camera.bearing_deg": [0, 360],
   "Camera.crop": [1, 2],
   "Camera.f_number": [0.7, 64],
@@ -15,6 +16,7 @@ export const limits = {
   "Camera.tilt_deg": [-60, 60],
   "Camera.white_balance_k": [1000, 25000],
   "Cloth.ahead_m": [0.05, 4],
+  "Common.count": [1, 20],
   "Common.fan_noise_1m_dba": [0, 90],
   "Common.life_years": [0.5, 50],
   "Common.mass_kg": [0, 500],

@@ -72,24 +72,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/v1/catalogue": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** The generic catalogue, by id */
-        get: operations["catalogue"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/v1/changes": {
+    "/api/v1/buy": {
         parameters: {
             query?: never;
             header?: never;
@@ -98,8 +81,25 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** What to change: free moves first, then purchases */
-        post: operations["changes"];
+        /** What to do for nothing and what to buy for a sum: lines of JSON as they become known, the last one the advice */
+        post: operations["buy"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/catalogue": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The catalogue, by id */
+        get: operations["catalogue"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -299,6 +299,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/free-moves": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What can be done for nothing, from how the corner stands today, else from the plan */
+        post: operations["free_moves"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/glossary": {
         parameters: {
             query?: never;
@@ -347,6 +364,23 @@ export interface paths {
         put?: never;
         /** What a clap at the mouth would write at the microphone: its picture, its decay by band, its first reflections */
         post: operations["picture"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/ledger": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What was spent on what a brief owns, and what it costs a year */
+        post: operations["ledger"];
         delete?: never;
         options?: never;
         head?: never;
@@ -506,6 +540,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/shelf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A shelf as a table (CSV), read */
+        post: operations["shelf"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/shelf/table": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a brief owns, as a table (CSV) */
+        post: operations["shelf_table"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/shopping": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A shopping list as a table (CSV) or as text (Markdown) */
+        post: operations["shopping"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/treatment": {
         parameters: {
             query?: never;
@@ -577,6 +662,61 @@ export interface components {
         } | {
             /** @enum {string} */
             kind: "print";
+        };
+        /** @description What to do and what to buy for a sum. */
+        Advice: {
+            /** @description What there is to do, in one sentence. */
+            sentence: string;
+            /**
+             * Format: double
+             * @description The sum that may be spent.
+             */
+            budget: number;
+            /**
+             * Format: double
+             * @description Score now, from today's arrangement if it was given; 0 without a camera.
+             */
+            score_now: number;
+            /** @description Measured for nothing before money is spent. */
+            measure_first: components["schemas"]["MeasureFirst"][];
+            /** @description What can be done for nothing, in order. */
+            free_moves: components["schemas"]["FreeMove"][];
+            before?: components["schemas"]["Plan"] | null;
+            /** @description What most homes have that would do. */
+            substitutes: components["schemas"]["Substitute"][];
+            /** @description Everything to buy. */
+            kit: components["schemas"]["Item"][];
+            /** @description In which order. */
+            path: components["schemas"]["PathStep"][];
+            /**
+             * Format: double
+             * @description What is spent.
+             */
+            spent: number;
+            /**
+             * Format: double
+             * @description Score of the corner laid out with the kit.
+             */
+            score: number;
+            /** @description A recording can be made with it. */
+            ready: boolean;
+            plan?: components["schemas"]["Plan"] | null;
+            /** @description What every sum buys, up to where more would be neither seen nor heard. */
+            curve: components["schemas"]["CurvePoint"][];
+            /**
+             * Format: double
+             * @description From this sum on more would be neither seen nor heard.
+             */
+            flat_from: number;
+            /**
+             * Format: double
+             * @description What a year of the kit costs.
+             */
+            per_year: number;
+            /** @description What is not bought, and why. */
+            passed_over: components["schemas"]["PassedOver"][];
+            /** @description Where the prices come from. */
+            prices: components["schemas"]["PricesFrom"];
         };
         /** @description The corner laid out again. */
         Again: {
@@ -667,6 +807,26 @@ export interface components {
             /** @description All readings. */
             readings: components["schemas"]["Reading"][];
         };
+        /** @description What the table of gains says at once, before it is laid out. */
+        AtOnce: {
+            /**
+             * Format: double
+             * @description The sum that may be spent.
+             */
+            budget: number;
+            /** @description Everything to buy. */
+            kit: components["schemas"]["Item"][];
+            /**
+             * Format: double
+             * @description What is spent.
+             */
+            spent: number;
+            /**
+             * Format: double
+             * @description The score that is expected, 0 to 1.
+             */
+            score: number;
+        };
         /** @description A backdrop in its place. */
         Backdrop: {
             /** @description Gear id. */
@@ -717,22 +877,15 @@ export interface components {
              */
             drop_m: number;
         };
-        /** @description A thing to buy. */
-        Bought: {
-            /** @description Catalogue id. */
-            id: string;
-            /** @description In words. */
-            label: string;
+        /** @description A thing's purchase. */
+        BoughtFor: {
+            /** @description The day, as `2026-11-28`. */
+            date?: string | null;
             /**
              * Format: double
-             * @description Its price.
+             * @description What was paid for one, in the plan's currency.
              */
-            price: number;
-            /**
-             * Format: double
-             * @description (price - resale) / years.
-             */
-            per_year?: number | null;
+            price?: number | null;
         };
         /** @description Everything a person tells before anything is chosen. */
         Brief: {
@@ -779,6 +932,37 @@ export interface components {
          * @enum {string}
          */
         BriefFormat: "fogon.brief";
+        /** @description A brief alone. */
+        BriefIn: {
+            brief: components["schemas"]["Brief"];
+        };
+        /** @description A plan and the sum that may be spent on it. */
+        BuyIn: {
+            plan: components["schemas"]["Plan"];
+            /**
+             * Format: double
+             * @description The plan's own where it is left out.
+             */
+            budget?: number | null;
+        };
+        /** @description One line of the answer. */
+        BuyLine: {
+            /** @description Things on offer that have been laid out in this corner. */
+            tried: number;
+            /** @description Kits that have been taken apart and put together anew. */
+            kits: number;
+            /** @enum {string} */
+            line: "progress";
+        } | (components["schemas"]["AtOnce"] & {
+            /** @enum {string} */
+            line: "table";
+        }) | (components["schemas"]["Advice"] & {
+            /** @enum {string} */
+            line: "advice";
+        }) | {
+            /** @enum {string} */
+            line: "failed";
+        };
         /** @description The camera's place and settings. */
         Camera: {
             /** @description Gear id of the body. */
@@ -869,20 +1053,6 @@ export interface components {
             to?: number | null;
             /** @description Its unit. */
             unit: string;
-        };
-        /** @description Free moves and purchases for one plan. */
-        Changes: {
-            /** @description What can be done, in a sentence. */
-            sentence: string;
-            /**
-             * Format: double
-             * @description Score now, 0 to 1, from today's arrangement if it was given.
-             */
-            score_now: number;
-            /** @description What can be done for nothing, in order. */
-            free_moves: components["schemas"]["FreeMove"][];
-            /** @description What to buy within the budget, in order. */
-            purchases: components["schemas"]["Purchases"];
         };
         /** @description The chart of one corner. */
         Chart: {
@@ -976,7 +1146,7 @@ export interface components {
          * @description Why an input was refused, as a stable word for scripts.
          * @enum {string}
          */
-        Code: "bad_json" | "unknown_name" | "unknown_field" | "missing_field" | "wrong_type" | "bad_choice" | "not_positive" | "out_of_range" | "unknown_id" | "subject_inside_focal_length" | "camera_inside_face" | "unsupported_mains_frequency" | "no_flicker_free_shutter" | "degenerate_polygon" | "not_planar" | "not_convex" | "inner_not_smaller" | "ratio_not_above_one" | "no_position_out_of_frame" | "chromaticity_too_far_from_locus" | "conflict" | "patch_refused";
+        Code: "bad_json" | "bad_table" | "unknown_name" | "unknown_field" | "missing_field" | "wrong_type" | "bad_choice" | "not_positive" | "out_of_range" | "unknown_id" | "subject_inside_focal_length" | "camera_inside_face" | "unsupported_mains_frequency" | "no_flicker_free_shutter" | "degenerate_polygon" | "not_planar" | "not_convex" | "inner_not_smaller" | "ratio_not_above_one" | "no_position_out_of_frame" | "chromaticity_too_far_from_locus" | "conflict" | "patch_refused";
         /** @description What every kind has. */
         Common: {
             /** @description What people call it. */
@@ -1020,9 +1190,20 @@ export interface components {
             offers?: string[];
             /** @description Plugs, mounts and inputs that it cannot work without. */
             needs?: string[];
+            /** @description Ids or offers of other things that it cannot be used beside. */
+            excludes?: string[];
+            /**
+             * Format: int32
+             * @description How many alike (1).
+             */
+            count?: number | null;
+            condition?: components["schemas"]["Upkeep"] | null;
+            /** @description Where it lies when it is not in use. */
+            place?: string | null;
+            bought?: components["schemas"]["BoughtFor"] | null;
             /** @description The figures are those of its usual kind, not read off the thing itself. */
             figures_assumed?: boolean;
-            /** @description Owned, wanted, never, borrowed. */
+            /** @description Owned, wanted, never, borrowed, rented. */
             state?: components["schemas"]["GearState"];
         };
         /**
@@ -1048,6 +1229,21 @@ export interface components {
             can_undo: boolean;
             /** @description The last step was an undo that can be taken back. */
             can_redo: boolean;
+        };
+        /** @description What a sum buys. */
+        CurvePoint: {
+            /**
+             * Format: double
+             * @description What is spent.
+             */
+            spent: number;
+            /**
+             * Format: double
+             * @description Score of the corner with the best kit for it, 0 to 1.
+             */
+            score: number;
+            /** @description A recording can be made. */
+            ready: boolean;
         };
         /** @description One way to face. */
         Depth: {
@@ -1290,6 +1486,18 @@ export interface components {
             patch: components["schemas"]["PatchStep"][];
             /** @description Readings before and after. */
             changes: components["schemas"]["Change"][];
+        };
+        /** @description What can be done for nothing. */
+        FreeMoves: {
+            /**
+             * Format: double
+             * @description Score now, 0 to 1, from today's arrangement if it was given.
+             */
+            score_now: number;
+            /** @description In order; each follows on those before it. */
+            moves: components["schemas"]["FreeMove"][];
+            /** @description What there is to move, in a sentence. */
+            sentence: string;
         };
         /** @description A place as seen from the eyes. */
         FromEyes: {
@@ -1696,7 +1904,7 @@ export interface components {
          * @description Whether a thing is at hand.
          * @enum {string}
          */
-        GearState: "owned" | "wanted" | "never" | "borrowed";
+        GearState: "owned" | "wanted" | "never" | "borrowed" | "rented";
         /** @description A stand, tripod, boom or clamp. */
         GearSupport: components["schemas"]["Common"] & {
             /**
@@ -1925,6 +2133,41 @@ export interface components {
             /** @description Where it comes from. */
             from: components["schemas"]["Origin"];
         };
+        /** @description A thing to buy. */
+        Item: {
+            /** @description Catalogue id. */
+            id: string;
+            /** @description In words. */
+            label: string;
+            /** @description How many. */
+            count: number;
+            /**
+             * Format: double
+             * @description What they cost together.
+             */
+            price: number;
+            /** @description It is counted used, as it is usually bought. */
+            used: boolean;
+            /**
+             * Format: double
+             * @description What they would cost new, where they are counted used.
+             */
+            price_new?: number | null;
+            /**
+             * Format: double
+             * @description Rent it for a day at this price before it is bought.
+             */
+            rent_first?: number | null;
+            /**
+             * Format: double
+             * @description What a year of their life costs: (price - resale) / years.
+             */
+            per_year?: number | null;
+            /** @description The caution that stands beside it; empty for most. */
+            caution: string;
+            /** @description What it is bought for, in a sentence. */
+            reason: string;
+        };
         /** @description A plan judged, explained and drawn. */
         Judged: {
             assessment: components["schemas"]["Assessment"];
@@ -2006,6 +2249,49 @@ export interface components {
             treatment?: {
                 [key: string]: components["schemas"]["Treatment"];
             };
+        };
+        /** @description The ledger. */
+        Ledger: {
+            /** @description Dated first, oldest first, then by id. */
+            rows: components["schemas"]["LedgerRow"][];
+            /**
+             * Format: double
+             * @description What was paid in all.
+             */
+            paid: number;
+            /**
+             * Format: double
+             * @description What it all costs a year.
+             */
+            per_year: number;
+        };
+        /** @description One thing that is owned or rented. */
+        LedgerRow: {
+            /** @description Gear id. */
+            id: string;
+            /** @description In words. */
+            label: string;
+            /** @description How many. */
+            count: number;
+            /** @description The day it was bought, where that is told. */
+            date?: string | null;
+            /**
+             * Format: double
+             * @description What was paid for all of them: as told, else their price.
+             */
+            paid: number;
+            /** @description What was paid is the catalogue's price and not told. */
+            assumed: boolean;
+            /**
+             * Format: double
+             * @description Expected life, years.
+             */
+            life_years?: number | null;
+            /**
+             * Format: double
+             * @description What a year of its life costs.
+             */
+            per_year?: number | null;
         };
         /** @description One wall of the walk. */
         Leg: {
@@ -2101,6 +2387,11 @@ export interface components {
             /** @description Over the side view: in the plane of the lens axis. */
             side: components["schemas"]["LightSheet"];
         };
+        /**
+         * @description How a list is written.
+         * @enum {string}
+         */
+        ListFormat: "csv" | "markdown";
         /** @description A corner in the list. */
         Listed: {
             /** Format: int64 */
@@ -2139,6 +2430,15 @@ export interface components {
              * @description Amperes of the breaker.
              */
             breaker_a?: number | null;
+        };
+        /** @description Something to measure before money is spent on it: for nothing. */
+        MeasureFirst: {
+            /** @description What to do. */
+            label: string;
+            /** @description Why, in a sentence. */
+            reason: string;
+            /** @description The reading that it makes sure of. */
+            reading: string;
         };
         /** @description The microphone. */
         Microphone: {
@@ -2222,6 +2522,7 @@ export interface components {
             budget?: number;
             /** @description A label printed beside sums. */
             currency?: string;
+            weights?: components["schemas"]["Weights"] | null;
         };
         /** @enum {string} */
         MonitorSchool: "flip-screen" | "field" | "phone" | "television" | "mirror";
@@ -2379,6 +2680,25 @@ export interface components {
          * @enum {string}
          */
         Of: "whole" | "eyes";
+        /** @description One thing with what it costs. */
+        Offer: {
+            /** @description The thing; its price is that of a new one. */
+            gear: components["schemas"]["Gear"];
+            /**
+             * Format: double
+             * @description Price of a used one.
+             */
+            price_used?: number | null;
+            /** @description It is usually bought used. */
+            usually_used: boolean;
+            /**
+             * Format: double
+             * @description Price of a day's rent.
+             */
+            rent_per_day?: number | null;
+            /** @description The caution that stands beside it; empty for most. */
+            caution: string;
+        };
         /** @description A corner as it was once saved. */
         Once: {
             /** Format: int64 */
@@ -2478,6 +2798,32 @@ export interface components {
             /** @description How it was come by. */
             from: components["schemas"]["Origin"];
         };
+        /**
+         * @description The rule by which a thing is passed over.
+         * @enum {string}
+         */
+        PassedBy: "owner" | "measure" | "mount" | "focus" | "framing" | "heat" | "place" | "stand" | "need" | "gain" | "dearer" | "budget";
+        /** @description A thing that is passed over. */
+        PassedOver: {
+            /** @description Catalogue id. */
+            id: string;
+            /** @description In words. */
+            label: string;
+            /**
+             * Format: double
+             * @description What it would cost with all that it needs, as far as that was found.
+             */
+            price: number;
+            /** @description The rule. */
+            rule: components["schemas"]["PassedBy"];
+            /** @description Why, in a sentence. */
+            reason: string;
+            /**
+             * Format: double
+             * @description What it would gain, points of 100; none where it was not laid out.
+             */
+            gain?: number | null;
+        };
         /** @description One step of a patch, as RFC 6902. */
         PatchStep: {
             /** @description test, add, replace or remove. */
@@ -2486,6 +2832,43 @@ export interface components {
             path: string;
             /** @description The value, but for remove. */
             value?: unknown;
+        };
+        /** @description A step of the way: things bought together, the corner working after them. */
+        PathStep: {
+            /** @description What is bought, in words. */
+            label: string;
+            /** @description The thing that helps, then what it needs. */
+            items: components["schemas"]["Item"][];
+            /**
+             * Format: double
+             * @description What the step costs.
+             */
+            price: number;
+            /**
+             * Format: double
+             * @description What has been spent after it.
+             */
+            spent: number;
+            /**
+             * Format: double
+             * @description Score before it, 0 to 1; none where nothing could be laid out.
+             */
+            score_before?: number | null;
+            /**
+             * Format: double
+             * @description Score after it, 0 to 1.
+             */
+            score: number;
+            /** @description Things that stood in the way and no longer do. */
+            cleared: number;
+            /** @description A recording can be made after it. */
+            ready: boolean;
+            /** @description Why, in a sentence or two. */
+            reason: string;
+            /** @description Readings before and after. */
+            readings: components["schemas"]["Change"][];
+            /** @description The corner after it. */
+            plan: components["schemas"]["Plan"];
         };
         /** @description Who is filmed. */
         Person: {
@@ -2601,6 +2984,17 @@ export interface components {
          * @enum {string}
          */
         Posture: "seated" | "standing";
+        /** @description Where prices come from. */
+        PricesFrom: {
+            /** @description What the catalogue is called. */
+            name: string;
+            /** @description Where its prices come from. */
+            source: string;
+            /** @description Their currency. */
+            currency: string;
+            /** @description When they were looked up. */
+            dated: string;
+        };
         /** @description One refused value. */
         Problem: {
             /** @description Path of the field, as `room.openings.door.width_m` or `surfaces[2].area_m2`. */
@@ -2651,33 +3045,6 @@ export interface components {
             set_aside: string[];
             /** @description Seats, facings and takes that were looked at. */
             looked_at: number;
-        };
-        /** @description What to buy under the budget, most gain for the money first. */
-        Purchases: {
-            /**
-             * Format: double
-             * @description The sum that may be spent.
-             */
-            budget: number;
-            /**
-             * Format: double
-             * @description What is spent.
-             */
-            spent: number;
-            /**
-             * Format: double
-             * @description Score before, 0 to 1.
-             */
-            score_before: number;
-            /**
-             * Format: double
-             * @description Score with all of it in place.
-             */
-            score_after: number;
-            /** @description In order. */
-            steps: components["schemas"]["Step"][];
-            /** @description What it comes to, in one sentence. */
-            sentence: string;
         };
         /**
          * @description What the recording is for: sets shot size, orientation, gaze and its rows of the band table.
@@ -2996,6 +3363,20 @@ export interface components {
          * @enum {string}
          */
         Sheet: "plan" | "side";
+        /** @description A shelf that was read from a table. */
+        ShelfRead: {
+            /** @description What it holds, by id. */
+            gear: {
+                [key: string]: components["schemas"]["Gear"];
+            };
+        };
+        /** @description What is to be bought. */
+        ShoppingIn: {
+            plan: components["schemas"]["Plan"];
+            items: components["schemas"]["Item"][];
+            prices: components["schemas"]["PricesFrom"];
+            format: components["schemas"]["ListFormat"];
+        };
         /** @description A shot size over the distance: f = u s / (S + s). */
         ShotCurve: {
             /** @description In words. */
@@ -3164,27 +3545,6 @@ export interface components {
              */
             far_and_long_percent: number;
         };
-        /** @description Things to buy together, the corner working after them. */
-        Step: {
-            /** @description The thing that helps, then what it needs. */
-            items: components["schemas"]["Bought"][];
-            /**
-             * Format: double
-             * @description Price of all of them.
-             */
-            price: number;
-            /**
-             * Format: double
-             * @description Score gained by it alone.
-             */
-            gain: number;
-            /** @description Things in the way that it clears. */
-            cleared: number;
-            /** @description Why, in one sentence. */
-            reason: string;
-            /** @description Readings before and after. */
-            changes: components["schemas"]["Change"][];
-        };
         /**
          * @description How a step stands.
          * @enum {string}
@@ -3234,6 +3594,27 @@ export interface components {
             closed: boolean;
             /** @description Points: x to the right, y downwards. */
             points: number[][];
+        };
+        /** @description A household means. */
+        Substitute: {
+            /** @description What to do. */
+            label: string;
+            /** @description The caution that goes with it. */
+            caution: string;
+            /**
+             * Format: double
+             * @description Score before, 0 to 1.
+             */
+            score_before: number;
+            /**
+             * Format: double
+             * @description Score after.
+             */
+            score_after: number;
+            /** @description Readings before and after. */
+            changes: components["schemas"]["Change"][];
+            /** @description The corner with it. */
+            plan: components["schemas"]["Plan"];
         };
         /** @description What carries a thing. */
         Support: {
@@ -3471,6 +3852,11 @@ export interface components {
          */
         UnitSystem: "metric" | "imperial";
         /**
+         * @description How well a thing is kept.
+         * @enum {string}
+         */
+        Upkeep: "new" | "good" | "worn" | "broken";
+        /**
          * @description What a finish is used as.
          * @enum {string}
          */
@@ -3535,6 +3921,34 @@ export interface components {
              * @description The whole way, m.
              */
             way_m: number;
+        };
+        /** @description How much each aspect counts, in parts of their sum. */
+        Weights: {
+            /**
+             * Format: double
+             * @description What is heard.
+             */
+            sound: number;
+            /**
+             * Format: double
+             * @description The light on face and background.
+             */
+            light: number;
+            /**
+             * Format: double
+             * @description The room, its echo and its depth.
+             */
+            room: number;
+            /**
+             * Format: double
+             * @description Framing, blur and noise.
+             */
+            picture: number;
+            /**
+             * Format: double
+             * @description What makes a take easy to set up.
+             */
+            comfort: number;
         };
         /** @enum {string} */
         WindowSchool: "shut-out" | "key";
@@ -3730,6 +4144,37 @@ export interface operations {
             };
         };
     };
+    buy: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BuyIn"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/x-ndjson": components["schemas"]["BuyLine"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+        };
+    };
     catalogue: {
         parameters: {
             query?: never;
@@ -3745,39 +4190,8 @@ export interface operations {
                 };
                 content: {
                     "application/json": {
-                        [key: string]: components["schemas"]["Gear"];
+                        [key: string]: components["schemas"]["Offer"];
                     };
-                };
-            };
-        };
-    };
-    changes: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["Plan"];
-            };
-        };
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Changes"];
-                };
-            };
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Details"];
                 };
             };
         };
@@ -4237,6 +4651,37 @@ export interface operations {
             };
         };
     };
+    free_moves: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Plan"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FreeMoves"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+        };
+    };
     glossary: {
         parameters: {
             query?: never;
@@ -4322,6 +4767,37 @@ export interface operations {
                 };
                 content: {
                     "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+        };
+    };
+    ledger: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BriefIn"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Ledger"];
                 };
             };
             422: {
@@ -4592,6 +5068,99 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["School"][];
+                };
+            };
+        };
+    };
+    shelf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "text/csv": string;
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShelfRead"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+        };
+    };
+    shelf_table: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BriefIn"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+        };
+    };
+    shopping: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShoppingIn"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/plain": string;
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
                 };
             };
         };

@@ -3,25 +3,24 @@ import { useQuery } from "@tanstack/react-query";
 
 import { api, type Plan } from "../api/client";
 import { useTable } from "../table/useTable";
-import { fixed } from "../units/length";
 import { Button } from "../ui/button";
-import { changesOf } from "./changes";
+import { sum } from "./sums";
 import { moved } from "./today";
+import { freeMovesOf, useAdvice } from "./useAdvice";
 
 /** How it stands, once moves and purchases have been tried. */
 export function MoneyState({ plan, otherwise }: { plan: Plan; otherwise: string }) {
-  return useQuery(changesOf(plan)).data?.sentence ?? otherwise;
+  const free = useQuery(freeMovesOf(plan)).data?.sentence;
+  return useAdvice(plan).advice?.sentence ?? free ?? otherwise;
 }
 
 export function MoneyNext({ plan, children }: { plan: Plan; children: React.ReactNode }) {
   const table = useTable();
-  const { data } = useQuery(changesOf(plan));
-  const move = data?.free_moves[0];
-  const step = data?.purchases.steps[0];
+  const move = useQuery(freeMovesOf(plan)).data?.moves[0];
+  const step = useAdvice(plan).advice?.path[0];
   if (!move && !step) return children;
   const today = move?.baseline === "today";
   const currency = plan.brief.money?.currency ?? "";
-  const cost = step?.items.reduce((sum, item) => sum + item.price, 0) ?? 0;
   return (
     <section
       aria-label="What to do next"
@@ -30,7 +29,7 @@ export function MoneyNext({ plan, children }: { plan: Plan; children: React.Reac
       <p className="min-w-48 grow basis-0 text-sm font-semibold">
         {move
           ? `${move.label}: free.`
-          : `Buy first: ${step?.items.map((item) => item.label).join(", ") ?? ""}, ${fixed(cost, 0)} ${currency}.`}
+          : `Buy first: ${step?.label ?? ""}, ${sum(step?.price ?? 0, currency)}.`}
       </p>
       {move && (
         <Button

@@ -1,7 +1,16 @@
-// One step of the ladder: what it is, what it costs, what it gains; its readings on demand.
-import type { Schemas } from "../api/client";
+// One step of the ladder: what it is, what it costs, what it gains; why, on demand: its readings, and the picture before and after.
+import { useState } from "react";
+
+import type { Plan, Schemas } from "../api/client";
+import { Pair } from "../picture/Pair";
+import { useJudged } from "../picture/useJudged";
 import { sentence } from "../table/show";
 import type { UnitSystem } from "../units/length";
+
+interface Seen {
+  before: Plan;
+  after: Plan;
+}
 
 interface Props {
   number: number;
@@ -11,10 +20,13 @@ interface Props {
   gain?: string;
   changes: Schemas["Change"][];
   units: UnitSystem;
+  /** The corner before and after it, to be looked at. */
+  seen?: Seen | null;
   children?: React.ReactNode;
 }
 
-export function Rung({ number, title, cost, gain, changes, units, children }: Props) {
+export function Rung({ number, title, cost, gain, changes, units, seen = null, children }: Props) {
+  const [open, setOpen] = useState(false);
   return (
     <li className="grid grid-cols-[1.5rem_minmax(0,1fr)_auto] items-start gap-x-2 px-3 py-2 text-sm">
       <span className="font-bold">{number}</span>
@@ -22,10 +34,11 @@ export function Rung({ number, title, cost, gain, changes, units, children }: Pr
         <p className="font-semibold">{title}</p>
         {children && <div>{children}</div>}
         {changes.length > 0 && (
-          <details className="text-xs">
+          <details className="text-xs" onToggle={(event) => setOpen(event.currentTarget.open)}>
             <summary className="text-faint min-h-6 cursor-pointer list-none underline decoration-dotted underline-offset-4">
               What it changes
             </summary>
+            {open && seen && <BeforeAndAfter seen={seen} />}
             <ul>
               {changes.map((c) => (
                 <li key={c.reading}>
@@ -42,5 +55,17 @@ export function Rung({ number, title, cost, gain, changes, units, children }: Pr
         {gain && <span className="text-faint text-xs whitespace-nowrap">{gain} of 100</span>}
       </div>
     </li>
+  );
+}
+
+function BeforeAndAfter({ seen: { before, after } }: { seen: Seen }) {
+  const [left, right] = [useJudged(before).judged, useJudged(after).judged];
+  if (!left || !right) return null;
+  return (
+    <Pair
+      left={{ plan: before, view: left.drawing.frame, name: "Before" }}
+      right={{ plan: after, view: right.drawing.frame, name: "After" }}
+      tallest="22vh"
+    />
   );
 }

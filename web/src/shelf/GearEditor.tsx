@@ -57,9 +57,10 @@ function Add({ onChange }: { onChange: OnChange }) {
   const [kind, setKind] = useState<string>("light");
   const [chosen, setChosen] = useState<string | null>(null);
   if (list.isError) return <Trouble error={list.error} onRetry={() => void list.refetch()} />;
-  const things = Object.entries(list.data ?? {}).filter(([, g]) => g.kind === kind);
+  const gear = Object.entries(list.data ?? {}).map(([one, offer]) => [one, offer.gear] as const);
+  const things = gear.filter(([, g]) => g.kind === kind);
   const [id, thing] = things.find(([one]) => one === chosen) ?? things[0] ?? [null, null];
-  const kinds = KINDS.filter(([k]) => Object.values(list.data ?? {}).some((g) => g.kind === k));
+  const kinds = KINDS.filter(([k]) => gear.some(([, g]) => g.kind === k));
   const add = () => {
     if (!id || !thing) return;
     onChange((shelf) =>

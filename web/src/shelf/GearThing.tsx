@@ -7,11 +7,13 @@ import { SHEET } from "../ui/Section";
 import { FIGURES, told } from "./figures";
 import { FiguresForm } from "./FiguresForm";
 import { withFigures, withGear, withoutGear, type OnChange } from "./gear";
+import { Kept } from "./Kept";
 import { MeasuredLamp } from "./MeasuredLamp";
 
 const STATES = [
   ["owned", "Owned"],
   ["borrowed", "Borrowed"],
+  ["rented", "Rented"],
   ["wanted", "Wanted"],
   ["never", "Never"],
 ] as const;
@@ -64,6 +66,7 @@ export function GearThing({ id, thing, used, units, onChange }: Props) {
           Remove
         </Button>
       </div>
+      <Kept thing={thing} onChange={(change) => onChange((shelf) => withGear(shelf, id, change))} />
       {FIGURES[thing.kind] && (
         <details className="mt-2">
           <summary className="min-h-6 cursor-pointer text-sm font-semibold">Figures</summary>

@@ -4,6 +4,7 @@ import { useTable } from "../table/useTable";
 import { Button } from "../ui/button";
 import { inUse, type Shelf } from "./gear";
 import { GearEditor } from "./GearEditor";
+import { ShelfTable } from "./ShelfTable";
 
 export function ShelfPage({ plan }: { plan: Plan }) {
   const table = useTable();
@@ -16,6 +17,7 @@ export function ShelfPage({ plan }: { plan: Plan }) {
           Fogon lays out with what stands here. After a change, have everything placed anew around seat and
           camera, or look at the layouts found.
         </p>
+        <ShelfTable plan={plan} onRead={(more) => onGear((shelf) => ({ ...shelf, ...more }))} />
         <Button onClick={() => table.act((p) => api.place(p))}>Place everything anew</Button>
       </div>
       <GearEditor

@@ -54,6 +54,12 @@ export const withBudget = (plan: Plan, budget: number): Plan => ({
   brief: { ...plan.brief, money: { ...plan.brief.money, budget } },
 });
 
+/** Own weights of the aspects; null goes back to those of the school. */
+export const withWeights = (plan: Plan, weights: Schemas["Weights"] | null): Plan => ({
+  ...plan,
+  brief: { ...plan.brief, money: { ...plan.brief.money, weights } },
+});
+
 export const withFurnishing = (plan: Plan, furnishing: string): Plan => ({
   ...plan,
   brief: {

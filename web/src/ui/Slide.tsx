@@ -33,7 +33,7 @@ export function Slide({ name, value, within, step, words, disabled = false, onSl
         <Slider.Range className="bg-faint absolute h-full rounded-full" />
       </Slider.Track>
       <Slider.Thumb
-        className="border-ink bg-paper block h-6 w-3 rounded-full border-2"
+        className="border-ink bg-paper block h-6 w-6 rounded-full border-2"
         aria-label={name}
         aria-valuetext={words(at)}
       />

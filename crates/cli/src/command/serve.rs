@@ -3,10 +3,12 @@
 use std::path::{Path, PathBuf};
 
 use clap::Args;
+use fogon_core::money::Catalogue;
 use fogon_core::plan::BriefFile;
 use fogon_server::{Config, ServeError};
 
 use crate::outcome::Failure;
+use crate::prices::Prices;
 use crate::read;
 
 /// The demo corners, part of the binary.
@@ -27,6 +29,8 @@ pub(crate) struct Serve {
     /// No photographs: line drawings alone, for a slow machine
     #[arg(long)]
     no_pictures: bool,
+    #[command(flatten)]
+    prices: Prices,
 }
 
 #[derive(Args)]
@@ -40,25 +44,40 @@ pub(crate) struct Demo {
     /// No photographs: line drawings alone, for a slow machine
     #[arg(long)]
     no_pictures: bool,
+    #[command(flatten)]
+    prices: Prices,
 }
 
 pub(crate) fn serve(arguments: &Serve) -> Result<(), Failure> {
-    start(&arguments.database, arguments.port, !arguments.no_pictures, Vec::new())
+    start(
+        &arguments.database,
+        arguments.port,
+        !arguments.no_pictures,
+        arguments.prices.catalogue()?,
+        Vec::new(),
+    )
 }
 
 pub(crate) fn demo(arguments: &Demo) -> Result<(), Failure> {
     let first_briefs =
         DEMO.iter().map(|brief| BriefFile::read(brief.as_bytes())).collect::<Result<Vec<_>, _>>()?;
-    start(&arguments.database, arguments.port, !arguments.no_pictures, first_briefs)
+    start(
+        &arguments.database,
+        arguments.port,
+        !arguments.no_pictures,
+        arguments.prices.catalogue()?,
+        first_briefs,
+    )
 }
 
 fn start(
     database: &Path,
     port: u16,
     takes_pictures: bool,
+    catalogue: Catalogue,
     first_briefs: Vec<BriefFile>,
 ) -> Result<(), Failure> {
-    let config = Config { database: database.to_owned(), port, takes_pictures, first_briefs };
+    let config = Config { database: database.to_owned(), port, takes_pictures, catalogue, first_briefs };
     tracing_subscriber::fmt()
         .with_env_filter(
             tracing_subscriber::EnvFilter::try_from_default_env().unwrap_or_else(|_| "warn".into()),

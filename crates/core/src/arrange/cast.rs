@@ -40,6 +40,8 @@ pub(super) fn keys<'a>(brief: &'a Brief, layout: &Layout) -> Vec<AtHand<'a>> {
         .collect();
     let lacks = |id: &Id| !works(brief, id);
     all.sort_by(|a, b| lacks(a.0.0).cmp(&lacks(b.0.0)).then(b.1.total_cmp(&a.1)).then(a.0.0.cmp(b.0.0)));
+    // Of several alike one is tried.
+    all.dedup_by(|a, b| a.0.0 == b.0.0);
     all.into_iter().map(|(lamp, _)| lamp).collect()
 }
 
@@ -54,14 +56,34 @@ fn wanted(brief: &Brief, lamp: &GearLight) -> f64 {
 fn lamps<'a>(brief: &'a Brief, layout: &Layout) -> impl Iterator<Item = (&'a Id, &'a Gear, &'a GearLight)> {
     let used: Vec<Id> = layout.lights.values().map(|light| light.gear.clone()).collect();
     let at_hand = brief.gear.iter().filter(|(_, gear)| gear.at_hand());
-    at_hand.filter(move |(id, _)| !used.contains(id)).filter_map(|(id, gear)| Some((id, gear, gear.light()?)))
+    at_hand
+        .flat_map(move |(id, gear)| {
+            let in_use = used.iter().filter(|used| *used == id).count();
+            std::iter::repeat_n((id, gear), gear.common().pieces().saturating_sub(in_use))
+        })
+        .filter_map(|(id, gear)| Some((id, gear, gear.light()?)))
+}
+
+/// As [`lamps`], without one that is to be the key and is not in the layout yet.
+fn lamps_beside<'a>(
+    brief: &'a Brief,
+    layout: &Layout,
+    key: Option<&Id>,
+) -> Vec<(&'a Id, &'a Gear, &'a GearLight)> {
+    let mut all: Vec<_> = lamps(brief, layout).collect();
+    let waits = key.filter(|key| !layout.lights.values().any(|light| light.gear == **key));
+    if let Some(at) = waits.and_then(|key| all.iter().position(|(id, ..)| *id == key)) {
+        all.remove(at);
+    }
+    all
 }
 
 /// What does the other jobs beside a key.
 pub(super) fn cast<'a>(brief: &'a Brief, layout: &Layout, key: Option<&Id>) -> Cast<'a> {
     let school = brief.schools.lights;
-    let mut left: Vec<(AtHand<'a>, f64)> = lamps(brief, layout)
-        .filter(|(id, ..)| Some(*id) != key && school != LightSchool::WindowOnly)
+    let mut left: Vec<(AtHand<'a>, f64)> = lamps_beside(brief, layout, key)
+        .into_iter()
+        .filter(|_| school != LightSchool::WindowOnly)
         .map(|(id, gear, lamp)| ((id, gear), flux_lm(lamp)))
         .collect();
     left.sort_by(|a, b| b.1.total_cmp(&a.1).then(a.0.0.cmp(b.0.0)));
@@ -82,7 +104,9 @@ pub(super) fn cast<'a>(brief: &'a Brief, layout: &Layout, key: Option<&Id>) -> C
         LightSchool::Even => lamps.first().copied().or(board),
         _ => board.or_else(|| lamps.first().copied()),
     };
-    lamps.retain(|(id, _)| fill.is_none_or(|(used, _)| used != *id));
+    if let Some(at) = fill.and_then(|(used, _)| lamps.iter().position(|(id, _)| *id == used)) {
+        lamps.remove(at);
+    }
     lamps.extend(on_screen);
     Cast { fill, back, spare: lamps }
 }
@@ -99,7 +123,7 @@ pub(super) fn every_way<'a>(brief: &'a Brief, layout: &Layout, key: Option<&Id>)
         return all;
     }
     let lamps: Vec<AtHand<'a>> =
-        lamps(brief, layout).filter(|(id, ..)| Some(*id) != key).map(|(id, gear, _)| (id, gear)).collect();
+        lamps_beside(brief, layout, key).into_iter().map(|(id, gear, _)| (id, gear)).collect();
     let board = first.fill.filter(|(_, gear)| gear.reflector().is_some());
     let wants_back = brief.schools.lights == LightSchool::ThreePoint;
     let mut fills: Vec<Option<AtHand<'a>>> = lamps.iter().copied().map(Some).collect();

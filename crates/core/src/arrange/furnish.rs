@@ -4,7 +4,7 @@
 use super::angle::free_id;
 use super::bare::bare_layout;
 use super::carriers::carry_camera;
-use super::cast::{Cast, cast, keys};
+use super::cast::{Cast, cast, every_way, keys};
 use super::lights::{place_fill, place_light};
 use super::optics::Shot;
 use super::settle::settle;
@@ -182,6 +182,12 @@ pub(super) fn one_side(
     }
     if let Some((id, gear)) = jobs.fill.filter(|_| !has(&layout, Role::Fill)) {
         place_fill(brief, &mut layout, &mut stands, (id, gear), -side);
+        // A lamp that the shadow side does not need may still part the person from the wall.
+        let idle = gear.light().is_some() && !has(&layout, Role::Fill);
+        if idle && crate::light::wants_back(brief) && !has(&layout, Role::Back) {
+            let name = free_id(brief, &layout, "back");
+            place_light(brief, &mut layout, &mut stands, (&name, id, gear), Role::Back, -side, |_| true);
+        }
     }
     behind::place(brief, &mut layout, &mut stands, &jobs.spare, -side);
     if layout.screen.is_none() {
@@ -277,8 +283,26 @@ pub fn replaced(plan: &Plan) -> Option<Plan> {
     for (id, _) in keys(brief, &bare).into_iter().take(KEYS_TRIED).skip(1) {
         offer(better_side, Some(id), &mut best);
     }
+    // Whether a second lamp does more beside the face or behind the person as well.
+    let key = best.as_ref().and_then(|(found, _)| {
+        let lights = found.layout.lights.values();
+        lights.filter(|light| light.role == Role::Key && !light.locked).map(|light| light.gear.clone()).next()
+    });
+    if let Some(key) = key {
+        for ways in every_way(brief, &bare, Some(&key)).iter().skip(1).take(WAYS_TRIED) {
+            let asked = Asked { key: Some(&key), may_leave_out: true, cast: Some(ways) };
+            if let Ok(found) = one_side(brief, bare.clone(), better_side, &asked)
+                && best.as_ref().is_none_or(|(b, _)| found.is_better(b))
+            {
+                best = Some((found, better_side));
+            }
+        }
+    }
     best.map(|(found, _)| plan.with_layout(found.layout))
 }
+
+/// Ways to share out the other lamps that are tried beside the schools' own.
+const WAYS_TRIED: usize = 2;
 
 /// Lamps that are tried as the key.
 pub(super) const KEYS_TRIED: usize = 3;

@@ -31,13 +31,18 @@ impl<'a> Stands<'a> {
         Self { brief, used: layout.supports_in_use().cloned().collect(), column: None }
     }
 
+    /// At hand, and one of it at least carries nothing yet.
+    fn is_left(&self, id: &Id, gear: &Gear) -> bool {
+        gear.at_hand() && self.used.iter().filter(|used| *used == id).count() < gear.common().pieces()
+    }
+
     /// Unused supports for a purpose (`camera`, `light`, `microphone`), with or without an arm, weakest first.
     pub(super) fn free(&self, purpose: &str, arm: bool) -> Vec<Id> {
         let mut found: Vec<(&'a Id, f64)> = self
             .brief
             .gear
             .iter()
-            .filter(|(id, g)| g.at_hand() && !self.used.contains(id))
+            .filter(|(id, g)| self.is_left(id, g))
             .filter_map(|(id, g)| g.support().map(|s| (id, s)))
             .filter(|(_, s)| (s.reach_m > 0.25) == arm && !is_fixing(s) && !stands_on_furniture(s))
             .filter(|(_, s)| s.common.offers.is_empty() || s.common.offers(purpose))
@@ -59,7 +64,7 @@ impl<'a> Stands<'a> {
 
     /// Fixings to ceiling or wall for a purpose.
     pub(super) fn fixings(&self, purpose: &str) -> Vec<Support> {
-        let all = self.brief.gear.iter().filter(|(id, g)| g.at_hand() && !self.used.contains(id));
+        let all = self.brief.gear.iter().filter(|(id, g)| self.is_left(id, g));
         all.filter_map(|(id, g)| Some((id, g.support()?)))
             .filter(|(_, s)| s.common.offers(purpose))
             .filter_map(|(id, s)| Some(stand(fixing_kind(s)?, Some(id.clone()), None)))
@@ -69,7 +74,7 @@ impl<'a> Stands<'a> {
     /// Clamps and small stands for a purpose, on all from which they reach a place: furniture, and for lamps doors and the
     /// camera's stand.
     pub(super) fn clamped(&self, corner: &Corner<'_>, purpose: &str, hold: DVec3) -> Vec<Support> {
-        let all = self.brief.gear.iter().filter(|(id, g)| g.at_hand() && !self.used.contains(id));
+        let all = self.brief.gear.iter().filter(|(id, g)| self.is_left(id, g));
         let owned: Vec<(&Id, &GearSupport)> = all
             .filter_map(|(id, g)| Some((id, g.support()?)))
             .filter(|(_, s)| stands_on_furniture(s) && s.common.offers(purpose))

@@ -57,7 +57,10 @@ impl<'a> Offers<'a> {
             .gear
             .iter()
             .filter(|(_, gear)| gear.at_hand() && gear.support().is_none())
-            .map(|(id, gear)| (id, gear, gear.common().offers.iter().map(String::as_str).collect()))
+            .map(|(id, gear)| {
+                let words = gear.common().offers.iter().map(String::as_str);
+                (id, gear, (0..gear.common().pieces()).flat_map(|_| words.clone()).collect())
+            })
             .collect();
         left.sort_by_key(|(_, gear, _): &(&Id, &Gear, Vec<&str>)| match gear {
             Gear::Recorder(_) => usize::from(!separate),

@@ -46,11 +46,35 @@ pub struct FreeMove {
     pub changes: Vec<Change>,
 }
 
+/// What can be done for nothing.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct FreeMoves {
+    /// Score now, 0 to 1, from today's arrangement if it was given.
+    pub score_now: f64,
+    /// In order; each follows on those before it.
+    pub moves: Vec<FreeMove>,
+    /// What there is to move, in a sentence.
+    pub sentence: String,
+    /// The corner after them.
+    #[serde(skip)]
+    pub end: Plan,
+}
+
 /// Things of a layout that move as one.
 type Together = Vec<ThingId>;
 
-/// The score now and the moves, in order.
-pub(super) fn free_moves(plan: &Plan) -> (f64, Vec<FreeMove>) {
+/// Free moves from how the corner stands today, else from the plan as saved, towards the best layout with the same gear.
+///
+/// ```
+/// use fogon_core::money::free_moves;
+/// use fogon_core::plan::Plan;
+///
+/// let text = include_bytes!(concat!(env!("CARGO_MANIFEST_DIR"), "/../../docs/examples/box-room.fogon.json"));
+/// let found = free_moves(&Plan::read(text)?);
+/// assert!(found.moves.iter().all(|step| step.score_after >= step.score_before && !step.patch.is_empty()));
+/// # Ok::<(), fogon_core::problem::Problems>(())
+/// ```
+pub fn free_moves(plan: &Plan) -> FreeMoves {
     let (mut now, baseline) = baseline_of(plan);
     let start = quick(&now.brief, &now.layout);
     let mut moves = Vec::new();
@@ -66,9 +90,15 @@ pub(super) fn free_moves(plan: &Plan) -> (f64, Vec<FreeMove>) {
         if gains(&before, &after) && now.layout.held_against(&target.layout).is_none() {
             let label = format!("Rearrange the corner: {}", lower_first(&best.reason));
             moves.push(moved(&now, &target, baseline, label, &before, &after));
+            now = target;
         }
     }
-    (start.score, moves)
+    let sentence = match moves.len() {
+        0 => "No free move left: the same gear does no better elsewhere.".to_owned(),
+        1 => "One free move.".to_owned(),
+        many => format!("{many} free moves."),
+    };
+    FreeMoves { score_now: start.score, moves, sentence, end: now }
 }
 
 /// The plan to start from: today's arrangement over the saved layout, where it was given.

@@ -229,6 +229,37 @@ pub struct Money {
     #[serde(default)]
     #[schema(max_length = 8)]
     pub currency: String,
+    /// Own weights of the aspects, in place of those of the spending school.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub weights: Option<Weights>,
+}
+
+/// How much each aspect counts, in parts of their sum.
+#[derive(Debug, Clone, Copy, Default, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct Weights {
+    /// What is heard.
+    #[schema(minimum = 0.0, maximum = 1.0)]
+    pub sound: f64,
+    /// The light on face and background.
+    #[schema(minimum = 0.0, maximum = 1.0)]
+    pub light: f64,
+    /// The room, its echo and its depth.
+    #[schema(minimum = 0.0, maximum = 1.0)]
+    pub room: f64,
+    /// Framing, blur and noise.
+    #[schema(minimum = 0.0, maximum = 1.0)]
+    pub picture: f64,
+    /// What makes a take easy to set up.
+    #[schema(minimum = 0.0, maximum = 1.0)]
+    pub comfort: f64,
+}
+
+impl Weights {
+    /// Their sum; where it is 0 they say nothing.
+    pub fn sum(&self) -> f64 {
+        let Self { sound, light, room, picture, comfort } = *self;
+        sound + light + room + picture + comfort
+    }
 }
 
 impl Money {

@@ -1,6 +1,6 @@
 //! What a schema cannot say: sizes that contradict each other, and ids that name nothing.
 
-mod gear;
+pub(crate) mod gear;
 mod refusals;
 mod room;
 mod uses;

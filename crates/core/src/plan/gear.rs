@@ -12,7 +12,7 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 pub use camera::{GearCamera, GearLens};
-pub use common::{Common, GearState};
+pub use common::{BoughtFor, Common, GearState, Upkeep};
 pub use light::{GearLight, GearPanel, Shape};
 pub use screen::{BackdropType, GearBackdrop, GearMonitor, ScreenType};
 pub use sound::{GearMicrophone, GearTreatment, Mounting};
@@ -84,9 +84,14 @@ impl Gear {
         }
     }
 
-    /// At hand: owned or borrowed.
+    /// At hand: owned, borrowed or rented, and not broken.
     pub fn at_hand(&self) -> bool {
-        matches!(self.common().state, GearState::Owned | GearState::Borrowed)
+        let common = self.common();
+        common.condition != Some(Upkeep::Broken)
+            && match common.state {
+                GearState::Owned | GearState::Borrowed | GearState::Rented => true,
+                GearState::Wanted | GearState::Never => false,
+            }
     }
 
     /// The camera, if it is one.

@@ -6,7 +6,7 @@ use proptest::prelude::*;
 use serde_json::{Map, Value, json};
 
 /// A valid input of each calculation.
-const VALID: [(&str, &str); 52] = [
+const VALID: [(&str, &str); 54] = [
     (
         "field-of-view",
         r#"{"sensor_width_mm":36,"sensor_height_mm":20.25,"focal_length_mm":50,"subject_distance_m":1.45}"#,
@@ -122,6 +122,11 @@ const VALID: [(&str, &str); 52] = [
         r#"{"foot_circle_radius_m":0.5,"parts":[{"mass_kg":4,"offset_m":0},{"mass_kg":2.5,"offset_m":1.2}],"knock_force_n":10,"knock_height_m":2,"bag_offset_behind_column_m":0.2,"safety_factor":1.5}"#,
     ),
     ("circuit-load", r#"{"watts":[350,200,150,1000],"volts":230,"breaker_a":16,"power_factor":0.95}"#),
+    (
+        "best-kit",
+        r#"{"items":[{"id":"a","price":60,"score":0.3},{"id":"b","price":50,"score":0.28},{"id":"c","price":50,"score":0.27}],"budget":100}"#,
+    ),
+    ("cost-per-year", r#"{"price":240,"resale":60,"years":9}"#),
 ];
 
 fn refusal(name: &str, input: &Value) -> (String, String) {
@@ -356,6 +361,22 @@ fn light_and_colour_refuse_by_their_own_words() {
             "conflict",
         ),
         ("circuit-load", vec![("watts", json!([100, -1]))], "watts[1]", "out_of_range"),
+        ("cost-per-year", vec![("resale", json!(241))], "resale", "conflict"),
+        (
+            "best-kit",
+            vec![("items", json!([{"id": "a", "price": 1, "score": 1, "needs": ["x"]}]))],
+            "items[0].needs",
+            "unknown_id",
+        ),
+        (
+            "best-kit",
+            vec![(
+                "items",
+                json!([{"id": "a", "price": 1, "score": 1}, {"id": "a", "price": 2, "score": 1}]),
+            )],
+            "items[1].id",
+            "conflict",
+        ),
     ] {
         let mut changed = object(valid(name));
         for (key, value) in edits {
@@ -471,4 +492,31 @@ proptest! {
             Err(problem) => prop_assert!(!problem.accepted.is_empty()),
         }
     }
+}
+
+/// By hand: two small things beat one large; a microphone comes with its interface once the sum allows; of one aspect only the
+/// best counts; of equals the cheaper, then the first.
+#[test]
+fn the_best_kit_of_a_few_things_is_the_one_found_by_hand() {
+    let chosen =
+        |input: Value| calc::run("best-kit", input.to_string().as_bytes()).unwrap()["chosen"].clone();
+    assert_eq!(chosen(json!(object(valid("best-kit")))), json!(["b", "c"]));
+    let voice = json!([
+        {"id": "microphone", "price": 80, "score": 0.4, "aspect": "sound", "needs": ["interface"]},
+        {"id": "interface", "price": 90, "score": 0},
+        {"id": "lavalier", "price": 45, "score": 0.32, "aspect": "sound"}
+    ]);
+    let with = |budget: f64| chosen(json!({"items": voice, "budget": budget}));
+    assert_eq!(with(120.0), json!(["lavalier"]));
+    assert_eq!(with(170.0), json!(["microphone", "interface"]));
+    assert_eq!(with(44.0), json!([]));
+    let alike = json!([
+        {"id": "z", "price": 10, "score": 0.1, "excludes": ["y"]},
+        {"id": "y", "price": 10, "score": 0.1},
+        {"id": "x", "price": 9, "score": 0.1, "aspect": "light"},
+        {"id": "w", "price": 9, "score": 0.1, "aspect": "light"}
+    ]);
+    assert_eq!(chosen(json!({"items": alike, "budget": 100})), json!(["z", "x"]));
+    assert_eq!(chosen(json!({"items": alike, "budget": 100, "weights": {"light": 0}})), json!(["z"]));
+    assert_eq!(chosen(json!({"items": [], "budget": 5})), json!([]));
 }

@@ -1,8 +1,8 @@
 //! Good and bad documents: our reader and an independent schema validator give the same answer, and ours names the field.
 
 use fogon_core::document::{Shape, parse};
-use fogon_core::money::catalogue;
-use fogon_core::plan::{BriefFile, Gear, Plan, apply, change};
+use fogon_core::money::Catalogue;
+use fogon_core::plan::{BriefFile, Plan, apply, change};
 use fogon_testkit::{BOX_ROOM, box_room, set};
 use serde::Deserialize;
 use serde_json::{Value, json};
@@ -175,21 +175,25 @@ fn the_example_plan_is_current() {
 }
 
 #[test]
-fn the_catalogue_holds_forty_valid_things() {
-    let text: Value = serde_json::from_str(include_str!("../../src/money/catalogue.json")).unwrap();
-    let mut brief = box_room();
-    set(&mut brief, "/brief/gear", text);
-    BriefFile::read(brief.to_string().as_bytes()).unwrap();
-    assert!(catalogue().len() >= 40);
-    let offered = |tag: &str| catalogue().values().any(|g| g.common().offers.iter().any(|o| o == tag));
-    for (id, gear) in catalogue() {
-        assert!(gear.common().price > 0.0 && gear.common().life_years.is_some(), "{id}");
+fn the_catalogue_holds_what_the_job_needs() {
+    let catalogue = Catalogue::read(include_bytes!("../../src/money/catalogue.csv")).unwrap();
+    assert_eq!(&catalogue, Catalogue::of_fogon());
+    assert!(catalogue.offers.len() >= 180 && !catalogue.source.is_empty(), "{}", catalogue.offers.len());
+    let offered = |tag: &str| catalogue.offers.values().any(|o| o.gear.common().offers(tag));
+    let mut kinds = std::collections::BTreeSet::new();
+    for (id, offer) in &catalogue.offers {
+        let common = offer.gear.common();
+        kinds.insert(serde_json::to_value(&offer.gear).unwrap()["kind"].to_string());
+        assert!(offer.price_used.is_none_or(|used| used <= common.price), "{id}");
+        assert!(common.price <= 0.0 || common.life_years.is_some(), "{id}");
         assert!(
-            gear.common().needs.iter().all(|n| offered(n) || n == "usb-input"),
+            common.needs.iter().all(|n| offered(n) || n == "usb-input"),
             "{id} needs what nothing offers"
         );
     }
-    assert!(catalogue().values().filter(|g| matches!(g, Gear::Microphone(_))).count() >= 8);
+    assert_eq!(kinds.len(), 15, "{kinds:?}");
+    let household = Catalogue::read(include_bytes!("../../src/money/household.csv")).unwrap();
+    assert!(household.offers.values().all(|offer| offer.price() <= 0.0 && !offer.caution.is_empty()));
 }
 
 /// Every value in the plan spoilt in every way: our reader and the general validator agree on each, and a refusal names

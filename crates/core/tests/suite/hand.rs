@@ -5,7 +5,7 @@ use fogon_core::assess::evaluate;
 use fogon_core::corner::{Corner, things};
 use fogon_core::finding::Rule;
 use fogon_core::hand::{FromEyes, Grip, Move, Moved, Sheet, handles, moved};
-use fogon_core::money::changes;
+use fogon_core::money::free_moves;
 use fogon_core::plan::{Id, Plan, Point3, apply, change};
 use proptest::prelude::*;
 use serde_json::json;
@@ -155,7 +155,7 @@ fn locked_things_stay() {
         light.position_m.0[0] += 0.1;
     }
     assert!(evaluate(&plan).findings.iter().any(|f| f.fix.is_some()), "unlocked, there is a fix");
-    assert!(!changes(&plan).free_moves.is_empty());
+    assert!(!free_moves(&plan).moves.is_empty());
     plan.layout.seat.locked = true;
     plan.layout.camera.locked = true;
     plan.layout.lights.values_mut().for_each(|l| l.locked = true);
@@ -174,7 +174,7 @@ fn locked_things_stay() {
         }
     }
     let mut now = plan.clone();
-    for step in changes(&plan).free_moves {
+    for step in free_moves(&plan).moves {
         now = apply(&now, &step.patch).unwrap();
         assert_eq!(pose(&now), pose(&plan), "{}", step.label);
     }

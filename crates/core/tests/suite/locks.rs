@@ -3,7 +3,7 @@
 use fogon_core::arrange::{LampJob, replaced, with_angle, with_light, with_treatment};
 use fogon_core::assess::evaluate;
 use fogon_core::hand::{Move, moved};
-use fogon_core::money::changes;
+use fogon_core::money::free_moves;
 use fogon_core::plan::{Id, Part, Plan, ThingId, apply};
 use fogon_testkit::set;
 use proptest::prelude::*;
@@ -68,7 +68,7 @@ fn what_is_locked_stays_through_free_moves_and_additions() {
     let all = vec![true; 12];
     let (plan, chosen) = locked(&all);
     let mut now = plan.clone();
-    for step in changes(&plan).free_moves {
+    for step in free_moves(&plan).moves {
         now = apply(&now, &step.patch).unwrap_or_else(|problems| panic!("{}: {problems}", step.label));
         check_kept(&plan, &now, &chosen, &step.label);
     }

@@ -2,7 +2,7 @@
 
 use fogon_core::arrange::{propose, replaced, with_treatment};
 use fogon_core::assess::choices::choices;
-use fogon_core::money::changes;
+use fogon_core::money::free_moves;
 use fogon_core::plan::{Layout, MeasuredId, Part, Plan, Point2, Point3, ThingId, still_measured};
 use fogon_core::reading::{Origin, Quantity};
 use fogon_testkit::{assert_close, box_room, set};
@@ -83,7 +83,7 @@ fn a_measured_reverberation_goes_with_the_panels() {
     let computed = value(&bare, "sound.room.rt_mid_s");
     assert!(told.value.unwrap() < 0.9 * computed, "{:?} after {computed}", told.value);
     // The panel on the shelf hung as a free move: no promise rests on the old value.
-    for free in changes(&plan).free_moves {
+    for free in free_moves(&plan).moves {
         assert!(free.score_after >= free.score_before || free.cleared > 0, "{}", free.label);
     }
 }

@@ -5,7 +5,7 @@ use fogon_core::assess::{evaluate, without_moves};
 use fogon_core::card::card;
 use fogon_core::drawing::{draw, draw_light, draw_sound};
 use fogon_core::finding::Severity;
-use fogon_core::money::changes;
+use fogon_core::money::free_moves;
 use fogon_core::plan::{Part, Plan, ThingId};
 use fogon_core::problem::Code;
 use fogon_testkit::{any_shape, set};
@@ -85,7 +85,7 @@ fn a_layout_outside_the_room_can_be_laid_out_anew() {
     let plan = read(&document).unwrap();
     assert!(!propose(&plan.name, &plan.brief).proposals.is_empty());
     assert!(replaced(&plan).is_none(), "nothing can be placed legally about a seat outside the room");
-    changes(&plan);
+    free_moves(&plan);
 }
 
 /// How far something is pushed, from a millimetre to the ends of what a number can hold.

@@ -3,7 +3,7 @@
 use fogon_core::assess::without_moves;
 use fogon_core::corner::Corner;
 use fogon_core::geometry::DVec3;
-use fogon_core::money::changes;
+use fogon_core::money::free_moves;
 use fogon_core::plan::{Gear, Hung, Id, Layout, Part, Plan, Point2, SupportKind, ThingId, apply, change};
 use fogon_testkit::set;
 use proptest::prelude::*;
@@ -169,7 +169,7 @@ fn an_arm_too_weak_for_a_second_angle_is_not_ready() {
 fn a_free_move_changes_something() {
     let mut plan = furnished();
     plan.layout.treatment.clear();
-    let moves = changes(&plan).free_moves;
+    let moves = free_moves(&plan).moves;
     for free in &moves {
         let moved = apply(&plan, &free.patch).unwrap_or_else(|problems| panic!("{}: {problems}", free.label));
         assert_ne!(moved, plan, "{}", free.label);

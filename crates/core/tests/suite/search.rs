@@ -1,5 +1,7 @@
 //! The search: facings, refusals, order, determinism, and the reasons it gives.
 
+use std::sync::atomic::Ordering::Relaxed;
+
 use fogon_core::arrange::{Differs, Stop, propose, propose_until, why};
 use fogon_core::assess::{Quick, quick, without_moves};
 use fogon_core::finding::Rule;
@@ -96,23 +98,20 @@ fn a_fixed_desk_decides_the_facing() {
 #[test]
 fn a_search_can_be_left() {
     let file = brief(&box_room());
-    let asked = std::cell::Cell::new(0);
+    let asked = std::sync::atomic::AtomicU32::new(0);
     let after = |most: u32| {
-        asked.set(0);
-        let stop = || {
-            asked.set(asked.get() + 1);
-            asked.get() > most
-        };
+        asked.store(0, Relaxed);
+        let stop = || asked.fetch_add(1, Relaxed) + 1 > most;
         propose_until(&file.name, &file.brief, Stop::when(&stop))
     };
     let whole = after(u32::MAX).expect("never left");
     assert_eq!(whole, propose(&file.name, &file.brief));
-    let times = asked.get();
+    let times = asked.load(Relaxed);
     assert!(times > 30, "asked {times} times");
     for most in [0, 5, times / 2] {
         assert!(after(most).is_none());
         // What is under way when it is told asks a few times more on its way out, and looks at no further candidate.
-        assert!(asked.get() < most + 25, "asked {} times after {most}", asked.get());
+        assert!(asked.load(Relaxed) < most + 25, "asked {} times after {most}", asked.load(Relaxed));
     }
 }
 

@@ -142,3 +142,10 @@ pub(crate) fn furnished() -> Plan {
         ("/layout/furniture", json!({ "shelf": { "position_m": [3.4, 0.4, 0], "bearing_deg": 0 } })),
     ])
 }
+
+/// What is advised for a sum, from the catalogue that ships.
+pub(crate) fn bought(plan: &Plan, budget: f64) -> fogon_core::money::Advice {
+    use fogon_core::money::{Asked, Catalogue, advise};
+    let catalogue = std::sync::Arc::new(Catalogue::of_fogon().clone());
+    advise(&Asked::Plan(Box::new(plan.clone())), &catalogue, budget).unwrap()
+}

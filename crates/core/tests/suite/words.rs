@@ -8,7 +8,7 @@ use fogon_core::assess::choices::choices;
 use fogon_core::assess::evaluate;
 use fogon_core::card::card;
 use fogon_core::corner::Corner;
-use fogon_core::money::changes;
+use fogon_core::money::{Catalogue, free_moves};
 use fogon_core::plan::{BriefFile, Plan};
 use fogon_core::reading::Reading;
 use fogon_core::sound::seen::seen;
@@ -20,7 +20,7 @@ use proptest::test_runner::TestRunner;
 use regex::Regex;
 use serde_json::{Value, json};
 
-use crate::support::{PLAN, brief, furnished, plain_with, read};
+use crate::support::{PLAN, bought, brief, furnished, plain_with, read};
 
 const ALCOVE: &str = include_str!("../../../../docs/examples/alcove.brief.json");
 const HALLWAY: &str = include_str!("../../../../docs/examples/hallway.brief.json");
@@ -63,7 +63,7 @@ fn said_of(plan: &Plan) -> Vec<(String, String)> {
     for answer in [
         json!(judged),
         json!(why(plan)),
-        json!(changes(plan)),
+        json!(free_moves(plan)),
         json!(choices(plan)),
         json!(card(plan)),
         json!(seen(&corner)),
@@ -175,6 +175,14 @@ fn all_said(units: &str) -> &'static Sentences {
     told.get_or_init(|| {
         let mut all: Sentences = plans(units).iter().flat_map(said_of).collect();
         all.extend(briefs(units).iter().flat_map(said_of_brief));
+        // What is said of purchases, with nothing but the room.
+        let mut poor = plans(units).remove(0);
+        poor.brief.gear.retain(|_, gear| gear.camera().is_some() || gear.lens().is_some());
+        poor.brief.today = None;
+        poor.layout.lights.clear();
+        (poor.layout.microphone, poor.layout.camera.support.gear) = (None, None);
+        let poor = fogon_core::arrange::replaced(&poor).unwrap_or(poor);
+        sentences(&json!(bought(&poor, 600.0)), "", &mut all);
         all.sort();
         all.dedup();
         assert!(all.len() > 500, "{} sentences", all.len());
@@ -204,7 +212,7 @@ fn no_imperial_sentence_holds_a_metric_unit() {
     let millimetres = Regex::new(r"\d[\s\u{a0}]?mm\b").unwrap();
     let of_lens = Regex::new(r"(?i)lens|focal|full.frame|sensor|\bmm f/|prime|zoom|equivalent").unwrap();
     let mut labels: Vec<String> =
-        fogon_core::money::catalogue().values().map(|gear| gear.common().label.clone()).collect();
+        Catalogue::of_fogon().offers.values().map(|offer| offer.gear.common().label.clone()).collect();
     let briefs: Vec<_> = briefs("imperial")
         .into_iter()
         .map(|file| file.brief)

@@ -6,7 +6,7 @@ use fogon_core::arrange::{
 };
 use fogon_core::assess::choices::{ChoiceEffect, choices as every_choice};
 use fogon_core::hand::{MoveIn, moved};
-use fogon_core::money::{Changes, changes as what_to_change};
+use fogon_core::money::FreeMoves;
 use fogon_core::plan::{
     Brief, BriefFile, Id, Layout, MeasuredId, PatchStep, Plan, apply as apply_patch, still_measured,
 };
@@ -90,11 +90,11 @@ pub(crate) async fn propose(Sent(file): Sent<BriefFile>) -> Result<Json<Proposal
         .map(Json)
 }
 
-/// What to change: free moves first, then purchases
-#[utoipa::path(post, path = "/api/v1/changes", request_body = Plan,
-    responses((status = 200, body = Changes), (status = 422, body = Details, content_type = "application/problem+json")))]
-pub(crate) async fn changes(Sent(plan): Sent<Plan>) -> Result<Json<Changes>, Details> {
-    blocking(move || Ok(Json(what_to_change(&plan)))).await
+/// What can be done for nothing, from how the corner stands today, else from the plan
+#[utoipa::path(post, path = "/api/v1/free-moves", request_body = Plan,
+    responses((status = 200, body = FreeMoves), (status = 422, body = Details, content_type = "application/problem+json")))]
+pub(crate) async fn free_moves(Sent(plan): Sent<Plan>) -> Result<Json<FreeMoves>, Details> {
+    blocking(move || Ok(Json(fogon_core::money::free_moves(&plan)))).await
 }
 
 /// A plan with a change applied, all or nothing

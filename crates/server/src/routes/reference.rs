@@ -1,12 +1,15 @@
 //! Tables that the page shows: schools, catalogue, materials, the plan schema.
 
 use std::collections::BTreeMap;
+use std::sync::Arc;
 
 use axum::Json;
+use axum::extract::State;
 use fogon_core::document::Shape;
 use fogon_core::glossary::{Term, terms};
 use fogon_core::material::{MATERIALS, Use};
-use fogon_core::plan::{Gear, Plan, School, all_schools};
+use fogon_core::money::{Catalogue, Offer};
+use fogon_core::plan::{Plan, School, all_schools};
 use serde::Serialize;
 use utoipa::ToSchema;
 
@@ -33,10 +36,10 @@ pub(crate) async fn glossary() -> Json<&'static [Term]> {
     Json(terms())
 }
 
-/// The generic catalogue, by id
-#[utoipa::path(get, path = "/api/v1/catalogue", responses((status = 200, body = BTreeMap<String, Gear>)))]
-pub(crate) async fn catalogue() -> Json<BTreeMap<String, Gear>> {
-    Json(fogon_core::money::catalogue().iter().map(|(id, gear)| (id.0.clone(), gear.clone())).collect())
+/// The catalogue, by id
+#[utoipa::path(get, path = "/api/v1/catalogue", responses((status = 200, body = BTreeMap<String, Offer>)))]
+pub(crate) async fn catalogue(State(catalogue): State<Arc<Catalogue>>) -> Json<BTreeMap<String, Offer>> {
+    Json(catalogue.offers.iter().map(|(id, offer)| (id.0.clone(), offer.clone())).collect())
 }
 
 /// Surface finishes

@@ -4,6 +4,7 @@ use std::path::Path;
 use std::sync::mpsc;
 use std::time::Duration;
 
+use fogon_core::money::Catalogue;
 use fogon_core::plan::BriefFile;
 use fogon_server::{Config, serve};
 use fogon_testkit::BOX_ROOM;
@@ -51,13 +52,20 @@ impl Server {
             database: database.to_owned(),
             port: 0,
             takes_pictures: false,
+            catalogue: Catalogue::of_fogon().clone(),
             first_briefs: Vec::new(),
         })
     }
 
     /// As `fogon demo` starts: with first corners where there are none.
     pub(crate) fn starting_with(database: &Path, first_briefs: Vec<BriefFile>) -> Self {
-        Self::started(Config { database: database.to_owned(), port: 0, takes_pictures: true, first_briefs })
+        Self::started(Config {
+            database: database.to_owned(),
+            port: 0,
+            takes_pictures: true,
+            catalogue: Catalogue::of_fogon().clone(),
+            first_briefs,
+        })
     }
 
     fn started(config: Config) -> Self {

@@ -47,10 +47,28 @@ pub struct Common {
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     #[schema(max_items = 12)]
     pub needs: Vec<String>,
+    /// Ids or offers of other things that it cannot be used beside.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    #[schema(max_items = 12)]
+    pub excludes: Vec<String>,
+    /// How many alike (1).
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(minimum = 1, maximum = 20)]
+    pub count: Option<u32>,
+    /// How well it is kept (good).
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub condition: Option<Upkeep>,
+    /// Where it lies when it is not in use.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(max_length = 80)]
+    pub place: Option<String>,
+    /// When it was bought, and for how much.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub bought: Option<BoughtFor>,
     /// The figures are those of its usual kind, not read off the thing itself.
     #[serde(default, skip_serializing_if = "std::ops::Not::not")]
     pub figures_assumed: bool,
-    /// Owned, wanted, never, borrowed.
+    /// Owned, wanted, never, borrowed, rented.
     #[serde(default)]
     pub state: GearState,
 }
@@ -59,6 +77,16 @@ impl Common {
     /// Whether it brings a plug, mount or input.
     pub fn offers(&self, what: &str) -> bool {
         self.offers.iter().any(|offer| offer == what)
+    }
+
+    /// How many alike there are.
+    pub fn pieces(&self) -> usize {
+        self.count.map_or(1, |count| count as usize)
+    }
+
+    /// What was paid for one, else its price.
+    pub fn paid(&self) -> f64 {
+        self.bought.as_ref().and_then(|bought| bought.price).unwrap_or(self.price)
     }
 
     /// Where this thing's figures come from.
@@ -77,4 +105,32 @@ pub enum GearState {
     Wanted,
     Never,
     Borrowed,
+    Rented,
+}
+
+/// How well a thing is kept.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "kebab-case")]
+pub enum Upkeep {
+    /// As on its first day.
+    New,
+    /// It does its work.
+    Good,
+    /// It does its work, and will not for long.
+    Worn,
+    /// It does not work: it counts as not at hand.
+    Broken,
+}
+
+/// A thing's purchase.
+#[derive(Debug, Clone, Default, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct BoughtFor {
+    /// The day, as `2026-11-28`.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(pattern = "^[0-9]{4}-(0[1-9]|1[0-2])-(0[1-9]|[12][0-9]|3[01])$")]
+    pub date: Option<String>,
+    /// What was paid for one, in the plan's currency.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(minimum = 0.0, maximum = 10_000_000.0)]
+    pub price: Option<f64>,
 }

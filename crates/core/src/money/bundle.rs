@@ -1,0 +1,284 @@
+//! Bundles: a thing with all that it needs here - stand, input, cable -, as the corner with it in place shows.
+
+use std::sync::Arc;
+
+use super::goods::Goods;
+use super::lacks::{Hold, Lack, What, lacks};
+use super::passed_over::{PassedBy, Refused};
+use super::workshop::{Laid, Workshop};
+use crate::arrange::Stop;
+use crate::corner::unmet_needs;
+use crate::plan::{Gear, GearSupport, Id, RigSchool, Role, ThingId};
+use crate::room::ARM_KG;
+use crate::units::lower_first;
+
+/// What a bundle is bought for. Of things for the same job one is in use.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord)]
+pub(super) enum Job {
+    /// The voice.
+    Microphone,
+    /// A lamp or a board in a role.
+    Light(Role),
+    /// Against the echo.
+    Treatment,
+    /// It holds the camera.
+    CameraStand,
+    /// Behind the person.
+    Backdrop,
+    /// A camera with its lens.
+    Camera,
+    /// A lens alone.
+    Lens,
+    /// What something owned cannot be used without.
+    Owned,
+}
+
+/// Things to buy together, in place of a job's.
+#[derive(Debug, Clone, PartialEq)]
+pub(super) struct Main {
+    /// The thing that helps; none where something owned lacks what it needs.
+    pub(super) goods: Goods,
+    /// Of what it is told.
+    pub(super) id: Id,
+    pub(super) job: Job,
+}
+
+/// Things that were laid out.
+#[derive(Debug, Clone)]
+pub(super) struct Completed {
+    pub(super) goods: Goods,
+    pub(super) laid: Arc<Laid>,
+}
+
+/// Stands that are tried under one thing: so many of a kind.
+const STANDS_TRIED: usize = 3;
+/// Rounds in which what is lacking is looked for.
+const ROUNDS: usize = 5;
+
+impl Workshop {
+    /// Goods with a main thing and everything that it needs beside them, the cheapest that does.
+    pub(super) fn complete(&self, from: &Goods, main: &Main, stop: Stop<'_>) -> Result<Completed, Refused> {
+        let mut goods = self.with_needs(from.plus(&main.goods), main)?;
+        let before: Vec<Lack> = self.lay(from, stop).map_or_else(Vec::new, |laid| lacks(&laid.plan));
+        let nothing = || Refused::new(PassedBy::Place, "Nothing can be laid out with it in this room.");
+        let mut laid = self.lay(&goods, stop).ok_or_else(nothing)?;
+        if !self.is_in_use(main, &laid) {
+            // It may lack a stand to be placed at all.
+            let (with, found) = self
+                .stands_unplaced(main)
+                .into_iter()
+                .filter_map(|stand| {
+                    let with = goods.plus(&Goods::one(&stand));
+                    let laid = self.lay(&with, stop)?;
+                    Some((with, laid))
+                })
+                .find(|(_, laid)| self.is_in_use(main, laid))
+                .ok_or_else(|| self.not_in_use(main, &laid))?;
+            (goods, laid) = (with, found);
+        }
+        for _ in 0..ROUNDS {
+            let new = |lack: &Lack| !before.contains(lack) && !before.iter().any(|b| b.gear == lack.gear);
+            let Some(lack) = lacks(&laid.plan).into_iter().find(|l| new(l) || self.is_own_lack(main, l))
+            else {
+                let trimmed = self.trimmed(&goods, &laid);
+                let laid =
+                    self.lay(&trimmed, stop).filter(|again| again.rank() <= laid.rank()).unwrap_or(laid);
+                return Ok(Completed { goods: trimmed, laid });
+            };
+            let answers = self.answers(&lack);
+            let found = answers.iter().find_map(|answer| {
+                let with = goods.plus(&Goods::one(answer));
+                let laid = self.lay(&with, stop)?;
+                let still =
+                    lacks(&laid.plan).iter().any(|other| other.gear == lack.gear && same(other, &lack));
+                (!still && self.is_in_use(main, &laid)).then_some((with, laid))
+            });
+            (goods, laid) = found.ok_or_else(|| self.without_answer(&lack))?;
+        }
+        Err(Refused::new(PassedBy::Need, "It needs more than can be found for it here."))
+    }
+
+    /// What is plugged in: inputs, cables, power.
+    fn with_needs(&self, mut goods: Goods, main: &Main) -> Result<Goods, Refused> {
+        for _ in 0..ROUNDS {
+            let Some(brief) = self.brief_with(&goods) else { break };
+            let first = |id: &Id| unmet_needs(&brief, id).first().map(|need| (*need).to_owned());
+            let Some(need) = goods.iter().find_map(|(id, _)| first(id)).or_else(|| first(&main.id)) else {
+                break;
+            };
+            let Some(helper) = self.cheapest_offering(&need) else {
+                let words = need.replace('-', " ");
+                return Err(Refused::new(
+                    PassedBy::Need,
+                    format!("It needs {words}, and nothing on offer has it."),
+                ));
+            };
+            goods = goods.plus(&Goods::one(&helper));
+        }
+        Ok(goods)
+    }
+
+    fn cheapest_offering(&self, need: &str) -> Option<Id> {
+        let offers = self.catalogue.offers.iter().filter(|(id, offer)| {
+            self.may_be_bought(id) && offer.gear.common().offers(need) && offer.gear.camera().is_none()
+        });
+        offers.min_by_key(|(_, offer)| offer.cents()).map(|(id, _)| id.clone())
+    }
+
+    /// Whether a thing is neither at hand nor ruled out.
+    pub(super) fn may_be_bought(&self, id: &Id) -> bool {
+        use crate::plan::GearState::{Borrowed, Never, Owned, Rented, Wanted};
+        match self.brief.gear.get(id).map(|gear| gear.common().state) {
+            None | Some(Wanted) => true,
+            Some(Owned | Borrowed | Rented | Never) => false,
+        }
+    }
+
+    fn is_in_use(&self, main: &Main, laid: &Laid) -> bool {
+        if main.goods.is_empty() {
+            return laid.uses(&main.id) > 0;
+        }
+        main.goods.iter().all(|(id, _)| laid.uses(id) > 0)
+    }
+
+    fn is_own_lack(&self, main: &Main, lack: &Lack) -> bool {
+        lack.gear == main.id || main.goods.has(&lack.gear)
+    }
+
+    /// Why a thing that was laid out is not used.
+    fn not_in_use(&self, main: &Main, laid: &Laid) -> Refused {
+        let instead = match main.job {
+            Job::Microphone => laid.plan.layout.microphone.as_ref().map(|used| &used.gear),
+            Job::Light(_) => laid.plan.layout.lights.values().map(|light| &light.gear).next(),
+            Job::CameraStand => laid.plan.layout.camera.support.gear.as_ref(),
+            Job::Lens | Job::Camera => Some(&laid.plan.layout.camera.lens),
+            Job::Treatment | Job::Backdrop | Job::Owned => None,
+        };
+        let owned = instead.and_then(|id| laid.plan.brief.gear.get(id)).filter(|gear| gear.at_hand());
+        Refused::new(
+            PassedBy::Place,
+            match owned {
+                Some(gear) => format!(
+                    "It finds no place here that does better than your {}.",
+                    lower_first(&gear.common().label)
+                ),
+                None => "It finds no legal place in this room.".to_owned(),
+            },
+        )
+    }
+
+    fn without_answer(&self, lack: &Lack) -> Refused {
+        match &lack.what {
+            What::Carrier(_) => {
+                Refused::new(PassedBy::Stand, "No stand on offer carries it where it would have to be.")
+            }
+            What::Need(need) => {
+                let words = need.replace('-', " ");
+                Refused::new(PassedBy::Need, format!("It needs {words}, and nothing on offer has it."))
+            }
+        }
+    }
+
+    /// Catalogue things that answer a lack, cheapest first.
+    fn answers(&self, lack: &Lack) -> Vec<Id> {
+        match &lack.what {
+            What::Need(need) => self.cheapest_offering(need).into_iter().collect(),
+            What::Carrier(hold) => self.stands(hold),
+        }
+    }
+
+    /// Stands for what has no place on the floor: a microphone that nothing carries is not placed where the camera's own will do;
+    /// a lamp whose stand would show may stand on furniture or be clamped to it, where a place for one is still free.
+    fn stands_unplaced(&self, main: &Main) -> Vec<Id> {
+        let Some(gear) = self.gear(&main.id).or_else(|| self.brief.gear.get(&main.id)) else {
+            return Vec::new();
+        };
+        let purpose = match gear {
+            Gear::Microphone(microphone)
+                if microphone.common.needs.iter().any(|need| need == "microphone") =>
+            {
+                "microphone"
+            }
+            Gear::Light(_) if self.has_a_light_to_fill() => "light",
+            _ => return Vec::new(),
+        };
+        let reach_m = if purpose == "microphone" { 0.3 } else { 0.0 };
+        let hold = Hold { purpose, reach_m, height_m: None, mass_kg: gear.common().mass_kg };
+        let mut all = self.stands(&hold);
+        if purpose == "light" {
+            let on_furniture = |id: &Id| {
+                self.gear(id).and_then(Gear::support).is_some_and(|stand| stand.common.offers("furniture"))
+            };
+            all.retain(on_furniture);
+        }
+        all
+    }
+
+    /// A key or a back light that is wanted is not there yet.
+    fn has_a_light_to_fill(&self) -> bool {
+        let Some(start) = &self.start else { return true };
+        let has = |role: Role| start.plan.layout.lights.values().any(|light| light.role == role);
+        !has(Role::Key) || crate::light::wants_back(&self.brief) && !has(Role::Back)
+    }
+
+    /// The cheapest stands that hold a thing: floor stands or arms, and what is clamped to furniture or stands on it.
+    fn stands(&self, hold: &Hold) -> Vec<Id> {
+        let rig = self.brief.schools.rig;
+        let mut found: Vec<(&Id, &GearSupport, i64)> = self
+            .catalogue
+            .offers
+            .iter()
+            .filter(|(id, _)| self.may_be_bought(id))
+            .filter_map(|(id, offer)| Some((id, offer.gear.support()?, offer.cents())))
+            .filter(|(_, stand, _)| stand.common.offers(hold.purpose))
+            .filter(|(_, stand, _)| {
+                let offers = |what: &str| stand.common.offers(what);
+                let fixed = offers("ceiling") || offers("wall");
+                // Holes in walls and a column for everything are chosen, not recommended.
+                (!fixed || rig == RigSchool::Fixed)
+                    && (!(offers("camera") && offers("light")) || rig == RigSchool::Column)
+            })
+            .collect();
+        found.sort_by(|a, b| a.2.cmp(&b.2).then(a.0.cmp(b.0)));
+        let on_furniture = |stand: &GearSupport| stand.common.offers("furniture");
+        let by_itself = |stand: &GearSupport| {
+            let arm_kg = if hold.reach_m > 0.0 { ARM_KG } else { 0.0 };
+            let reaches =
+                if hold.reach_m > 0.0 { stand.reach_m >= hold.reach_m } else { stand.reach_m <= 0.25 };
+            let high = hold.height_m.is_none_or(|z| (stand.height_min_m..=stand.height_max_m).contains(&z));
+            let fixed = stand.common.offers("ceiling") || stand.common.offers("wall");
+            !on_furniture(stand) && (fixed || reaches && high) && stand.payload_kg >= hold.mass_kg + arm_kg
+        };
+        let of = |suits: &dyn Fn(&GearSupport) -> bool, most: usize| {
+            let suiting = found.iter().filter(|(_, stand, _)| suits(stand)).take(most);
+            suiting.map(|(id, _, cents)| (*cents, (*id).clone())).collect::<Vec<_>>()
+        };
+        let mut all = of(&by_itself, STANDS_TRIED);
+        if !self.brief.room.furniture.is_empty() || hold.purpose == "light" {
+            all.extend(of(&|stand| on_furniture(stand) && stand.payload_kg >= hold.mass_kg, STANDS_TRIED));
+        }
+        all.sort();
+        all.into_iter().map(|(_, id)| id).collect()
+    }
+
+    /// For what a completed bundle is used.
+    pub(super) fn job_of(&self, main: &Main, laid: &Laid) -> Job {
+        match laid.part_of(&main.id) {
+            Some(ThingId::Light(id)) => {
+                laid.plan.layout.lights.get(&id).map_or(main.job, |light| match main.job {
+                    Job::Owned => Job::Owned,
+                    _ => Job::Light(light.role),
+                })
+            }
+            _ => main.job,
+        }
+    }
+}
+
+fn same(a: &Lack, b: &Lack) -> bool {
+    match (&a.what, &b.what) {
+        (What::Carrier(_), What::Carrier(_)) => true,
+        (What::Need(a), What::Need(b)) => a == b,
+        _ => false,
+    }
+}
