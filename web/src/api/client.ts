@@ -176,7 +176,9 @@ export const api = {
   ledger: async (brief: Brief) => accepted(await client.POST("/api/v1/ledger", { body: { brief } })),
   /** What is owned, as a table. */
   shelfTable: async (brief: Brief): Promise<string> =>
-    accepted<unknown>(await client.POST("/api/v1/shelf/table", { body: { brief }, parseAs: "text" })) as string,
+    accepted<unknown>(
+      await client.POST("/api/v1/shelf/table", { body: { brief }, parseAs: "text" }),
+    ) as string,
   /** A shelf read from a table. */
   readShelf: async (file: Blob) =>
     accepted(

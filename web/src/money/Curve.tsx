@@ -22,7 +22,7 @@ export function Curve({ advice, currency }: { advice: Advice; currency: string }
   });
   const told = curve.map((one) => `${sum(one.spent, currency)}: ${(100 * one.score).toFixed(0)} of 100`);
   return (
-    <figure aria-label="What each sum buys" className="text-xs">
+    <figure aria-label="What each sum buys" className="max-w-md text-xs">
       <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className="w-full" role="img" aria-label={told.join("; ")}>
         {[0, 0.5, 1].map((score) => (
           <g key={score}>

@@ -221,8 +221,8 @@ function Purchases({ plan, advice, currency, units }: PurchasesProps) {
       title="Purchases"
       aside={<span className="text-faint text-sm">budget {sum(advice.budget, currency)}</span>}
     >
-      <p className="mb-1 text-sm">{advice.sentence}</p>
-      <div className="grid items-start gap-3 lg:grid-cols-[minmax(0,1fr)_16rem]">
+      {path.length === 0 && <p className="mb-1 text-sm">{advice.sentence}</p>}
+      <div className="grid items-start gap-3 min-[1500px]:grid-cols-[minmax(0,1fr)_16rem]">
         <div>
           {path.length > 0 && (
             <ol className={`${SHEET} divide-line divide-y`}>

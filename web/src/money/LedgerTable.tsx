@@ -51,7 +51,7 @@ export function LedgerTable({ plan }: { plan: Plan }) {
                   Together
                 </td>
                 <td className="px-3 py-1.5">{sum(paid, currency)}</td>
-                <td className="px-3 py-1.5">{sum(yearly, currency)}</td>
+                <td className="px-3 py-1.5">{yearly > 0 ? sum(yearly, currency) : ""}</td>
               </tr>
             </tfoot>
           </table>

@@ -254,7 +254,7 @@ impl Counter {
                 count,
                 price: pieces * offer.price(),
                 used: offer.is_used(),
-                price_new: offer.is_used().then(|| pieces * common.price),
+                price_new: offer.is_used().then_some(pieces * common.price),
                 rent_first: offer.rent_first(),
                 per_year: per_year(offer.price(), common).map(|sum| pieces * sum),
                 caution: offer.caution.clone(),
