@@ -69,7 +69,7 @@ pub(super) fn reason(brief: &Brief, job: Job, before: Option<&Laid>, after: &Lai
     });
     let gained = before.map_or(0, |before| points(after.score() - before.score()));
     let more = match (cleared, gained) {
-        (1, _) => " That clears what stands in the way.".to_owned(),
+        (1, _) => " That clears one thing that stands in the way.".to_owned(),
         (2.., _) => format!(" That clears {cleared} things that stand in the way."),
         (0, 1) => " One point of 100 more.".to_owned(),
         (0, 2..) => format!(" {gained} points of 100 more."),
