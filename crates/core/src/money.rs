@@ -16,6 +16,7 @@ mod parallel;
 mod passed_over;
 mod path;
 mod price;
+mod program;
 mod rows;
 mod select;
 mod shop;

@@ -1,9 +1,9 @@
-//! The exact choice: which candidates, under the budget, with every need met and at most one of each group.
-//! An integer program (good_lp over microlp); first the largest gain, then the least money for it.
+//! The exact choice: which candidates, under the budget, with every need met and at most one of each group; first the largest gain,
+//! then the least money for it.
 
 use std::collections::BTreeMap;
 
-use good_lp::{Expression, ProblemVariables, Solution, SolverModel, Variable, microlp, variable};
+use super::program::Program;
 
 /// One thing that can be taken.
 #[derive(Debug, Clone, Default, PartialEq)]
@@ -22,50 +22,25 @@ pub struct Candidate {
 
 /// Indices of the best choice, ascending: the largest sum of gains under `budget`, among equals the cheapest.
 pub fn select(candidates: &[Candidate], budget: f64) -> Vec<usize> {
-    let Some(best) = solve(candidates, budget, None) else { return Vec::new() };
-    let gain: f64 = best.iter().map(|i| candidates[*i].gain).sum();
-    solve(candidates, budget, Some(gain)).unwrap_or(best)
-}
-
-/// With `least_gain`, the cheapest choice that reaches it.
-fn solve(candidates: &[Candidate], budget: f64, least_gain: Option<f64>) -> Option<Vec<usize>> {
-    let mut variables = ProblemVariables::new();
-    let taken: Vec<Variable> = candidates.iter().map(|_| variables.add(variable().binary())).collect();
-    let sum = |value: &dyn Fn(&Candidate) -> f64| -> Expression {
-        candidates.iter().zip(&taken).map(|(c, x)| value(c) * *x).sum()
-    };
-    let cost = sum(&|c| c.price);
-    let gain = sum(&|c| c.gain);
-    let mut model = match least_gain {
-        None => variables.maximise(gain.clone()).using(microlp),
-        Some(_) => variables.minimise(cost.clone()).using(microlp),
-    };
-    // A budget met to the last unit is met (1e-9 relative).
-    model = model.with(cost.leq(budget * (1.0 + 1e-9)));
-    if let Some(least) = least_gain {
-        model = model.with(gain.geq(least - 1e-9));
-    }
-    let mut groups: BTreeMap<&str, Vec<Variable>> = BTreeMap::new();
-    let mut tags: BTreeMap<&str, Expression> = BTreeMap::new();
-    for (candidate, x) in candidates.iter().zip(&taken) {
+    let mut program = Program::default();
+    let mut groups: BTreeMap<&str, Vec<(usize, f64)>> = BTreeMap::new();
+    let mut tags: BTreeMap<&str, Vec<(usize, f64)>> = BTreeMap::new();
+    for candidate in candidates {
+        let at = program.add(candidate.price, candidate.gain);
         if let Some(group) = &candidate.group {
-            groups.entry(group).or_default().push(*x);
+            groups.entry(group).or_default().push((at, 1.0));
         }
         for need in &candidate.needs {
-            *tags.entry(need).or_default() += *x;
+            tags.entry(need).or_default().push((at, 1.0));
         }
         for offer in &candidate.offers {
-            *tags.entry(offer).or_default() -= *x;
+            tags.entry(offer).or_default().push((at, -1.0));
         }
     }
-    for members in groups.into_values() {
-        model = model.with(members.into_iter().sum::<Expression>().leq(1.0));
-    }
-    for balance in tags.into_values() {
-        model = model.with(balance.leq(0.0));
-    }
-    let solution = model.solve().ok()?;
-    Some((0..candidates.len()).filter(|i| solution.value(taken[*i]) > 0.5).collect())
+    groups.into_values().for_each(|members| program.bound(members, 1.0));
+    tags.into_values().for_each(|balance| program.bound(balance, 0.0));
+    let taken = program.best(budget).unwrap_or_default();
+    (0..candidates.len()).filter(|at| taken.get(*at) == Some(&true)).collect()
 }
 
 #[cfg(test)]

@@ -158,6 +158,47 @@ proptest! {
     }
 }
 
+/// Fifty choices of sixty things, against HiGHS through SciPy (reference/money/choices.py).
+#[test]
+fn large_choices_agree_with_another_solver() {
+    let all: Value = serde_json::from_str(include_str!("../fixtures/choices.json")).unwrap();
+    let number = |value: &Value| value.as_f64().unwrap();
+    let words = |value: &Value| serde_json::from_value(value.clone()).unwrap_or_else(|_| Vec::<String>::new());
+    let indices = |value: &Value| serde_json::from_value(value.clone()).unwrap_or_else(|_| Vec::<usize>::new());
+    let word = |value: &Value| value.as_str().map(str::to_owned);
+    let assert_same = |at: usize, gain: f64, spent: f64, told: (&Value, &Value)| {
+        assert!((gain - number(told.0)).abs() < 1e-9, "{at}: gains {gain}, {} told", told.0);
+        assert!((spent - number(told.1)).abs() < 1e-9, "{at}: spends {spent}, {} told", told.1);
+    };
+    for (at, one) in all["kits"].as_array().unwrap().iter().enumerate() {
+        let read = |item: &Value| Scored {
+            price: number(&item["price"]),
+            score: number(&item["score"]),
+            aspect: word(&item["aspect"]),
+            needs: indices(&item["needs"]),
+            excludes: indices(&item["excludes"]),
+        };
+        let things: Vec<Scored> = one["items"].as_array().unwrap().iter().map(read).collect();
+        let weights: BTreeMap<String, f64> = serde_json::from_value(one["weights"].clone()).unwrap();
+        let chosen = best_kit(&things, number(&one["budget"]), &weights);
+        let spent = chosen.iter().map(|at| things[*at].price).sum();
+        assert_same(at, kit_score(&things, &weights, &chosen), spent, (&one["score"], &one["spent"]));
+    }
+    for (at, one) in all["bundles"].as_array().unwrap().iter().enumerate() {
+        let read = |item: &Value| Candidate {
+            price: number(&item["price"]),
+            gain: number(&item["gain"]),
+            group: word(&item["group"]),
+            needs: words(&item["needs"]),
+            offers: words(&item["offers"]),
+        };
+        let things: Vec<Candidate> = one["items"].as_array().unwrap().iter().map(read).collect();
+        let chosen = select(&things, number(&one["budget"]));
+        let sum = |value: fn(&Candidate) -> f64| chosen.iter().map(|at| value(&things[*at])).sum();
+        assert_same(at, sum(|c| c.gain), sum(|c| c.price), (&one["gain"], &one["spent"]));
+    }
+}
+
 /// The demo's brief with less owned, so that there is something to buy.
 fn poorer() -> Value {
     let mut brief = box_room();
