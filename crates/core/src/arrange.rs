@@ -91,7 +91,7 @@ pub fn propose_until(name: &str, brief: &Brief, stop: Stop<'_>) -> Option<Propos
 }
 
 fn proposed(name: &str, brief: &Brief, stop: Stop<'_>) -> Proposals {
-    let general = &*brief.of_any_layout();
+    let general = &*brief.of_any_layout(None);
     let set_aside = brief.set_aside_in(general);
     let none = |obstacles, looked_at| Proposals {
         proposals: Vec::new(),

@@ -35,4 +35,5 @@ pub use passed_over::{PassedBy, PassedOver};
 pub use price::per_year;
 pub use rows::{COLUMNS, Offer, Row, Rows, read as read_rows, write as write_rows};
 pub use select::{Candidate, select};
+pub use shop::SingleChange;
 pub use substitute::Substitute;

@@ -17,7 +17,7 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 pub use brief::{
-    Brief, ClothingColour, Effort, Hair, Money, Person, Posture, Purpose, Recording, Today, Weights,
+    Brief, Clap, ClothingColour, Effort, Hair, Money, Person, Posture, Purpose, Recording, Today, Weights,
 };
 pub use check::OUTSIDE_M;
 pub(crate) use check::gear::one as gear_agrees;
@@ -30,7 +30,7 @@ pub use layout::{
     Angle, Backdrop, Camera, FurnitureAt, Hung, Layout, Light, Microphone, Orientation, Role, Screen, Seat,
     Support, SupportKind, Treatment,
 };
-pub use measured::{State, still_measured};
+pub use measured::{Known, State, still_known};
 pub use modifier::{Chromaticity, Cloth, Gel, Modifier};
 pub use part::{Named, Part, ThingId, name_of, thing_named};
 pub use patch::{Fix, PatchStep, apply, change};

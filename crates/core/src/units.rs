@@ -168,6 +168,12 @@ pub fn decimals(value: f64, count: usize) -> String {
     if is_zero { text.trim_start_matches('-').to_owned() } else { text.replace('-', "\u{2212}") }
 }
 
+/// A number of which two digits are meant: 42318 becomes 42000.
+pub fn two_digits(value: f64) -> f64 {
+    let step = 10f64.powf(value.abs().log10().floor() - 1.0);
+    if step.is_normal() { (value / step).round() * step } else { value }
+}
+
 /// An angle in words, to the degree: "1 degree", "40 degrees".
 pub fn degrees(angle_deg: f64) -> String {
     match decimals(angle_deg, 0).as_str() {

@@ -1,9 +1,12 @@
-// One step of the ladder: what it is, what it costs, what it gains; why, on demand: its readings, and the picture before and after.
+// One step of the ladder: what it is, what it costs, what it gains; why, on demand: its readings, and picture and sound before
+// and after.
 import { useState } from "react";
 
 import type { Plan, Schemas } from "../api/client";
 import { Pair } from "../picture/Pair";
 import { useJudged } from "../picture/useJudged";
+import { Listen } from "../sound/Listen";
+import { useTwoTakes } from "../sound/useTwoTakes";
 import { sentence } from "../table/show";
 import type { UnitSystem } from "../units/length";
 
@@ -39,6 +42,7 @@ export function Rung({ number, title, cost, gain, changes, units, seen = null, c
               What it changes
             </summary>
             {open && seen && <BeforeAndAfter seen={seen} />}
+            {open && seen && changes.some((c) => c.reading.startsWith("sound.")) && <Heard seen={seen} />}
             <ul>
               {changes.map((c) => (
                 <li key={c.reading}>
@@ -67,5 +71,14 @@ function BeforeAndAfter({ seen: { before, after } }: { seen: Seen }) {
       right={{ plan: after, view: right.drawing.frame, name: "After" }}
       tallest="22vh"
     />
+  );
+}
+
+function Heard({ seen: { before, after } }: { seen: Seen }) {
+  const takes = useTwoTakes([before, "planned"], [after, "planned"]);
+  return (
+    <div className="my-2">
+      <Listen takes={takes} names={{ a: "before", b: "after" }} />
+    </div>
   );
 }

@@ -1,15 +1,19 @@
-// Hear it here: the corner as it would be recorded, beside the same corner in another way.
+// Hear it here: a corner as it would be recorded, beside it in another way.
 import { ToggleGroup } from "radix-ui";
 
 import { fixed } from "../units/length";
 import { Button } from "../ui/button";
 import { Trouble } from "../ui/states";
 import type { Side } from "./player";
-import type { Listening } from "./useListening";
-import { nameOf } from "./variants";
+import type { TwoTakes } from "./useTwoTakes";
 
-export function Listen({ listening }: { listening: Listening }) {
-  const { a, b, side, playing, ready, late, press, hear } = listening;
+interface Props {
+  takes: TwoTakes;
+  names: Record<Side, string>;
+}
+
+export function Listen({ takes, names }: Props) {
+  const { a, b, side, playing, ready, late, press, hear } = takes;
   if (a.isError) return <Trouble error={a.error} onRetry={() => void a.refetch()} />;
   return (
     <section aria-label="Hear it here">
@@ -31,7 +35,7 @@ export function Listen({ listening }: { listening: Listening }) {
           className="border-line grid min-w-0 grow grid-cols-2 overflow-hidden rounded-lg border"
         >
           {(["a", "b"] as const).map((one) => {
-            const heard = listening[one].data;
+            const heard = takes[one].data;
             return (
               <ToggleGroup.Item
                 key={one}
@@ -39,7 +43,7 @@ export function Listen({ listening }: { listening: Listening }) {
                 className="bg-paper border-line data-[state=on]:border-b-ember data-[state=on]:bg-ember-soft min-h-12 min-w-0 cursor-pointer border-b-3 border-b-transparent px-3 py-1 text-left text-sm not-first:border-l"
               >
                 <span className="block">
-                  <b>{one.toUpperCase()}</b> {nameOf(one, listening.other)}
+                  <b>{one.toUpperCase()}</b> {names[one]}
                 </span>
                 <span className="text-faint block text-xs">
                   {heard

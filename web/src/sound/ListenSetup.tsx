@@ -12,8 +12,9 @@ import { VoiceFile } from "./VoiceFile";
 
 export function ListenSetup({ listening, name }: { listening: Listening; name: string }) {
   const queries = useQueryClient();
-  const { other, levels, hasHeld, side } = listening;
-  const heard = listening[side].data;
+  const { other, hasHeld, takes } = listening;
+  const { levels, side } = takes;
+  const heard = takes[side].data;
   const others: readonly (readonly [Other, string])[] = hasHeld ? [HELD, ...OTHERS] : OTHERS;
   return (
     <Section title="What you hear">
@@ -36,7 +37,7 @@ export function ListenSetup({ listening, name }: { listening: Listening; name: s
             ["matched", "made equally loud"],
             ["recorded", "as recorded"],
           ]}
-          onPick={(to) => listening.setLevels(to as Levels)}
+          onPick={(to) => takes.setLevels(to as Levels)}
         />
       </div>
       <p className="mt-2 flex flex-wrap items-center gap-2 text-sm">

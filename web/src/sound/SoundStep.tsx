@@ -14,6 +14,7 @@ import { ListenSetup } from "./ListenSetup";
 import { Noises } from "./Noises";
 import { Surfaces } from "./Surfaces";
 import { useListening } from "./useListening";
+import { nameOf } from "./variants";
 import { Voice } from "./Voice";
 
 const Microphones = lazy(() => import("./Microphones"));
@@ -27,7 +28,10 @@ export function SoundNow({ plan, judged, units }: StepProps) {
   const { sound } = judged;
   return (
     <div className="grid gap-3">
-      <Listen listening={listening} />
+      <Listen
+        takes={listening.takes}
+        names={{ a: nameOf("a", listening.other), b: nameOf("b", listening.other) }}
+      />
       {sound && <DistanceChart chart={sound.chart} units={units} />}
       <details>
         <summary className="min-h-6 cursor-pointer text-sm font-semibold">Change what you hear</summary>

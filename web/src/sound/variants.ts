@@ -1,6 +1,7 @@
 // What B can be.
 import type { Side } from "./player";
-import type { Other, Variant } from "./useListening";
+import type { Other } from "./useListening";
+import type { Variant } from "./useTwoTakes";
 
 export const OTHERS: readonly (readonly [Variant, string])[] = [
   ["built-in", "the camera's own microphone"],

@@ -25,6 +25,7 @@ export async function settled(
 ): Promise<{ plan: Plan; dropped: string[] }> {
   const gone = goneWith(before, after);
   if (Object.keys(after.brief.measured ?? {}).length === 0) return { plan: after, dropped: gone };
-  const { measured, dropped } = await ask(before, after);
-  return { plan: { ...after, brief: { ...after.brief, measured } }, dropped: [...gone, ...dropped] };
+  const { measured, clap, dropped } = await ask(before, after);
+  const brief = { ...after.brief, measured, ...(clap && { clap }) };
+  return { plan: { ...after, brief }, dropped: [...gone, ...dropped] };
 }

@@ -50,14 +50,10 @@ fn school(text: &str) -> Result<Spending, String> {
 
 pub(crate) fn run(arguments: &Arguments) -> Result<(), Failure> {
     let mut asked = asked(&read::bytes(&arguments.plan)?)?;
-    let money = match &mut asked {
-        Asked::Plan(plan) => (&mut plan.brief.schools, plan.brief.money.budget),
-        Asked::Brief(file) => (&mut file.brief.schools, file.brief.money.budget),
-    };
     if let Some(school) = arguments.school {
-        money.0.spending = school;
+        asked.brief_mut().schools.spending = school;
     }
-    let budget = arguments.budget.unwrap_or(money.1);
+    let budget = arguments.budget.unwrap_or(asked.brief().money.budget);
     if arguments.from_nothing {
         asked = asked.from_nothing(budget <= PHONE_AT_HAND_UP_TO);
     }
@@ -72,10 +68,7 @@ pub(crate) fn run(arguments: &Arguments) -> Result<(), Failure> {
 }
 
 fn listed(list: List, asked: &Asked, advice: &Advice) -> String {
-    let (name, currency) = match asked {
-        Asked::Plan(plan) => (&plan.name, &plan.brief.money.currency),
-        Asked::Brief(file) => (&file.name, &file.brief.money.currency),
-    };
+    let (name, currency) = (asked.name(), &asked.brief().money.currency);
     match list {
         List::Csv => fogon_handover::shopping::csv(&advice.kit),
         List::Markdown => fogon_handover::shopping::markdown(name, currency, &advice.kit, &advice.prices),

@@ -256,7 +256,7 @@ pub(super) fn free_floor_m2(corner: &Corner<'_>, all: &[Thing]) -> f64 {
 /// what was measured of things that have gone elsewhere; `None` where nothing legal is found.
 pub fn replaced(plan: &Plan) -> Option<Plan> {
     // What was measured of the arrangement that goes must not judge those that come.
-    let brief = &*plan.brief.of_any_layout();
+    let brief = &*plan.brief.of_any_layout(Some(&plan.layout));
     let corner = Corner::of(plan)?;
     let mut bare = plan.layout.clone();
     bare.lights.retain(|_, light| light.locked);

@@ -9,6 +9,7 @@ use super::workshop::{Laid, Workshop};
 use crate::arrange::Stop;
 use crate::corner::unmet_needs;
 use crate::plan::{Gear, GearSupport, Id, RigSchool, Role, ThingId};
+use crate::reading::Quantity;
 use crate::room::ARM_KG;
 use crate::units::lower_first;
 
@@ -52,6 +53,10 @@ pub(super) struct Completed {
 
 /// Stands that are tried under one thing: so many of a kind.
 const STANDS_TRIED: usize = 3;
+/// Blur that is seen to be more: a stop of the aperture, which makes the blur disc 1.4 times as wide. Fogon's own rule.
+const SOFTER: f64 = 1.4;
+/// A camera that moves by less than this part of its distance shows the same. Fogon's own rule.
+const SAME_PLACE: f64 = 0.1;
 /// Rounds in which what is lacking is looked for.
 const ROUNDS: usize = 5;
 
@@ -83,7 +88,10 @@ impl Workshop {
                 let trimmed = self.trimmed(&goods, &laid);
                 let laid =
                     self.lay(&trimmed, stop).filter(|again| again.rank() <= laid.rank()).unwrap_or(laid);
-                return Ok(Completed { goods: trimmed, laid });
+                return match self.hardly_softer(main, from, &laid, stop) {
+                    Some(refused) => Err(refused),
+                    None => Ok(Completed { goods: trimmed, laid }),
+                };
             };
             let answers = self.answers(&lack);
             let found = answers.iter().find_map(|answer| {
@@ -96,6 +104,26 @@ impl Workshop {
             (goods, laid) = found.ok_or_else(|| self.without_answer(&lack))?;
         }
         Err(Refused::new(PassedBy::Need, "It needs more than can be found for it here."))
+    }
+
+    /// A camera or a lens that shows the same from the same place, and what is behind hardly softer.
+    fn hardly_softer(&self, main: &Main, from: &Goods, after: &Laid, stop: Stop<'_>) -> Option<Refused> {
+        if !matches!(main.job, Job::Camera | Job::Lens) {
+            return None;
+        }
+        let before = self.lay(from, stop).filter(|before| before.in_the_way() <= after.in_the_way())?;
+        let pair = |quantity| Some((before.reading(quantity)?, after.reading(quantity)?));
+        let (near_m, far_m) = pair(Quantity::ShotCameraDistanceM)?;
+        let (from, to) = pair(Quantity::ShotBackgroundBlurPercent)?;
+        let same_place = (far_m / near_m - 1.0).abs() < SAME_PLACE;
+        (same_place && to < SOFTER * from).then(|| {
+            Refused::new(
+                PassedBy::Gain,
+                format!(
+                    "What is behind you would hardly go softer: blurred over {to:.1} % of the picture's width, {from:.1} % now."
+                ),
+            )
+        })
     }
 
     /// What is plugged in: inputs, cables, power.

@@ -11,10 +11,10 @@ use super::goods::Goods;
 use super::passed_over::{PassedBy, PassedOver};
 use super::path::{Leg, path};
 use super::price::per_year;
-use super::shop::{Kit, Kits};
+use super::shop::{Kit, Kits, SingleChange, single_changes};
 use super::substitute::{Substitute, substitutes};
 use super::table::Table;
-use super::words::{in_short, listed, reason, too_little};
+use super::words::{InShort, in_short, listed, reason, short, too_little};
 use super::workshop::{Laid, Workshop};
 use crate::arrange::{Stop, propose_until, replaced};
 use crate::assess::mend::changes;
@@ -34,6 +34,8 @@ pub enum Asked {
     Plan(Box<Plan>),
     /// A brief: nothing is laid out yet.
     Brief(Box<BriefFile>),
+    /// A brief whose owner begins: lamps are bought also where the window would do by day.
+    FromNothing(Box<BriefFile>),
 }
 
 impl Asked {
@@ -42,7 +44,7 @@ impl Asked {
     pub fn from_nothing(self, with_phone: bool) -> Self {
         let (name, mut brief) = match self {
             Asked::Plan(plan) => (plan.name, plan.brief),
-            Asked::Brief(file) => (file.name, file.brief),
+            Asked::Brief(file) | Asked::FromNothing(file) => (file.name, file.brief),
         };
         brief.gear.retain(|_, gear| matches!(gear.common().state, GearState::Wanted | GearState::Never));
         brief.today = None;
@@ -57,13 +59,30 @@ impl Asked {
                 }
             }
         }
-        Asked::Brief(Box::new(BriefFile::new(name, brief)))
+        Asked::FromNothing(Box::new(BriefFile::new(name, brief)))
     }
 
-    fn brief(&self) -> &Brief {
+    /// What the corner is called.
+    pub fn name(&self) -> &str {
+        match self {
+            Asked::Plan(plan) => &plan.name,
+            Asked::Brief(file) | Asked::FromNothing(file) => &file.name,
+        }
+    }
+
+    /// What is known of it.
+    pub fn brief(&self) -> &Brief {
         match self {
             Asked::Plan(plan) => &plan.brief,
-            Asked::Brief(file) => &file.brief,
+            Asked::Brief(file) | Asked::FromNothing(file) => &file.brief,
+        }
+    }
+
+    /// The same, to be changed.
+    pub fn brief_mut(&mut self) -> &mut Brief {
+        match self {
+            Asked::Plan(plan) => &mut plan.brief,
+            Asked::Brief(file) | Asked::FromNothing(file) => &mut file.brief,
         }
     }
 }
@@ -100,10 +119,12 @@ impl Counter {
                 let start = free.end.clone();
                 (plan.name.clone(), Some(free), Some(start))
             }
-            Asked::Brief(file) => {
+            Asked::Brief(file) | Asked::FromNothing(file) => {
                 let found = propose_until(&file.name, &file.brief, stop)?;
                 let start = found.proposals.into_iter().next().map(|proposal| proposal.plan);
-                (file.name.clone(), None, start.map(|plan| by_own_window(plan, &file.brief)))
+                let begins = matches!(asked, Asked::FromNothing(_));
+                let start = start.map(|plan| if begins { by_own_window(plan, &file.brief) } else { plan });
+                (file.name.clone(), None, start)
             }
         };
         let brief = start.as_ref().map_or_else(|| asked.brief().clone(), |plan| plan.brief.clone());
@@ -174,8 +195,11 @@ impl Counter {
         let moves = self.free.as_ref().map_or(0, |free| free.moves.len());
         let curve: Vec<CurvePoint> = kits.frontier().into_iter().filter_map(curve_point).collect();
         let catalogue = &shop.catalogue;
+        let flat_from = curve.last().map_or(0.0, |point| point.spent);
+        let had_camera = shop.start.is_some();
+        let in_short_of = InShort { moves, spent, budget, flat_from, was_ready, had_camera };
         Some(Advice {
-            sentence: in_short(&shop.brief, moves, spent, budget, was_ready, end.is_some()),
+            sentence: in_short(&shop.brief, in_short_of),
             budget,
             score_now: match (&self.free, &shop.start) {
                 (Some(free), _) => free.score_now,
@@ -193,7 +217,7 @@ impl Counter {
             score: end.as_ref().map_or(0.0, |laid| laid.score()),
             ready,
             plan: end.map(|laid| laid.plan.clone()),
-            flat_from: curve.last().map_or(0.0, |point| point.spent),
+            flat_from,
             curve,
             passed_over: self.passed_over(kit, budget, spent),
             prices: PricesFrom {
@@ -203,6 +227,12 @@ impl Counter {
                 dated: catalogue.dated.clone(),
             },
         })
+    }
+
+    /// What one change of the kit for a sum would give; empty before kits were looked for.
+    pub fn single_changes(&self, budget: f64, stop: Stop<'_>) -> Vec<SingleChange> {
+        let kit = self.kits.get().and_then(|kits| kits.best(cents(budget)));
+        kit.map_or_else(Vec::new, |kit| single_changes(&self.shop, kit, cents(budget), stop))
     }
 
     fn step(&self, leg: &Leg, spent: i64) -> PathStep {
@@ -229,7 +259,7 @@ impl Counter {
         });
         let count = |laid: &Laid| laid.in_the_way().0 + laid.in_the_way().1;
         PathStep {
-            label: listed(&items.iter().map(|item| item.label.clone()).collect::<Vec<_>>()),
+            label: listed(&items.iter().filter_map(|item| self.called(item)).collect::<Vec<_>>()),
             items,
             price,
             spent: spent as f64 / 100.0,
@@ -241,6 +271,12 @@ impl Counter {
             readings,
             plan: leg.after.plan.clone(),
         }
+    }
+
+    /// What a thing is called among others; none for the lens that is built into a camera.
+    fn called(&self, item: &Item) -> Option<String> {
+        let lens = self.shop.catalogue.get(&Id(item.id.clone())).and_then(|offer| offer.gear.lens());
+        lens.is_none_or(|lens| lens.built_into.is_none()).then(|| short(&item.label))
     }
 
     fn items(&self, goods: &Goods, said: &str) -> Vec<Item> {

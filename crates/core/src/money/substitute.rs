@@ -71,7 +71,7 @@ pub(super) fn substitutes(shop: &Workshop, stop: Stop<'_>) -> Vec<Substitute> {
 }
 
 fn told(start: &Laid, after: &Laid, label: String, caution: String) -> Option<(f64, Substitute)> {
-    let gain = after.value() - start.value();
+    let gain = after.score() - start.score();
     let no_worse = after.in_the_way() <= start.in_the_way() && after.score() >= start.score() - 1e-9;
     let seen = gain >= SEEN || after.in_the_way() < start.in_the_way();
     (no_worse && seen).then(|| {

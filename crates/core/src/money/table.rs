@@ -10,7 +10,7 @@ use super::workshop::{Laid, Workshop};
 use crate::arrange::Stop;
 use crate::plan::{Brief, Role};
 
-/// A gain of the score that a person would just see or hear: nothing is bought for less. Fogon's own rule.
+/// A gain of the score that a person would just see or hear, half a point of 100: nothing is bought for less. Fogon's own rule.
 pub(super) const SEEN: f64 = 0.005;
 /// What clearing one thing that stands in the way counts beside the score, which lies in [0, 1]. Fogon's own rule, as layouts are
 /// ordered: a corner that can record comes before one that scores better.
@@ -19,8 +19,15 @@ const CLEARED: f64 = 1.0;
 const SECOND_LAMP_AT_MOST: f64 = 220.0;
 /// Bundles of one job that are kept: the cheapest that do more than all cheaper ones.
 const KEPT_A_JOB: usize = 6;
+/// Of a job for which fewer are kept, so many that do as much as a cheaper one are kept beside it: where other things stand, it may
+/// find no place.
+const SPARES: usize = 2;
 /// Cameras that are kept.
 const KEPT_CAMERAS: usize = 5;
+/// Of things of a job that find no place by themselves, so many are looked at again beside what is bought.
+const LOOKED_AT_AGAIN: usize = 3;
+/// The same of stands for the camera: small and large, on the floor and on the desk.
+const STANDS_LOOKED_AT_AGAIN: usize = 6;
 
 /// A bundle as it does by itself.
 #[derive(Debug, Clone)]
@@ -36,6 +43,8 @@ pub(super) struct Bundle {
     aspects: [f64; 5],
     /// Things in the way that it clears.
     pub(super) cleared: usize,
+    /// There is a key with it, and was none before.
+    brings_key: bool,
     /// It counts only beside a key, or beside a camera, that is bought as well.
     beside: Option<&'static str>,
 }
@@ -54,6 +63,8 @@ pub(super) struct Passed {
 pub(super) struct Table {
     pub(super) bundles: Vec<Bundle>,
     pub(super) passed: Vec<Passed>,
+    /// Things that find no place by themselves, the cheapest of each job: beside what is bought they may.
+    pub(super) again: Vec<Main>,
     /// Scores of the aspects without anything bought.
     aspects: [f64; 5],
 }
@@ -71,7 +82,7 @@ impl Table {
         let first = first.flatten().map(|(_, found)| found.clone());
         let ground = first.as_ref().map_or_else(Goods::default, |found| found.goods.clone());
         let Some(base) = first.map(|found| found.laid).or_else(|| shop.start.clone()) else {
-            return Self { bundles: Vec::new(), passed, aspects: [0.0; 5] };
+            return Self { passed, ..Self::default() };
         };
         let mut bundles = Vec::new();
         let beside_camera = shop.start.is_none().then_some("camera");
@@ -86,10 +97,9 @@ impl Table {
             bundles.push(bundle(shop, main, &ground, Some(&base), found, beside_camera));
         }
         // A second lamp or a board is worth nothing without a key: they are tried beside the key that gives most for its price.
-        let has_key = base.plan.layout.lights.values().any(|light| light.role == Role::Key);
         let key = bundles
             .iter()
-            .filter(|b| b.job == Job::Light(Role::Key) && b.is_seen() && !has_key)
+            .filter(|b| b.brings_key && b.is_seen())
             .max_by(|a, b| a.for_money().total_cmp(&b.for_money()).then(b.cents.cmp(&a.cents)));
         if let Some(key) = key {
             let with_key = ground.plus(&key.goods);
@@ -113,7 +123,8 @@ impl Table {
                 }
             }
         }
-        let mut table = Self { bundles: Vec::new(), passed, aspects: base.quick.aspects };
+        let again = looked_at_again(shop, &passed);
+        let mut table = Self { bundles: Vec::new(), passed, again, aspects: base.quick.aspects };
         table.keep(bundles);
         table
     }
@@ -128,9 +139,10 @@ impl Table {
             let same: Vec<&Bundle> =
                 kept.iter().filter(|k| k.job == bundle.job && k.beside == bundle.beside).collect();
             let best = same.iter().map(|k| k.worth()).fold(0.0, f64::max);
+            let is_spare = same.len() <= SPARES && bundle.worth() > best - SEEN / 2.0;
             let refused = if !bundle.is_seen() {
                 Some(Refused::new(PassedBy::Gain, "You would neither see nor hear the difference."))
-            } else if bundle.worth() <= best + SEEN / 2.0 && bundle.job != Job::Owned {
+            } else if bundle.worth() <= best + SEEN / 2.0 && bundle.job != Job::Owned && !is_spare {
                 Some(Refused::new(PassedBy::Dearer, "A cheaper one does as much here."))
             } else {
                 None
@@ -180,8 +192,7 @@ impl Table {
                 }
                 let offered = match bundle.job {
                     Job::Camera => Some("camera"),
-                    Job::Light(Role::Key) if has_key => Some("key"),
-                    _ => None,
+                    _ => (has_key && bundle.brings_key).then_some("key"),
                 };
                 Choice {
                     price: bundle.cents as f64 / 100.0,
@@ -231,6 +242,23 @@ impl Bundle {
     }
 }
 
+/// The cheapest things of each job that found no place by themselves.
+fn looked_at_again(shop: &Workshop, passed: &[Passed]) -> Vec<Main> {
+    let no_place = passed.iter().filter(|one| one.refused.rule == PassedBy::Place);
+    let mut all: Vec<&Main> = no_place.map(|one| &one.main).collect();
+    all.sort_by_key(|main| (main.job, main.goods.cents(&shop.catalogue), main.id.clone()));
+    let most = |job: Job| match job {
+        Job::CameraStand => STANDS_LOOKED_AT_AGAIN,
+        Job::Light(_) | Job::Treatment => LOOKED_AT_AGAIN,
+        // A camera or a microphone that does no better than what is there does not begin to beside a lamp.
+        Job::Microphone | Job::Backdrop | Job::Camera | Job::Lens | Job::Owned => 0,
+    };
+    all.chunk_by(|a, b| a.job == b.job)
+        .flat_map(|of_one| of_one.iter().take(most(of_one[0].job)))
+        .map(|main| (*main).clone())
+        .collect()
+}
+
 /// Lays out every candidate that is not ruled out; those that cannot be used are passed over.
 fn tried(
     shop: &Workshop,
@@ -263,6 +291,10 @@ fn tried(
     all
 }
 
+fn has_key(laid: Option<&Laid>) -> bool {
+    laid.is_some_and(|laid| laid.plan.layout.lights.values().any(|light| light.role == Role::Key))
+}
+
 fn bundle(
     shop: &Workshop,
     main: &Main,
@@ -287,6 +319,7 @@ fn bundle(
         // What clears something and scores lower, or puts something in the way, is no gain.
         gain: if worse { -1.0 } else { gain },
         cleared: if worse || gain < -1e-9 { 0 } else { cleared },
+        brings_key: has_key(Some(after)) && !has_key(before),
         aspects: std::array::from_fn(|i| after.quick.aspects[i] - aspects[i]),
         beside,
     }

@@ -2,7 +2,9 @@
 
 use super::bundle::Job;
 use super::workshop::Laid;
+use crate::assess::without_moves;
 use crate::corner::Corner;
+use crate::finding::Severity;
 use crate::plan::{Brief, Role};
 use crate::reading::Quantity;
 use crate::units::lower_first;
@@ -14,13 +16,7 @@ pub(super) fn points(score: f64) -> i64 {
 
 /// Why a bundle is bought, in one or two sentences.
 pub(super) fn reason(brief: &Brief, job: Job, before: Option<&Laid>, after: &Laid, owned: &str) -> String {
-    let read = |laid: Option<&Laid>, quantity: Quantity| {
-        let laid = laid?;
-        let corner = Corner::of(&laid.plan)?;
-        let all = crate::assess::readings(&corner);
-        all.into_iter().find(|reading| reading.id.quantity == quantity).and_then(|reading| reading.value)
-    };
-    let pair = |quantity: Quantity| (read(before, quantity), read(Some(after), quantity));
+    let pair = |quantity: Quantity| (before.and_then(|b| b.reading(quantity)), after.reading(quantity));
     let said = match job {
         Job::Microphone => match after.plan.layout.microphone.as_ref().and_then(|_| heard_from(after)) {
             Some(away) => {
@@ -29,7 +25,13 @@ pub(super) fn reason(brief: &Brief, job: Job, before: Option<&Laid>, after: &Lai
             }
             None => "You are heard, and not the room.".into(),
         },
-        Job::Light(Role::Key) => "A lamp beside the lens shapes your face and lights your eyes.".into(),
+        Job::Light(Role::Key) => match pair(Quantity::LightKeyAngularSizeDeg) {
+            (Some(from), Some(to)) if to > from => format!(
+                "The light on your face gets softer: seen from where you sit the lamp is {to:.0} degrees across, {from:.0} before."
+            ),
+            (Some(_), _) => "It lights your face better than the lamp that did so before.".into(),
+            (None, _) => "A lamp to one side of the lens shapes your face and lights your eyes.".into(),
+        },
         Job::Light(Role::Fill) => match pair(Quantity::LightFaceRatio) {
             (Some(from), Some(to)) if from > to => {
                 format!(
@@ -63,19 +65,32 @@ pub(super) fn reason(brief: &Brief, job: Job, before: Option<&Laid>, after: &Lai
         },
         Job::Owned => format!("Your {owned} cannot be used without it."),
     };
-    let cleared = before.map_or(0, |before| {
-        let count = |laid: &Laid| laid.in_the_way().0 + laid.in_the_way().1;
-        count(before).saturating_sub(count(after))
-    });
     let gained = before.map_or(0, |before| points(after.score() - before.score()));
-    let more = match (cleared, gained) {
-        (1, _) => " That clears one thing that stands in the way.".to_owned(),
-        (2.., _) => format!(" That clears {cleared} things that stand in the way."),
-        (0, 1) => " One point of 100 more.".to_owned(),
-        (0, 2..) => format!(" {gained} points of 100 more."),
-        (0, _) => String::new(),
+    let more = match (cleared(before, after).as_slice(), gained) {
+        ([one], _) => format!(" It takes out of the way: {}", lower_first(one)),
+        ([first, rest @ ..], _) => {
+            format!(" It takes out of the way: {} And {} more.", lower_first(first), rest.len())
+        }
+        ([], 1) => " One point of 100 more.".to_owned(),
+        ([], 2..) => format!(" {gained} points of 100 more."),
+        ([], _) => String::new(),
     };
     said + &more
+}
+
+/// What kept a corner from being ready and does so no more, in sentences.
+fn cleared(before: Option<&Laid>, after: &Laid) -> Vec<String> {
+    let Some(before) = before.filter(|before| before.in_the_way() > after.in_the_way()) else {
+        return Vec::new();
+    };
+    let in_the_way = |laid: &Laid| {
+        let all = without_moves(&laid.plan).findings.into_iter();
+        all.filter(|finding| finding.severity != Severity::Consider).collect::<Vec<_>>()
+    };
+    let left = in_the_way(after);
+    let gone =
+        in_the_way(before).into_iter().filter(|finding| left.iter().all(|other| other.id != finding.id));
+    gone.map(|finding| finding.sentence).collect()
 }
 
 /// From the mouth to the microphone, m.
@@ -84,32 +99,53 @@ fn heard_from(laid: &Laid) -> Option<f64> {
     corner.microphone.map(|(_, at)| (at - corner.mouth_m).length())
 }
 
-/// What there is to do, in one sentence.
+/// What is known of a corner and a sum before a word is said.
+pub(super) struct InShort {
+    /// Free moves that are left.
+    pub(super) moves: usize,
+    pub(super) spent: f64,
+    pub(super) budget: f64,
+    /// More than this would be neither seen nor heard.
+    pub(super) flat_from: f64,
+    /// The corner is ready before anything is bought.
+    pub(super) was_ready: bool,
+    /// A camera is there before anything is bought.
+    pub(super) had_camera: bool,
+}
+
+/// What there is to do, in one or two sentences.
 pub(super) fn in_short(
     brief: &Brief,
-    moves: usize,
-    spent: f64,
-    budget: f64,
-    ready: bool,
-    has_camera: bool,
+    InShort { moves, spent, budget, flat_from, was_ready, had_camera }: InShort,
 ) -> String {
     let free = match moves {
         0 => "No free move left".to_owned(),
         1 => "One free move".to_owned(),
         many => format!("{many} free moves"),
     };
-    let sum = brief.money.told(spent);
-    match (moves, spent > 0.0) {
-        _ if !has_camera && spent <= 0.0 => {
-            "There is no camera yet, and this sum buys none that works here.".to_owned()
+    let (sum, all) = (brief.money.told(spent), brief.money.told(budget));
+    let said = match (moves, spent > 0.0) {
+        (_, false) if !had_camera => {
+            return "There is no camera yet, and this sum buys none that works here.".to_owned();
         }
-        (_, false) if budget <= 0.0 && ready => format!("{free}, and nothing to spend; the corner is ready."),
-        (_, false) if budget <= 0.0 => format!("{free}, nothing to spend."),
-        (0, false) if ready => "You need to buy nothing: the corner is ready.".to_owned(),
-        (_, false) => format!("{free}, nothing worth buying for this sum."),
+        (_, true) if !had_camera => format!("{sum} buys what this corner needs to record."),
+        (_, false) if budget <= 0.0 && was_ready => {
+            return format!("{free}, and nothing to spend; the corner is ready.");
+        }
+        (_, false) if budget <= 0.0 => return format!("{free}, nothing to spend."),
+        (0, false) if was_ready => return "You need to buy nothing: the corner is ready.".to_owned(),
+        (_, false) => return format!("{free}, nothing worth buying for this sum."),
         (0, true) => format!("{free}; {sum} would make it better."),
         (_, true) => format!("{free} first, then {sum} would make it better."),
-    }
+    };
+    let rest_is_kept = budget - spent >= 1.0 && spent >= flat_from - 0.005;
+    let rest = format!(" Keep the rest of the {all}: it would buy nothing here that is seen or heard.");
+    said + if rest_is_kept { &rest } else { "" }
+}
+
+/// What a thing is called in a list: its label up to the first comma.
+pub(super) fn short(label: &str) -> String {
+    label.split(',').next().unwrap_or(label).trim().to_owned()
 }
 
 /// Why a thing that could be laid out is passed over.

@@ -11,6 +11,7 @@ use crate::arrange::{Stop, propose_until, replaced};
 use crate::assess::{Quick, quick};
 use crate::corner::{Corner, Kit};
 use crate::plan::{Brief, Gear, GearLight, GearState, Id, Layout, Part, Plan, ThingId};
+use crate::reading::Quantity;
 
 /// What a stand for a camera that stood on books counts, score: it is back in its place at once. Fogon's own rule.
 const STEADIER: f64 = 0.03;
@@ -24,7 +25,7 @@ pub(super) struct Laid {
     used: HashMap<Id, usize>,
 }
 
-/// Stops, fixes and the score in millionths, less is better.
+/// Stops, fixes and what it is worth in millionths, less is better.
 pub(super) type Rank = (usize, usize, i64);
 
 impl Laid {
@@ -35,7 +36,7 @@ impl Laid {
     }
 
     pub(super) fn rank(&self) -> Rank {
-        (self.quick.stops, self.quick.fixes, -(self.quick.score * 1e6).round() as i64)
+        (self.quick.stops, self.quick.fixes, -(self.value() * 1e6).round() as i64)
     }
 
     /// What keeps a recording from being made or from being watched.
@@ -51,6 +52,13 @@ impl Laid {
     pub(super) fn value(&self) -> f64 {
         let on_books = self.plan.layout.camera.support.is_by_itself();
         self.quick.score + if on_books { 0.0 } else { STEADIER }
+    }
+
+    /// The value of a reading, the first of its quantity.
+    pub(super) fn reading(&self, quantity: Quantity) -> Option<f64> {
+        let corner = Corner::of(&self.plan)?;
+        let all = crate::assess::readings(&corner);
+        all.into_iter().find(|reading| reading.id.quantity == quantity).and_then(|reading| reading.value)
     }
 
     pub(super) fn uses(&self, id: &Id) -> usize {
@@ -179,7 +187,8 @@ impl Workshop {
         }
         let cameras = goods.only(&self.catalogue, |offer| is_camera_or_holds_one(&offer.gear));
         if !cameras.is_empty() {
-            let brief = brief.of_any_layout();
+            let hung = self.start.as_ref().map(|start| &start.plan.layout);
+            let brief = brief.of_any_layout(hung);
             all.extend(self.stood(&cameras, stop).into_iter().map(|mut stood| {
                 // Lamps that showed where a place for them is are not bought yet.
                 let lights = stood.lights.len();

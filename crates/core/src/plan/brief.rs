@@ -42,6 +42,20 @@ pub struct Brief {
     /// Readings that were measured; each replaces the computed value.
     #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
     pub measured: BTreeMap<MeasuredId, f64>,
+    /// The reverberation time as it was measured while other things hung than now.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub clap: Option<Clap>,
+}
+
+/// A reverberation time that was measured, and what hung then: with other things hung it still tells how the room rings.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct Clap {
+    /// Reverberation time, mean of 500 Hz and 1 kHz, s, 0.05 to 10.
+    #[schema(minimum = 0.05, maximum = 10)]
+    pub rt_mid_s: f64,
+    /// What hung when it was measured.
+    #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
+    pub treatment: BTreeMap<Id, Treatment>,
 }
 
 impl Brief {

@@ -54,6 +54,16 @@ pub(super) fn plan(brief: &Brief, layout: Option<&Layout>) -> Result<(), Problem
 
 /// A measured value is one that somebody can measure, and makes sense.
 fn measured(brief: &Brief, found: &mut Vec<Problem>) {
+    if let Some(clap) = &brief.clap {
+        if let Some(Measurable { range: (low, high), .. }) = Quantity::SoundRoomRtMidS.measurable()
+            && !(low..=high).contains(&clap.rt_mid_s)
+        {
+            let accepted = format!("{low} to {high}");
+            found.push(Problem::new("brief.clap.rt_mid_s", clap.rt_mid_s, accepted, Code::OutOfRange));
+        }
+        let mut uses = Uses { brief, at: "brief.clap", found };
+        clap.treatment.iter().for_each(|(id, hung)| uses.part(super::Part::Treatment(id, hung)));
+    }
     for (id, value) in &brief.measured {
         let field = format!("brief.measured.{id}");
         let Some(quantity) = Quantity::of_id(&id.0) else {

@@ -4,7 +4,9 @@
 use std::borrow::Cow;
 use std::collections::BTreeMap;
 
-use super::{Backdrop, Brief, Gear, Layout, Light, Mains, MeasuredId, Plan, Room, Things};
+use super::{
+    Backdrop, Brief, Clap, Gear, Id, Layout, Light, Mains, MeasuredId, Plan, Room, Things, Treatment,
+};
 use crate::reading::{Condition, Quantity};
 
 impl Plan {
@@ -19,22 +21,44 @@ impl Plan {
     #[must_use]
     pub fn with_brief(&self, brief: Brief) -> Self {
         let (was, is) = ((&self.brief, Some(&self.layout)), (&brief, Some(&self.layout)));
-        let measured = still_measured(was, is);
-        Self { brief: Brief { measured, ..brief }, ..self.clone() }
+        let Known { measured, clap } = still_known(was, is);
+        Self { brief: Brief { measured, clap, ..brief }, ..self.clone() }
     }
 }
 
 /// What is given, with what is chosen where something is.
 pub type State<'a> = (&'a Brief, Option<&'a Layout>);
 
-/// The measured readings of a state that came of another one by hand, without those that the change makes untrue. What was
-/// measured anew by the same change stays.
-pub fn still_measured(before: State<'_>, after: State<'_>) -> BTreeMap<MeasuredId, f64> {
+/// What is still known of a state by measuring.
+#[derive(Debug, Clone, Default, PartialEq)]
+pub struct Known {
+    /// Measured readings that hold.
+    pub measured: BTreeMap<MeasuredId, f64>,
+    /// The reverberation time as it was measured while other things hung.
+    pub clap: Option<Clap>,
+}
+
+/// What is known by measuring of a state that came of another one by hand, without what the change makes untrue. What was measured
+/// anew by the same change stays; how a room rang before other things hung in it still tells of the room.
+pub fn still_known(before: State<'_>, after: State<'_>) -> Known {
     let differing = differing(before, after);
     let mut measured = after.0.measured.clone();
     let is_old = |id: &MeasuredId, value: f64| before.0.measured.get(id) == Some(&value);
     measured.retain(|id, value| !(is_old(id, *value) && belongs_to(&id.0, &differing)));
-    measured
+    let hung = before.1.map_or_else(|| hung_today(before.0), |layout| layout.treatment.clone());
+    let clap = match () {
+        () if differing.contains(&Condition::Room) => None,
+        () if measured.contains_key(RT) => None,
+        () => before.0.clapped(hung).or_else(|| after.0.clap.clone()),
+    };
+    Known { measured, clap }
+}
+
+/// What belongs to the room and to what hangs in it.
+const RT: &str = Quantity::SoundRoomRtMidS.id();
+
+fn hung_today(brief: &Brief) -> BTreeMap<Id, Treatment> {
+    brief.today.as_ref().and_then(|today| today.treatment.clone()).unwrap_or_default()
 }
 
 impl Brief {
@@ -43,10 +67,16 @@ impl Brief {
         self.measured.get(quantity.id()).copied()
     }
 
-    /// Ids of measured readings that another brief of the same corner no longer has.
+    /// Ids of measured readings that another brief of the same corner no longer has, nor knows of.
     pub fn set_aside_in(&self, other: &Brief) -> Vec<String> {
-        let measured = self.measured.keys();
-        measured.filter(|id| !other.measured.contains_key(*id)).map(|id| id.0.clone()).collect()
+        let is_known =
+            |id: &MeasuredId| other.measured.contains_key(id) || other.clap.is_some() && id.0 == RT;
+        self.measured.keys().filter(|id| !is_known(id)).map(|id| id.0.clone()).collect()
+    }
+
+    /// The reverberation time that was measured while these things hung.
+    fn clapped(&self, treatment: BTreeMap<Id, Treatment>) -> Option<Clap> {
+        self.measured_value(Quantity::SoundRoomRtMidS).map(|rt_mid_s| Clap { rt_mid_s, treatment })
     }
 
     /// This brief without the measured readings that going from one layout to another makes untrue.
@@ -55,12 +85,16 @@ impl Brief {
             return Cow::Borrowed(self);
         }
         let differing = differing((self, Some(was)), (self, Some(is)));
-        self.without(|id| belongs_to(id, &differing))
+        self.without(|id| belongs_to(id, &differing), || was.treatment.clone())
     }
 
-    /// This brief without what was measured of one arrangement, as far as a search may come to another.
-    pub fn of_any_layout(&self) -> Cow<'_, Self> {
-        self.without(|id| conditions(id).iter().any(|condition| self.may_come_out_otherwise(*condition)))
+    /// This brief without what was measured of one arrangement - of a layout, or as things stand today -, as far as a search may
+    /// come to another.
+    pub fn of_any_layout(&self, measured_in: Option<&Layout>) -> Cow<'_, Self> {
+        self.without(
+            |id| conditions(id).iter().any(|condition| self.may_come_out_otherwise(*condition)),
+            || measured_in.map_or_else(|| hung_today(self), |layout| layout.treatment.clone()),
+        )
     }
 
     /// Whether a search may lay this out in another way than it was when it was measured.
@@ -87,11 +121,18 @@ impl Brief {
         }
     }
 
-    fn without(&self, is_untrue: impl Fn(&str) -> bool) -> Cow<'_, Self> {
+    fn without(
+        &self,
+        is_untrue: impl Fn(&str) -> bool,
+        hung: impl FnOnce() -> BTreeMap<Id, Treatment>,
+    ) -> Cow<'_, Self> {
         if !self.measured.keys().any(|id| is_untrue(&id.0)) {
             return Cow::Borrowed(self);
         }
         let mut brief = self.clone();
+        if is_untrue(RT) {
+            brief.clap = self.clapped(hung()).or(brief.clap);
+        }
         brief.measured.retain(|id, _| !is_untrue(&id.0));
         Cow::Owned(brief)
     }

@@ -1,5 +1,6 @@
 //! What takes sound out of a corner's room, part by part: surfaces, what covers them, openings, furniture, the person, air.
 
+use std::collections::BTreeMap;
 use std::sync::OnceLock;
 
 use super::air::{self, ROOM_AIR};
@@ -9,7 +10,7 @@ use super::voice::{SPEECH_HZ, SpeechBands};
 use crate::corner::Corner;
 use crate::geometry::{DVec2, DVec3, area_beyond_m2};
 use crate::material::{Bands, MATERIALS, Material, PERSON_M2, material};
-use crate::plan::{FurnitureKind, GearTreatment, Id, Opening, OpeningKind, Room, WALL_NAMES};
+use crate::plan::{FurnitureKind, GearTreatment, Id, Opening, OpeningKind, Room, Treatment, WALL_NAMES};
 use crate::reading::{Origin, Quantity};
 use crate::units::lower_first;
 
@@ -51,19 +52,26 @@ impl Absorption {
     pub fn of(corner: &Corner<'_>) -> Self {
         let measured = corner.brief.measured_value(Quantity::SoundRoomRtMidS).filter(|s| *s > 0.0);
         let mut all = Self::computed(corner);
-        if let Some(measured_s) = measured {
-            all.calibrate(measured_s);
-            all.assumed = false;
+        match (measured, &corner.brief.clap) {
+            (Some(measured_s), _) => all.add(&all.beyond(measured_s)),
+            // What that time showed beside what hung then is there whatever hangs now.
+            (None, Some(clap)) => all.add(&Self::hung_with(corner, &clap.treatment).beyond(clap.rt_mid_s)),
+            (None, None) => return all,
         }
+        all.assumed = false;
         all
     }
 
     /// The same as computed, whatever was measured.
     pub fn computed(corner: &Corner<'_>) -> Self {
+        Self::hung_with(corner, &corner.layout.treatment)
+    }
+
+    fn hung_with(corner: &Corner<'_>, treatment: &BTreeMap<Id, Treatment>) -> Self {
         let room = &corner.brief.room;
         let (volume_m3, surface_m2) =
             (room.volume_m3(), room.surfaces_m2().iter().map(|(_, area)| area).sum::<f64>());
-        let (mut parts, assumed) = parts(corner, true);
+        let (mut parts, assumed) = parts(corner, Some(treatment));
         // What a furnished room must hold beyond hard surfaces to ring so long stays in, whatever is known of it.
         let furnished = match corner.brief.room.furnishing {
             _ if !assumed => None,
@@ -71,7 +79,7 @@ impl Absorption {
             Some(furnishing) => furnishing.rings_s(),
         };
         if let Some(rings_s) = furnished {
-            let bare = sum(&self::parts(corner, false).0);
+            let bare = sum(&self::parts(corner, None).0);
             let more = std::array::from_fn(|band| {
                 let air = air_m()[band];
                 (absorption_for_m2(volume_m3, surface_m2, rings_s, air) - bare[band]).max(0.0)
@@ -87,25 +95,33 @@ impl Absorption {
     #[must_use]
     pub fn ringing(&self, mid_s: f64) -> Self {
         let mut other = self.clone();
-        other.calibrate(mid_s);
+        other.add(&other.beyond(mid_s));
         other
     }
 
-    /// Adds what a measured time shows beside the parts, alike in all bands (residual absorption).
-    fn calibrate(&mut self, measured_s: f64) {
+    /// What a measured time shows beyond the parts, alike in all bands (residual absorption).
+    fn beyond(&self, measured_s: f64) -> Beyond {
         let modelled = mid(self.total_m2());
         let air = (air_m()[2] + air_m()[3]) / 2.0;
         let wanted = absorption_for_m2(self.volume_m3, self.surface_m2, measured_s, air);
         let scale = wanted / modelled;
         if scale >= 1.0 {
-            let more = self.total_m2().map(|m2| m2 * (scale - 1.0));
-            self.parts.push(Absorber {
-                from: Origin::Measured,
-                ..rest("what the measured time shows beside", more)
-            });
+            Beyond::More(self.total_m2().map(|m2| m2 * (scale - 1.0)))
         } else {
-            for part in &mut self.parts {
-                part.absorption_m2 = part.absorption_m2.map(|m2| m2 * scale);
+            Beyond::Times(scale)
+        }
+    }
+
+    fn add(&mut self, beyond: &Beyond) {
+        match beyond {
+            Beyond::More(more) => self.parts.push(Absorber {
+                from: Origin::Measured,
+                ..rest("what the measured time shows beside", *more)
+            }),
+            Beyond::Times(scale) => {
+                for part in &mut self.parts {
+                    part.absorption_m2 = part.absorption_m2.map(|m2| m2 * scale);
+                }
             }
         }
     }
@@ -238,8 +254,14 @@ fn opening_row(opening: &Opening) -> &'static Material {
     material(name).unwrap_or(&MATERIALS[0])
 }
 
-/// Everything known, and whether a surface is not; `use_given` false takes every surface as hard.
-fn parts(corner: &Corner<'_>, use_given: bool) -> (Vec<Absorber>, bool) {
+/// What a measured time shows beyond what is computed: more absorption by band, m2, or less of everything.
+enum Beyond {
+    More(Bands),
+    Times(f64),
+}
+
+/// Everything known with these things hung, and whether a surface is not; without them every surface is taken as hard.
+fn parts(corner: &Corner<'_>, given: Option<&BTreeMap<Id, Treatment>>) -> (Vec<Absorber>, bool) {
     let unknown = material("hard_average").unwrap_or(&MATERIALS[0]);
     let room = &corner.brief.room;
     let mut areas = room.surfaces_m2();
@@ -258,9 +280,9 @@ fn parts(corner: &Corner<'_>, use_given: bool) -> (Vec<Absorber>, bool) {
             from: if opening.glazing.is_some() { Origin::Typed } else { Origin::Assumed },
         });
     }
-    if use_given {
+    if let Some(treatment) = given {
         let mut covered: Vec<(&Id, Vec<DVec2>)> = Vec::new();
-        for (id, hung) in &corner.layout.treatment {
+        for (id, hung) in treatment {
             let gear = corner.brief.gear.get(&hung.gear).and_then(|g| g.treatment());
             let left = areas.iter_mut().find(|(name, _)| *name == hung.on.0.as_str());
             let plane = room.surface(&hung.on.0);
@@ -284,7 +306,7 @@ fn parts(corner: &Corner<'_>, use_given: bool) -> (Vec<Absorber>, bool) {
     }
     for (name, mut area) in areas {
         let told = room.surfaces.get(name);
-        if let Some((cover, part)) = told.filter(|_| use_given).and_then(|s| s.cover()) {
+        if let Some((cover, part)) = told.filter(|_| given.is_some()).and_then(|s| s.cover()) {
             let covered = area * part;
             area -= covered;
             let floor = told.and_then(|s| s.material.as_deref()).and_then(material);
@@ -299,7 +321,7 @@ fn parts(corner: &Corner<'_>, use_given: bool) -> (Vec<Absorber>, bool) {
         }
         let row = told.and_then(|s| s.material.as_deref()).and_then(material);
         assumed |= row.is_none();
-        let row = row.filter(|_| use_given).unwrap_or(unknown);
+        let row = row.filter(|_| given.is_some()).unwrap_or(unknown);
         all.push(Absorber {
             what: surface_words(room, name),
             id: None,

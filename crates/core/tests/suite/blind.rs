@@ -18,6 +18,8 @@ use fogon_core::plan::{
 };
 use fogon_core::shot::framing::{pose, wanted};
 
+use crate::support::Dice;
+
 /// Ten corners of ten kinds among the ordinary ones.
 const CORNERS: [&str; 10] = [
     "talk-to-lens.square.phone",
@@ -31,27 +33,6 @@ const CORNERS: [&str; 10] = [
     "performance.spare.zoom",
     "vertical-short.square.phone",
 ];
-
-/// A small generator of even numbers (splitmix64), so that every run throws the same.
-struct Dice(u64);
-
-impl Dice {
-    fn unit(&mut self) -> f64 {
-        self.0 = self.0.wrapping_add(0x9e37_79b9_7f4a_7c15);
-        let mut z = self.0;
-        z = (z ^ (z >> 30)).wrapping_mul(0xbf58_476d_1ce4_e5b9);
-        z = (z ^ (z >> 27)).wrapping_mul(0x94d0_49bb_1331_11eb);
-        ((z ^ (z >> 31)) >> 11) as f64 / (1u64 << 53) as f64
-    }
-
-    fn within(&mut self, low: f64, high: f64) -> f64 {
-        low + (high - low) * self.unit()
-    }
-
-    fn even(&mut self) -> bool {
-        self.unit() < 0.5
-    }
-}
 
 /// Throws of each thing before it is given up.
 const THROWS: usize = 60;

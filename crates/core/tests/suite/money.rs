@@ -163,8 +163,10 @@ proptest! {
 fn large_choices_agree_with_another_solver() {
     let all: Value = serde_json::from_str(include_str!("../fixtures/choices.json")).unwrap();
     let number = |value: &Value| value.as_f64().unwrap();
-    let words = |value: &Value| serde_json::from_value(value.clone()).unwrap_or_else(|_| Vec::<String>::new());
-    let indices = |value: &Value| serde_json::from_value(value.clone()).unwrap_or_else(|_| Vec::<usize>::new());
+    let words =
+        |value: &Value| serde_json::from_value(value.clone()).unwrap_or_else(|_| Vec::<String>::new());
+    let indices =
+        |value: &Value| serde_json::from_value(value.clone()).unwrap_or_else(|_| Vec::<usize>::new());
     let word = |value: &Value| value.as_str().map(str::to_owned);
     let assert_same = |at: usize, gain: f64, spent: f64, told: (&Value, &Value)| {
         assert!((gain - number(told.0)).abs() < 1e-9, "{at}: gains {gain}, {} told", told.0);
@@ -211,7 +213,7 @@ fn poorer() -> Value {
 }
 
 /// What is shown is the score of the corner that stands beside it, and no step leaves it worse.
-fn assert_true(advice: &Advice, what: &str) {
+pub(crate) fn assert_true(advice: &Advice, what: &str) {
     let mut before = advice.before.as_ref().map_or(0.0, |plan| without_moves(plan).score);
     for step in &advice.path {
         let told = without_moves(&step.plan);

@@ -149,3 +149,24 @@ pub(crate) fn bought(plan: &Plan, budget: f64) -> fogon_core::money::Advice {
     let catalogue = std::sync::Arc::new(Catalogue::of_fogon().clone());
     advise(&Asked::Plan(Box::new(plan.clone())), &catalogue, budget).unwrap()
 }
+
+/// A small generator of even numbers (splitmix64), so that every run throws the same.
+pub(crate) struct Dice(pub(crate) u64);
+
+impl Dice {
+    pub(crate) fn unit(&mut self) -> f64 {
+        self.0 = self.0.wrapping_add(0x9e37_79b9_7f4a_7c15);
+        let mut z = self.0;
+        z = (z ^ (z >> 30)).wrapping_mul(0xbf58_476d_1ce4_e5b9);
+        z = (z ^ (z >> 27)).wrapping_mul(0x94d0_49bb_1331_11eb);
+        ((z ^ (z >> 31)) >> 11) as f64 / (1u64 << 53) as f64
+    }
+
+    pub(crate) fn within(&mut self, low: f64, high: f64) -> f64 {
+        low + (high - low) * self.unit()
+    }
+
+    pub(crate) fn even(&mut self) -> bool {
+        self.unit() < 0.5
+    }
+}

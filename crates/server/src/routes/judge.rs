@@ -8,7 +8,7 @@ use fogon_core::assess::choices::{ChoiceEffect, choices as every_choice};
 use fogon_core::hand::{MoveIn, moved};
 use fogon_core::money::FreeMoves;
 use fogon_core::plan::{
-    Brief, BriefFile, Id, Layout, MeasuredId, PatchStep, Plan, apply as apply_patch, still_measured,
+    Brief, BriefFile, Clap, Id, Known, Layout, MeasuredId, PatchStep, Plan, apply as apply_patch, still_known,
 };
 use fogon_core::problem::{Code, Problem, Problems};
 use fogon_core::room::{Walk, Walked, walked};
@@ -134,6 +134,8 @@ pub(crate) struct StillMeasured {
     /// Those that hold.
     #[schema(value_type = std::collections::BTreeMap<String, f64>)]
     measured: std::collections::BTreeMap<MeasuredId, f64>,
+    /// The reverberation time as it was measured while other things hung.
+    clap: Option<Clap>,
     /// Ids of those that are set aside.
     dropped: Vec<String>,
 }
@@ -143,10 +145,10 @@ pub(crate) struct StillMeasured {
     responses((status = 200, body = StillMeasured), (status = 422, body = Details, content_type = "application/problem+json")))]
 pub(crate) async fn measured(Sent(asked): Sent<EditIn>) -> Result<Json<StillMeasured>, Details> {
     blocking(move || {
-        let measured = still_measured(asked.before.parts(), asked.after.parts());
-        let had = asked.after.brief.measured.keys();
-        let dropped = had.filter(|id| !measured.contains_key(*id)).map(|id| id.0.clone()).collect();
-        Ok(Json(StillMeasured { measured, dropped }))
+        let Known { measured, clap } = still_known(asked.before.parts(), asked.after.parts());
+        let known = Brief { measured, clap, ..asked.after.brief.clone() };
+        let dropped = asked.after.brief.set_aside_in(&known);
+        Ok(Json(StillMeasured { measured: known.measured, clap: known.clap, dropped }))
     })
     .await
 }

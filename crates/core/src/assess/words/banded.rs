@@ -11,7 +11,7 @@ use crate::light::LightField;
 use crate::plan::{LensSchool, LightSchool, Mounting, Posture};
 use crate::reading::{Banded, Reading};
 use crate::sound::absorption::Absorption;
-use crate::units::{decimals, degrees};
+use crate::units::{decimals, degrees, two_digits};
 
 /// A lens whose longest focal length is no more than this times its shortest does not zoom.
 const ZOOM: f64 = 1.02;
@@ -252,7 +252,10 @@ impl<'a> Words<'a> {
                 },
             ),
             Banded::ShotExposureFullFrameIso => said(
-                format!("The noise will be that of ISO {} on full frame.", decimals(self.value, 0)),
+                format!(
+                    "The noise will be that of about ISO {} on full frame.",
+                    decimals(two_digits(self.value), 0)
+                ),
                 "Above about 6400 grain shows in skin.",
                 "Bring more light to the face: a stronger or nearer key, or a wider aperture.",
             ),
