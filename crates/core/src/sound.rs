@@ -107,7 +107,10 @@ pub fn readings(corner: &Corner<'_>) -> Vec<Reading> {
     let absorption = Absorption::of(corner);
     let mut all = Vec::from(at_microphone(corner));
     all.extend(heard(corner, &absorption));
-    all.push(reverberation::reading(&Absorption::computed(corner)));
+    // Beside a measured time stands what is computed without it.
+    let is_measured = corner.brief.measured_value(Quantity::SoundRoomRtMidS).is_some();
+    let rings = if is_measured { Absorption::computed(corner) } else { absorption };
+    all.push(reverberation::reading(&rings));
     all
 }
 

@@ -912,6 +912,7 @@ export interface components {
             measured?: {
                 [key: string]: number;
             };
+            clap?: components["schemas"]["Clap"] | null;
         };
         /** @description A brief alone, before anything is chosen. */
         BriefFile: {
@@ -1126,6 +1127,18 @@ export interface components {
              * @description y.
              */
             y: number;
+        };
+        /** @description A reverberation time that was measured, and what hung then: with other things hung it still tells how the room rings. */
+        Clap: {
+            /**
+             * Format: double
+             * @description Reverberation time, mean of 500 Hz and 1 kHz, s, 0.05 to 10.
+             */
+            rt_mid_s: number;
+            /** @description What hung when it was measured. */
+            treatment?: {
+                [key: string]: components["schemas"]["Treatment"];
+            };
         };
         /** @description A cloth, curtain or sheet of paper hung before a lamp: what the face sees is the cloth. */
         Cloth: {
@@ -3581,6 +3594,7 @@ export interface components {
             measured: {
                 [key: string]: number;
             };
+            clap?: components["schemas"]["Clap"] | null;
             /** @description Ids of those that are set aside. */
             dropped: string[];
         };

@@ -3,7 +3,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 
 import type { Advice } from "../api/buying";
-import { api, type Plan, type Schemas } from "../api/client";
+import { api, type PatchStep, type Plan, type Schemas } from "../api/client";
 import { limits } from "../api/limits";
 import { withBudget } from "../table/edits";
 import { useTable } from "../table/useTable";
@@ -18,7 +18,7 @@ import { Curve } from "./Curve";
 import { Rung } from "./Rung";
 import { Shopping } from "./Shopping";
 import { BUDGETS, budgetStep, points, sum } from "./sums";
-import { withPurchase } from "./bought";
+import { withMeans, withPurchase } from "./bought";
 import { moved } from "./today";
 import { freeMovesOf, useAdvice, type Advised } from "./useAdvice";
 
@@ -83,11 +83,11 @@ function FreeMoves({ plan, units }: Props) {
   if (free.isError) return <Trouble error={free.error} onRetry={() => void free.refetch()} />;
   const { moves, score_now: now } = free.data;
   const today = moves[0]?.baseline === "today";
+  const made = (p: Plan, patch: PatchStep[]) => (today ? moved(p, patch) : api.apply(p, patch));
   const applyAll = () =>
     table.act(async (p) => {
       let next = p;
-      for (const move of moves)
-        next = today ? await moved(next, move.patch) : await api.apply(next, move.patch);
+      for (const move of moves) next = await made(next, move.patch);
       return next;
     });
   return (
@@ -118,6 +118,13 @@ function FreeMoves({ plan, units }: Props) {
               units={units}
             >
               {move.cleared > 0 && `Clears ${count(move.cleared, "thing")} in the way.`}
+              {index === 0 && moves.length > 1 && (
+                <span className="mt-1 block">
+                  <Button size="small" onClick={() => table.act((p) => made(p, move.patch))}>
+                    {today ? "I have made it" : "Make it in the plan"}
+                  </Button>
+                </span>
+              )}
             </Rung>
           ))}
         </ol>
@@ -184,6 +191,7 @@ function MeasureFirst({ all }: { all: Schemas["MeasureFirst"][] }) {
 }
 
 function Substitutes({ advice, units }: { advice: Advice; units: UnitSystem }) {
+  const table = useTable();
   const all = advice.substitutes;
   if (all.length === 0) return null;
   return (
@@ -200,7 +208,12 @@ function Substitutes({ advice, units }: { advice: Advice; units: UnitSystem }) {
             units={units}
             seen={advice.before ? { before: advice.before, after: one.plan } : null}
           >
-            <span className="text-fix">{one.caution}</span>
+            <span className="text-fix block">{one.caution}</span>
+            <span className="mt-1 block">
+              <Button size="small" onClick={() => table.act((p) => withMeans(p, one))}>
+                I have it
+              </Button>
+            </span>
           </Rung>
         ))}
       </ol>
@@ -232,6 +245,7 @@ function Purchases({ plan, advice, currency, units }: PurchasesProps) {
                   number={index + 1}
                   title={step.label}
                   cost={sum(step.price, currency)}
+                  total={index > 0 ? sum(step.spent, currency) : null}
                   gain={`${points(step.score_before ?? 0)} → ${points(step.score)}`}
                   changes={step.readings}
                   units={units}

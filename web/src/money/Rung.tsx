@@ -19,6 +19,8 @@ interface Props {
   number: number;
   title: string;
   cost: string;
+  /** What has been spent after it, where that is more than its own cost. */
+  total?: string | null;
   /** Points before and after. */
   gain?: string;
   changes: Schemas["Change"][];
@@ -28,7 +30,17 @@ interface Props {
   children?: React.ReactNode;
 }
 
-export function Rung({ number, title, cost, gain, changes, units, seen = null, children }: Props) {
+export function Rung({
+  number,
+  title,
+  cost,
+  total = null,
+  gain,
+  changes,
+  units,
+  seen = null,
+  children,
+}: Props) {
   const [open, setOpen] = useState(false);
   return (
     <li className="grid grid-cols-[1.5rem_minmax(0,1fr)_auto] items-start gap-x-2 px-3 py-2 text-sm">
@@ -56,6 +68,7 @@ export function Rung({ number, title, cost, gain, changes, units, seen = null, c
       </div>
       <div className="grid justify-items-end gap-1">
         <span className="font-bold whitespace-nowrap">{cost}</span>
+        {total && <span className="text-faint text-xs whitespace-nowrap">{total} in all</span>}
         {gain && <span className="text-faint text-xs whitespace-nowrap">{gain} of 100</span>}
       </div>
     </li>

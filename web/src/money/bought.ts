@@ -7,6 +7,12 @@ export const dayOf = (date: Date): string =>
     .map((part, at) => String(part).padStart(at === 0 ? 4 : 2, "0"))
     .join("-");
 
+/** The plan with what a home has: its things on the shelf, the corner laid out with them. */
+export function withMeans(plan: Plan, means: Schemas["Substitute"]): Plan {
+  const { brief, layout } = means.plan;
+  return { ...plan, brief: { ...plan.brief, gear: { ...plan.brief.gear, ...brief.gear } }, layout };
+}
+
 /** The plan after the first step of the way to buy. */
 export function withPurchase(plan: Plan, step: Schemas["PathStep"], on: Date): Plan {
   const gear = { ...plan.brief.gear };

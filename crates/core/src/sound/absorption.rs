@@ -32,6 +32,8 @@ pub struct Absorber {
     pub absorption_m2: Bands,
     /// How its figures were come by.
     pub from: Origin,
+    /// It hangs or lies there as treatment.
+    pub is_hung: bool,
 }
 
 /// Everything that absorbs in a room.
@@ -79,7 +81,7 @@ impl Absorption {
             Some(furnishing) => furnishing.rings_s(),
         };
         if let Some(rings_s) = furnished {
-            let bare = sum(&self::parts(corner, None).0);
+            let bare = sum(self::parts(corner, None).0.iter());
             let more = std::array::from_fn(|band| {
                 let air = air_m()[band];
                 (absorption_for_m2(volume_m3, surface_m2, rings_s, air) - bare[band]).max(0.0)
@@ -106,7 +108,12 @@ impl Absorption {
         let wanted = absorption_for_m2(self.volume_m3, self.surface_m2, measured_s, air);
         let scale = wanted / modelled;
         if scale >= 1.0 {
-            Beyond::More(self.total_m2().map(|m2| m2 * (scale - 1.0)))
+            return Beyond::More(self.total_m2().map(|m2| m2 * (scale - 1.0)));
+        }
+        // The room was taken for too soft; what hangs is known.
+        let hung = mid(sum(self.parts.iter().filter(|part| part.is_hung)));
+        if wanted > hung {
+            Beyond::RoomTimes((wanted - hung) / (modelled - hung))
         } else {
             Beyond::Times(scale)
         }
@@ -118,17 +125,20 @@ impl Absorption {
                 from: Origin::Measured,
                 ..rest("what the measured time shows beside", *more)
             }),
-            Beyond::Times(scale) => {
-                for part in &mut self.parts {
-                    part.absorption_m2 = part.absorption_m2.map(|m2| m2 * scale);
-                }
-            }
+            Beyond::Times(scale) => self.times(*scale, |_| true),
+            Beyond::RoomTimes(scale) => self.times(*scale, |part| !part.is_hung),
+        }
+    }
+
+    fn times(&mut self, scale: f64, of: impl Fn(&Absorber) -> bool) {
+        for part in self.parts.iter_mut().filter(|part| of(part)) {
+            part.absorption_m2 = part.absorption_m2.map(|m2| m2 * scale);
         }
     }
 
     /// Absorption area by band, m2, held below what the surface allows; without air.
     pub fn total_m2(&self) -> Bands {
-        sum(&self.parts).map(|m2| m2.min(MOST * self.surface_m2))
+        sum(self.parts.iter()).map(|m2| m2.min(MOST * self.surface_m2))
     }
 
     /// Reverberation time by band, Eyring with air, s.
@@ -225,8 +235,8 @@ fn add(a: Bands, b: Bands) -> Bands {
     std::array::from_fn(|band| a[band] + b[band])
 }
 
-fn sum(parts: &[Absorber]) -> Bands {
-    parts.iter().fold([0.0; 6], |all, part| add(all, part.absorption_m2))
+fn sum<'a>(parts: impl Iterator<Item = &'a Absorber>) -> Bands {
+    parts.fold([0.0; 6], |all, part| add(all, part.absorption_m2))
 }
 
 fn rest(what: &str, absorption_m2: Bands) -> Absorber {
@@ -237,6 +247,7 @@ fn rest(what: &str, absorption_m2: Bands) -> Absorber {
         area_m2: None,
         absorption_m2,
         from: Origin::Assumed,
+        is_hung: false,
     }
 }
 
@@ -257,6 +268,7 @@ fn opening_row(opening: &Opening) -> &'static Material {
 /// What a measured time shows beyond what is computed: more absorption by band, m2, or less of everything.
 enum Beyond {
     More(Bands),
+    RoomTimes(f64),
     Times(f64),
 }
 
@@ -278,6 +290,7 @@ fn parts(corner: &Corner<'_>, given: Option<&BTreeMap<Id, Treatment>>) -> (Vec<A
             area_m2: Some(area),
             absorption_m2: over(opening_row(opening).absorption, area),
             from: if opening.glazing.is_some() { Origin::Typed } else { Origin::Assumed },
+            is_hung: false,
         });
     }
     if let Some(treatment) = given {
@@ -301,6 +314,7 @@ fn parts(corner: &Corner<'_>, given: Option<&BTreeMap<Id, Treatment>>) -> (Vec<A
                 area_m2: Some(area),
                 absorption_m2: over(of_treatment(gear), area),
                 from: gear.common.figures_from(),
+                is_hung: true,
             });
         }
     }
@@ -317,6 +331,7 @@ fn parts(corner: &Corner<'_>, given: Option<&BTreeMap<Id, Treatment>>) -> (Vec<A
                 area_m2: Some(covered),
                 absorption_m2: over(never_less(cover, floor), covered),
                 from: Origin::Typed,
+                is_hung: false,
             });
         }
         let row = told.and_then(|s| s.material.as_deref()).and_then(material);
@@ -329,6 +344,7 @@ fn parts(corner: &Corner<'_>, given: Option<&BTreeMap<Id, Treatment>>) -> (Vec<A
             area_m2: Some(area),
             absorption_m2: over(row.absorption, area),
             from: if told.is_some_and(|s| s.material.is_some()) { Origin::Typed } else { Origin::Assumed },
+            is_hung: false,
         });
     }
     for (id, piece) in &room.furniture {

@@ -144,6 +144,7 @@ fn with(absorption: &Absorption, row: Bands, covered: Bands, area_m2: f64) -> Ab
         area_m2: Some(area_m2),
         absorption_m2: std::array::from_fn(|band| (row[band].min(0.99) - covered[band]) * area_m2),
         from: Origin::Assumed,
+        is_hung: true,
     });
     more
 }

@@ -220,6 +220,8 @@ fn no_imperial_sentence_holds_a_metric_unit() {
         .collect();
     labels
         .extend(briefs.iter().flat_map(|brief| brief.gear.values().map(|gear| gear.common().label.clone())));
+    // The longer first: one may stand within another.
+    labels.sort_by_key(|label| std::cmp::Reverse(label.len()));
     let all = all_said("imperial");
     let without_labels = |text: &str| {
         labels.iter().fold(text.to_owned(), |text, label| {
