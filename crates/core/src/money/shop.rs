@@ -100,13 +100,20 @@ impl Kits {
         let mut best: Vec<&Kit> = Vec::new();
         for kit in all {
             let shown = |kit: &Kit| self.expanded.get(&kit.goods).copied().unwrap_or_default();
+            if shown(kit).needless || best.first().is_some_and(|start| kit.cures_worse(start)) {
+                continue;
+            }
+            // What stands in the way is cured before anything else is bought: what is bought in place of the cure, and would score
+            // better than it, is not.
+            while best.last().is_some_and(|last| kit.cures_worse(last)) {
+                best.pop();
+            }
             let better = match best.last() {
                 None => kit.cents == 0,
                 // What stands in the way is not cleared by a dearer camera where a cheaper thing does.
                 Some(last) => {
                     let by_camera = shown(kit).cured_by_camera && !shown(last).cured_by_camera;
                     is_better(kit.laid.as_deref(), last.laid.as_deref())
-                        && !shown(kit).needless
                         && !(by_camera && clears_no_more(kit, last))
                 }
             };
@@ -139,6 +146,14 @@ impl Workshop {
     fn holds_the_camera(&self, main: &Main, job: Job) -> bool {
         let owned = || self.brief.gear.get(&main.id).is_some_and(|gear| gear.camera().is_some());
         job == Job::CameraStand || job == Job::Owned && owned()
+    }
+}
+
+impl Kit {
+    /// It clears more than another kit, and scores lower.
+    fn cures_worse(&self, other: &Kit) -> bool {
+        let (Some(own), Some(other)) = (&self.laid, &other.laid) else { return false };
+        own.in_the_way() < other.in_the_way() && own.score() < other.score() - 1e-9
     }
 }
 

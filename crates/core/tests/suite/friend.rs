@@ -14,6 +14,8 @@ use fogon_core::plan::{Brief, BriefFile, Gear, GearState, Id};
 use crate::money::assert_true;
 use crate::support::Dice;
 
+/// Corners that the suite looks at: quick ones of the first thirty.
+const IN_THE_SUITE: [u64; 3] = [5, 6, 10];
 /// No single change of a kit betters it by more, score.
 const AT_MOST: f64 = 0.01;
 /// A difference that a person would just see or hear, score.
@@ -47,10 +49,10 @@ fn corner(seed: u64) -> (String, BriefFile, f64) {
     (name, file, budget)
 }
 
+/// Those of the suite, or as many as are asked for.
 fn corners() -> Vec<u64> {
-    let many = std::env::var("FOGON_CORNERS").ok().and_then(|text| text.parse().ok()).unwrap_or(3);
-    let first = std::env::var("FOGON_FIRST").ok().and_then(|text| text.parse().ok()).unwrap_or(1);
-    (first..first + many).collect()
+    let many = std::env::var("FOGON_CORNERS").ok().and_then(|text| text.parse().ok());
+    many.map_or_else(|| IN_THE_SUITE.to_vec(), |many: u64| (1..=many).collect())
 }
 
 fn in_the_way(advice: &Advice) -> usize {
@@ -169,28 +171,6 @@ fn judge_corner(seed: u64) {
     let mut last: Option<(usize, f64)> = None;
     for sum in [0.0, (budget / 4.0).round(), budget, 10_000.0] {
         let advice = counter.advice(sum, Stop::NEVER).unwrap();
-        if std::env::var("FOGON_SHOW").is_ok() {
-            eprintln!("== {name} at {sum}: {}", advice.sentence);
-            if std::env::var("FOGON_SHOW").unwrap() == "2" {
-                for p in &advice.passed_over {
-                    eprintln!(
-                        "      - {} {:.0} {:?} {:?} {}",
-                        p.label,
-                        p.price,
-                        p.rule,
-                        p.gain.map(|g| g.round()),
-                        p.reason
-                    );
-                }
-            }
-            for s in &advice.path {
-                let steady = s.plan.layout.camera.support.gear.is_some();
-                eprintln!(
-                    "   {:.0} ({:.0}) {:?}->{:.4} c{} steady {steady} {} | {}",
-                    s.spent, s.price, s.score_before, s.score, s.cleared, s.label, s.reason
-                );
-            }
-        }
         judge(&format!("{name} at {sum}"), &file.brief, &advice);
         let now = (in_the_way(&advice), advice.score);
         if let Some(last) = last {
