@@ -118,13 +118,6 @@ function FreeMoves({ plan, units }: Props) {
               units={units}
             >
               {move.cleared > 0 && `Clears ${count(move.cleared, "thing")} in the way.`}
-              {index === 0 && moves.length > 1 && (
-                <span className="mt-1 block">
-                  <Button size="small" onClick={() => table.act((p) => made(p, move.patch))}>
-                    {today ? "I have made it" : "Make it in the plan"}
-                  </Button>
-                </span>
-              )}
             </Rung>
           ))}
         </ol>

@@ -48,29 +48,32 @@ export function Rung({
       <div>
         <p className="font-semibold">{title}</p>
         {children && <div>{children}</div>}
-        {changes.length > 0 && (
-          <details className="text-xs" onToggle={(event) => setOpen(event.currentTarget.open)}>
-            <summary className="text-faint min-h-6 cursor-pointer list-none underline decoration-dotted underline-offset-4">
-              What it changes
-            </summary>
-            {open && seen && <BeforeAndAfter seen={seen} />}
-            {open && seen && changes.some((c) => c.reading.startsWith("sound.")) && <Heard seen={seen} />}
-            <ul>
-              {changes.map((c) => (
-                <li key={c.reading}>
-                  {c.label}: {sentence(c.from, c.unit, units, c.reading)} →{" "}
-                  {sentence(c.to, c.unit, units, c.reading)}
-                </li>
-              ))}
-            </ul>
-          </details>
-        )}
       </div>
       <div className="grid justify-items-end gap-1">
         <span className="font-bold whitespace-nowrap">{cost}</span>
         {total && <span className="text-faint text-xs whitespace-nowrap">{total} in all</span>}
         {gain && <span className="text-faint text-xs whitespace-nowrap">{gain} of 100</span>}
       </div>
+      {changes.length > 0 && (
+        <details
+          className="col-span-full text-xs sm:col-span-2 sm:col-start-2"
+          onToggle={(event) => setOpen(event.currentTarget.open)}
+        >
+          <summary className="text-faint min-h-6 cursor-pointer list-none underline decoration-dotted underline-offset-4">
+            What it changes
+          </summary>
+          {open && seen && <BeforeAndAfter seen={seen} />}
+          {open && seen && changes.some((c) => c.reading.startsWith("sound.")) && <Heard seen={seen} />}
+          <ul>
+            {changes.map((c) => (
+              <li key={c.reading}>
+                {c.label}: {sentence(c.from, c.unit, units, c.reading)} →{" "}
+                {sentence(c.to, c.unit, units, c.reading)}
+              </li>
+            ))}
+          </ul>
+        </details>
+      )}
     </li>
   );
 }

@@ -17,7 +17,7 @@ export function Listen({ takes, names }: Props) {
   if (a.isError) return <Trouble error={a.error} onRetry={() => void a.refetch()} />;
   return (
     <section aria-label="Hear it here">
-      <div className="flex items-stretch gap-2">
+      <div className="flex flex-wrap items-stretch gap-2">
         <Button
           look="act"
           className="min-w-24"
@@ -32,7 +32,7 @@ export function Listen({ takes, names }: Props) {
           aria-label="Which of the two you hear"
           value={side}
           onValueChange={(to) => to !== "" && hear(to as Side)}
-          className="border-line grid min-w-0 grow grid-cols-2 overflow-hidden rounded-lg border"
+          className="border-line grid min-w-56 flex-1 grid-cols-2 overflow-hidden rounded-lg border"
         >
           {(["a", "b"] as const).map((one) => {
             const heard = takes[one].data;

@@ -53,6 +53,8 @@ pub(super) struct Completed {
 
 /// Stands that are tried under one thing: so many of a kind.
 const STANDS_TRIED: usize = 3;
+/// A camera or a lens in place of one that is there has to gain more, score. Fogon's own rule.
+const ONE_POINT: f64 = 0.01;
 /// Blur that is seen to be more: a stop of the aperture, which makes the blur disc 1.4 times as wide. Fogon's own rule.
 const SOFTER: f64 = 1.4;
 /// A camera that moves by less than this part of its distance shows the same. Fogon's own rule.
@@ -88,7 +90,7 @@ impl Workshop {
                 let trimmed = self.trimmed(&goods, &laid);
                 let laid =
                     self.lay(&trimmed, stop).filter(|again| again.rank() <= laid.rank()).unwrap_or(laid);
-                return match self.hardly_softer(main, from, &laid, stop) {
+                return match self.hardly_seen(main, from, &laid, stop) {
                     Some(refused) => Err(refused),
                     None => Ok(Completed { goods: trimmed, laid }),
                 };
@@ -106,12 +108,17 @@ impl Workshop {
         Err(Refused::new(PassedBy::Need, "It needs more than can be found for it here."))
     }
 
-    /// A camera or a lens that shows the same from the same place, and what is behind hardly softer.
-    fn hardly_softer(&self, main: &Main, from: &Goods, after: &Laid, stop: Stop<'_>) -> Option<Refused> {
+    /// A camera or a lens that gains no more than a point of 100, or shows the same from the same place and what is behind hardly
+    /// softer.
+    fn hardly_seen(&self, main: &Main, from: &Goods, after: &Laid, stop: Stop<'_>) -> Option<Refused> {
         if !matches!(main.job, Job::Camera | Job::Lens) {
             return None;
         }
         let before = self.lay(from, stop).filter(|before| before.in_the_way() <= after.in_the_way())?;
+        if after.in_the_way() == before.in_the_way() && after.value() <= before.value() + ONE_POINT {
+            let reason = "It would gain no more than one point of 100: you would not see it.";
+            return Some(Refused::new(PassedBy::Gain, reason));
+        }
         let pair = |quantity| Some((before.reading(quantity)?, after.reading(quantity)?));
         let (near_m, far_m) = pair(Quantity::ShotCameraDistanceM)?;
         let (from, to) = pair(Quantity::ShotBackgroundBlurPercent)?;

@@ -46,7 +46,7 @@ pub(super) fn reason(brief: &Brief, job: Job, before: Option<&Laid>, after: &Lai
         Job::Treatment => match pair(Quantity::SoundRoomRtMidS) {
             (Some(from), Some(to)) => {
                 format!(
-                    "The reverberation time falls from {from:.1} s to {to:.1} s: you are understood better."
+                    "The reverberation time falls from {from:.2} s to {to:.2} s: you are understood better."
                 )
             }
             _ => "The reverberation time falls: you are understood better.".into(),
