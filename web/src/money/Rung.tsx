@@ -5,8 +5,8 @@ import { useState } from "react";
 import type { Plan, Schemas } from "../api/client";
 import { Pair } from "../picture/Pair";
 import { useJudged } from "../picture/useJudged";
-import { Listen } from "../sound/Listen";
-import { useTwoTakes } from "../sound/useTwoTakes";
+import { Listen } from "../hearing/Listen";
+import { useTwoTakes } from "../hearing/useTwoTakes";
 import { sentence } from "../table/show";
 import type { UnitSystem } from "../units/length";
 

@@ -5,7 +5,7 @@ import { Button } from "../ui/button";
 import { handOut, stemOf } from "../ui/download";
 import { Choice } from "../ui/fields";
 import { Section } from "../ui/Section";
-import type { Levels } from "./player";
+import type { Levels } from "../hearing/player";
 import type { Listening, Other } from "./useListening";
 import { HELD, OTHERS } from "./variants";
 import { VoiceFile } from "./VoiceFile";

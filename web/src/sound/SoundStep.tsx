@@ -9,7 +9,7 @@ import { Waiting } from "../ui/states";
 import { AllNumbers } from "../reading/AllNumbers";
 import type { OnMeasured } from "../reading/onMeasured";
 import { DistanceChart } from "./DistanceChart";
-import { Listen } from "./Listen";
+import { Listen } from "../hearing/Listen";
 import { ListenSetup } from "./ListenSetup";
 import { Noises } from "./Noises";
 import { Surfaces } from "./Surfaces";

@@ -2,7 +2,7 @@ import { expect, test } from "vitest";
 
 import type { Plan } from "../api/client";
 import { withNoise } from "./Noises";
-import { gainsDb, type Take } from "./player";
+import { gainsDb, type Take } from "../hearing/player";
 import { sizeOf, withoutTreatment } from "./hanging";
 
 const take = (gainDb: number, loudnessLufs: number): Take => ({

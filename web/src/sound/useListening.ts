@@ -3,7 +3,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 
 import { api, type Plan } from "../api/client";
-import { useTwoTakes, type Variant, type Way } from "./useTwoTakes";
+import { useTwoTakes, type Variant, type Way } from "../hearing/useTwoTakes";
 
 /** What B is: the corner in another way, or as it stood when it was put aside. */
 export type Other = Variant | "held";

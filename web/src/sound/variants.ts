@@ -1,7 +1,7 @@
 // What B can be.
-import type { Side } from "./player";
+import type { Side } from "../hearing/player";
 import type { Other } from "./useListening";
-import type { Variant } from "./useTwoTakes";
+import type { Variant } from "../hearing/useTwoTakes";
 
 export const OTHERS: readonly (readonly [Variant, string])[] = [
   ["built-in", "the camera's own microphone"],
