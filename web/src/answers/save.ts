@@ -1,5 +1,6 @@
 // Saves answers: over the corner as it is now, so that what another window changed beside them stays.
 import { api, planOf, Refused, type Corner } from "../api/client";
+import { withKnown } from "../table/settled";
 import type { Answers } from "./answers";
 import type { Read } from "./schema";
 import { briefOf } from "./toBrief";
@@ -28,8 +29,7 @@ export async function save(asked: Saved): Promise<Corner> {
     const { name: typed, brief: told } = briefOf(read, now.brief, opened);
     const name = read.name === opened.name.trim() ? now.name : typed;
     // What was measured in another room, or of a person who sat otherwise, does not go along.
-    const { measured } = await api.measured({ brief: now.brief }, { brief: told });
-    const brief = { ...told, measured };
+    const brief = withKnown(told, await api.measured({ brief: now.brief }, { brief: told }));
     const plan = planOf(now);
     const bare = { format: "fogon.brief", version: 1, name, brief };
     const kept = plan && { ...plan, name, brief };

@@ -38,6 +38,19 @@ test("what the server sets aside goes, and is told with what went before", async
   expect(left.layout).toEqual({ seat: 2 });
 });
 
+test("how the room rang stays known when other things hang, and goes with the room", async () => {
+  const clap = { rt_mid_s: 0.9 };
+  const ask = vi.fn().mockResolvedValueOnce({ measured: {}, clap, dropped: [] });
+  const hung = await settled(plan({ [RT]: 0.9 }), plan({ [RT]: 0.9 }, 2), ask);
+  expect(hung.dropped).toEqual([]);
+  expect(hung.plan.brief.clap).toEqual(clap);
+  // A fix comes with it.
+  expect(goneWith(plan({ [RT]: 0.9 }), hung.plan)).toEqual([]);
+  ask.mockResolvedValueOnce({ measured: {}, clap: null, dropped: [] });
+  const other = await settled(hung.plan, hung.plan, ask);
+  expect(other.plan.brief).not.toHaveProperty("clap");
+});
+
 test("one and several are said as people say them", () => {
   expect(setAside([RT])).toMatch(/^A value that you measured .*Measure it again\.$/);
   expect(setAside([RT, LUX])).toMatch(/^2 values that you measured .*Measure them again\.$/);

@@ -3,6 +3,24 @@ import type { api, Plan } from "../api/client";
 
 export type Settle = typeof api.measured;
 
+type Brief = Plan["brief"];
+
+const RINGS = "sound.room.rt_mid_s";
+
+/** Something was measured in this corner. */
+export const isMeasured = (brief: Brief) =>
+  Object.keys(brief.measured ?? {}).length > 0 || brief.clap != null;
+
+/** The brief with what is still known by measuring. */
+export function withKnown(
+  brief: Brief,
+  { measured, clap }: Pick<Awaited<ReturnType<Settle>>, "measured" | "clap">,
+): Brief {
+  const known: Brief = { ...brief, measured };
+  delete known.clap;
+  return clap ? { ...known, clap } : known;
+}
+
 /** Says that measured values no longer hold. */
 export const setAside = (dropped: string[]) =>
   dropped.length === 1
@@ -12,7 +30,9 @@ export const setAside = (dropped: string[]) =>
 /** The measured values that a change took out by itself; what a person takes out is no news to them. */
 export function goneWith(before: Plan, after: Plan): string[] {
   const has = after.brief.measured ?? {};
-  const gone = Object.keys(before.brief.measured ?? {}).filter((id) => !(id in has));
+  // How the room rang is still known where other things hang now.
+  const isKnown = (id: string) => id in has || (id === RINGS && after.brief.clap != null);
+  const gone = Object.keys(before.brief.measured ?? {}).filter((id) => !isKnown(id));
   const rest = (plan: Plan) => JSON.stringify([{ ...plan.brief, measured: null }, plan.layout]);
   return gone.length > 0 && rest(before) === rest(after) ? [] : gone;
 }
@@ -24,8 +44,7 @@ export async function settled(
   ask: Settle,
 ): Promise<{ plan: Plan; dropped: string[] }> {
   const gone = goneWith(before, after);
-  if (Object.keys(after.brief.measured ?? {}).length === 0) return { plan: after, dropped: gone };
-  const { measured, clap, dropped } = await ask(before, after);
-  const brief = { ...after.brief, measured, ...(clap && { clap }) };
-  return { plan: { ...after, brief }, dropped: [...gone, ...dropped] };
+  if (!isMeasured(after.brief)) return { plan: after, dropped: gone };
+  const known = await ask(before, after);
+  return { plan: { ...after, brief: withKnown(after.brief, known) }, dropped: [...gone, ...known.dropped] };
 }

@@ -6,7 +6,7 @@ import { placeOf, sum, type Grip, type Vector } from "./handles";
 import { Line, type Task } from "./line";
 import type { Box } from "./outbox";
 import { Saver, type Saving } from "./saver";
-import { setAside, settled, type Settle } from "./settled";
+import { isMeasured, setAside, settled, type Settle } from "./settled";
 import { Waiting } from "./waiting";
 import { begin, isUnsaved, reduce, type Boxes, type Event, type Note, type State } from "./state";
 
@@ -128,11 +128,7 @@ export class Table {
     // Most changes need nobody's answer: nothing that was typed waits.
     let given = change;
     let again = typed;
-    if (
-      this.#line.isFree &&
-      this.#view.plan &&
-      Object.keys(this.#view.plan.brief.measured ?? {}).length === 0
-    ) {
+    if (this.#line.isFree && this.#view.plan && !isMeasured(this.#view.plan.brief)) {
       const next = change(this.#view.plan);
       if (!(next instanceof Promise)) {
         this.#dispatch({ type: "changed", plan: next });

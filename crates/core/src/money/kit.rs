@@ -1,85 +1,84 @@
-//! The best kit for a sum out of things with known scores: exact, by an integer program.
+//! One kit: bundles bought together, the corner laid out with them, and which of two is better.
 
-use std::collections::{BTreeMap, BTreeSet};
+use std::sync::Arc;
 
-use super::program::{Program, SAME};
+use super::bundle::{Job, Main};
+use super::goods::Goods;
+use super::table::{SEEN, Table};
+use super::workshop::{Laid, Workshop};
+use crate::arrange::Stop;
 
-/// A thing with a score.
-#[derive(Debug, Clone, Default, PartialEq)]
-pub struct Scored {
-    /// Its price.
-    pub price: f64,
-    /// Its score.
-    pub score: f64,
-    /// Of the things of one aspect only the best that is chosen counts, times the aspect's weight; without one scores add.
-    pub aspect: Option<String>,
-    /// Indices of the things without which it is not chosen.
-    pub needs: Vec<usize>,
-    /// Indices of the things beside which it is not chosen.
-    pub excludes: Vec<usize>,
+/// A kit: bundles, and the corner laid out with them.
+#[derive(Debug, Clone)]
+pub(super) struct Kit {
+    /// What each bundle is bought for, with the goods that came with it.
+    pub(super) bundles: Vec<(Main, Job, Goods)>,
+    pub(super) goods: Goods,
+    pub(super) cents: i64,
+    pub(super) laid: Option<Arc<Laid>>,
 }
 
-/// Indices of the best kit under a budget, ascending: the highest score, then the lowest price, then the things that stand first
-/// in the list. A weight that is not given is 1.
-pub fn best_kit(things: &[Scored], budget: f64, weights: &BTreeMap<String, f64>) -> Vec<usize> {
-    let program = program(things, weights);
-    let Some(mut found) = program.best(budget) else { return Vec::new() };
-    let (gain, price) = (program.gain(&found), program.price(&found));
-    // Of equal kits the one with the first things: each in turn is taken where the rest can still be as good and as cheap.
-    let mut fixed: Vec<bool> = Vec::new();
-    for at in 0..things.len() {
-        fixed.push(true);
-        if !found[at] {
-            let other = program.cheapest(budget, gain, &fixed);
-            match other.filter(|other| program.price(other) <= price + SAME) {
-                Some(other) => found = other,
-                None => fixed[at] = false,
-            }
-        }
+impl Kit {
+    /// The table's choice, laid out.
+    pub(super) fn seeded(shop: &Workshop, table: &Table, seed: &[usize], stop: Stop<'_>) -> Option<Self> {
+        let bundles: Vec<(Main, Job, Goods)> = seed
+            .iter()
+            .map(|at| &table.bundles[*at])
+            .map(|bundle| (bundle.main.clone(), bundle.job, bundle.goods.clone()))
+            .collect();
+        let goods = bundles.iter().fold(Goods::default(), |all, (_, _, goods)| all.plus(goods));
+        (!goods.is_empty()).then(|| Self::of(shop, bundles, goods, stop)).flatten()
     }
-    (0..things.len()).filter(|at| found[*at]).collect()
+
+    /// A kit of goods, without what its layout leaves unused.
+    pub(super) fn of(
+        shop: &Workshop,
+        mut bundles: Vec<(Main, Job, Goods)>,
+        goods: Goods,
+        stop: Stop<'_>,
+    ) -> Option<Self> {
+        let laid = shop.lay(&goods, stop)?;
+        let trimmed = shop.trimmed(&goods, &laid);
+        let again = shop.lay(&trimmed, stop)?;
+        let (goods, laid) = if again.rank() <= laid.rank() { (trimmed, again) } else { (goods, laid) };
+        // Each bundle keeps of its goods what is left of them.
+        let mut left = goods.clone();
+        for (main, job, own) in &mut bundles {
+            let kept =
+                own.at_most(|id| left.iter().find(|(other, _)| *other == id).map_or(0, |(_, count)| count));
+            left = left.less(&kept);
+            *own = kept;
+            *job = shop.job_of(main, &laid);
+        }
+        bundles.retain(|(_, _, own)| !own.is_empty());
+        // What no bundle claims stays with the first.
+        if let Some((_, _, own)) = bundles.first_mut() {
+            *own = own.plus(&left);
+        }
+        Some(Self { cents: goods.cents(&shop.catalogue), bundles, goods, laid: Some(laid) })
+    }
+
+    /// It clears more than another kit, and scores lower.
+    pub(super) fn cures_worse(&self, other: &Self) -> bool {
+        let (Some(own), Some(other)) = (&self.laid, &other.laid) else { return false };
+        own.in_the_way() < other.in_the_way() && own.score() < other.score() - 1e-9
+    }
+
+    /// It leaves as much in the way as another kit does.
+    pub(super) fn clears_no_more(&self, than: &Self) -> bool {
+        let in_the_way = |kit: &Self| kit.laid.as_ref().map(|laid| laid.in_the_way());
+        in_the_way(self) >= in_the_way(than)
+    }
 }
 
-/// The things, then for each that has an aspect whether it is the one of its aspect that counts.
-fn program(things: &[Scored], weights: &BTreeMap<String, f64>) -> Program {
-    let mut program = Program::default();
-    for thing in things {
-        program.add(thing.price, if thing.aspect.is_none() { thing.score } else { 0.0 });
-    }
-    let mut counting: BTreeMap<&str, Vec<(usize, f64)>> = BTreeMap::new();
-    let mut apart: BTreeSet<(usize, usize)> = BTreeSet::new();
-    for (at, thing) in things.iter().enumerate() {
-        if let Some(aspect) = &thing.aspect {
-            let counts = program.add(0.0, weight(weights, aspect) * thing.score);
-            program.bound(vec![(counts, 1.0), (at, -1.0)], 0.0);
-            counting.entry(aspect).or_default().push((counts, 1.0));
-        }
-        for need in &thing.needs {
-            program.bound(vec![(at, 1.0), (*need, -1.0)], 0.0);
-        }
-        apart.extend(thing.excludes.iter().map(|other| (at.min(*other), at.max(*other))));
-    }
-    counting.into_values().for_each(|of_one| program.bound(of_one, 1.0));
-    apart.into_iter().for_each(|(a, b)| program.bound(vec![(a, 1.0), (b, 1.0)], 1.0));
-    program
-}
-
-/// The score of a chosen set, as [`best_kit`] counts it.
-pub fn kit_score(things: &[Scored], weights: &BTreeMap<String, f64>, chosen: &[usize]) -> f64 {
-    let mut best: BTreeMap<&str, f64> = BTreeMap::new();
-    let mut sum = 0.0;
-    for thing in chosen.iter().map(|at| &things[*at]) {
-        match &thing.aspect {
-            None => sum += thing.score,
-            Some(aspect) => {
-                let own = best.entry(aspect).or_insert(0.0);
-                *own = own.max(thing.score);
-            }
+/// Whether a corner is better than another so that it is worth money.
+pub(super) fn is_better(new: Option<&Laid>, old: Option<&Laid>) -> bool {
+    match (new, old) {
+        (None, _) => false,
+        (Some(_), None) => true,
+        (Some(new), Some(old)) => {
+            let no_worse = new.in_the_way() <= old.in_the_way() && new.score() >= old.score() - 1e-9;
+            no_worse && (new.in_the_way() < old.in_the_way() || new.value() >= old.value() + SEEN)
         }
     }
-    sum + best.iter().map(|(aspect, score)| weight(weights, aspect) * score).sum::<f64>()
-}
-
-fn weight(weights: &BTreeMap<String, f64>, aspect: &str) -> f64 {
-    weights.get(aspect).copied().unwrap_or(1.0)
 }

@@ -5,8 +5,8 @@ use std::sync::Arc;
 
 use super::bundle::{Job, Main};
 use super::goods::Goods;
+use super::kit::Kit;
 use super::parallel::in_parallel;
-use super::shop::Kit;
 use super::workshop::{Laid, Workshop};
 use crate::arrange::Stop;
 

@@ -46,10 +46,11 @@ pub fn still_known(before: State<'_>, after: State<'_>) -> Known {
     let is_old = |id: &MeasuredId, value: f64| before.0.measured.get(id) == Some(&value);
     measured.retain(|id, value| !(is_old(id, *value) && belongs_to(&id.0, &differing)));
     let hung = before.1.map_or_else(|| hung_today(before.0), |layout| layout.treatment.clone());
+    let is_set_aside = after.0.measured.contains_key(RT) && !measured.contains_key(RT);
     let clap = match () {
-        () if differing.contains(&Condition::Room) => None,
-        () if measured.contains_key(RT) => None,
-        () => before.0.clapped(hung).or_else(|| after.0.clap.clone()),
+        () if differing.contains(&Condition::Room) || measured.contains_key(RT) => None,
+        () if is_set_aside => before.0.clapped(hung),
+        () => after.0.clap.clone(),
     };
     Known { measured, clap }
 }

@@ -242,6 +242,10 @@ fn a_clap_outlives_what_is_hung() {
     assert_eq!(reading(&with, rt).from, Origin::Computed);
     let without = with.with_layout(plan.layout.clone());
     assert_close(value(&without, rt), 1.2, 1e-4, 0.0, "taken down again");
+    // Who takes the value out by hand no longer trusts it.
+    let mut taken_out = plan.brief.clone();
+    taken_out.measured.clear();
+    assert!(plan.with_brief(taken_out).brief.clap.is_none());
     // In another room it tells nothing.
     let mut higher = with.brief.clone();
     higher.room.height_m += 0.2;
