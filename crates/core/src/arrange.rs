@@ -53,6 +53,7 @@ pub use stop::Stop;
 pub use variant::{Variant, varied};
 pub use why::why;
 
+pub(crate) use left_out::no_room;
 pub(crate) use settle::settle as settle_light;
 
 use optics::{OTHER_SIZES, Optics};

@@ -42,7 +42,7 @@ pub use light_at::{LightAt, Source};
 pub use placed::PlacedThing;
 pub use seen::shown;
 pub use shell::{Bound, bounds, is_blocked};
-pub(crate) use support::{base_of, foot_radius_m};
+pub(crate) use support::{FOOT_RADIUS_M, base_of, foot_radius_m};
 pub use thing::{Kind, Piece, Stand, Thing, What};
 pub(crate) use things::BACKDROP_FOOT_M;
 pub use things::{

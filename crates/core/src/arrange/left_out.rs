@@ -4,7 +4,7 @@ use super::angle::free_id;
 use super::behind;
 use super::cast::{AtHand, keys};
 use super::furnish::preferred_side;
-use super::lights::{place_fill, place_light, would_fit};
+use super::lights::{no_room_for, place_fill, place_light, would_fit};
 use super::placed::{Placed, stands};
 use super::settle::settle;
 use super::stands::Stands;
@@ -54,6 +54,14 @@ pub(super) fn left_out(corner: &Corner<'_>) -> Vec<Placed> {
     }
     let told = asked.into_iter().take(TOLD).filter_map(|(role, lamp)| lamp_left_out(corner, role, lamp));
     fill(corner, &lamps).into_iter().chain(told).collect()
+}
+
+/// What would fit where a lamp finds no place in this room whatever carries it, with no other lit; none where it finds one.
+pub(crate) fn no_room(brief: &Brief, layout: &Layout, lamp: AtHand<'_>, role: Role) -> Option<String> {
+    let mut bare = layout.clone();
+    bare.lights.clear();
+    let side = preferred_side(brief, &bare);
+    no_room_for(brief, &bare, lamp, role, if role == Role::Key { side } else { -side })
 }
 
 /// One lamp, tried in a job that nothing does; `None` where the sentence about the fill tells it.

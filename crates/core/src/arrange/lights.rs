@@ -234,6 +234,29 @@ fn clear_of_the_lens(corner: &Corner<'_>, light: &Light, margin_deg: f64) -> boo
     flare_margin_deg(corner, light.position_m.into()) >= margin_deg
 }
 
+/// What would fit where a lamp finds no legal place in a job, on whatever stand, in words; none where it finds one.
+pub(super) fn no_room_for(
+    brief: &Brief,
+    bare: &Layout,
+    lamp: AtHand<'_>,
+    role: Role,
+    side: f64,
+) -> Option<String> {
+    let corner = Corner::from_parts(brief, bare)?;
+    let stand = |arm: bool, kind: SupportKind| Round::of(arm, vec![Support { kind, ..Support::none() }]);
+    let rounds = [stand(false, SupportKind::Floor), stand(true, SupportKind::Boom)];
+    let trial = Id::from("trial");
+    let suits = |light: &Light| role != Role::Back || clear_of_the_lens(&corner, light, FLARES_MOST_DEG);
+    let fits = [side, -side]
+        .into_iter()
+        .any(|side| try_on(brief, bare, &rounds, (&trial, lamp.0, lamp.1), role, side, suits).is_some());
+    if fits {
+        return None;
+    }
+    let instead = would_fit(brief, bare, lamp, role, side);
+    Some(instead.unwrap_or_else(|| "nor would one of a third of its size".to_owned()))
+}
+
 /// What of the same kind would fit where a lamp does not: fixed otherwise, else smaller. In words; `None` where nothing
 /// tried does.
 pub(super) fn would_fit(

@@ -10,7 +10,7 @@ pub(super) const COLUMN_RADIUS_M: f64 = 0.02;
 /// Height to which the spread feet of a stand reach, m.
 pub(super) const FEET_HEIGHT_M: f64 = 0.10;
 /// Foot radius where neither the support nor its gear says, m.
-const FOOT_RADIUS_M: f64 = 0.45;
+pub(crate) const FOOT_RADIUS_M: f64 = 0.45;
 
 impl Thing {
     /// Puts it on a support, with the parts that carry it. `at` is where it is, `hold` where it is held.

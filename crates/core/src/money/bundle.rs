@@ -6,11 +6,11 @@ use super::goods::Goods;
 use super::lacks::{Hold, Lack, What, lacks};
 use super::passed_over::{PassedBy, Refused};
 use super::workshop::{Laid, Workshop};
-use crate::arrange::Stop;
-use crate::corner::unmet_needs;
-use crate::plan::{Gear, GearSupport, Id, RigSchool, Role, ThingId};
+use crate::arrange::{Stop, no_room};
+use crate::corner::{Corner, FOOT_RADIUS_M, unmet_needs};
+use crate::plan::{Brief, Gear, GearSupport, Id, Posture, RigSchool, Role, ThingId};
 use crate::reading::Quantity;
-use crate::room::ARM_KG;
+use crate::room::{ARM_KG, sandbags};
 use crate::units::lower_first;
 
 /// What a bundle is bought for. Of things for the same job one is in use.
@@ -59,6 +59,10 @@ const ONE_POINT: f64 = 0.01;
 const SOFTER: f64 = 1.4;
 /// A camera that moves by less than this part of its distance shows the same. Fogon's own rule.
 const SAME_PLACE: f64 = 0.1;
+/// A stand that reaches out no farther holds things plumb above it, m.
+const PLUMB_M: f64 = 0.25;
+/// What is hung on the rear leg of a stand at most, kg: two usual sandbags. Fogon's own rule.
+const MOST_BAG_KG: f64 = 15.0;
 /// Rounds in which what is lacking is looked for.
 const ROUNDS: usize = 5;
 
@@ -71,16 +75,18 @@ impl Workshop {
         let mut laid = self.lay(&goods, stop).ok_or_else(nothing)?;
         if !self.is_in_use(main, &laid) {
             // It may lack a stand to be placed at all.
+            let mut tipped = None;
             let (with, found) = self
                 .stands_unplaced(main)
                 .into_iter()
                 .filter_map(|stand| {
                     let with = goods.plus(&Goods::one(&stand));
-                    let laid = self.lay(&with, stop)?;
-                    Some((with, laid))
+                    let laid = self.lay(&with, stop).filter(|laid| self.is_in_use(main, laid))?;
+                    tipped = tipped.take().or(self.tips(&with, &laid));
+                    self.tips(&with, &laid).is_none().then_some((with, laid))
                 })
-                .find(|(_, laid)| self.is_in_use(main, laid))
-                .ok_or_else(|| self.not_in_use(main, &laid))?;
+                .next()
+                .ok_or_else(|| tipped.unwrap_or_else(|| self.not_in_use(main, &laid)))?;
             (goods, laid) = (with, found);
         }
         for _ in 0..ROUNDS {
@@ -96,14 +102,19 @@ impl Workshop {
                 };
             };
             let answers = self.answers(&lack);
+            let mut tipped = None;
             let found = answers.iter().find_map(|answer| {
                 let with = goods.plus(&Goods::one(answer));
                 let laid = self.lay(&with, stop)?;
                 let still =
                     lacks(&laid.plan).iter().any(|other| other.gear == lack.gear && same(other, &lack));
-                (!still && self.is_in_use(main, &laid)).then_some((with, laid))
+                let answered = !still && self.is_in_use(main, &laid);
+                if answered {
+                    tipped = tipped.take().or(self.tips(&with, &laid));
+                }
+                (answered && self.tips(&with, &laid).is_none()).then_some((with, laid))
             });
-            (goods, laid) = found.ok_or_else(|| self.without_answer(&lack))?;
+            (goods, laid) = found.ok_or_else(|| tipped.unwrap_or_else(|| self.without_answer(&lack)))?;
         }
         Err(Refused::new(PassedBy::Need, "It needs more than can be found for it here."))
     }
@@ -180,8 +191,45 @@ impl Workshop {
         lack.gear == main.id || main.goods.has(&lack.gear)
     }
 
+    /// A stand among goods that would stand only under more weight than is hung on one.
+    fn tips(&self, goods: &Goods, laid: &Laid) -> Option<Refused> {
+        let corner = Corner::of(&laid.plan)?;
+        let is_new = |thing: &ThingId| {
+            let support = laid.plan.layout.part(thing).and_then(|part| part.support());
+            support.and_then(|support| support.gear.as_ref()).is_some_and(|gear| goods.has(gear))
+        };
+        let heaviest = sandbags(&corner)
+            .into_iter()
+            .filter(|stand| is_new(&stand.thing))
+            .map(|stand| stand.needed_kg)
+            .fold(0.0, f64::max);
+        (heaviest > MOST_BAG_KG).then(|| {
+            let (needs, most) = (self.brief.units.mass(heaviest), self.brief.units.mass(MOST_BAG_KG));
+            Refused::new(
+                PassedBy::Stand,
+                format!("Its stand would tip: it needs {needs} on its rear leg, and more than {most} is not hung on one."),
+            )
+        })
+    }
+
+    /// What keeps a lamp out of this room whatever carries it.
+    fn does_not_fit(&self, main: &Main) -> Option<Refused> {
+        let (Job::Light(role), Some(start)) = (main.job, &self.start) else { return None };
+        let brief = self.brief_with(&main.goods)?;
+        let gear = brief.gear.get(&main.id)?;
+        let lamp = gear.light()?;
+        let instead = no_room(&brief, &start.plan.layout, (&main.id, gear), role)?;
+        let across = self.brief.units.length(lamp.width_m.max(lamp.height_m));
+        let now = where_now(&self.brief);
+        let reason = format!("It is {across} across and does not fit {now}; {instead}.");
+        Some(Refused::new(PassedBy::Place, reason))
+    }
+
     /// Why a thing that was laid out is not used.
     fn not_in_use(&self, main: &Main, laid: &Laid) -> Refused {
+        if let Some(refused) = self.does_not_fit(main) {
+            return refused;
+        }
         let instead = match main.job {
             Job::Microphone => laid.plan.layout.microphone.as_ref().map(|used| &used.gear),
             Job::Light(_) => laid.plan.layout.lights.values().map(|light| &light.gear).next(),
@@ -197,7 +245,7 @@ impl Workshop {
                     "It finds no place here that does better than your {}.",
                     lower_first(&gear.common().label)
                 ),
-                None => "It finds no legal place in this room.".to_owned(),
+                None => format!("It finds no place that helps {}.", where_now(&self.brief)),
             },
         )
     }
@@ -222,8 +270,9 @@ impl Workshop {
         }
     }
 
-    /// Stands for what has no place on the floor: a microphone that nothing carries is not placed where the camera's own will do;
-    /// a lamp whose stand would show may stand on furniture or be clamped to it, where a place for one is still free.
+    /// Stands for what has no place on a usual one: a microphone that nothing carries is not placed where the camera's own will do;
+    /// a lamp whose stand would show or get in the way may stand on furniture, be clamped to it or stand on narrow feet, where a
+    /// place for one is still free.
     fn stands_unplaced(&self, main: &Main) -> Vec<Id> {
         let Some(gear) = self.gear(&main.id).or_else(|| self.brief.gear.get(&main.id)) else {
             return Vec::new();
@@ -241,10 +290,8 @@ impl Workshop {
         let hold = Hold { purpose, reach_m, height_m: None, mass_kg: gear.common().mass_kg };
         let mut all = self.stands(&hold);
         if purpose == "light" {
-            let on_furniture = |id: &Id| {
-                self.gear(id).and_then(Gear::support).is_some_and(|stand| stand.common.offers("furniture"))
-            };
-            all.retain(on_furniture);
+            all.retain(|id| self.gear(id).and_then(Gear::support).is_some_and(on_furniture));
+            all.extend(self.narrow_stands(&hold));
         }
         all
     }
@@ -256,8 +303,8 @@ impl Workshop {
         !has(Role::Key) || crate::light::wants_back(&self.brief) && !has(Role::Back)
     }
 
-    /// The cheapest stands that hold a thing: floor stands or arms, and what is clamped to furniture or stands on it.
-    fn stands(&self, hold: &Hold) -> Vec<Id> {
+    /// Stands on offer that hold things of a purpose, cheapest first.
+    fn stands_on_offer(&self, purpose: &str) -> Vec<(&Id, &GearSupport, i64)> {
         let rig = self.brief.schools.rig;
         let mut found: Vec<(&Id, &GearSupport, i64)> = self
             .catalogue
@@ -265,24 +312,46 @@ impl Workshop {
             .iter()
             .filter(|(id, _)| self.may_be_bought(id))
             .filter_map(|(id, offer)| Some((id, offer.gear.support()?, offer.cents())))
-            .filter(|(_, stand, _)| stand.common.offers(hold.purpose))
+            .filter(|(_, stand, _)| stand.common.offers(purpose))
             .filter(|(_, stand, _)| {
                 let offers = |what: &str| stand.common.offers(what);
-                let fixed = offers("ceiling") || offers("wall");
                 // Holes in walls and a column for everything are chosen, not recommended.
-                (!fixed || rig == RigSchool::Fixed)
+                (!is_fixed(stand) || rig == RigSchool::Fixed)
                     && (!(offers("camera") && offers("light")) || rig == RigSchool::Column)
             })
             .collect();
         found.sort_by(|a, b| a.2.cmp(&b.2).then(a.0.cmp(b.0)));
-        let on_furniture = |stand: &GearSupport| stand.common.offers("furniture");
+        found
+    }
+
+    /// Floor stands as high as the eyes with narrower feet than a stand is thought to have that nobody owns yet, each narrower than
+    /// every cheaper one.
+    fn narrow_stands(&self, hold: &Hold) -> Vec<Id> {
+        let eyes_m = self.start.as_ref().and_then(|start| Some(Corner::of(&start.plan)?.eyes_m.z));
+        let mut narrowest_m = FOOT_RADIUS_M;
+        let mut all = Vec::new();
+        for (id, stand, _) in self.stands_on_offer(hold.purpose) {
+            let is_plain = !on_furniture(stand) && !is_fixed(stand) && stand.reach_m <= PLUMB_M;
+            let holds = stand.payload_kg >= hold.mass_kg && eyes_m.is_none_or(|z| stand.height_max_m >= z);
+            if is_plain && holds && stand.foot_radius_m < narrowest_m {
+                narrowest_m = stand.foot_radius_m;
+                all.push(id.clone());
+            }
+        }
+        all
+    }
+
+    /// The cheapest stands that hold a thing: floor stands or arms, and what is clamped to furniture or stands on it.
+    fn stands(&self, hold: &Hold) -> Vec<Id> {
+        let found = self.stands_on_offer(hold.purpose);
         let by_itself = |stand: &GearSupport| {
             let arm_kg = if hold.reach_m > 0.0 { ARM_KG } else { 0.0 };
             let reaches =
-                if hold.reach_m > 0.0 { stand.reach_m >= hold.reach_m } else { stand.reach_m <= 0.25 };
+                if hold.reach_m > 0.0 { stand.reach_m >= hold.reach_m } else { stand.reach_m <= PLUMB_M };
             let high = hold.height_m.is_none_or(|z| (stand.height_min_m..=stand.height_max_m).contains(&z));
-            let fixed = stand.common.offers("ceiling") || stand.common.offers("wall");
-            !on_furniture(stand) && (fixed || reaches && high) && stand.payload_kg >= hold.mass_kg + arm_kg
+            !on_furniture(stand)
+                && (is_fixed(stand) || reaches && high)
+                && stand.payload_kg >= hold.mass_kg + arm_kg
         };
         let of = |suits: &dyn Fn(&GearSupport) -> bool, most: usize| {
             let suiting = found.iter().filter(|(_, stand, _)| suits(stand)).take(most);
@@ -308,6 +377,24 @@ impl Workshop {
             _ => main.job,
         }
     }
+}
+
+/// Seat and camera stay where they are.
+fn where_now(brief: &Brief) -> &'static str {
+    match brief.person.posture {
+        Posture::Standing => "where you stand now",
+        Posture::Seated => "where you sit now",
+    }
+}
+
+/// It stands on furniture or is clamped to it.
+fn on_furniture(stand: &GearSupport) -> bool {
+    stand.common.offers("furniture")
+}
+
+/// It is screwed to wall or ceiling.
+fn is_fixed(stand: &GearSupport) -> bool {
+    stand.common.offers("ceiling") || stand.common.offers("wall")
 }
 
 fn same(a: &Lack, b: &Lack) -> bool {

@@ -15,19 +15,26 @@ use super::path::{Leg, path};
 use super::price::per_year;
 use super::shop::Kits;
 use super::substitute::{Substitute, substitutes};
-use super::table::Table;
-use super::words::{InShort, in_short, listed, reason, short, too_little};
+use super::table::{SEEN, Table};
+use super::words::{InShort, Other, in_short, listed, points, reason, short, too_little, weighted};
 use super::workshop::{Laid, Workshop};
 use crate::arrange::{Stop, propose_until, replaced};
 use crate::assess::mend::changes;
 use crate::assess::without_moves;
 use crate::corner::Corner;
-use crate::plan::{Brief, BriefFile, GearState, Id, Plan, Weights};
+use crate::plan::{Brief, BriefFile, GearState, Id, Plan, Posture, Weights};
+use crate::reading::Change;
 use crate::sound::absorption::Absorption;
 use crate::units::lower_first;
 
 /// Up to this sum a phone counts as owned where nothing else does, in the plan's currency.
 pub const PHONE_AT_HAND_UP_TO: f64 = 150.0;
+
+/// A kit so little worse is told where it costs no more than this part. Fogon's own rule.
+const NEARLY: f64 = 0.02;
+const FAR_LESS: f64 = 0.6;
+/// A gain that is worth saving for. Fogon's own rule.
+const CLEARLY: f64 = 0.05;
 
 /// The corner that is asked about.
 #[derive(Debug, Clone, PartialEq)]
@@ -199,7 +206,9 @@ impl Counter {
         let catalogue = &shop.catalogue;
         let flat_from = curve.last().map_or(0.0, |point| point.spent);
         let had_camera = shop.start.is_some();
-        let in_short_of = InShort { moves, spent, budget, flat_from, was_ready, had_camera };
+        let nearly = nearly_as_much(&curve, spent);
+        let next = worth_saving_for(&curve, spent);
+        let in_short_of = InShort { moves, spent, budget, flat_from, was_ready, had_camera, nearly, next };
         Some(Advice {
             sentence: in_short(&shop.brief, in_short_of),
             budget,
@@ -259,6 +268,8 @@ impl Counter {
         let readings = before.map_or_else(Vec::new, |before| {
             changes(&without_moves(&before.plan).readings, &without_moves(&leg.after.plan).readings)
         });
+        sentences.extend(weighted(&shop.brief, &leg.goods, &leg.after));
+        sentences.extend(self.at_home(leg, &readings));
         let count = |laid: &Laid| laid.in_the_way().0 + laid.in_the_way().1;
         PathStep {
             label: listed(&items.iter().filter_map(|item| self.called(item)).collect::<Vec<_>>()),
@@ -273,6 +284,19 @@ impl Counter {
             readings,
             plan: leg.after.plan.clone(),
         }
+    }
+
+    /// What most homes have that does as much by itself as what a step buys.
+    fn at_home(&self, leg: &Leg, readings: &[Change]) -> Option<String> {
+        let [(main, ..)] = leg.bundles.as_slice() else { return None };
+        let bundle = self.table.bundles.iter().find(|bundle| bundle.main == *main)?;
+        let touched = &readings.first()?.reading;
+        let does_as_much = |home: &&Substitute| {
+            let gain = home.score_after - home.score_before;
+            home.changes.first().is_some_and(|first| first.reading == *touched) && gain >= bundle.gain - SEEN
+        };
+        let home = self.substitutes.iter().find(does_as_much)?;
+        Some(format!("Try first what you may have at home: {}.", lower_first(&home.label)))
     }
 
     /// What a thing is called among others; none for the lens that is built into a camera.
@@ -365,8 +389,12 @@ impl Counter {
         let Some(corner) = Corner::of(&start.plan) else { return Vec::new() };
         let mut all = Vec::new();
         if Absorption::of(&corner).assumed {
+            let be = match start.plan.brief.person.posture {
+                Posture::Standing => "stand",
+                Posture::Seated => "sit",
+            };
             all.push(MeasureFirst {
-                label: "Clap once where you will sit, and type in the reverberation time".into(),
+                label: format!("Clap once where you will {be}, and type in the reverberation time"),
                 reason:
                     "How much this room echoes is only assumed: nothing is spent on it before it is known."
                         .into(),
@@ -406,6 +434,23 @@ fn curve_point(kit: &Kit) -> Option<CurvePoint> {
     Some(CurvePoint { spent: kit.cents as f64 / 100.0, score: laid.score(), ready })
 }
 
+/// A kit that costs little more than half and is at most two points of 100 worse.
+fn nearly_as_much(curve: &[CurvePoint], spent: f64) -> Option<Other> {
+    let end = curve.iter().rfind(|point| point.spent <= spent + 0.005)?;
+    let near = |point: &&CurvePoint| {
+        point.ready == end.ready && point.score >= end.score - NEARLY && point.spent > 0.0
+    };
+    let other = curve.iter().find(near).filter(|other| other.spent <= FAR_LESS * end.spent)?;
+    Some(Other { price: other.spent, points: points(end.score) - points(other.score) })
+}
+
+/// Where nothing is bought: the first kit that would clearly be seen or heard.
+fn worth_saving_for(curve: &[CurvePoint], spent: f64) -> Option<Other> {
+    let now = curve.first().filter(|_| spent <= 0.0)?;
+    let other = curve.iter().find(|point| point.score >= now.score + CLEARLY)?;
+    Some(Other { price: other.spent, points: points(other.score - now.score) })
+}
+
 fn cents(sum: f64) -> i64 {
     (sum * 100.0).round() as i64
 }
@@ -427,4 +472,29 @@ pub fn advise(asked: &Asked, catalogue: &Arc<Catalogue>, budget: f64) -> Option<
     let counter = Counter::open(asked, catalogue, Stop::NEVER, &|_| ())?;
     counter.explore(Stop::NEVER, &|_| ());
     counter.advice(budget, Stop::NEVER)
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    /// Fogon's own rule: what does nearly as much for far less is told, and what is worth saving for.
+    #[test]
+    fn a_cheaper_kit_and_one_to_save_for_are_told() {
+        let point = |spent: f64, score: f64, ready: bool| CurvePoint { spent, score, ready };
+        let curve = [
+            point(0.0, 0.50, false),
+            point(18.0, 0.70, false),
+            point(50.0, 0.90, true),
+            point(71.0, 0.91, true),
+            point(145.0, 0.92, true),
+        ];
+        assert_eq!(nearly_as_much(&curve, 145.0), Some(Other { price: 50.0, points: 2 }));
+        // Cheaper by a third only, or not ready.
+        assert_eq!(nearly_as_much(&curve, 71.0), None);
+        assert_eq!(nearly_as_much(&curve[..3], 50.0), None);
+        assert_eq!(nearly_as_much(&curve, 0.0), None);
+        assert_eq!(worth_saving_for(&curve, 0.0), Some(Other { price: 18.0, points: 20 }));
+        assert_eq!(worth_saving_for(&curve, 18.0), None);
+    }
 }

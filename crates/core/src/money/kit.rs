@@ -46,8 +46,10 @@ impl Kit {
         for (main, job, own) in &mut bundles {
             let kept =
                 own.at_most(|id| left.iter().find(|(other, _)| *other == id).map_or(0, |(_, count)| count));
-            left = left.less(&kept);
-            *own = kept;
+            // A bundle whose own thing came to nothing leaves its stand to the others.
+            let is_used = main.goods.iter().all(|(id, _)| kept.has(id));
+            *own = if is_used { kept } else { Goods::default() };
+            left = left.less(own);
             *job = shop.job_of(main, &laid);
         }
         bundles.retain(|(_, _, own)| !own.is_empty());

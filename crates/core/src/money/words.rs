@@ -1,6 +1,7 @@
 //! What is said of money, in sentences.
 
 use super::bundle::Job;
+use super::goods::Goods;
 use super::workshop::Laid;
 use crate::assess::without_moves;
 use crate::corner::Corner;
@@ -78,6 +79,17 @@ pub(super) fn reason(brief: &Brief, job: Job, before: Option<&Laid>, after: &Lai
     said + &more
 }
 
+/// The weight that the stands of a step need, where they need one.
+pub(super) fn weighted(brief: &Brief, goods: &Goods, after: &Laid) -> Option<String> {
+    let supports = after.plan.layout.parts().filter_map(|part| part.support());
+    let bought = supports.filter(|support| support.gear.as_ref().is_some_and(|gear| goods.has(gear)));
+    let heaviest = bought.map(|support| support.sandbag_kg).fold(0.0, f64::max);
+    (heaviest > 0.0).then(|| {
+        let kg = brief.units.mass(heaviest);
+        format!("Hang {kg} on the rear leg of its stand: a bag of full water bottles will do.")
+    })
+}
+
 /// What kept a corner from being ready and does so no more, in sentences.
 fn cleared(before: Option<&Laid>, after: &Laid) -> Vec<String> {
     let Some(before) = before.filter(|before| before.in_the_way() > after.in_the_way()) else {
@@ -111,12 +123,24 @@ pub(super) struct InShort {
     pub(super) was_ready: bool,
     /// A camera is there before anything is bought.
     pub(super) had_camera: bool,
+    /// What does nearly as much for far less.
+    pub(super) nearly: Option<Other>,
+    /// What is worth saving for where nothing is bought.
+    pub(super) next: Option<Other>,
+}
+
+/// Another kit than the best for a sum.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub(super) struct Other {
+    pub(super) price: f64,
+    /// By how many points of 100 it does less, or more.
+    pub(super) points: i64,
 }
 
 /// What there is to do, in one or two sentences.
 pub(super) fn in_short(
     brief: &Brief,
-    InShort { moves, spent, budget, flat_from, was_ready, had_camera }: InShort,
+    InShort { moves, spent, budget, flat_from, was_ready, had_camera, nearly, next }: InShort,
 ) -> String {
     let free = match moves {
         0 => "No free move left".to_owned(),
@@ -129,18 +153,35 @@ pub(super) fn in_short(
             return "There is no camera yet, and this sum buys none that works here.".to_owned();
         }
         (_, true) if !had_camera => format!("{sum} buys what this corner needs to record."),
-        (_, false) if budget <= 0.0 && was_ready => {
-            return format!("{free}, and nothing to spend; the corner is ready.");
+        (_, false) => {
+            let said = match moves {
+                _ if budget <= 0.0 && was_ready => {
+                    format!("{free}, and nothing to spend; the corner is ready.")
+                }
+                _ if budget <= 0.0 => format!("{free}, nothing to spend."),
+                0 if was_ready => "You need to buy nothing: the corner is ready.".to_owned(),
+                _ => format!("{free}, nothing worth buying for this sum."),
+            };
+            let worth_saving_for = next.map_or_else(String::new, |next| {
+                let sum = brief.money.told(next.price);
+                format!(" {sum} would gain {} points of 100.", next.points)
+            });
+            return said + &worth_saving_for;
         }
-        (_, false) if budget <= 0.0 => return format!("{free}, nothing to spend."),
-        (0, false) if was_ready => return "You need to buy nothing: the corner is ready.".to_owned(),
-        (_, false) => return format!("{free}, nothing worth buying for this sum."),
         (0, true) => format!("{free}; {sum} would make it better."),
         (_, true) => format!("{free} first, then {sum} would make it better."),
     };
     let rest_is_kept = budget - spent >= 1.0 && spent >= flat_from - 0.005;
     let rest = format!(" Keep the rest of the {all}: it would buy nothing here that is seen or heard.");
-    said + if rest_is_kept { &rest } else { "" }
+    let nearly = nearly.map_or_else(String::new, |other| {
+        let sum = brief.money.told(other.price);
+        match other.points {
+            ..=0 => format!(" {sum} does as much to the point."),
+            1 => format!(" {sum} does nearly as much: one point of 100 less."),
+            many => format!(" {sum} does nearly as much: {many} points of 100 less."),
+        }
+    });
+    said + &nearly + if rest_is_kept { &rest } else { "" }
 }
 
 /// What a thing is called in a list: its label up to the first comma.

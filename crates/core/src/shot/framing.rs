@@ -32,6 +32,8 @@ const HEADROOM_MOST: f64 = 0.15;
 const BELOW_DEG: f64 = 6.0;
 /// A camera that would look down by more is lowered to where such a shot is taken from, degrees. Fogon's own rule.
 const LOOK_DOWN_MOST_DEG: f64 = 10.0;
+/// How near that limit the solution comes, degrees.
+const LOOKS_DOWN_TO_DEG: f64 = 0.01;
 /// Where the eyes look in an audition tape, degrees beside the lens (5-12 common practice).
 const AUDITION_GAZE_DEG: f64 = 8.0;
 
@@ -277,15 +279,20 @@ pub fn pose(
     eyes_m: DVec3,
     to_lens_deg: f64,
 ) -> Pose {
-    let line = Line::of(brief, wanted);
+    let mut line = Line::of(brief, wanted);
     let on = |line| pose_on(line, wanted, focal_length_mm, image_height_mm, eyes_m, to_lens_deg);
-    let first = on(line);
-    let over_deg = -first.tilt_deg - LOOK_DOWN_MOST_DEG;
-    match line {
-        // Lower by as much, the tilt is less by as much.
-        Line::Elevation(angle) if over_deg > 0.0 => on(Line::Elevation(angle - over_deg.to_radians())),
-        Line::Elevation(_) | Line::Level => first,
+    let mut found = on(line);
+    for _ in 0..STEPS {
+        let over_deg = -found.tilt_deg - LOOK_DOWN_MOST_DEG;
+        // Lower by as much, the tilt is less by nearly as much.
+        let Line::Elevation(angle) = line else { break };
+        if over_deg < LOOKS_DOWN_TO_DEG {
+            break;
+        }
+        line = Line::Elevation(angle - over_deg.to_radians());
+        found = on(line);
     }
+    found
 }
 
 /// As [`pose`], on a given line from the eyes.

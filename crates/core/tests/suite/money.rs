@@ -320,6 +320,59 @@ fn what_is_refused_names_its_rule() {
     assert!(rule("phone-plain").is_some());
 }
 
+/// A lamp too large for the corner is refused by its size, one whose stand would tip by its stand; on a stand that holds it, it is
+/// bought.
+#[test]
+fn what_does_not_fit_or_would_tip_is_refused() {
+    let mut brief = box_room();
+    brief["brief"].as_object_mut().unwrap().remove("today");
+    brief["brief"]["room"]["openings"].as_object_mut().unwrap().remove("window");
+    brief["brief"]["gear"]
+        .as_object_mut()
+        .unwrap()
+        .retain(|id, _| !["panel", "board", "hair-arm", "board-stand"].contains(&id.as_str()));
+    let mut plan = best(&brief);
+    // Before the lamp and its stand were there.
+    assert_eq!(plan.layout.lights.len(), 1);
+    plan.layout.lights.clear();
+    plan.brief.gear.retain(|id, _| id.0 != "octa" && id.0 != "key-stand");
+    let asked = fogon_core::money::Asked::Plan(Box::new(plan));
+    let with_feet = |radius_m: f64| {
+        let lamp = |size: f64| {
+            format!(
+                "width_m={size} height_m={size} depth_m=0.35 illuminance_at_1m_lx=2600 cct_min_k=2800 cct_max_k=6500"
+            )
+        };
+        let table = format!(
+            "id,kind,label,price,mass_kg,power_w,offers,needs,figures\n\
+             softbox,light,Softbox,165,1.9,60,,light,{}\n\
+             softbox-huge,light,Huge softbox,165,1.9,60,,light,{}\n\
+             stand,support,Stand,35,1.6,,light,,height_min_m=0.8 height_max_m=2.4 foot_radius_m={radius_m} payload_kg=5\n",
+            lamp(0.65),
+            lamp(1.9)
+        );
+        let catalogue = std::sync::Arc::new(Catalogue::read(table.as_bytes()).unwrap());
+        fogon_core::money::advise(&asked, &catalogue, 500.0).unwrap()
+    };
+    let refused = |advice: &Advice, id: &str| {
+        let one =
+            advice.passed_over.iter().find(|one| one.id == id).map(|one| (one.rule, one.reason.clone()));
+        one.unwrap_or_else(|| panic!("{id} is bought: {:?}", advice.kit))
+    };
+    let thin = with_feet(0.12);
+    let (rule, reason) = refused(&thin, "softbox");
+    assert!(rule == PassedBy::Stand && reason.contains("would tip: it needs "), "{reason}");
+    let (rule, reason) = refused(&thin, "softbox-huge");
+    assert!(
+        rule == PassedBy::Place && reason.contains("1.90 m across") && reason.contains("would fit"),
+        "{reason}"
+    );
+    let firm = with_feet(0.42);
+    let bought: Vec<&str> = firm.kit.iter().map(|item| item.id.as_str()).collect();
+    assert_eq!(bought, ["softbox", "stand"]);
+    assert!(firm.path[0].reason.contains("on the rear leg of its stand"), "{}", firm.path[0].reason);
+}
+
 /// A corner that is ready and as good as it gets is told to record, not to buy.
 #[test]
 fn a_ready_corner_needs_nothing() {
