@@ -17,6 +17,7 @@ const LAYERS: &[&[&str]] = &[
         "exposure",
         "finding",
         "material",
+        "parallel",
         "document",
         "geometry",
         "glossary",
@@ -30,7 +31,7 @@ const LAYERS: &[&[&str]] = &[
     &["edit"],
     &["assess"],
     &["arrange", "drawing", "hand"],
-    &["money", "card", "steps"],
+    &["money", "card", "steps", "day"],
     &["calc"],
 ];
 

@@ -5,6 +5,7 @@ mod calc;
 mod card;
 mod evaluate;
 mod export;
+mod hours;
 mod propose;
 mod render;
 mod schema;
@@ -27,6 +28,8 @@ pub(crate) enum Command {
     Evaluate(evaluate::Arguments),
     /// Say what to move for nothing and what to buy for a sum, in which order
     Buy(buy::Arguments),
+    /// Say in which hours the light that is wanted holds while it is quiet
+    Hours(hours::Arguments),
     /// Run one named calculation on a JSON object from standard input
     Calc(calc::Arguments),
     /// Write the set-up card of a plan as .svg, .html or .csv
@@ -47,6 +50,7 @@ pub(crate) fn run(command: Command) -> Result<(), Failure> {
         Command::Propose(arguments) => propose::run(&arguments),
         Command::Evaluate(arguments) => evaluate::run(&arguments),
         Command::Buy(arguments) => buy::run(&arguments),
+        Command::Hours(arguments) => hours::run(&arguments),
         Command::Calc(arguments) => calc::run(&arguments),
         Command::Card(arguments) => card::run(&arguments),
         Command::Render(arguments) => render::run(&arguments),

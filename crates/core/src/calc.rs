@@ -2,6 +2,7 @@
 //! nothing is rounded, clamped or guessed.
 
 mod colour;
+mod day;
 mod exposure;
 mod face;
 mod light;
@@ -120,6 +121,10 @@ pub fn calculations() -> Vec<Calculation> {
         entry::<colour::MixColour>(),
         entry::<face::GlassesGlare>(),
         entry::<face::CatchlightOf>(),
+        entry::<day::SunPosition>(),
+        entry::<day::SunPatch>(),
+        entry::<day::DaylightFactor>(),
+        entry::<day::OvercastWindow>(),
         entry::<sound::LevelAtDistance>(),
         entry::<sound::Reverberation>(),
         entry::<sound::CriticalDistance>(),

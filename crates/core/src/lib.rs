@@ -3,7 +3,7 @@
 //! Shared: `units`, `geometry`, `problem`, `document`, `reading`, `finding`, `material`, `photometry`, `plan`.
 //! Then `person` and `corner` (the plan resolved into vectors and solids), the trades `room`, `shot`, `light`,
 //! `daylight`, `sound`; small changes to a layout in `edit`; `assess` joins them, and on that stand `arrange`, `hand`,
-//! `drawing`, `steps` (the order of the work), `money` and `card`. `calc` is the calculator over all of them. Nothing here reads a file, a clock or the network; the same input gives the
+//! `drawing`, `steps` (the order of the work), `money`, `card` and `day`. `calc` is the calculator over all of them. Nothing here reads a file, a clock or the network; the same input gives the
 //! same output.
 
 pub mod arrange;
@@ -12,6 +12,7 @@ pub mod calc;
 pub mod card;
 pub mod colour;
 pub mod corner;
+pub mod day;
 pub mod daylight;
 pub mod document;
 pub mod drawing;
@@ -24,6 +25,7 @@ pub mod hand;
 pub mod light;
 pub mod material;
 pub mod money;
+mod parallel;
 pub mod person;
 pub mod photometry;
 pub mod plan;

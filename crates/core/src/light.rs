@@ -28,7 +28,7 @@ use crate::reading::{Origin, Quantity, Reading};
 use field::mean_reflectance;
 use laws::{AREA_FORMULA, needed_lx};
 
-pub use field::LightField;
+pub use field::{LightField, windows};
 pub use laws::{
     FillNeeded, angular_size_deg, bounce_estimate_lx, fill_needed, inverse_square_lx, lighting_ratio,
     penumbra_m,

@@ -13,7 +13,6 @@ mod kit;
 mod lacks;
 mod ledger;
 mod mains;
-mod parallel;
 mod passed_over;
 mod path;
 mod price;

@@ -9,6 +9,7 @@ mod measured;
 mod modifier;
 mod part;
 mod patch;
+mod place;
 mod point;
 mod room;
 mod school;
@@ -34,6 +35,7 @@ pub use measured::{Known, State, still_known};
 pub use modifier::{Chromaticity, Cloth, Gel, Modifier};
 pub use part::{Named, Part, ThingId, name_of, thing_named};
 pub use patch::{Fix, PatchStep, apply, change};
+pub use place::{Day, NoisyHours, NoisyKind, Place};
 pub use point::{Id, MeasuredId, Point2, Point3, Things};
 pub use room::{
     Beam, FlatSurface, Furnishing, Furniture, FurnitureKind, Glazing, Look, Mains, Noise, NoiseKind, Opening,

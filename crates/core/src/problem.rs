@@ -53,6 +53,8 @@ pub enum Code {
     NoPositionOutOfFrame,
     /// A colour that has no colour temperature.
     ChromaticityTooFarFromLocus,
+    /// A time that does not say how far it is from UTC.
+    TimezoneMissing,
     /// Two values that cannot both be true (a door wider than its wall, a chair outside the room).
     Conflict,
     /// A patch that does not apply to this plan.
@@ -84,6 +86,7 @@ impl Code {
             Code::RatioNotAboveOne => "ratio_not_above_one",
             Code::NoPositionOutOfFrame => "no_position_out_of_frame",
             Code::ChromaticityTooFarFromLocus => "chromaticity_too_far_from_locus",
+            Code::TimezoneMissing => "timezone_missing",
             Code::Conflict => "conflict",
             Code::PatchRefused => "patch_refused",
         }

@@ -1,6 +1,7 @@
 //! Formats that leave the building: values in, bytes out. Nothing here decides anything.
 
 pub mod csv;
+pub mod hours;
 pub mod html;
 pub mod picture;
 pub mod scene;

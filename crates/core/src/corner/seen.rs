@@ -1,6 +1,6 @@
 //! Where things come to lie in the picture.
 
-use super::Corner;
+use super::{Corner, Pane};
 use crate::geometry::{DVec2, DVec3, bearing_vector, hull};
 use crate::plan::{Furniture, Id, Opening};
 
@@ -23,21 +23,10 @@ impl Corner<'_> {
         [low[0], low[1], low[2], low[3], low[0] + up, low[1] + up, low[2] + up, low[3] + up]
     }
 
-    /// The corners of a door or window in its wall.
+    /// The corners of a door or window in its wall or slope.
     pub fn opening_corners(&self, opening: &Opening) -> [DVec3; 4] {
-        let middle = opening.middle_m(&self.floor_m);
-        let wall = usize::from(opening.wall);
-        let (start, end) =
-            (self.floor_m[wall % self.floor_m.len()], self.floor_m[(wall + 1) % self.floor_m.len()]);
-        let half = (end - start).normalize_or_zero() * (opening.width_m / 2.0);
-        let (low, high) =
-            (opening.sill_or_usual_m(), opening.sill_or_usual_m() + opening.height_or_usual_m());
-        [
-            (middle - half).extend(low),
-            (middle + half).extend(low),
-            (middle + half).extend(high),
-            (middle - half).extend(high),
-        ]
+        // A checked plan has all its walls and slopes.
+        Pane::of(&self.brief.room, opening).map_or([DVec3::ZERO; 4], |pane| pane.corners())
     }
 }
 

@@ -367,6 +367,7 @@ fn nearest<'a>(name: &str, known: &[&'a str]) -> Option<&'a str> {
 
 fn pattern_words(pattern: &str) -> String {
     match pattern {
+        p if p.contains(":[0-5]") => "a time of day, as 07:30".into(),
         p if p.contains("_.") => "small letters, digits, dots, underscores and hyphens".into(),
         p if p.contains('_') => "the name of a thing: small letters, digits, hyphens and underscores".into(),
         _ => "1 to 32 small letters, digits and hyphens".into(),

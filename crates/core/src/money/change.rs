@@ -2,10 +2,10 @@
 
 use super::bundle::{Job, Main};
 use super::kit::Kit;
-use super::parallel::in_parallel;
 use super::table::Table;
 use super::workshop::{Laid, Workshop};
 use crate::arrange::Stop;
+use crate::parallel::in_parallel;
 
 /// One bundle more, one less, or one in another's place.
 pub(super) enum Change<'a> {

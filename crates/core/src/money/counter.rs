@@ -441,7 +441,7 @@ fn nearly_as_much(curve: &[CurvePoint], spent: f64) -> Option<Other> {
         point.ready == end.ready && point.score >= end.score - NEARLY && point.spent > 0.0
     };
     let other = curve.iter().find(near).filter(|other| other.spent <= FAR_LESS * end.spent)?;
-    Some(Other { price: other.spent, points: points(end.score) - points(other.score) })
+    Some(Other { price: other.spent, points: points(end.score - other.score) })
 }
 
 /// Where nothing is bought: the first kit that would clearly be seen or heard.

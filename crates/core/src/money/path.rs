@@ -6,9 +6,9 @@ use std::sync::Arc;
 use super::bundle::{Job, Main};
 use super::goods::Goods;
 use super::kit::Kit;
-use super::parallel::in_parallel;
 use super::workshop::{Laid, Workshop};
 use crate::arrange::Stop;
+use crate::parallel::in_parallel;
 
 /// One step: what is bought together, and the corner after it.
 #[derive(Debug, Clone)]
@@ -57,7 +57,11 @@ pub(super) fn path(shop: &Workshop, kit: &Kit, stop: Stop<'_>) -> Option<Vec<Leg
         match best {
             Some((i, _, laid)) => {
                 waiting.push(left.remove(i));
-                let bundles = std::mem::take(&mut waiting);
+                let mut bundles = std::mem::take(&mut waiting);
+                // What is bought as the key may serve as something else once a better one is there.
+                for (main, job, _) in &mut bundles {
+                    *job = shop.job_of(main, &laid);
+                }
                 let goods = bundles.iter().fold(Goods::default(), |all, (_, _, goods)| all.plus(goods));
                 done = done.plus(&goods);
                 legs.push(Leg { bundles, goods, before: at.clone(), after: laid.clone() });

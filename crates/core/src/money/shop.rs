@@ -8,10 +8,10 @@ use super::bundle::Job;
 use super::change::{Change, neighbours};
 use super::goods::Goods;
 use super::kit::{Kit, is_better};
-use super::parallel::in_parallel;
 use super::table::{SEEN, Table};
 use super::workshop::Workshop;
 use crate::arrange::Stop;
+use crate::parallel::in_parallel;
 
 /// Sums for which the exact choice by the table is laid out first, in the plan's currency.
 const SUMS: [f64; 12] =

@@ -3,11 +3,11 @@
 use super::bundle::{Completed, Job, Main};
 use super::goods::Goods;
 use super::mains::Candidate;
-use super::parallel::in_parallel;
 use super::passed_over::{PassedBy, Refused};
 use super::select::{Candidate as Choice, select};
 use super::workshop::{Laid, Workshop};
 use crate::arrange::Stop;
+use crate::parallel::in_parallel;
 use crate::plan::{Brief, Role};
 
 /// A gain of the score that a person would just see or hear, half a point of 100: nothing is bought for less. Fogon's own rule.

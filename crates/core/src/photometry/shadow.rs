@@ -57,6 +57,11 @@ impl Blockers {
         self.all.push(Blocker { corners: corners.to_vec(), low, high, owner });
     }
 
+    /// The corners of every part.
+    pub(super) fn corners(&self) -> impl Iterator<Item = &[DVec3]> {
+        self.all.iter().map(|blocker| blocker.corners.as_slice())
+    }
+
     /// Whether a straight way between two points meets anything but two things, as a box around each part tells.
     pub fn blocks(&self, from: DVec3, to: DVec3, but: [Option<usize>; 2]) -> bool {
         let others = self.all.iter().filter(|b| !but.contains(&Some(b.owner)));
@@ -166,7 +171,7 @@ impl Sheet {
 
 /// Convex pieces less a convex shadow (counter-clockwise): what lies outside its first edge, then inside that and
 /// outside the second, and so on.
-fn less(pieces: Vec<Vec<DVec2>>, shadow: &[DVec2]) -> Vec<Vec<DVec2>> {
+pub(super) fn less(pieces: Vec<Vec<DVec2>>, shadow: &[DVec2]) -> Vec<Vec<DVec2>> {
     let mut left = Vec::with_capacity(pieces.len());
     let (low, high) = extent(shadow);
     for piece in pieces {
@@ -207,7 +212,7 @@ fn is_apart(outline: &[DVec2], other: &[DVec2]) -> bool {
 }
 
 /// The part of a convex outline where `side` is positive.
-fn cut(outline: &[DVec2], side: impl Fn(DVec2) -> f64) -> Vec<DVec2> {
+pub(super) fn cut(outline: &[DVec2], side: impl Fn(DVec2) -> f64) -> Vec<DVec2> {
     let mut kept = Vec::with_capacity(outline.len() + 2);
     for (a, b) in outline.iter().zip(outline.iter().cycle().skip(1)) {
         let (at_a, at_b) = (side(*a), side(*b));

@@ -6,8 +6,8 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use super::{
-    Backdrop, Camera, FurnitureAt, Gear, GearLens, Id, Light, LightSchool, MeasuredId, Microphone, Room,
-    Schools, Screen, Seat, Treatment, WindowSchool,
+    Backdrop, Camera, FurnitureAt, Gear, GearLens, Id, Light, LightSchool, MeasuredId, Microphone,
+    NoisyHours, Place, Room, Schools, Screen, Seat, Treatment, WindowSchool,
 };
 use crate::reading::Origin;
 use crate::units::UnitSystem;
@@ -42,6 +42,13 @@ pub struct Brief {
     /// Readings that were measured; each replaces the computed value.
     #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
     pub measured: BTreeMap<MeasuredId, f64>,
+    /// Where the room is on the earth.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub place: Option<Place>,
+    /// Hours of the week that are not quiet.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    #[schema(max_items = 40)]
+    pub quiet: Vec<NoisyHours>,
     /// The reverberation time as it was measured while other things hung than now.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub clap: Option<Clap>,

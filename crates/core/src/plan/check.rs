@@ -48,8 +48,18 @@ pub(super) fn plan(brief: &Brief, layout: Option<&Layout>) -> Result<(), Problem
         let mut uses = Uses { brief, at: "layout", found: &mut found };
         layout.parts().for_each(|part| uses.part(part));
     }
+    place(brief, &mut found);
     measured(brief, &mut found);
     if found.is_empty() { Ok(()) } else { Err(Problems(found)) }
+}
+
+/// The time zone is one that there is.
+fn place(brief: &Brief, found: &mut Vec<Problem>) {
+    if let Some(place) = brief.place.as_ref().filter(|place| place.zone().is_none()) {
+        let accepted = "the name of a time zone, as Europe/Madrid or America/Bogota";
+        let field = "brief.place.time_zone";
+        found.push(Problem::new(field, &place.time_zone, accepted, Code::UnknownName));
+    }
 }
 
 /// A measured value is one that somebody can measure, and makes sense.

@@ -243,7 +243,7 @@ fn crumpled_foil_lies_between() {
 /// before it, 0.35 m under its middle. In a corner it shines only where the schools let it; then it is the key.
 #[test]
 fn a_window_is_a_source_where_it_may_be() {
-    assert_close(sky::upright_lx(10_000.0), 4961.77, 1e-6, 0.0, "upright");
+    assert_close(sky::upright_lx(10_000.0, sky::GROUND), 4961.77, 1e-6, 0.0, "upright");
     let luminance = sky::window_luminance_cd_m2(10_000.0);
     assert_close(luminance, 1073.98, 1e-5, 0.0, "pane");
     let pane = Face::new(Shape::Rectangle, 1.4, 1.3, DVec3::ZERO, DVec3::Y, luminance);

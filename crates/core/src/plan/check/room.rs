@@ -1,8 +1,8 @@
 //! A room whose measures contradict each other.
 
-use super::refusals::{TAPE_M, conflict};
+use super::refusals::{TAPE_M, conflict, unknown};
 use crate::geometry::{DVec2, beyond_m, is_simple, signed_area_m2};
-use crate::plan::{Brief, Furniture, Room};
+use crate::plan::{Brief, Furniture, Id, Opening, OpeningKind, Room};
 use crate::problem::{Code, Problem};
 
 /// Walls shorter than this are no walls, m.
@@ -29,6 +29,10 @@ pub(super) fn room(brief: &Brief, found: &mut Vec<Problem>) {
                 format!("at most the {:.3} m left of the wall after from_m", left_m.max(0.0))
             };
             found.push(conflict(format!("{field}.width_m"), opening.width_m, accepted));
+        }
+        if let Some(slope) = &opening.slope {
+            in_slope(&field, (room, opening), slope, found);
+            continue;
         }
         let sill_m = opening.sill_or_usual_m();
         let height_m = opening.height_or_usual_m();
@@ -85,6 +89,39 @@ pub(super) fn room(brief: &Brief, found: &mut Vec<Problem>) {
     }
     for (id, piece) in &room.furniture {
         furniture(&format!("brief.room.furniture.{id}"), piece, room, found);
+    }
+}
+
+/// A roof window is a window, and lies in its slope from its lower to its upper edge.
+fn in_slope(field: &str, (room, opening): (&Room, &Opening), id: &Id, found: &mut Vec<Problem>) {
+    let named = format!("{field}.slope");
+    let Some(slope) = room.slopes.get(id).filter(|slope| slope.wall == opening.wall) else {
+        found.push(unknown(&named, id, "the id of a slope in brief.room.slopes at the same wall"));
+        return;
+    };
+    if opening.kind != OpeningKind::Window {
+        found.push(Problem::new(named, id, "nothing: a door stands in a wall", Code::Conflict));
+        return;
+    }
+    let rise_m = room.height_m - slope.knee_m;
+    let (sill_m, height_m) = (opening.sill_or_usual_m(), opening.height_or_usual_m());
+    if !(slope.knee_m - TAPE_M..=room.height_m).contains(&sill_m) {
+        let accepted = format!("{:.3} to {:.3} m, on the slope", slope.knee_m, room.height_m);
+        found.push(conflict(format!("{field}.sill_m"), sill_m, accepted));
+    } else if rise_m > 0.0 {
+        let long_m = slope.run_m.hypot(rise_m);
+        let left_m = long_m * (room.height_m - sill_m) / rise_m;
+        if height_m > left_m + TAPE_M {
+            let accepted = format!("at most {left_m:.3} m, what the slope has above the sill");
+            found.push(conflict(format!("{field}.height_m"), height_m, accepted));
+        }
+    }
+    let along_m = slope.from_m..=slope.from_m + slope.length_along_m(room);
+    let (from_m, to_m) = (opening.from_m, opening.from_m + opening.width_m);
+    if from_m < along_m.start() - TAPE_M || to_m > along_m.end() + TAPE_M {
+        let accepted =
+            format!("{:.3} m or more, with the whole width before {:.3} m", along_m.start(), along_m.end());
+        found.push(conflict(format!("{field}.from_m"), from_m, accepted));
     }
 }
 

@@ -4,6 +4,11 @@ use glam::DVec2;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use crate::plan::Id;
+
+/// Depth of a reveal that nobody measured, m. Fogon's own rule.
+const USUAL_REVEAL_M: f64 = 0.1;
+
 /// A door or a window in a wall.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct Opening {
@@ -26,6 +31,17 @@ pub struct Opening {
     #[serde(default, skip_serializing_if = "Option::is_none")]
     #[schema(minimum = 0.2, maximum = 8.0)]
     pub height_m: Option<f64>,
+    /// Depth of the reveal from the inner face of the wall to the pane, m (0.1).
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(minimum = 0.0, maximum = 2.0)]
+    pub reveal_m: Option<f64>,
+    /// How high what stands opposite rises over the horizon, seen from the window, degrees (0).
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(minimum = 0.0, maximum = 89.0)]
+    pub horizon_deg: Option<f64>,
+    /// The slope of the ceiling that a roof window lies in; its height is measured along the slope.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub slope: Option<Id>,
     /// How a door opens; hinges are named as seen from inside, facing the door (default in-left).
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub swing: Option<Swing>,
@@ -108,6 +124,11 @@ impl Opening {
     /// Height of the opening, m: as given, else 2.0 for a door and 1.2 for a window.
     pub fn height_or_usual_m(&self) -> f64 {
         self.height_m.unwrap_or(if self.kind == OpeningKind::Door { 2.0 } else { 1.2 })
+    }
+
+    /// Depth of the reveal, m: as given, else 0.1.
+    pub fn reveal_or_usual_m(&self) -> f64 {
+        self.reveal_m.unwrap_or(USUAL_REVEAL_M)
     }
 
     /// The way a door opens; in-left where nothing is said.

@@ -6,7 +6,7 @@ use std::sync::atomic::{AtomicUsize, Ordering};
 /// Threads at most.
 const MOST: usize = 8;
 
-pub(super) fn in_parallel<T: Sync, R: Send>(pieces: &[T], work: impl Fn(&T) -> R + Sync) -> Vec<R> {
+pub(crate) fn in_parallel<T: Sync, R: Send>(pieces: &[T], work: impl Fn(&T) -> R + Sync) -> Vec<R> {
     let threads = std::thread::available_parallelism().map_or(1, NonZero::get).min(MOST).min(pieces.len());
     let next = AtomicUsize::new(0);
     let run = || {

@@ -1,0 +1,297 @@
+//! The sun in a corner: through which window its beam comes, what it lies on, and what light the windows give a place under any sky.
+
+use crate::corner::{Corner, Kind, Pane, bounds, things};
+use crate::geometry::{DVec2, DVec3, bearing_vector};
+use crate::photometry::{Blockers, sky, sunlit};
+use crate::plan::{Id, OpeningKind, ThingId};
+
+use super::Sun;
+use super::outdoors::SkyDome;
+
+/// A window is summed over so many pieces along each side.
+const PIECES: usize = 6;
+/// Points of the picture that stand for what is behind the person, along its width and height.
+const SAMPLES: (usize, usize) = (8, 5);
+
+/// A window with what the light has to pass to come through it.
+struct Window<'a> {
+    id: &'a Id,
+    pane: Pane,
+    horizon_deg: f64,
+    /// What bounds the room, without the slope that the window lies in.
+    shell: Vec<crate::corner::Bound>,
+    blockers: Blockers,
+}
+
+/// A place where the sun lies.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Patch {
+    /// `floor`, `wall-1`, or the name of a thing.
+    pub on: String,
+    /// The window through which it comes.
+    pub window: Id,
+    /// Its corners, m.
+    pub outline_m: Vec<DVec3>,
+}
+
+/// A corner and its windows, ready to be asked where the sun lies.
+pub struct Sunlight<'a> {
+    corner: &'a Corner<'a>,
+    windows: Vec<Window<'a>>,
+    things: Vec<crate::corner::Thing>,
+    /// Seen behind the person: points of walls, floor and things, and which way they face.
+    behind: Vec<(DVec3, DVec3)>,
+    north_deg: f64,
+}
+
+impl<'a> Sunlight<'a> {
+    /// A corner whose room looks north in a known direction; none where nobody told it.
+    pub fn of(corner: &'a Corner<'a>) -> Option<Self> {
+        let room = &corner.brief.room;
+        let north_deg = room.north_deg?;
+        let things = things(corner);
+        let all = room.openings.iter().filter(|(_, opening)| opening.kind == OpeningKind::Window);
+        let windows = all.filter_map(|(id, opening)| {
+            let mut around = room.clone();
+            if let Some(slope) = &opening.slope {
+                around.slopes.remove(slope);
+            }
+            let shell = bounds(&around, 0.0);
+            let mut blockers = Blockers::default();
+            for (owner, thing) in things.iter().enumerate().filter(|(_, thing)| !thing.glass) {
+                thing.pieces.iter().for_each(|piece| blockers.add(&piece.solid, owner));
+            }
+            shell.iter().for_each(|bound| blockers.add(&bound.solid, usize::MAX));
+            let horizon_deg = opening.horizon_deg.unwrap_or(0.0);
+            Some(Window { id, pane: Pane::of(room, opening)?, horizon_deg, shell, blockers })
+        });
+        let windows = windows.collect();
+        let mut found = Self { corner, windows, things, behind: Vec::new(), north_deg };
+        found.behind = found.behind();
+        Some(found)
+    }
+
+    /// Towards the sun, in the room.
+    pub fn to_sun(&self, sun: Sun) -> DVec3 {
+        let (sin, cos) = sun.elevation_deg.to_radians().sin_cos();
+        bearing_vector(sun.azimuth_deg + self.north_deg) * cos + DVec3::Z * sin
+    }
+
+    /// The windows.
+    pub fn windows(&self) -> impl Iterator<Item = (&'a Id, Pane)> {
+        self.windows.iter().map(|window| (window.id, window.pane))
+    }
+
+    /// Whether the beam comes into the room at all.
+    pub fn comes_in(&self, to_sun: DVec3) -> bool {
+        self.windows.iter().any(|window| window.beam(to_sun).is_some())
+    }
+
+    /// The window through which the sun reaches a point past everything that stands in its way but the person.
+    pub fn reaches(&self, point: DVec3, to_sun: DVec3, but: &ThingId) -> Option<&'a Id> {
+        let from = self.windows.iter().find(|window| {
+            window.sees(to_sun) && window.pane.lets_in(point, to_sun) && {
+                let way = window.pane.out.dot(window.pane.middle_m - point) / window.pane.leaves(to_sun);
+                let end = point + to_sun * way;
+                let others = self.things.iter().filter(|thing| !thing.glass && thing.id != *but);
+                let stands =
+                    others.flat_map(|thing| &thing.pieces).any(|piece| piece.solid.blocks(point, end));
+                !stands && !crate::corner::is_blocked(&window.shell, point, end)
+            }
+        });
+        from.map(|window| window.id)
+    }
+
+    /// The sun shines into the eyes.
+    pub fn on_face(&self, to_sun: DVec3) -> bool {
+        self.reaches(self.corner.eyes_m, to_sun, &ThingId::Person).is_some()
+    }
+
+    /// The sun shines on the front of the lens.
+    pub fn in_lens(&self, to_sun: DVec3) -> bool {
+        let view = &self.corner.view;
+        view.forward.dot(to_sun) > 0.0 && self.reaches(view.position_m, to_sun, &ThingId::Camera).is_some()
+    }
+
+    /// A patch of sun shows in the picture behind the person.
+    pub fn behind_the_person(&self, to_sun: DVec3) -> bool {
+        self.comes_in(to_sun)
+            && self.behind.iter().any(|(point, normal)| {
+                normal.dot(to_sun) > 0.0
+                    && self.reaches(*point + *normal * 1e-3, to_sun, &ThingId::Seat).is_some()
+            })
+    }
+
+    /// Everything that the sun lies on: the floor, walls, things.
+    pub fn patches(&self, to_sun: DVec3) -> Vec<Patch> {
+        let mut all = Vec::new();
+        for window in &self.windows {
+            let Some(opening) = window.beam(to_sun) else { continue };
+            let mut put = |on: &str, outline: &[DVec3], normal: DVec3| {
+                let lit = sunlit(outline, normal, to_sun, &opening, &window.blockers);
+                all.extend(lit.into_iter().map(|outline_m| Patch {
+                    on: on.to_owned(),
+                    window: window.id.clone(),
+                    outline_m,
+                }));
+            };
+            for (name, outline, normal) in self.shell() {
+                put(&name, &outline, normal);
+            }
+            for thing in self.things.iter().filter(|thing| is_surface(thing.kind)) {
+                let name = self.corner.name(&thing.id);
+                for (normal, outline) in thing.pieces.iter().flat_map(|piece| piece.solid.faces()) {
+                    put(&name, &outline, normal);
+                }
+            }
+        }
+        all
+    }
+
+    /// Floor and walls as convex faces with their normals into the room.
+    fn shell(&self) -> Vec<(String, Vec<DVec3>, DVec3)> {
+        let room = &self.corner.brief.room;
+        let outline = room.outline();
+        let floor: Vec<Vec<DVec2>> = if room.is_rectangle() {
+            vec![outline.clone()]
+        } else {
+            crate::geometry::triangles(&outline).iter().map(|piece| piece.to_vec()).collect()
+        };
+        let mut all: Vec<(String, Vec<DVec3>, DVec3)> = floor
+            .into_iter()
+            .map(|piece| ("floor".to_owned(), piece.iter().map(|p| p.extend(0.0)).collect(), DVec3::Z))
+            .collect();
+        for wall in 0..outline.len() {
+            let Some((start, end)) = room.wall_m(wall) else { continue };
+            let top = DVec3::Z * room.height_m;
+            let (a, b) = (start.extend(0.0), end.extend(0.0));
+            let inward = (end - start).normalize_or_zero().perp().extend(0.0);
+            all.push((format!("wall-{wall}"), vec![a, b, b + top, a + top], inward));
+        }
+        all
+    }
+
+    /// Points that the picture shows beside the person: where lines from the lens first meet something else.
+    fn behind(&self) -> Vec<(DVec3, DVec3)> {
+        let view = &self.corner.view;
+        let shell = self.shell();
+        let of_things: Vec<(bool, DVec3, Vec<DVec3>)> = self
+            .things
+            .iter()
+            .filter(|thing| !matches!(thing.id, ThingId::Camera) && !thing.glass)
+            .flat_map(|thing| {
+                let is_person = thing.kind == Kind::Person;
+                thing.pieces.iter().flat_map(move |piece| {
+                    piece.solid.faces().into_iter().map(move |(normal, outline)| (is_person, normal, outline))
+                })
+            })
+            .collect();
+        let mut found = Vec::new();
+        for row in 0..SAMPLES.1 {
+            for column in 0..SAMPLES.0 {
+                let x = ((column as f64 + 0.5) / SAMPLES.0 as f64 - 0.5) * view.width_ratio;
+                let y = (0.5 - (row as f64 + 0.5) / SAMPLES.1 as f64) * view.height_ratio;
+                let ray = (view.forward + view.right * x + view.up * y).normalize();
+                let walls = shell.iter().map(|(_, outline, normal)| (false, *normal, outline));
+                let met = walls
+                    .chain(of_things.iter().map(|(person, normal, outline)| (*person, *normal, outline)))
+                    .filter_map(|(person, normal, outline)| {
+                        let far_m = meets(view.position_m, ray, outline, normal)?;
+                        Some((far_m, person, normal))
+                    })
+                    .min_by(|a, b| a.0.total_cmp(&b.0));
+                if let Some((far_m, false, normal)) = met {
+                    found.push((view.position_m + ray * far_m, normal));
+                }
+            }
+        }
+        found
+    }
+
+    /// Straight from sky, ground and what stands opposite through the windows, past nothing but their reveals, on a surface of a unit
+    /// normal, lx. The sun's own beam is left out.
+    pub fn window_lx(&self, point: DVec3, normal: DVec3, dome: &SkyDome) -> f64 {
+        self.windows.iter().map(|window| window.given_lx(point, normal, dome)).sum()
+    }
+
+    /// Light that comes through the windows into the room, lm: the sky's, the ground's and the sun's.
+    pub fn flux_lm(&self, dome: &SkyDome, to_sun: DVec3) -> f64 {
+        self.windows.iter().map(|window| window.flux_lm(dome, to_sun)).sum()
+    }
+}
+
+impl Window<'_> {
+    /// The sun stands over what is opposite.
+    fn sees(&self, to_sun: DVec3) -> bool {
+        to_sun.z > self.horizon_deg.to_radians().sin().max(0.0)
+    }
+
+    /// The part of it through which the beam comes.
+    fn beam(&self, to_sun: DVec3) -> Option<[DVec3; 4]> {
+        self.sees(to_sun).then(|| self.pane.open_to(to_sun)).flatten()
+    }
+
+    fn given_lx(&self, point: DVec3, normal: DVec3, dome: &SkyDome) -> f64 {
+        let pane = &self.pane;
+        let cell_m2 = 4.0 * pane.half_m.x * pane.half_m.y / (PIECES * PIECES) as f64;
+        let mut sum = 0.0;
+        for i in 0..PIECES {
+            for j in 0..PIECES {
+                let part = |k: usize| (2.0 * k as f64 + 1.0) / PIECES as f64 - 1.0;
+                let at = pane.middle_m
+                    + pane.along * (part(i) * pane.half_m.x)
+                    + pane.up * (part(j) * pane.half_m.y);
+                let way = at - point;
+                let far2 = way.length_squared().max(1e-6);
+                let direction = way / far2.sqrt();
+                let (falls, leaves) = (normal.dot(direction), pane.leaves(direction));
+                if falls > 0.0 && leaves > 0.0 && pane.lets_in(point, direction) {
+                    let seen = dome.luminance_cd_m2(direction, self.horizon_deg);
+                    sum += seen * falls * leaves * cell_m2 / far2;
+                }
+            }
+        }
+        sky::PANE * sum
+    }
+
+    fn flux_lm(&self, dome: &SkyDome, to_sun: DVec3) -> f64 {
+        let pane = &self.pane;
+        let area_m2 = 4.0 * pane.half_m.x * pane.half_m.y;
+        // On the pane from outside: sums over the half space that it looks into, in rings about its normal.
+        let mut outside_lx = 0.0;
+        for ring in 0..PIECES {
+            let sin2 = (ring as f64 + 0.5) / PIECES as f64;
+            let (sin, cos) = (sin2.sqrt(), (1.0 - sin2).sqrt());
+            for sector in 0..2 * PIECES {
+                let (y, x) = (std::f64::consts::PI * (sector as f64 + 0.5) / PIECES as f64).sin_cos();
+                let direction = pane.out * cos + (pane.along * x + pane.up * y) * sin;
+                outside_lx += dome.luminance_cd_m2(direction, self.horizon_deg);
+            }
+        }
+        outside_lx *= std::f64::consts::PI / (2 * PIECES * PIECES) as f64;
+        let beam = if self.sees(to_sun) { dome.direct_lx() * pane.leaves(to_sun).max(0.0) } else { 0.0 };
+        sky::PANE * area_m2 * (outside_lx + beam)
+    }
+}
+
+/// Things on which a patch of sun is told.
+fn is_surface(kind: Kind) -> bool {
+    match kind {
+        Kind::Furniture | Kind::Backdrop => true,
+        Kind::Person | Kind::Camera | Kind::Light | Kind::Microphone | Kind::Screen | Kind::Angle => false,
+    }
+}
+
+/// How far along a ray a convex face is met from its front, m.
+fn meets(from: DVec3, ray: DVec3, outline: &[DVec3], normal: DVec3) -> Option<f64> {
+    let steep = -normal.dot(ray);
+    let far_m = normal.dot(from - *outline.first()?) / steep;
+    if steep <= 1e-9 || far_m <= 1e-6 {
+        return None;
+    }
+    let at = from + ray * far_m;
+    let mut sides =
+        outline.iter().zip(outline.iter().cycle().skip(1)).map(|(a, b)| (*b - *a).cross(at - *a).dot(normal));
+    let first = sides.next()?;
+    sides.all(|side| side * first >= -1e-12).then_some(far_m)
+}

@@ -1,0 +1,50 @@
+//! Good hours as a table (RFC 4180) and as a calendar (RFC 5545), in UTC.
+
+use chrono::{DateTime, Utc};
+use csv::{Terminator, WriterBuilder};
+use fogon_core::day::GoodHours;
+use icalendar::{Calendar, Component, Event, EventLike};
+
+/// One row a stretch.
+pub fn csv(hours: &GoodHours) -> String {
+    let mut table = WriterBuilder::new().terminator(Terminator::CRLF).from_writer(Vec::new());
+    // Rows in memory: writing them does not fail.
+    let _ = table.write_record(["start", "end", "wanted", "light", "quiet"]);
+    let word = |is: bool| if is { "yes" } else { "no" };
+    for one in &hours.intervals {
+        let words = [word(one.wanted), word(one.light), word(one.quiet)];
+        let _ = table.write_record([one.start.as_str(), one.end.as_str()].into_iter().chain(words));
+    }
+    String::from_utf8(table.into_inner().unwrap_or_default()).unwrap_or_default()
+}
+
+/// An entry for every stretch in which a take can be made; the same stretch of the same corner always has the same id.
+pub fn ics(corner: &str, hours: &GoodHours) -> String {
+    let mut calendar = Calendar::empty();
+    calendar.append_property(("VERSION", "2.0"));
+    calendar.append_property(("PRODID", "-//Fogon//Good hours//EN"));
+    for one in hours.intervals.iter().filter(|one| one.wanted) {
+        let at = |unix_s: i64| DateTime::<Utc>::from_timestamp(unix_s, 0);
+        let (Some(start), Some(end)) = (at(one.span_s.0), at(one.span_s.1)) else { continue };
+        let mut event = Event::new();
+        event
+            .uid(&format!("{}-{}@fogon", one.start, slug(corner)))
+            // Not when it was written, so that the same hours give the same file.
+            .timestamp(start)
+            .summary(&format!("Good light and quiet: {corner}"))
+            .starts(start)
+            .ends(end);
+        calendar.push(event.done());
+    }
+    calendar.to_string()
+}
+
+/// A name as letters, digits and hyphens.
+fn slug(name: &str) -> String {
+    let words: Vec<String> = name
+        .split(|c: char| !c.is_alphanumeric())
+        .filter(|word| !word.is_empty())
+        .map(str::to_lowercase)
+        .collect();
+    words.join("-")
+}
