@@ -8,6 +8,6 @@ mod sunlight;
 mod window;
 
 pub use readings::readings;
-pub use sun::{Air, Sun, YEARS, sun_at};
+pub use sun::{Air, Crossings, Sun, YEARS, crossings, sun_at};
 pub use sunlight::{Patch, Sunlight};
 pub use window::{FloorPatch, daylight_factor_percent, floor_patch, overcast_window};

@@ -233,21 +233,27 @@ impl Window<'_> {
 
     fn given_lx(&self, point: DVec3, normal: DVec3, dome: &SkyDome) -> f64 {
         let pane = &self.pane;
-        let cell_m2 = 4.0 * pane.half_m.x * pane.half_m.y / (PIECES * PIECES) as f64;
+        let (half, parts) = (pane.half_m, PIECES as f64);
+        // Cut where sky and ground meet, so that no piece has both.
+        let level = ((point.z - pane.middle_m.z) / pane.up.z.max(1e-9)).clamp(-half.y, half.y);
         let mut sum = 0.0;
-        for i in 0..PIECES {
-            for j in 0..PIECES {
-                let part = |k: usize| (2.0 * k as f64 + 1.0) / PIECES as f64 - 1.0;
-                let at = pane.middle_m
-                    + pane.along * (part(i) * pane.half_m.x)
-                    + pane.up * (part(j) * pane.half_m.y);
-                let way = at - point;
-                let far2 = way.length_squared().max(1e-6);
-                let direction = way / far2.sqrt();
-                let (falls, leaves) = (normal.dot(direction), pane.leaves(direction));
-                if falls > 0.0 && leaves > 0.0 && pane.lets_in(point, direction) {
-                    let seen = dome.luminance_cd_m2(direction, self.horizon_deg);
-                    sum += seen * falls * leaves * cell_m2 / far2;
+        for (low, high) in [(-half.y, level), (level, half.y)] {
+            let cell_m2 = 2.0 * half.x / parts * (high - low) / parts;
+            if cell_m2 <= 0.0 {
+                continue;
+            }
+            for i in 0..PIECES {
+                let x = ((2 * i + 1) as f64 / parts - 1.0) * half.x;
+                for j in 0..PIECES {
+                    let y = low + (high - low) * (j as f64 + 0.5) / parts;
+                    let way = pane.middle_m + pane.along * x + pane.up * y - point;
+                    let far2 = way.length_squared().max(1e-6);
+                    let direction = way / far2.sqrt();
+                    let (falls, leaves) = (normal.dot(direction), pane.leaves(direction));
+                    if falls > 0.0 && leaves > 0.0 && pane.lets_in(point, direction) {
+                        let seen = dome.luminance_cd_m2(direction, self.horizon_deg);
+                        sum += seen * falls * leaves * cell_m2 / far2;
+                    }
                 }
             }
         }

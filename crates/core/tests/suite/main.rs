@@ -20,6 +20,7 @@ mod card;
 mod carriers;
 mod chart;
 mod checks;
+mod daylight;
 mod decided;
 mod documents;
 mod doors;
