@@ -28,6 +28,7 @@ const wanted = [
   "Cloth",
   "Seat",
   "Noise",
+  "Place",
   "GearTreatment",
   "GearMicrophone",
 ];

@@ -2,6 +2,7 @@
 
 mod buy;
 mod corners;
+mod day;
 mod exports;
 mod hear;
 mod judge;
@@ -74,6 +75,10 @@ fn described() -> OpenApiRouter<App> {
         .routes(routes!(judge::propose))
         .routes(routes!(judge::free_moves))
         .routes(routes!(buy::buy))
+        .routes(routes!(day::day))
+        .routes(routes!(day::hours))
+        .routes(routes!(day::hours_file))
+        .routes(routes!(day::regions))
         .routes(routes!(lists::shelf))
         .routes(routes!(lists::shelf_table))
         .routes(routes!(lists::shopping))

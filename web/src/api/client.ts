@@ -170,6 +170,17 @@ export const api = {
     accepted(await client.POST("/api/v1/again", { body: { before, brief } })).plan ?? null,
   freeMoves: async (plan: Plan, signal: AbortSignal) =>
     accepted(await client.POST("/api/v1/free-moves", { body: plan, signal })),
+  /** A local day in a corner as it goes. */
+  day: async (asked: Schemas["DayIn"], signal: AbortSignal) =>
+    accepted(await client.POST("/api/v1/day", { body: asked, signal })),
+  /** The hours in which the light that is wanted holds while it is quiet. */
+  hours: async (asked: Schemas["HoursIn"], signal: AbortSignal) =>
+    accepted(await client.POST("/api/v1/hours", { body: asked, signal })),
+  /** The same as a file. */
+  hoursFile: async (asked: Schemas["HoursFileIn"]): Promise<string> =>
+    accepted<unknown>(await client.POST("/api/v1/hours/file", { body: asked, parseAs: "text" })) as string,
+  /** Places to pick from. */
+  regions: async () => accepted(await client.GET("/api/v1/regions")),
   /** The shopping list as a file. */
   shopping: async (asked: Schemas["ShoppingIn"]): Promise<string> =>
     accepted<unknown>(await client.POST("/api/v1/shopping", { body: asked, parseAs: "text" })) as string,

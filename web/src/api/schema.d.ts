@@ -299,6 +299,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/day": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Sun, patches and light on the face through a local day */
+        post: operations["day"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/free-moves": {
         parameters: {
             query?: never;
@@ -347,6 +364,40 @@ export interface paths {
          *     it. Headers tell by how much it was turned up, how loud it is now and its true peak
          */
         post: operations["sound"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/hours": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The hours in which the light that is wanted holds while it is quiet */
+        post: operations["hours"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/hours/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The same as a table (CSV) or as a calendar (iCalendar) */
+        post: operations["hours_file"];
         delete?: never;
         options?: never;
         head?: never;
@@ -500,6 +551,23 @@ export interface paths {
         put?: never;
         /** Legal layouts for a brief, best first, or what forbids one */
         post: operations["propose"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/regions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Places to pick from */
+        get: operations["regions"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -912,6 +980,9 @@ export interface components {
             measured?: {
                 [key: string]: number;
             };
+            place?: components["schemas"]["Place"] | null;
+            /** @description Hours of the week that are not quiet. */
+            quiet?: components["schemas"]["NoisyHours"][];
             clap?: components["schemas"]["Clap"] | null;
         };
         /** @description A brief alone, before anything is chosen. */
@@ -1159,7 +1230,7 @@ export interface components {
          * @description Why an input was refused, as a stable word for scripts.
          * @enum {string}
          */
-        Code: "bad_json" | "bad_table" | "unknown_name" | "unknown_field" | "missing_field" | "wrong_type" | "bad_choice" | "not_positive" | "out_of_range" | "unknown_id" | "subject_inside_focal_length" | "camera_inside_face" | "unsupported_mains_frequency" | "no_flicker_free_shutter" | "degenerate_polygon" | "not_planar" | "not_convex" | "inner_not_smaller" | "ratio_not_above_one" | "no_position_out_of_frame" | "chromaticity_too_far_from_locus" | "conflict" | "patch_refused";
+        Code: "bad_json" | "bad_table" | "unknown_name" | "unknown_field" | "missing_field" | "wrong_type" | "bad_choice" | "not_positive" | "out_of_range" | "unknown_id" | "subject_inside_focal_length" | "camera_inside_face" | "unsupported_mains_frequency" | "no_flicker_free_shutter" | "degenerate_polygon" | "not_planar" | "not_convex" | "inner_not_smaller" | "ratio_not_above_one" | "no_position_out_of_frame" | "chromaticity_too_far_from_locus" | "timezone_missing" | "conflict" | "patch_refused";
         /** @description What every kind has. */
         Common: {
             /** @description What people call it. */
@@ -1243,6 +1314,68 @@ export interface components {
             /** @description The last step was an undo that can be taken back. */
             can_redo: boolean;
         };
+        /** @description A local day. */
+        Course: {
+            /** @description Its date. */
+            date: string;
+            /** @description Its zone, with the offset at its noon and whether that is daylight saving. */
+            zone: string;
+            /** @description Local time of sunrise; none where it does not rise. */
+            sunrise?: string | null;
+            /** @description Local time of sunset. */
+            sunset?: string | null;
+            /** @description When the sun is low and warm. */
+            golden: components["schemas"]["Stretch"][];
+            /**
+             * Format: double
+             * @description Light of the lamps on the face, lx.
+             */
+            lamps_lx: number;
+            /**
+             * Format: double
+             * @description Light that the picture needs, lx.
+             */
+            needed_lx: number;
+            /** @description The windows are wanted as light. */
+            windows_wanted: boolean;
+            /** @description Every ten minutes. */
+            moments: components["schemas"]["CourseMoment"][];
+            /** @description When a take can be made. */
+            hours: components["schemas"]["Interval"][];
+            /** @description What is to be said of it. */
+            sentences: string[];
+        };
+        /** @description A moment of the course. */
+        CourseMoment: {
+            /** @description Local time, as `09:30`. */
+            clock: string;
+            /** @description The same in UTC. */
+            utc: string;
+            /**
+             * Format: double
+             * @description The sun, degrees from true north.
+             */
+            sun_azimuth_deg: number;
+            /**
+             * Format: double
+             * @description The sun over the horizon, degrees.
+             */
+            sun_elevation_deg: number;
+            /**
+             * Format: double
+             * @description Light of the windows on the face under a clear sky, lx.
+             */
+            clear_lx: number;
+            /**
+             * Format: double
+             * @description Under an overcast one.
+             */
+            overcast_lx: number;
+            /** @description What keeps the light that is wanted from holding. */
+            spoils: components["schemas"]["Spoils"][];
+            /** @description Where the sun lies. */
+            patches: components["schemas"]["SunPatch"][];
+        };
         /** @description What a sum buys. */
         CurvePoint: {
             /**
@@ -1257,6 +1390,17 @@ export interface components {
             score: number;
             /** @description A recording can be made. */
             ready: boolean;
+        };
+        /**
+         * @description A day of the week.
+         * @enum {string}
+         */
+        Day: "mon" | "tue" | "wed" | "thu" | "fri" | "sat" | "sun";
+        /** @description A plan and a local date. */
+        DayIn: {
+            plan: components["schemas"]["Plan"];
+            /** @description As `2026-11-28`. */
+            date: string;
         };
         /** @description One way to face. */
         Depth: {
@@ -2022,6 +2166,11 @@ export interface components {
          * @enum {string}
          */
         Glazing: "single" | "double" | "leaky" | "tilted";
+        /** @description Every stretch from one local day to another. */
+        GoodHours: {
+            /** @description Ascending, without a gap. */
+            intervals: components["schemas"]["Interval"][];
+        };
         /**
          * @description What of a thing is moved.
          * @enum {string}
@@ -2093,6 +2242,24 @@ export interface components {
             /** @description What is in the way, in words with the amount. */
             sentence: string;
         };
+        /** @description Hours, and how they are written. */
+        HoursFileIn: {
+            asked: components["schemas"]["HoursIn"];
+            format: components["schemas"]["HoursFormat"];
+        };
+        /**
+         * @description How hours are written.
+         * @enum {string}
+         */
+        HoursFormat: "csv" | "ics";
+        /** @description A plan and local dates, both of them asked for. */
+        HoursIn: {
+            plan: components["schemas"]["Plan"];
+            /** @description As `2026-11-28`. */
+            from: string;
+            /** @description At most 400 days later. */
+            to: string;
+        };
         /**
          * @description How a backdrop is held up.
          * @enum {string}
@@ -2145,6 +2312,19 @@ export interface components {
             unit: string;
             /** @description Where it comes from. */
             from: components["schemas"]["Origin"];
+        };
+        /** @description A stretch of time in which nothing changes. */
+        Interval: {
+            /** @description Where it begins, UTC, as `2026-11-28T09:30:00Z`. */
+            start: string;
+            /** @description Where it ends; the end is not in it. */
+            end: string;
+            /** @description A take can be made: the light holds, and it is quiet. */
+            wanted: boolean;
+            /** @description The light that is wanted holds. */
+            light: boolean;
+            /** @description Nothing of the weekly pattern is heard. */
+            quiet: boolean;
         };
         /** @description A thing to buy. */
         Item: {
@@ -2646,6 +2826,22 @@ export interface components {
             /** @description It can be stopped for a take. */
             can_stop: boolean;
         };
+        /** @description Hours of the week in which something can be heard that spoils a take. */
+        NoisyHours: {
+            /** @description The days on which they begin. */
+            days: components["schemas"]["Day"][];
+            /** @description When they begin, local time, as `07:30`. */
+            from: string;
+            /** @description When they end, as `09:00`; at or before the beginning it is on the next day. */
+            to: string;
+            /** @description What is heard. */
+            kind: components["schemas"]["NoisyKind"];
+        };
+        /**
+         * @description What is heard at certain hours.
+         * @enum {string}
+         */
+        NoisyKind: "traffic" | "school" | "neighbours" | "building-work" | "household";
         /** @description A kind of layout that this corner does not allow. */
         NotPossible: {
             /** @description What it would have been. */
@@ -2761,6 +2957,17 @@ export interface components {
              * @description Height of the opening itself, m (a door 2.0, a window 1.2).
              */
             height_m?: number | null;
+            /**
+             * Format: double
+             * @description Depth of the reveal from the inner face of the wall to the pane, m (0.1).
+             */
+            reveal_m?: number | null;
+            /**
+             * Format: double
+             * @description How high what stands opposite rises over the horizon, seen from the window, degrees (0).
+             */
+            horizon_deg?: number | null;
+            slope?: components["schemas"]["Id"] | null;
             swing?: components["schemas"]["Swing"] | null;
             glazing?: components["schemas"]["Glazing"] | null;
         };
@@ -2945,6 +3152,21 @@ export interface components {
             /** @description Which part of it (the whole). */
             of?: components["schemas"]["Of"];
             like?: components["schemas"]["Plan"] | null;
+        };
+        /** @description A place on the earth. */
+        Place: {
+            /**
+             * Format: double
+             * @description Degrees north of the equator.
+             */
+            latitude_deg: number;
+            /**
+             * Format: double
+             * @description Degrees east of Greenwich.
+             */
+            longitude_deg: number;
+            /** @description The time zone's name in the IANA database, as `Europe/Madrid`. */
+            time_zone: string;
         };
         /** @description One thing of a layout. */
         Placed: {
@@ -3196,6 +3418,23 @@ export interface components {
         Refused: components["schemas"]["Problem"] & {
             /** @description The same as one sentence. */
             sentence: string;
+        };
+        /** @description A place to pick. */
+        Region: {
+            /** @description What it is called. */
+            name: string;
+            /**
+             * Format: double
+             * @description Degrees north.
+             */
+            latitude_deg: number;
+            /**
+             * Format: double
+             * @description Degrees east.
+             */
+            longitude_deg: number;
+            /** @description Its time zone. */
+            time_zone: string;
         };
         /** @enum {string} */
         RigSchool: "separate" | "column" | "fixed";
@@ -3496,6 +3735,11 @@ export interface components {
         /** @enum {string} */
         Spending: "sound" | "light" | "lens" | "set-and-light";
         /**
+         * @description What keeps the light from holding.
+         * @enum {string}
+         */
+        Spoils: "sun-on-face" | "sun-in-lens" | "sun-behind" | "too-dark" | "too-bright";
+        /**
          * @description A part of the head or the shoulders.
          * @enum {string}
          */
@@ -3598,6 +3842,13 @@ export interface components {
             /** @description Ids of those that are set aside. */
             dropped: string[];
         };
+        /** @description A stretch of a day by the clock. */
+        Stretch: {
+            /** @description Local time at which it begins. */
+            from: string;
+            /** @description Local time at which it ends. */
+            to: string;
+        };
         /** @description One line or outline. */
         Stroke: {
             /** @description What it is. */
@@ -3629,6 +3880,13 @@ export interface components {
             changes: components["schemas"]["Change"][];
             /** @description The corner with it. */
             plan: components["schemas"]["Plan"];
+        };
+        /** @description A place where the sun lies. */
+        SunPatch: {
+            /** @description `floor`, `wall-1`, or the name of a thing. */
+            on: string;
+            /** @description Its corners, m. */
+            outline_m: number[][];
         };
         /** @description What carries a thing. */
         Support: {
@@ -4665,6 +4923,37 @@ export interface operations {
             };
         };
     };
+    day: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DayIn"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Course"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+        };
+    };
     free_moves: {
         parameters: {
             query?: never;
@@ -4742,6 +5031,68 @@ export interface operations {
                 };
                 content: {
                     "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+        };
+    };
+    hours: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HoursIn"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GoodHours"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+        };
+    };
+    hours_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HoursFileIn"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/plain": string;
                 };
             };
             422: {
@@ -5044,6 +5395,25 @@ export interface operations {
                 };
                 content: {
                     "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+        };
+    };
+    regions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Region"][];
                 };
             };
         };

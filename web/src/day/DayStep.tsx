@@ -1,5 +1,6 @@
 // The day: what the windows do to the picture, and whether they are covered or used.
 import { ToggleGroup } from "radix-ui";
+import { useState } from "react";
 
 import { Schools } from "../schools/Schools";
 import { withSchool } from "../table/edits";
@@ -9,16 +10,31 @@ import { useTable } from "../table/useTable";
 import { fixed, formatLength } from "../units/length";
 import { Section } from "../ui/Section";
 import { Table } from "../ui/Table";
+import { today } from "./asked";
+import { CourseOf } from "./CourseOf";
+import { NoisyBoxes } from "./NoisyBoxes";
+import { PlaceBoxes } from "./PlaceBoxes";
+import { Week } from "./Week";
 import { WindowBoxes } from "./WindowBoxes";
 import { USUAL, windowsOf, windowsShine } from "./windows";
 
 export function DayNow({ plan, judged, units }: StepProps) {
   const windows = windowsOf(plan);
+  const [date, setDate] = useState(() => today(new Date()));
   if (windows.length === 0)
     return <p>Without a window nothing changes by the hour: light it once, and keep the dials.</p>;
+  const isPlaced = plan.brief.place != null && plan.brief.room.north_deg != null;
   return (
     <div className="grid gap-4">
       <CoveredOrUsed used={windowsShine(plan.brief)} several={windows.length > 1} />
+      {isPlaced ? (
+        <>
+          <CourseOf plan={plan} judged={judged} date={date} onDate={setDate} />
+          <Week plan={plan} from={date} />
+        </>
+      ) : (
+        <PlaceBoxes plan={plan} />
+      )}
       <Section title="Windows">
         <Table>
           <thead>
@@ -88,7 +104,13 @@ function CoveredOrUsed({ used, several }: { used: boolean; several: boolean }) {
 }
 
 export function DayByHand({ plan, units }: StepProps) {
-  return <WindowBoxes plan={plan} units={units} />;
+  return (
+    <div className="grid gap-4">
+      <WindowBoxes plan={plan} units={units} />
+      {windowsOf(plan).length > 0 && <PlaceBoxes plan={plan} />}
+      <NoisyBoxes plan={plan} />
+    </div>
+  );
 }
 
 export function DayChoices({ plan }: StepProps) {

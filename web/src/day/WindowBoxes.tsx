@@ -5,7 +5,7 @@ import { withOpening } from "../table/edits";
 import { wallName } from "../table/floor";
 import { useTable } from "../table/useTable";
 import type { UnitSystem } from "../units/length";
-import { LengthBox } from "../ui/boxes";
+import { LengthBox, NumberBox } from "../ui/boxes";
 import { Choice } from "../ui/fields";
 import { SHEET } from "../ui/Section";
 import { GLAZINGS, USUAL, windowsOf } from "./windows";
@@ -18,7 +18,11 @@ export function WindowBoxes({ plan, units }: { plan: Plan; units: UnitSystem }) 
     <ul className="grid gap-3">
       {windows.map(([id, window]) => {
         const set = (change: Partial<Schemas["Opening"]>) => table.edit((p) => withOpening(p, id, change));
-        const box = (field: "width_m" | "height_m" | "sill_m" | "from_m", label: string, value: number) => (
+        const box = (
+          field: "width_m" | "height_m" | "sill_m" | "from_m" | "reveal_m",
+          label: string,
+          value: number,
+        ) => (
           <LengthBox
             label={label}
             value={value}
@@ -37,6 +41,15 @@ export function WindowBoxes({ plan, units }: { plan: Plan; units: UnitSystem }) 
               {box("height_m", "Height", window.height_m ?? USUAL.height_m)}
               {box("sill_m", "Sill above the floor", window.sill_m ?? USUAL.sill_m)}
               {box("from_m", "From the start of the wall", window.from_m)}
+              {box("reveal_m", "Depth of the reveal", window.reveal_m ?? USUAL.reveal_m)}
+              <NumberBox
+                label="Opposite, degrees over the horizon"
+                unit="°"
+                digits={0}
+                within={limits["Opening.horizon_deg"]}
+                value={window.horizon_deg ?? 0}
+                onCommit={(horizon_deg) => set({ horizon_deg })}
+              />
               <Choice
                 label="Glass"
                 value={window.glazing ?? ""}

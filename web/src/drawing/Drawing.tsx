@@ -19,11 +19,23 @@ interface Props {
   lamp?: string | null;
   /** The ways of the voice, to lay over it. */
   ways?: View["strokes"] | undefined;
+  /** Outlines on which the sun lies. */
+  sun?: [number, number][][] | undefined;
 }
 
 const points = (line: readonly (readonly number[])[]) => line.map((p) => p.join(",")).join(" ");
 
-export function Drawing({ view, title, className = "", tallest, field, over, lamp = null, ways }: Props) {
+export function Drawing({
+  view,
+  title,
+  className = "",
+  tallest,
+  field,
+  over,
+  lamp = null,
+  ways,
+  sun,
+}: Props) {
   const [left = 0, top = 0, right = 1, bottom = 1] = view.bounds;
   const size = view.text_size;
   const clip = useId();
@@ -63,6 +75,9 @@ export function Drawing({ view, title, className = "", tallest, field, over, lam
         .map((stroke, index) => (
           <Line key={`over-${String(index)}`} stroke={stroke} />
         ))}
+      {sun?.map((outline, index) => (
+        <polygon key={`sun-${String(index)}`} points={points(outline)} className="sun-patch" />
+      ))}
       {ways?.map((stroke, index) => (
         <Line key={`way-${String(index)}`} stroke={stroke} />
       ))}

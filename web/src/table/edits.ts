@@ -108,6 +108,24 @@ export const withSchool = (plan: Plan, school: string, choice: string): Plan => 
   brief: { ...plan.brief, schools: { ...plan.brief.schools, [school]: choice } },
 });
 
+/** The plan with its place on the earth. */
+export const withPlace = (plan: Plan, place: NonNullable<Plan["brief"]["place"]>): Plan => ({
+  ...plan,
+  brief: { ...plan.brief, place },
+});
+
+/** The plan with the bearing of north in its room, or without one. */
+export const withNorth = (plan: Plan, north_deg: number | null): Plan => ({
+  ...plan,
+  brief: { ...plan.brief, room: { ...plan.brief.room, north_deg } },
+});
+
+/** The plan with other noisy hours. */
+export const withQuiet = (plan: Plan, quiet: NonNullable<Plan["brief"]["quiet"]>): Plan => ({
+  ...plan,
+  brief: { ...plan.brief, quiet },
+});
+
 /** The same corner read in the other units; the mains that were assumed do not change with them. */
 export function withUnits(plan: Plan, units: "metric" | "imperial"): Plan {
   const mains = plan.brief.room.mains ?? {};

@@ -6,7 +6,7 @@ use proptest::prelude::*;
 use serde_json::{Map, Value, json};
 
 /// A valid input of each calculation.
-const VALID: [(&str, &str); 54] = [
+const VALID: [(&str, &str); 58] = [
     (
         "field-of-view",
         r#"{"sensor_width_mm":36,"sensor_height_mm":20.25,"focal_length_mm":50,"subject_distance_m":1.45}"#,
@@ -76,6 +76,22 @@ const VALID: [(&str, &str); 54] = [
     (
         "catchlight",
         r#"{"source_azimuth_deg":-40,"source_elevation_deg":30,"source_diameter_m":0.9,"source_distance_m":1.1}"#,
+    ),
+    (
+        "sun-position",
+        r#"{"time":"2003-10-17T12:30:30-07:00","latitude_deg":39.7,"longitude_deg":-105.2,"elevation_m":1830,"pressure_hpa":820,"temperature_c":11,"delta_t_s":67}"#,
+    ),
+    (
+        "sun-patch",
+        r#"{"window_width_m":1.2,"sill_m":0.9,"window_height_m":1.2,"reveal_depth_m":0.2,"window_azimuth_deg":170,"sun_azimuth_deg":190,"sun_elevation_deg":35}"#,
+    ),
+    (
+        "daylight-factor",
+        r#"{"glazing_transmittance":0.68,"glazed_area_m2":2,"sky_angle_deg":65,"maintenance_factor":0.9,"total_surface_m2":60,"mean_reflectance":0.5}"#,
+    ),
+    (
+        "overcast-window",
+        r#"{"horizontal_illuminance_lx":10000,"ground_reflectance":0.2,"glass_transmittance":0.68,"window_width_m":1.4,"sill_m":0.9,"window_height_m":1.3,"face_height_m":1.2,"distance_m":1.5}"#,
     ),
     ("level-at-distance", r#"{"level_db":60,"at_distance_m":0.2,"wanted_distance_m":0.65}"#),
     (
@@ -232,7 +248,12 @@ fn every_field_is_missed_mistyped_and_bounded() {
                     assert_eq!(calc::run(name, with(Value::Null).to_string().as_bytes()).unwrap(), absent);
                 }
             }
-            let no_word = if value.is_string() { "bad_choice" } else { "wrong_type" };
+            let no_word = match value {
+                // A text that is no time of the calendar.
+                Value::String(_) if key == "time" => "out_of_range",
+                Value::String(_) => "bad_choice",
+                _ => "wrong_type",
+            };
             // An empty object is none of a kind, unless one is asked for: then it lacks its fields.
             let other = if value.is_object() { json!([]) } else { json!({}) };
             for (wrong, code) in [(json!("12"), no_word), (json!(true), "wrong_type"), (other, "wrong_type")]

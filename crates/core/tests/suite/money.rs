@@ -340,7 +340,7 @@ fn what_does_not_fit_or_would_tip_is_refused() {
     let with_feet = |radius_m: f64| {
         let lamp = |size: f64| {
             format!(
-                "width_m={size} height_m={size} depth_m=0.35 illuminance_at_1m_lx=2600 cct_min_k=2800 cct_max_k=6500"
+                "shape=octagon width_m={size} height_m={size} depth_m=0.35 illuminance_at_1m_lx=2600 cct_min_k=2800 cct_max_k=6500"
             )
         };
         let table = format!(

@@ -134,6 +134,12 @@ proptest! {
         }
     }
 
+}
+
+proptest! {
+    // Each is a whole search.
+    #![proptest_config(ProptestConfig { cases: 16, max_shrink_iters: 30, ..ProptestConfig::default() })]
+
     /// The whole search's own plans, each with its seat, camera, lamps and microphone pushed about at random.
     #[test]
     fn plans_of_odd_rooms_are_pushed_about(document in any_shape(), by in prop::collection::vec(-0.9f64..0.9, 12)) {

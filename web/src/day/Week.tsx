@@ -1,0 +1,55 @@
+// The good hours of the next seven days as a list, and to take along.
+import { useQuery } from "@tanstack/react-query";
+
+import { api, type Plan, type Schemas } from "../api/client";
+import { Button } from "../ui/button";
+import { handOut, stemOf } from "../ui/download";
+import { Section, SHEET } from "../ui/Section";
+import { Trouble, Waiting } from "../ui/states";
+import { dateAfter, hoursOf } from "./asked";
+import { byDay } from "./week";
+
+const TYPES = { csv: "text/csv", ics: "text/calendar" } as const;
+/** Days that are taken along. */
+const TAKEN = 28;
+
+export function Week({ plan, from }: { plan: Plan; from: string }) {
+  const to = dateAfter(from, 6);
+  const hours = useQuery(hoursOf(plan, from, to));
+  const zone = plan.brief.place?.time_zone ?? "UTC";
+  const save = async (format: Schemas["HoursFormat"]) => {
+    const text = await api.hoursFile({ asked: { plan, from, to: dateAfter(from, TAKEN - 1) }, format });
+    handOut(new Blob([text], { type: TYPES[format] }), `${stemOf(plan.name)}-hours.${format}`);
+  };
+  return (
+    <Section
+      title="Good hours this week"
+      aside={
+        <span className="flex gap-2">
+          <Button size="small" onClick={() => void save("ics")}>
+            Four weeks as a calendar
+          </Button>
+          <Button size="small" onClick={() => void save("csv")}>
+            As a table
+          </Button>
+        </span>
+      }
+    >
+      {hours.isPending && <Waiting what="Looking for good hours" />}
+      {hours.isError && <Trouble error={hours.error} onRetry={() => void hours.refetch()} />}
+      {hours.data && (
+        <ul className={`${SHEET} divide-line divide-y text-sm`}>
+          {byDay(hours.data.intervals, zone, from, 7).map(({ date, label, stretches }) => (
+            <li key={date} className="flex flex-wrap gap-x-4 px-3 py-1.5">
+              <span className="w-28 font-semibold">{label}</span>
+              <span>{stretches.length === 0 ? "no good hour" : stretches.join(", ")}</span>
+            </li>
+          ))}
+        </ul>
+      )}
+      <p className="text-faint mt-1 text-xs">
+        Local time in {zone}. The light that you want holds, and nothing of your noisy hours is heard.
+      </p>
+    </Section>
+  );
+}
