@@ -2244,7 +2244,11 @@ export interface components {
         };
         /** @description Hours, and how they are written. */
         HoursFileIn: {
-            asked: components["schemas"]["HoursIn"];
+            plan: components["schemas"]["Plan"];
+            /** @description As `2026-11-28`. */
+            from: string;
+            /** @description At most 400 days later. */
+            to: string;
             format: components["schemas"]["HoursFormat"];
         };
         /**

@@ -7,7 +7,9 @@ import { CardSheet } from "../card/CardSheet";
 import type { Paper } from "../card/paper";
 import { Notes } from "../drawing/Notes";
 import { Sheets } from "../drawing/Sheets";
+import { SunlightContext } from "../drawing/sunlight";
 import { Picture } from "../picture/Picture";
+import type { Vector } from "../table/handles";
 import { Pad } from "../things/Pad";
 import type { Left } from "../table/left";
 import { addressOf, PLACES, type Place } from "../table/place";
@@ -41,6 +43,8 @@ export function Worktable({ corner, place, left }: Props) {
   const selection = useTaking(corner.id, step, judged);
   const [paper, setPaper] = useState<Paper>(corner.brief.units === "imperial" ? "letter" : "a4");
   const frame = useRef<HTMLIFrameElement>(null);
+  const [lies, show] = useState<Vector[][]>([]);
+  const sunlight = useMemo(() => ({ lies, show }), [lies]);
   const navigate = useNavigate();
   useUndoKeys(table);
   const plan = view.live?.plan ?? view.plan;
@@ -75,77 +79,79 @@ export function Worktable({ corner, place, left }: Props) {
   return (
     <TableContext value={table}>
       <SelectionContext value={selection}>
-        <PageTitle of={title ? `${title}: ${plan.name}` : plan.name} />
-        <div className="worktable" style={{ ["--middle" as string]: `${middle}px` }}>
-          <Bar corner={view.kept} plan={plan} judged={judged} view={view} beside={beside} />
-          {judged && (
-            <Thread id={corner.id} steps={judged.steps} step={step}>
-              {(beside !== null || (step !== null && !PICTURE_STEPS.includes(step))) && (
-                <Picture judged={judged} plan={plan} size="docked" />
-              )}
-            </Thread>
-          )}
-          <main id="content" tabIndex={-1} className="table-main outline-none">
-            <div className="col-span-full">
-              <Banners view={view} left={left} />
-              {trouble && (
-                <div className="px-4 py-2">
-                  <Trouble error={trouble} onRetry={again} />
+        <SunlightContext value={sunlight}>
+          <PageTitle of={title ? `${title}: ${plan.name}` : plan.name} />
+          <div className="worktable" style={{ ["--middle" as string]: `${middle}px` }}>
+            <Bar corner={view.kept} plan={plan} judged={judged} view={view} beside={beside} />
+            {judged && (
+              <Thread id={corner.id} steps={judged.steps} step={step}>
+                {(beside !== null || (step !== null && !PICTURE_STEPS.includes(step))) && (
+                  <Picture judged={judged} plan={plan} size="docked" />
+                )}
+              </Thread>
+            )}
+            <main id="content" tabIndex={-1} className="table-main outline-none">
+              <div className="col-span-full">
+                <Banners view={view} left={left} />
+                {trouble && (
+                  <div className="px-4 py-2">
+                    <Trouble error={trouble} onRetry={again} />
+                  </div>
+                )}
+              </div>
+              {!judged && !trouble && (
+                <div className="px-4">
+                  <Waiting what="Working it out" />
                 </div>
               )}
-            </div>
-            {!judged && !trouble && (
-              <div className="px-4">
-                <Waiting what="Working it out" />
-              </div>
-            )}
-            {judged && beside && (
-              <div className="col-span-full overflow-y-auto p-4" data-scrolls>
-                <Suspense fallback={<Waiting what="Opening it" />}>
-                  <Beside beside={beside} corner={view.kept} plan={plan} units={units} />
-                </Suspense>
-              </div>
-            )}
-            {judged && !beside && (
-              <>
-                {!narrow && <div className="table-drawings">{card || sheets}</div>}
-                <div className="table-right" data-scrolls>
-                  {told ? (
-                    <StepPage
-                      corner={view.kept}
-                      plan={plan}
-                      judged={judged}
-                      told={told}
-                      tab={tab}
-                      units={units}
-                      print={{ paper, onPaper: setPaper, onPrint }}
-                    >
-                      {narrow &&
-                        (card || (
-                          <Folded>
-                            {sheets}
-                            {!PICTURE_STEPS.includes(told.step) && (
-                              <Picture judged={judged} plan={plan} size="docked" />
-                            )}
-                          </Folded>
-                        ))}
-                    </StepPage>
-                  ) : (
-                    <Overview
-                      corner={view.kept}
-                      plan={plan}
-                      judged={judged}
-                      units={units}
-                      onPrint={onPrint}
-                    />
-                  )}
-                  {narrow && !told && <div className="px-3">{sheets}</div>}
-                  {narrow && <InHand judged={judged} selected={selection.selected} />}
+              {judged && beside && (
+                <div className="col-span-full overflow-y-auto p-4" data-scrolls>
+                  <Suspense fallback={<Waiting what="Opening it" />}>
+                    <Beside beside={beside} corner={view.kept} plan={plan} units={units} />
+                  </Suspense>
                 </div>
-              </>
-            )}
-          </main>
-        </div>
+              )}
+              {judged && !beside && (
+                <>
+                  {!narrow && <div className="table-drawings">{card || sheets}</div>}
+                  <div className="table-right" data-scrolls>
+                    {told ? (
+                      <StepPage
+                        corner={view.kept}
+                        plan={plan}
+                        judged={judged}
+                        told={told}
+                        tab={tab}
+                        units={units}
+                        print={{ paper, onPaper: setPaper, onPrint }}
+                      >
+                        {narrow &&
+                          (card || (
+                            <Folded>
+                              {sheets}
+                              {!PICTURE_STEPS.includes(told.step) && (
+                                <Picture judged={judged} plan={plan} size="docked" />
+                              )}
+                            </Folded>
+                          ))}
+                      </StepPage>
+                    ) : (
+                      <Overview
+                        corner={view.kept}
+                        plan={plan}
+                        judged={judged}
+                        units={units}
+                        onPrint={onPrint}
+                      />
+                    )}
+                    {narrow && !told && <div className="px-3">{sheets}</div>}
+                    {narrow && <InHand judged={judged} selected={selection.selected} />}
+                  </div>
+                </>
+              )}
+            </main>
+          </div>
+        </SunlightContext>
       </SelectionContext>
     </TableContext>
   );

@@ -2,9 +2,9 @@
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 
-import type { Judged, Plan, Schemas, View } from "../api/client";
-import { Drawing } from "../drawing/Drawing";
-import { flat } from "../drawing/projection";
+import type { Plan, Schemas } from "../api/client";
+import { useSunlight } from "../drawing/sunlight";
+import type { Vector } from "../table/handles";
 import { Button } from "../ui/button";
 import { TextField } from "../ui/fields";
 import { Section } from "../ui/Section";
@@ -22,18 +22,17 @@ const PLAYED_MS = 120;
 
 interface Props {
   plan: Plan;
-  judged: Judged;
   date: string;
   onDate: (date: string) => void;
 }
 
-export function CourseOf({ plan, judged, date, onDate }: Props) {
+export function CourseOf({ plan, date, onDate }: Props) {
   const course = useQuery(courseOf(plan, date));
   return (
     <Section title="The day" aside={<DateBox date={date} onDate={onDate} />}>
       {course.isPending && <Waiting what="Following the sun" />}
       {course.isError && <Trouble error={course.error} onRetry={() => void course.refetch()} />}
-      {course.data && <Told course={course.data} view={judged.drawing.plan} />}
+      {course.data && <Told course={course.data} />}
     </Section>
   );
 }
@@ -49,7 +48,7 @@ function DateBox({ date, onDate }: { date: string; onDate: (date: string) => voi
   );
 }
 
-function Told({ course, view }: { course: Course; view: View }) {
+function Told({ course }: { course: Course }) {
   const { moments } = course;
   const [at, setAt] = useState(() => Math.floor(moments.length / 2));
   const [playing, setPlaying] = useState(false);
@@ -59,6 +58,11 @@ function Told({ course, view }: { course: Course; view: View }) {
     return () => window.clearInterval(timer);
   }, [playing, moments.length]);
   const moment = moments[Math.min(at, moments.length - 1)];
+  const { show } = useSunlight();
+  useEffect(() => {
+    show((moment?.patches ?? []).map(({ outline_m }) => outline_m as Vector[]));
+    return () => show([]);
+  }, [moment, show]);
   if (!moment) return null;
   return (
     <div className="grid gap-3">
@@ -75,36 +79,28 @@ function Told({ course, view }: { course: Course; view: View }) {
           {words}
         </p>
       ))}
-      <div className="grid items-start gap-4 lg:grid-cols-2">
-        <div>
-          <div className="flex items-center gap-3">
-            <Button size="small" onClick={() => setPlaying(!playing)} aria-pressed={playing}>
-              {playing ? "Stop" : "Play the day"}
-            </Button>
-            <span className="min-w-12 font-bold">{moment.clock}</span>
-            <div className="grow">
-              <Slide
-                name="Time of day"
-                value={at}
-                within={[0, moments.length - 1]}
-                step={1}
-                words={(index) => moments[index]?.clock ?? ""}
-                onSlide={setAt}
-              />
-            </div>
+      <div>
+        <div className="flex items-center gap-3">
+          <Button size="small" onClick={() => setPlaying(!playing)} aria-pressed={playing}>
+            {playing ? "Stop" : "Play the day"}
+          </Button>
+          <span className="min-w-12 font-bold">{moment.clock}</span>
+          <div className="grow">
+            <Slide
+              name="Time of day"
+              value={at}
+              within={[0, moments.length - 1]}
+              step={1}
+              words={(index) => moments[index]?.clock ?? ""}
+              onSlide={setAt}
+            />
           </div>
-          <p className="min-h-10 text-sm" role="status">
-            {said(course, moment)}
-          </p>
-          <Drawing
-            view={view}
-            title={`The corner from above, with the sun at ${moment.clock}`}
-            tallest="48vh"
-            sun={patches(moment, view)}
-          />
         </div>
-        <LightOfDay course={course} at={at} onAt={setAt} />
+        <p className="min-h-6 text-sm" role="status">
+          {said(course, moment)}
+        </p>
       </div>
+      <LightOfDay course={course} at={at} onAt={setAt} />
     </div>
   );
 }
@@ -130,11 +126,3 @@ const WINDS = [
 ];
 
 export const compass = (azimuth: number): string => WINDS[Math.round(azimuth / 45) % 8] ?? "";
-
-/** Where the sun lies, as outlines on the drawing. */
-function patches(moment: Moment, { projection }: View): [number, number][][] {
-  if (!projection) return [];
-  return moment.patches.map(({ outline_m }) =>
-    outline_m.map((corner) => flat(projection, corner as [number, number, number])),
-  );
-}

@@ -29,7 +29,7 @@ export function DayNow({ plan, judged, units }: StepProps) {
       <CoveredOrUsed used={windowsShine(plan.brief)} several={windows.length > 1} />
       {isPlaced ? (
         <>
-          <CourseOf plan={plan} judged={judged} date={date} onDate={setDate} />
+          <CourseOf plan={plan} date={date} onDate={setDate} />
           <Week plan={plan} from={date} />
         </>
       ) : (

@@ -3,13 +3,13 @@ import type { Schemas } from "../api/client";
 
 type Course = Schemas["Course"];
 
-const WIDTH = 420;
-const HEIGHT = 210;
+const WIDTH = 560;
+const HEIGHT = 190;
 const LEFT = 34;
 const BOTTOM = 24;
 const TOP = 10;
 /** Stops shown above and below what is needed. */
-const SPAN = 5;
+const SPAN = 7;
 
 interface Props {
   course: Course;
@@ -31,7 +31,7 @@ export function LightOfDay({ course, at, onAt }: Props) {
     moment.clock.endsWith(":00") ? [[moment.clock, index] as const] : [],
   );
   return (
-    <figure className="max-w-xl text-xs">
+    <figure className="max-w-2xl text-xs">
       <svg
         viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
         className="w-full cursor-pointer"
@@ -44,7 +44,7 @@ export function LightOfDay({ course, at, onAt }: Props) {
           onAt(Math.max(0, Math.min(moments.length - 1, index)));
         }}
       >
-        {[-4, -2, 0, 2, 4].map((one) => (
+        {[-6, -3, 0, 3, 6].map((one) => (
           <g key={one}>
             <line
               x1={LEFT}
@@ -53,7 +53,7 @@ export function LightOfDay({ course, at, onAt }: Props) {
               y2={y(one)}
               className={one === 0 ? "stroke-ink" : "stroke-line"}
             />
-            <text x={LEFT - 4} y={y(one) + 3} textAnchor="end" className="fill-faint" fontSize="10">
+            <text x={LEFT - 4} y={y(one) + 3} textAnchor="end" className="fill-faint" fontSize="12">
               {one > 0 ? `+${String(one)}` : String(one)}
             </text>
           </g>
@@ -67,7 +67,7 @@ export function LightOfDay({ course, at, onAt }: Props) {
               y={HEIGHT - 8}
               textAnchor={index === 0 ? "start" : "middle"}
               className="fill-faint"
-              fontSize="10"
+              fontSize="12"
             >
               {clock}
             </text>

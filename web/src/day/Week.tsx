@@ -18,7 +18,7 @@ export function Week({ plan, from }: { plan: Plan; from: string }) {
   const hours = useQuery(hoursOf(plan, from, to));
   const zone = plan.brief.place?.time_zone ?? "UTC";
   const save = async (format: Schemas["HoursFormat"]) => {
-    const text = await api.hoursFile({ asked: { plan, from, to: dateAfter(from, TAKEN - 1) }, format });
+    const text = await api.hoursFile({ plan, from, to: dateAfter(from, TAKEN - 1), format });
     handOut(new Blob([text], { type: TYPES[format] }), `${stemOf(plan.name)}-hours.${format}`);
   };
   return (

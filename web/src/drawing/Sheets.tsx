@@ -10,6 +10,8 @@ import { Drawing } from "./Drawing";
 import { FieldScale } from "./FieldScale";
 import { Grips, type Sheet } from "./Grips";
 import { KeyOf } from "./KeyOf";
+import { flat } from "./projection";
+import { useSunlight } from "./sunlight";
 
 interface Props {
   judged: Judged;
@@ -39,6 +41,7 @@ export function Sheets({ judged, step, room }: Props) {
   const held = useTableView((view) => view.boxes);
   const holding = useTableView((view) => view.holding);
   const lights = useTableView((view) => view.plan?.layout.lights);
+  const { lies } = useSunlight();
   const [zoom, setZoom] = useState(1);
   const area = useRef<HTMLDivElement>(null);
   usePinch(({ offset: [near] }) => setZoom(near), {
@@ -67,6 +70,7 @@ export function Sheets({ judged, step, room }: Props) {
   const draw = (view: View, box: number[], sheet: Sheet, title: string) => {
     const areas = judged.field?.[sheet];
     const size = span(box);
+    const { projection } = view;
     return (
       <div
         className="relative max-w-none shrink-0"
@@ -80,6 +84,9 @@ export function Sheets({ judged, step, room }: Props) {
           over={of === "light" ? judged.light?.[sheet] : undefined}
           lamp={lamp}
           ways={of === "sound" ? judged.sound_sheets?.[sheet] : undefined}
+          sun={
+            projection ? lies.map((outline) => outline.map((corner) => flat(projection, corner))) : undefined
+          }
         />
         <Grips
           view={view}

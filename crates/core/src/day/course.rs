@@ -201,7 +201,7 @@ fn of_the_beam(light: &DayLight<'_>, day: &LocalDay, clock: &dyn Fn(i64) -> Stri
     type Is = fn(&Moment) -> bool;
     let told: [(Is, &str, &str); 3] = [
         (|moment| moment.on_face, "The sun shines into your eyes", "Draw a blind or a white curtain then."),
-        (|moment| moment.in_lens, "The sun shines into the lens", "Shade the lens, or draw a blind then."),
+        (|moment| moment.in_lens, "The sun shines onto the lens", "Shade the lens, or draw a blind then."),
         (
             |moment| moment.behind,
             "A patch of sun lies behind you in the picture",

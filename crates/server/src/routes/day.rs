@@ -34,7 +34,13 @@ pub(crate) struct HoursIn {
 /// Hours, and how they are written.
 #[derive(Deserialize, ToSchema)]
 pub(crate) struct HoursFileIn {
-    asked: HoursIn,
+    plan: Plan,
+    /// As `2026-11-28`.
+    #[schema(max_length = 10)]
+    from: String,
+    /// At most 400 days later.
+    #[schema(max_length = 10)]
+    to: String,
     format: HoursFormat,
 }
 
@@ -51,15 +57,13 @@ pub(crate) enum HoursFormat {
 fogon_core::shape!(
     DayIn => |asked: &DayIn| asked.plan.check(),
     HoursIn => |asked: &HoursIn| asked.plan.check(),
-    HoursFileIn => |asked: &HoursFileIn| asked.asked.plan.check(),
+    HoursFileIn => |asked: &HoursFileIn| asked.plan.check(),
 );
 
-impl HoursIn {
-    fn hours(&self) -> Result<GoodHours, Problems> {
-        let zone = zone_of(&self.plan.brief);
-        let days = days(&zone, date("from", &self.from)?, date("to", &self.to)?)?;
-        Ok(good_hours(&self.plan, &days, &zone)?)
-    }
+fn hours_of(plan: &Plan, from: &str, to: &str) -> Result<GoodHours, Problems> {
+    let zone = zone_of(&plan.brief);
+    let days = days(&zone, date("from", from)?, date("to", to)?)?;
+    Ok(good_hours(plan, &days, &zone)?)
 }
 
 /// Sun, patches and light on the face through a local day
@@ -83,7 +87,7 @@ pub(crate) async fn day(Sent(asked): Sent<DayIn>) -> Result<Json<Course>, Detail
 #[utoipa::path(post, path = "/api/v1/hours", request_body = HoursIn,
     responses((status = 200, body = GoodHours), (status = 422, body = Details, content_type = "application/problem+json")))]
 pub(crate) async fn hours(Sent(asked): Sent<HoursIn>) -> Result<Json<GoodHours>, Details> {
-    blocking(move || Ok(Json(asked.hours()?))).await
+    blocking(move || Ok(Json(hours_of(&asked.plan, &asked.from, &asked.to)?))).await
 }
 
 /// The same as a table (CSV) or as a calendar (iCalendar)
@@ -91,10 +95,10 @@ pub(crate) async fn hours(Sent(asked): Sent<HoursIn>) -> Result<Json<GoodHours>,
     responses((status = 200, body = String, content_type = "text/plain"), (status = 422, body = Details, content_type = "application/problem+json")))]
 pub(crate) async fn hours_file(Sent(asked): Sent<HoursFileIn>) -> Result<String, Details> {
     blocking(move || {
-        let hours = asked.asked.hours()?;
+        let hours = hours_of(&asked.plan, &asked.from, &asked.to)?;
         Ok(match asked.format {
             HoursFormat::Csv => fogon_handover::hours::csv(&hours),
-            HoursFormat::Ics => fogon_handover::hours::ics(&asked.asked.plan.name, &hours),
+            HoursFormat::Ics => fogon_handover::hours::ics(&asked.plan.name, &hours),
         })
     })
     .await

@@ -153,6 +153,11 @@ fn wrong(plan: &Value) -> Vec<(&'static str, Value)> {
 /// A request to every route that takes a document, with that document in its place.
 fn requests(path: &str, document: &Value) -> Option<(&'static str, Value)> {
     let plan = document.clone();
+    // The sun hangs on where the room is and which way it looks.
+    let mut placed = document.clone();
+    let place = json!({ "latitude_deg": 40.0, "longitude_deg": -4.0, "time_zone": "Europe/Madrid" });
+    set(&mut placed, "/brief/place", place);
+    set(&mut placed, "/brief/room/north_deg", json!(30));
     let state = json!({ "brief": document["brief"], "layout": document["layout"] });
     let brief = json!({ "format": "fogon.brief", "version": 1, "name": document["name"], "brief": document["brief"] });
     Some(match path {
@@ -160,6 +165,12 @@ fn requests(path: &str, document: &Value) -> Option<(&'static str, Value)> {
             ("POST", plan)
         }
         "/api/v1/buy" => ("POST", json!({ "plan": plan, "budget": 100 })),
+        "/api/v1/day" => ("POST", json!({ "plan": placed, "date": "2026-11-28" })),
+        "/api/v1/hours" => ("POST", json!({ "plan": placed, "from": "2026-11-28", "to": "2026-11-29" })),
+        "/api/v1/hours/file" => {
+            let asked = json!({ "plan": placed, "from": "2026-11-28", "to": "2026-11-29", "format": "ics" });
+            ("POST", asked)
+        }
         "/api/v1/shopping" => {
             let prices = json!({ "name": "", "source": "", "currency": "", "dated": "" });
             ("POST", json!({ "plan": plan, "items": [], "prices": prices, "format": "csv" }))
