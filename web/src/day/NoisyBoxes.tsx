@@ -106,7 +106,7 @@ export function NoisyBoxes({ plan }: { plan: Plan }) {
                 )
               }
             >
-              Take out
+              Remove
             </Button>
           </li>
         ))}
