@@ -22,7 +22,7 @@ test("a place and a bearing bring the sun, the week and its calendar", async ({ 
   await looks.press("Enter");
   const day = section(page, "The day");
   await day.getByLabel("Date").fill("2026-11-28");
-  await expect(day.getByText(/Sunrise 08:1\d, sunset 17:5\d/)).toBeVisible();
+  await expect(day.getByText(/Sunrise 08:1\d\. Sunset 17:5\d\./)).toBeVisible();
   await expect(day.getByText("Europe/Madrid, UTC+01:00.")).toBeVisible();
   // In summer the clock is another, and that is said.
   await day.getByLabel("Date").fill("2026-06-21");

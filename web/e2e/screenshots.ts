@@ -76,16 +76,6 @@ const VIEWS: View[] = [
   { name: "sound-phone", path: "/corners/1/sound", size: PHONE },
   { name: "money", path: "/corners/1/money", size: DESK },
   { name: "card", path: "/corners/1/card", size: DESK },
-  {
-    name: "by-hand",
-    path: "/corners/1/light/by-hand",
-    size: DESK,
-    prepare: (page) =>
-      page
-        .getByRole("main")
-        .getByRole("button", { name: /^Key \d/ })
-        .click(),
-  },
   { name: "compare", path: "/corners/1/compare", size: DESK },
   { name: "shelf", path: "/corners/1/shelf", size: DESK },
   {
@@ -93,6 +83,18 @@ const VIEWS: View[] = [
     path: "/corners/1/light",
     size: DESK,
     prepare: (page) => page.getByRole("button", { name: /^Lit side/ }).click(),
+  },
+  {
+    name: "day",
+    path: "/corners/2/day",
+    size: DESK,
+    prepare: async (page) => {
+      await page.getByLabel("Region").selectOption("Spain");
+      await page.getByLabel(/looks to, degrees from north/).fill("150");
+      await page.keyboard.press("Enter");
+      await page.getByLabel("Date").fill("2026-11-28");
+      await page.getByText(/Sunrise/).waitFor();
+    },
   },
 ];
 

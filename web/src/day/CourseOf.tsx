@@ -67,9 +67,8 @@ function Told({ course }: { course: Course }) {
   return (
     <div className="grid gap-3">
       <p className="text-sm">
-        {course.sunrise && course.sunset
-          ? `Sunrise ${course.sunrise}, sunset ${course.sunset}.`
-          : "The sun does not both rise and set."}{" "}
+        {course.sunrise && `Sunrise ${course.sunrise}. `}
+        {course.sunset && `Sunset ${course.sunset}. `}
         {course.golden.length > 0 &&
           `Low and warm ${course.golden.map(({ from, to }) => `${from}–${to}`).join(" and ")}. `}
         <span className="text-faint">{course.zone}.</span>

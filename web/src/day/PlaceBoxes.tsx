@@ -12,6 +12,11 @@ import { Section } from "../ui/Section";
 import { regions } from "./asked";
 import { bearingOfWall, northFor, windowsOf } from "./windows";
 
+const DEGREES = [
+  ["latitude_deg", "Latitude, degrees north"],
+  ["longitude_deg", "Longitude, degrees east"],
+] as const;
+
 export function PlaceBoxes({ plan }: { plan: Plan }) {
   const table = useTable();
   const { place } = plan.brief;
@@ -53,28 +58,19 @@ export function PlaceBoxes({ plan }: { plan: Plan }) {
             )
           }
         />
-        {place && (
-          <>
+        {place &&
+          DEGREES.map(([field, label]) => (
             <NumberBox
-              label="Latitude, degrees north"
+              key={field}
+              label={label}
               unit="°"
               digits={2}
               step={0.5}
-              within={limits["Place.latitude_deg"]}
-              value={place.latitude_deg}
-              onCommit={(latitude_deg) => table.edit((p) => withPlace(p, { ...place, latitude_deg }))}
+              within={limits[`Place.${field}`]}
+              value={place[field]}
+              onCommit={(degrees) => table.edit((p) => withPlace(p, { ...place, [field]: degrees }))}
             />
-            <NumberBox
-              label="Longitude, degrees east"
-              unit="°"
-              digits={2}
-              step={0.5}
-              within={limits["Place.longitude_deg"]}
-              value={place.longitude_deg}
-              onCommit={(longitude_deg) => table.edit((p) => withPlace(p, { ...place, longitude_deg }))}
-            />
-          </>
-        )}
+          ))}
       </div>
       <p className="text-faint mt-1 text-xs">
         A phone's compass is right to about 10 degrees, away from steel. North 0, east 90, south 180, west

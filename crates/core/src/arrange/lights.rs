@@ -234,6 +234,22 @@ fn clear_of_the_lens(corner: &Corner<'_>, light: &Light, margin_deg: f64) -> boo
     flare_margin_deg(corner, light.position_m.into()) >= margin_deg
 }
 
+/// Whether a lamp finds a legal place in a job on either side, carried in one of these ways.
+fn finds_place(
+    brief: &Brief,
+    layout: &Layout,
+    rounds: &[Round<'_>],
+    lamp: AtHand<'_>,
+    role: Role,
+    side: f64,
+) -> bool {
+    let Some(corner) = Corner::from_parts(brief, layout) else { return false };
+    let trial = Id::from("trial");
+    let suits = |light: &Light| role != Role::Back || clear_of_the_lens(&corner, light, FLARES_MOST_DEG);
+    let tried = |side: f64| try_on(brief, layout, rounds, (&trial, lamp.0, lamp.1), role, side, suits);
+    [side, -side].into_iter().any(|side| tried(side).is_some())
+}
+
 /// What would fit where a lamp finds no legal place in a job, on whatever stand, in words; none where it finds one.
 pub(super) fn no_room_for(
     brief: &Brief,
@@ -242,15 +258,9 @@ pub(super) fn no_room_for(
     role: Role,
     side: f64,
 ) -> Option<String> {
-    let corner = Corner::from_parts(brief, bare)?;
     let stand = |arm: bool, kind: SupportKind| Round::of(arm, vec![Support { kind, ..Support::none() }]);
     let rounds = [stand(false, SupportKind::Floor), stand(true, SupportKind::Boom)];
-    let trial = Id::from("trial");
-    let suits = |light: &Light| role != Role::Back || clear_of_the_lens(&corner, light, FLARES_MOST_DEG);
-    let fits = [side, -side]
-        .into_iter()
-        .any(|side| try_on(brief, bare, &rounds, (&trial, lamp.0, lamp.1), role, side, suits).is_some());
-    if fits {
+    if finds_place(brief, bare, &rounds, lamp, role, side) {
         return None;
     }
     let instead = would_fit(brief, bare, lamp, role, side);
@@ -267,13 +277,8 @@ pub(super) fn would_fit(
     side: f64,
 ) -> Option<String> {
     let stands = Stands::unused(brief, layout);
-    let trial = Id::from("trial");
-    let corner = Corner::from_parts(brief, layout)?;
-    let suits = |light: &Light| role != Role::Back || clear_of_the_lens(&corner, light, FLARES_MOST_DEG);
     let fits = |brief: &Brief, gear: &Gear, rounds: &[Round<'_>]| {
-        [side, -side]
-            .into_iter()
-            .any(|side| try_on(brief, layout, rounds, (&trial, lamp.0, gear), role, side, suits).is_some())
+        finds_place(brief, layout, rounds, (lamp.0, gear), role, side)
     };
     let by = |kind: SupportKind| Support { kind, ..Support::none() };
     for (kind, words) in [

@@ -6,17 +6,17 @@ use serde::Serialize;
 use utoipa::ToSchema;
 
 use super::calendar::{LocalDay, utc};
-use super::hours::{Interval, Spoils, good_hours};
+use super::hours::{Interval, Spoils, daylight_of, has_window, hours_in};
 use super::light::{DayLight, Moment};
 use crate::corner::Corner;
-use crate::daylight::crossings;
-use crate::plan::{OpeningKind, Place, Plan};
+use crate::daylight::{Crossings, crossings};
+use crate::plan::{Place, Plan};
 use crate::problem::{Code, Problem};
 
-/// Between two moments of the course, s.
-const STEP_S: i64 = 600;
-/// What is told of the sun is told to so many seconds.
-const TOLD_S: i64 = 60;
+/// The day is looked at every minute, s; every tenth is a moment of the course, every fifth is looked at for how the light goes.
+const MINUTE_S: i64 = 60;
+const OF_THE_COURSE: usize = 10;
+const OF_THE_LIGHT: usize = 5;
 /// Heights between which the sun is low and warm, degrees (common practice, no source).
 const GOLDEN_DEG: (f64, f64) = (-4.0, 6.0);
 /// A change of the light that is seen in a picture whose exposure is locked, stops. Fogon's own rule.
@@ -93,7 +93,6 @@ pub struct Course {
 /// # Errors
 /// There is a window, and it is not known where on the earth it is or which way it looks; or there is none, and nothing changes.
 pub fn course(plan: &Plan, day: &LocalDay, zone: &TimeZone) -> Result<Course, Problem> {
-    let hours = good_hours(plan, std::slice::from_ref(day), zone)?;
     let none = || {
         Problem::new(
             "brief.room.openings",
@@ -102,41 +101,42 @@ pub fn course(plan: &Plan, day: &LocalDay, zone: &TimeZone) -> Result<Course, Pr
             Code::Conflict,
         )
     };
-    let has_window = plan.brief.room.openings.values().any(|opening| opening.kind == OpeningKind::Window);
-    let place = plan.brief.place.as_ref().filter(|_| has_window).ok_or_else(none)?;
+    if !has_window(plan) {
+        return Err(none());
+    }
     let corner = Corner::resolved(plan)?;
-    let light = DayLight::of(plan, &corner).ok_or_else(none)?;
+    let light = daylight_of(plan, &corner)?;
+    let place = plan.brief.place.as_ref().ok_or_else(none)?;
     let wanted = plan.brief.windows_shine();
     let clock = |unix_s: i64| clock(zone, unix_s);
-    let moments: Vec<CourseMoment> = (0..)
-        .map(|step| day.start_s + STEP_S * step)
+    let minutes: Vec<(i64, Moment)> = (0..)
+        .map(|minute| day.start_s + MINUTE_S * minute)
         .take_while(|at| *at < day.end_s)
-        .filter_map(|at| {
-            let moment = light.at(at)?;
-            let to_sun = light.sunlight().to_sun(moment.sun);
-            let patches = light.sunlight().patches(to_sun).into_iter();
-            Some(CourseMoment {
-                clock: clock(at),
-                utc: utc(at),
-                sun_azimuth_deg: moment.sun.azimuth_deg,
-                sun_elevation_deg: moment.sun.elevation_deg,
-                clear_lx: moment.clear_lx,
-                overcast_lx: moment.overcast_lx,
-                spoils: light.spoils(wanted, &moment),
-                patches: patches
-                    .map(|patch| SunPatch {
-                        on: patch.on,
-                        outline_m: patch.outline_m.iter().map(|corner| corner.to_array()).collect(),
-                    })
-                    .collect(),
-            })
-        })
+        .filter_map(|at| Some((at, light.at(at)?)))
         .collect();
+    let told = |(at, moment): &(i64, Moment)| {
+        let patches = light.sunlight().patches(light.sunlight().to_sun(moment.sun)).into_iter();
+        CourseMoment {
+            clock: clock(*at),
+            utc: utc(*at),
+            sun_azimuth_deg: moment.sun.azimuth_deg,
+            sun_elevation_deg: moment.sun.elevation_deg,
+            clear_lx: moment.clear_lx,
+            overcast_lx: moment.overcast_lx,
+            spoils: light.spoils(wanted, moment),
+            patches: patches
+                .map(|patch| SunPatch {
+                    on: patch.on,
+                    outline_m: patch.outline_m.iter().map(|corner| corner.to_array()).collect(),
+                })
+                .collect(),
+        }
+    };
     let rises = crossings((place.latitude_deg, place.longitude_deg), (day.start_s, day.end_s), None)
         .unwrap_or_default();
-    let mut sentences = of_the_sun(&rises.always_above, &rises.always_below);
-    sentences.extend(of_the_beam(&light, day, &clock));
-    sentences.extend(of_the_light(&light, day, wanted, &clock));
+    let mut sentences: Vec<String> = of_the_sun(&rises).into_iter().collect();
+    sentences.extend(of_the_beam(&minutes, &clock));
+    sentences.extend(of_the_light(&light, &minutes, wanted, &clock));
     Ok(Course {
         date: day.date.to_string(),
         zone: zone_words(place, zone, day),
@@ -146,8 +146,8 @@ pub fn course(plan: &Plan, day: &LocalDay, zone: &TimeZone) -> Result<Course, Pr
         lamps_lx: light.lamps_lx,
         needed_lx: light.needed_lx,
         windows_wanted: wanted,
-        moments,
-        hours: hours.intervals,
+        moments: minutes.iter().step_by(OF_THE_COURSE).map(told).collect(),
+        hours: hours_in(Some(&light), plan, std::slice::from_ref(day), zone).intervals,
         sentences,
     })
 }
@@ -188,16 +188,17 @@ fn golden(place: &Place, day: &LocalDay, clock: &dyn Fn(i64) -> String) -> Vec<S
     all.iter().map(|(from, to)| Stretch { from: clock(*from), to: clock(*to) }).collect()
 }
 
-fn of_the_sun(always_above: &bool, always_below: &bool) -> Vec<String> {
-    match (always_above, always_below) {
-        (true, _) => vec!["The sun does not set on this day.".to_owned()],
-        (_, true) => vec!["The sun does not rise on this day.".to_owned()],
-        _ => Vec::new(),
+/// Where it does not rise or does not set.
+fn of_the_sun(rises: &Crossings) -> Option<String> {
+    match (rises.always_above, rises.always_below) {
+        (true, _) => Some("The sun does not set on this day.".to_owned()),
+        (_, true) => Some("The sun does not rise on this day.".to_owned()),
+        _ => None,
     }
 }
 
 /// When the sun shines where it should not.
-fn of_the_beam(light: &DayLight<'_>, day: &LocalDay, clock: &dyn Fn(i64) -> String) -> Vec<String> {
+fn of_the_beam(minutes: &[(i64, Moment)], clock: &dyn Fn(i64) -> String) -> Vec<String> {
     type Is = fn(&Moment) -> bool;
     let told: [(Is, &str, &str); 3] = [
         (|moment| moment.on_face, "The sun shines into your eyes", "Draw a blind or a white curtain then."),
@@ -208,18 +209,13 @@ fn of_the_beam(light: &DayLight<'_>, day: &LocalDay, clock: &dyn Fn(i64) -> Stri
             "It wanders while you record: draw a blind then.",
         ),
     ];
-    let moments: Vec<(i64, Moment)> = (0..)
-        .map(|step| day.start_s + TOLD_S * step)
-        .take_while(|at| *at < day.end_s)
-        .filter_map(|at| Some((at, light.at(at)?)))
-        .collect();
     told.into_iter()
         .filter_map(|(is, what, mend)| {
             let mut spans: Vec<(i64, i64)> = Vec::new();
-            for (at, _) in moments.iter().filter(|(_, moment)| is(moment)) {
+            for (at, _) in minutes.iter().filter(|(_, moment)| is(moment)) {
                 match spans.last_mut() {
-                    Some(last) if last.1 == *at => last.1 += TOLD_S,
-                    _ => spans.push((*at, at + TOLD_S)),
+                    Some(last) if last.1 == *at => last.1 += MINUTE_S,
+                    _ => spans.push((*at, at + MINUTE_S)),
                 }
             }
             let words: Vec<String> =
@@ -232,12 +228,12 @@ fn of_the_beam(light: &DayLight<'_>, day: &LocalDay, clock: &dyn Fn(i64) -> Stri
 /// How the light on the face goes.
 fn of_the_light(
     light: &DayLight<'_>,
-    day: &LocalDay,
+    minutes: &[(i64, Moment)],
     wanted: bool,
     clock: &dyn Fn(i64) -> String,
 ) -> Vec<String> {
-    let minutes = (0..).map(|step| day.start_s + 5 * TOLD_S * step).take_while(|at| *at < day.end_s);
-    let moments: Vec<(i64, Moment)> = minutes.filter_map(|at| Some((at, light.at(at)?))).collect();
+    let moments: Vec<(i64, Moment)> = minutes.iter().step_by(OF_THE_LIGHT).copied().collect();
+    let ends_s = minutes.last().map_or(0, |(at, _)| at + MINUTE_S);
     let brightest = moments.iter().max_by(|a, b| a.1.overcast_lx.total_cmp(&b.1.overcast_lx));
     let Some((_, noon)) = brightest.filter(|(_, noon)| noon.overcast_lx > 1.0) else { return Vec::new() };
     let mut all = Vec::new();
@@ -255,13 +251,13 @@ fn of_the_light(
         .map(|(at, (from, moment))| {
             let moved = |other: &Moment| (other.overcast_lx / moment.overcast_lx).log2().abs() > HOLDS_STOPS;
             let until =
-                moments[at..].iter().find(|(_, other)| moved(other)).map_or(day.end_s, |(until, _)| *until);
+                moments[at..].iter().find(|(_, other)| moved(other)).map_or(ends_s, |(until, _)| *until);
             (until - from, *from, until)
         })
         .max();
     if let Some((_, from, until)) = longest.filter(|_| wanted) {
         all.push(format!(
-            "Lock exposure and white balance at {}: under an even sky they hold until {}.",
+            "Lock the exposure at {}: under an even grey sky it holds until {}.",
             clock(from),
             clock(until)
         ));

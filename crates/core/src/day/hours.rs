@@ -59,20 +59,6 @@ pub struct GoodHours {
     pub intervals: Vec<Interval>,
 }
 
-impl GoodHours {
-    /// The longest stretch in which a take can be made, the first of those.
-    pub fn longest(&self) -> Option<&Interval> {
-        let length = |one: &Interval| one.span_s.1 - one.span_s.0;
-        let wanted = self.intervals.iter().filter(|one| one.wanted);
-        wanted.reduce(|best, one| if length(one) > length(best) { one } else { best })
-    }
-
-    /// The first stretch in which a take can be made that ends after a time, s since 1970 UTC.
-    pub fn next_after(&self, unix_s: i64) -> Option<&Interval> {
-        self.intervals.iter().find(|one| one.wanted && one.span_s.1 > unix_s)
-    }
-}
-
 impl DayLight<'_> {
     /// What spoils the light at a moment, worst first: of a window that is the key it has to be enough, and without sun where it
     /// burns; of windows that are not wanted, little beside the lamps.
@@ -99,29 +85,48 @@ impl DayLight<'_> {
 /// # Errors
 /// There is a window, and it is not known where on the earth it is or which way it looks.
 pub fn good_hours(plan: &Plan, days: &[LocalDay], zone: &TimeZone) -> Result<GoodHours, Problem> {
+    if !has_window(plan) {
+        return Ok(hours_in(None, plan, days, zone));
+    }
+    let corner = Corner::resolved(plan)?;
+    Ok(hours_in(Some(&daylight_of(plan, &corner)?), plan, days, zone))
+}
+
+/// Whether the room has a window: else the day changes nothing.
+pub(super) fn has_window(plan: &Plan) -> bool {
+    plan.brief.room.openings.values().any(|opening| opening.kind == OpeningKind::Window)
+}
+
+/// The daylight of a corner with a window.
+pub(super) fn daylight_of<'a>(plan: &Plan, corner: &'a Corner<'a>) -> Result<DayLight<'a>, Problem> {
+    let missing = |field: &str, accepted: &str| Problem::new(field, "nothing", accepted, Code::MissingField);
+    if plan.brief.place.is_none() {
+        return Err(missing("brief.place", "latitude_deg, longitude_deg and time_zone"));
+    }
+    DayLight::of(plan, corner)
+        .ok_or_else(|| missing("brief.room.north_deg", "the bearing of north in the plan, degrees"))
+}
+
+/// The good hours under a daylight; without one the lamps are all there is.
+pub(super) fn hours_in(
+    light: Option<&DayLight<'_>>,
+    plan: &Plan,
+    days: &[LocalDay],
+    zone: &TimeZone,
+) -> GoodHours {
     let brief = &plan.brief;
     let (Some(first), Some(last)) = (days.first(), days.last()) else {
-        return Ok(GoodHours { intervals: Vec::new() });
+        return GoodHours { intervals: Vec::new() };
     };
     let (start_s, end_s) = (first.start_s, last.end_s);
-    let has_window = brief.room.openings.values().any(|opening| opening.kind == OpeningKind::Window);
-    let lit: Vec<(i64, bool)> = if has_window {
-        let missing =
-            |field: &str, accepted: &str| Problem::new(field, "nothing", accepted, Code::MissingField);
-        if brief.place.is_none() {
-            return Err(missing("brief.place", "latitude_deg, longitude_deg and time_zone"));
+    let lit: Vec<(i64, bool)> = match light {
+        Some(light) => {
+            let wanted = brief.windows_shine();
+            let holds =
+                |unix_s: i64| light.at(unix_s).is_some_and(|moment| light.spoils(wanted, &moment).is_empty());
+            in_parallel(days, |day| changes_of(day, &holds)).into_iter().flatten().collect()
         }
-        let corner = Corner::resolved(plan)?;
-        let Some(light) = DayLight::of(plan, &corner) else {
-            return Err(missing("brief.room.north_deg", "the bearing of north in the plan, degrees"));
-        };
-        let wanted = brief.windows_shine();
-        let holds =
-            |unix_s: i64| light.at(unix_s).is_some_and(|moment| light.spoils(wanted, &moment).is_empty());
-        in_parallel(days, |day| changes_of(day, &holds)).into_iter().flatten().collect()
-    } else {
-        // Without a window the lamps are all there is.
-        vec![(start_s, true)]
+        None => vec![(start_s, true)],
     };
     let noisy = noisy_s(zone, days, &brief.quiet);
     let mut breaks: Vec<i64> = lit.iter().map(|(at, _)| *at).collect();
@@ -149,7 +154,7 @@ pub fn good_hours(plan: &Plan, days: &[LocalDay], zone: &TimeZone) -> Result<Goo
             }),
         }
     }
-    Ok(GoodHours { intervals })
+    GoodHours { intervals }
 }
 
 /// Where the light begins or ceases to hold in a day, and how it is from there on; whole minutes.

@@ -10,7 +10,7 @@ use crate::photometry::sky;
 const AT_SUNSET_LX: f64 = 400.0;
 const AT_DUSK_LX: f64 = 3.0;
 /// Where civil twilight ends, degrees.
-pub const CIVIL_DEG: f64 = -6.0;
+const CIVIL_DEG: f64 = -6.0;
 
 /// The sky.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]

@@ -1,7 +1,7 @@
 //! The sun in a corner: through which window its beam comes, what it lies on, and what light the windows give a place under any sky.
 
-use crate::corner::{Corner, Kind, Pane, bounds, things};
-use crate::geometry::{DVec2, DVec3, bearing_vector};
+use crate::corner::{Bound, Corner, Kind, Pane, Thing, bounds, is_blocked, things};
+use crate::geometry::{DVec2, DVec3, bearing_vector, triangles};
 use crate::photometry::{Blockers, sky, sunlit};
 use crate::plan::{Id, OpeningKind, ThingId};
 
@@ -13,13 +13,16 @@ const PIECES: usize = 6;
 /// Points of the picture that stand for what is behind the person, along its width and height.
 const SAMPLES: (usize, usize) = (8, 5);
 
+/// A place on a surface is looked at from so far before it, so that the surface itself does not stand in its light, m.
+const OFF_M: f64 = 1e-3;
+
 /// A window with what the light has to pass to come through it.
 struct Window<'a> {
     id: &'a Id,
     pane: Pane,
     horizon_deg: f64,
     /// What bounds the room, without the slope that the window lies in.
-    shell: Vec<crate::corner::Bound>,
+    shell: Vec<Bound>,
     blockers: Blockers,
 }
 
@@ -38,7 +41,7 @@ pub struct Patch {
 pub struct Sunlight<'a> {
     corner: &'a Corner<'a>,
     windows: Vec<Window<'a>>,
-    things: Vec<crate::corner::Thing>,
+    things: Vec<Thing>,
     /// Seen behind the person: points of walls, floor and things, and which way they face.
     behind: Vec<(DVec3, DVec3)>,
     north_deg: f64,
@@ -50,6 +53,10 @@ impl<'a> Sunlight<'a> {
         let room = &corner.brief.room;
         let north_deg = room.north_deg?;
         let things = things(corner);
+        let mut of_things = Blockers::default();
+        for (owner, thing) in things.iter().enumerate().filter(|(_, thing)| !thing.glass) {
+            thing.pieces.iter().for_each(|piece| of_things.add(&piece.solid, owner));
+        }
         let all = room.openings.iter().filter(|(_, opening)| opening.kind == OpeningKind::Window);
         let windows = all.filter_map(|(id, opening)| {
             let mut around = room.clone();
@@ -57,10 +64,7 @@ impl<'a> Sunlight<'a> {
                 around.slopes.remove(slope);
             }
             let shell = bounds(&around, 0.0);
-            let mut blockers = Blockers::default();
-            for (owner, thing) in things.iter().enumerate().filter(|(_, thing)| !thing.glass) {
-                thing.pieces.iter().for_each(|piece| blockers.add(&piece.solid, owner));
-            }
+            let mut blockers = of_things.clone();
             shell.iter().for_each(|bound| blockers.add(&bound.solid, usize::MAX));
             let horizon_deg = opening.horizon_deg.unwrap_or(0.0);
             Some(Window { id, pane: Pane::of(room, opening)?, horizon_deg, shell, blockers })
@@ -77,26 +81,21 @@ impl<'a> Sunlight<'a> {
         bearing_vector(sun.azimuth_deg + self.north_deg) * cos + DVec3::Z * sin
     }
 
-    /// The windows.
-    pub fn windows(&self) -> impl Iterator<Item = (&'a Id, Pane)> {
-        self.windows.iter().map(|window| (window.id, window.pane))
-    }
-
     /// Whether the beam comes into the room at all.
     pub fn comes_in(&self, to_sun: DVec3) -> bool {
         self.windows.iter().any(|window| window.beam(to_sun).is_some())
     }
 
-    /// The window through which the sun reaches a point past everything that stands in its way but the person.
-    pub fn reaches(&self, point: DVec3, to_sun: DVec3, but: &ThingId) -> Option<&'a Id> {
+    /// The window through which the sun reaches a point past everything that stands in its way but one thing.
+    pub fn reaches(&self, point: DVec3, to_sun: DVec3, but: Option<&ThingId>) -> Option<&'a Id> {
         let from = self.windows.iter().find(|window| {
             window.sees(to_sun) && window.pane.lets_in(point, to_sun) && {
                 let way = window.pane.out.dot(window.pane.middle_m - point) / window.pane.leaves(to_sun);
                 let end = point + to_sun * way;
-                let others = self.things.iter().filter(|thing| !thing.glass && thing.id != *but);
+                let others = self.things.iter().filter(|thing| !thing.glass && Some(&thing.id) != but);
                 let stands =
                     others.flat_map(|thing| &thing.pieces).any(|piece| piece.solid.blocks(point, end));
-                !stands && !crate::corner::is_blocked(&window.shell, point, end)
+                !stands && !is_blocked(&window.shell, point, end)
             }
         });
         from.map(|window| window.id)
@@ -104,21 +103,21 @@ impl<'a> Sunlight<'a> {
 
     /// The sun shines into the eyes.
     pub fn on_face(&self, to_sun: DVec3) -> bool {
-        self.reaches(self.corner.eyes_m, to_sun, &ThingId::Person).is_some()
+        self.reaches(self.corner.eyes_m, to_sun, Some(&ThingId::Person)).is_some()
     }
 
     /// The sun shines on the front of the lens.
     pub fn in_lens(&self, to_sun: DVec3) -> bool {
         let view = &self.corner.view;
-        view.forward.dot(to_sun) > 0.0 && self.reaches(view.position_m, to_sun, &ThingId::Camera).is_some()
+        view.forward.dot(to_sun) > 0.0
+            && self.reaches(view.position_m, to_sun, Some(&ThingId::Camera)).is_some()
     }
 
     /// A patch of sun shows in the picture behind the person.
     pub fn behind_the_person(&self, to_sun: DVec3) -> bool {
         self.comes_in(to_sun)
             && self.behind.iter().any(|(point, normal)| {
-                normal.dot(to_sun) > 0.0
-                    && self.reaches(*point + *normal * 1e-3, to_sun, &ThingId::Seat).is_some()
+                normal.dot(to_sun) > 0.0 && self.reaches(*point + *normal * OFF_M, to_sun, None).is_some()
             })
     }
 
@@ -155,7 +154,7 @@ impl<'a> Sunlight<'a> {
         let floor: Vec<Vec<DVec2>> = if room.is_rectangle() {
             vec![outline.clone()]
         } else {
-            crate::geometry::triangles(&outline).iter().map(|piece| piece.to_vec()).collect()
+            triangles(&outline).iter().map(|piece| piece.to_vec()).collect()
         };
         let mut all: Vec<(String, Vec<DVec3>, DVec3)> = floor
             .into_iter()

@@ -75,19 +75,10 @@ impl Workshop {
         let mut laid = self.lay(&goods, stop).ok_or_else(nothing)?;
         if !self.is_in_use(main, &laid) {
             // It may lack a stand to be placed at all.
-            let mut tipped = None;
-            let (with, found) = self
-                .stands_unplaced(main)
-                .into_iter()
-                .filter_map(|stand| {
-                    let with = goods.plus(&Goods::one(&stand));
-                    let laid = self.lay(&with, stop).filter(|laid| self.is_in_use(main, laid))?;
-                    tipped = tipped.take().or(self.tips(&with, &laid));
-                    self.tips(&with, &laid).is_none().then_some((with, laid))
-                })
-                .next()
-                .ok_or_else(|| tipped.unwrap_or_else(|| self.not_in_use(main, &laid)))?;
-            (goods, laid) = (with, found);
+            let stands = self.stands_unplaced(main);
+            (goods, laid) = self
+                .with_first_of(&stands, &goods, stop, |laid| self.is_in_use(main, laid))
+                .map_err(|tipped| tipped.unwrap_or_else(|| self.not_in_use(main, &laid)))?;
         }
         for _ in 0..ROUNDS {
             let new = |lack: &Lack| !before.contains(lack) && !before.iter().any(|b| b.gear == lack.gear);
@@ -101,22 +92,37 @@ impl Workshop {
                     None => Ok(Completed { goods: trimmed, laid }),
                 };
             };
-            let answers = self.answers(&lack);
-            let mut tipped = None;
-            let found = answers.iter().find_map(|answer| {
-                let with = goods.plus(&Goods::one(answer));
-                let laid = self.lay(&with, stop)?;
+            let answered = |laid: &Laid| {
                 let still =
                     lacks(&laid.plan).iter().any(|other| other.gear == lack.gear && same(other, &lack));
-                let answered = !still && self.is_in_use(main, &laid);
-                if answered {
-                    tipped = tipped.take().or(self.tips(&with, &laid));
-                }
-                (answered && self.tips(&with, &laid).is_none()).then_some((with, laid))
-            });
-            (goods, laid) = found.ok_or_else(|| tipped.unwrap_or_else(|| self.without_answer(&lack)))?;
+                !still && self.is_in_use(main, laid)
+            };
+            (goods, laid) = self
+                .with_first_of(&self.answers(&lack), &goods, stop, answered)
+                .map_err(|tipped| tipped.unwrap_or_else(|| self.without_answer(&lack)))?;
         }
         Err(Refused::new(PassedBy::Need, "It needs more than can be found for it here."))
+    }
+
+    /// Goods with the first thing of some that suits the corner laid out with it, on stands that stay upright; else the first that
+    /// would tip.
+    fn with_first_of(
+        &self,
+        things: &[Id],
+        goods: &Goods,
+        stop: Stop<'_>,
+        suits: impl Fn(&Laid) -> bool,
+    ) -> Result<(Goods, Arc<Laid>), Option<Refused>> {
+        let mut tipped = None;
+        for thing in things {
+            let with = goods.plus(&Goods::one(thing));
+            let Some(laid) = self.lay(&with, stop).filter(|laid| suits(laid)) else { continue };
+            match self.tips(&with, &laid) {
+                None => return Ok((with, laid)),
+                refused => tipped = tipped.or(refused),
+            }
+        }
+        Err(tipped)
     }
 
     /// A camera or a lens that gains no more than a point of 100, or shows the same from the same place and what is behind hardly

@@ -315,7 +315,7 @@ fn roof_windows_and_rooms_without_any() {
     let deep = |plan: &Plan| {
         let corner = Corner::of(plan).unwrap();
         let sunlight = Sunlight::of(&corner).unwrap();
-        sunlight.reaches(DVec3::new(2.0, 2.2, 0.3), sunlight.to_sun(noon), &ThingId::Person).is_some()
+        sunlight.reaches(DVec3::new(2.0, 2.2, 0.3), sunlight.to_sun(noon), Some(&ThingId::Person)).is_some()
     };
     let roof = [
         ("/brief/room/slopes", json!({ "roof": { "wall": 1, "knee_m": 1.0, "run_m": 1.6 } })),
