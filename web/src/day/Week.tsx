@@ -8,6 +8,7 @@ import { Section, SHEET } from "../ui/Section";
 import { Trouble, Waiting } from "../ui/states";
 import { dateAfter, hoursOf } from "./asked";
 import { byDay } from "./week";
+import { windowsShine } from "./windows";
 
 const TYPES = { csv: "text/csv", ics: "text/calendar" } as const;
 /** Days that are taken along. */
@@ -16,6 +17,7 @@ const TAKEN = 28;
 export function Week({ plan, from }: { plan: Plan; from: string }) {
   const to = dateAfter(from, 6);
   const hours = useQuery(hoursOf(plan, from, to));
+  const used = windowsShine(plan.brief);
   const zone = plan.brief.place?.time_zone ?? "UTC";
   const save = async (format: Schemas["HoursFormat"]) => {
     const text = await api.hoursFile({ plan, from, to: dateAfter(from, TAKEN - 1), format });
@@ -23,7 +25,7 @@ export function Week({ plan, from }: { plan: Plan; from: string }) {
   };
   return (
     <Section
-      title="Good hours this week"
+      title={used ? "Good hours this week" : "Good hours this week with nothing covered"}
       aside={
         <span className="flex gap-2">
           <Button size="small" onClick={() => void save("ics")}>
@@ -49,6 +51,7 @@ export function Week({ plan, from }: { plan: Plan; from: string }) {
       )}
       <p className="text-faint mt-1 text-xs">
         Local time in {zone}. The light that you want holds, and nothing of your noisy hours is heard.
+        {!used && " Behind a covered window every quiet hour is as good."}
       </p>
     </Section>
   );

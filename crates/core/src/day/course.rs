@@ -12,6 +12,7 @@ use crate::corner::Corner;
 use crate::daylight::{Crossings, crossings};
 use crate::plan::{Place, Plan};
 use crate::problem::{Code, Problem};
+use crate::units::lower_first;
 
 /// The day is looked at every minute, s; every tenth is a moment of the course, every fifth is looked at for how the light goes.
 const MINUTE_S: i64 = 60;
@@ -135,7 +136,7 @@ pub fn course(plan: &Plan, day: &LocalDay, zone: &TimeZone) -> Result<Course, Pr
     let rises = crossings((place.latitude_deg, place.longitude_deg), (day.start_s, day.end_s), None)
         .unwrap_or_default();
     let mut sentences: Vec<String> = of_the_sun(&rises).into_iter().collect();
-    sentences.extend(of_the_beam(&minutes, &clock));
+    sentences.extend(of_the_beam(&minutes, wanted, &clock));
     sentences.extend(of_the_light(&light, &minutes, wanted, &clock));
     Ok(Course {
         date: day.date.to_string(),
@@ -198,7 +199,7 @@ fn of_the_sun(rises: &Crossings) -> Option<String> {
 }
 
 /// When the sun shines where it should not.
-fn of_the_beam(minutes: &[(i64, Moment)], clock: &dyn Fn(i64) -> String) -> Vec<String> {
+fn of_the_beam(minutes: &[(i64, Moment)], wanted: bool, clock: &dyn Fn(i64) -> String) -> Vec<String> {
     type Is = fn(&Moment) -> bool;
     let told: [(Is, &str, &str); 3] = [
         (|moment| moment.on_face, "The sun shines into your eyes", "Draw a blind or a white curtain then."),
@@ -220,7 +221,12 @@ fn of_the_beam(minutes: &[(i64, Moment)], clock: &dyn Fn(i64) -> String) -> Vec<
             }
             let words: Vec<String> =
                 spans.iter().map(|(from, to)| format!("from {} to {}", clock(*from), clock(*to))).collect();
-            (!words.is_empty()).then(|| format!("{what} {}. {mend}", words.join(" and ")))
+            let when = words.join(" and ");
+            (!words.is_empty()).then(|| match wanted {
+                true => format!("{what} {when}. {mend}"),
+                // A covered window lets no sun in.
+                false => format!("Left uncovered: {} {when}.", lower_first(what)),
+            })
         })
         .collect()
 }
@@ -266,11 +272,11 @@ fn of_the_light(
         let most = (noon.clear_lx.max(noon.overcast_lx) / light.lamps_lx).log2();
         all.push(if most > -3.0 {
             format!(
-                "Uncovered, the windows give your face up to {:.0} % of what the lamps do: cover them.",
+                "Left uncovered: the windows give your face up to {:.0} % of what the lamps do.",
                 100.0 * most.exp2()
             )
         } else {
-            "Uncovered, the windows stay three stops or more below the lamps all day.".to_owned()
+            "Left uncovered: the windows stay three stops or more below the lamps all day.".to_owned()
         });
     }
     all

@@ -68,9 +68,9 @@ pub(super) fn reason(brief: &Brief, job: Job, before: Option<&Laid>, after: &Lai
     };
     let gained = before.map_or(0, |before| points(after.score() - before.score()));
     let more = match (cleared(before, after).as_slice(), gained) {
-        ([one], _) => format!(" It takes out of the way: {}", lower_first(one)),
+        ([one], _) => format!(" That mends: \u{201c}{one}\u{201d}"),
         ([first, rest @ ..], _) => {
-            format!(" It takes out of the way: {} And {} more.", lower_first(first), rest.len())
+            format!(" That mends: \u{201c}{first}\u{201d} And {} more.", rest.len())
         }
         ([], 1) => " One point of 100 more.".to_owned(),
         ([], 2..) => format!(" {gained} points of 100 more."),
