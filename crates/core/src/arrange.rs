@@ -36,7 +36,7 @@ mod why;
 
 use std::cmp::Ordering;
 
-use crate::plan::{Brief, OpeningKind, Plan, WindowSchool};
+use crate::plan::{Brief, Opening, Plan, WindowSchool};
 
 pub use again::laid_again;
 pub use angle::{AngleKind, with_angle};
@@ -208,7 +208,7 @@ fn find(brief: &Brief, stop: Stop<'_>) -> Found {
 /// The brief with its windows as the key, where no lamp is at hand and there is a window that does not count yet.
 fn with_window(brief: &Brief) -> Option<Brief> {
     let has_lamp = brief.gear.values().any(|gear| gear.at_hand() && gear.light().is_some());
-    let has_window = brief.room.openings.values().any(|opening| opening.kind == OpeningKind::Window);
+    let has_window = brief.room.openings.values().any(Opening::is_open_to_light);
     if has_lamp || !has_window || brief.windows_shine() {
         return None;
     }

@@ -32,13 +32,22 @@ fn matching() -> &'static [[f64; 4]] {
 
 /// Chromaticity of a full radiator (Planck's law over the matching functions).
 pub fn planckian_xy(cct_k: f64) -> Xy {
+    spectrum_xy(|nm| planckian(cct_k, nm))
+}
+
+/// Radiance of a full radiator at a wavelength, nm, in arbitrary units (Planck's law).
+pub fn planckian(cct_k: f64, nm: f64) -> f64 {
+    (nm / 560.0).powi(-5) / (SECOND_RADIATION_M_K / (nm * 1e-9 * cct_k)).exp_m1()
+}
+
+/// Chromaticity of a spectrum, told by wavelength in nm in any unit.
+pub fn spectrum_xy(spectrum: impl Fn(f64) -> f64) -> Xy {
     let mut sum = [0.0; 3];
     for [nm, x, y, z] in matching() {
-        let metres = nm * 1e-9;
-        let spectrum = (nm / 560.0).powi(-5) / (SECOND_RADIATION_M_K / (metres * cct_k)).exp_m1();
-        sum[0] += spectrum * x;
-        sum[1] += spectrum * y;
-        sum[2] += spectrum * z;
+        let power = spectrum(*nm);
+        sum[0] += power * x;
+        sum[1] += power * y;
+        sum[2] += power * z;
     }
     let all = sum.iter().sum::<f64>();
     [sum[0] / all, sum[1] / all]

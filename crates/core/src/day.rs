@@ -2,14 +2,23 @@
 //! which hours the light that is wanted holds while it is quiet.
 
 mod calendar;
+mod changes;
+mod clock;
 mod course;
+mod hour;
 mod hours;
 mod light;
 mod noise;
 mod regions;
+mod ways;
+mod words;
+mod year;
 
-pub use calendar::{LocalDay, MOST_DAYS, date, days, utc, zone_of};
+pub use calendar::{LocalDay, MOST_DAYS, date, days, sun_at_local, utc, zone_of};
 pub use course::{Course, CourseMoment, Stretch, SunPatch, course};
+pub use hour::{Hour, HourLight, SunBeam, hour_light, with_windows_open};
 pub use hours::{GoodHours, Interval, Spoils, good_hours};
-pub use light::{DayLight, Moment};
+pub use light::{DayLight, Moment, WindowLight};
 pub use regions::{REGIONS, Region};
+pub use ways::{Way, WindowWay};
+pub use year::{Span, Year, YearDay, year};

@@ -25,7 +25,6 @@ use crate::geometry::angle_between_deg;
 use crate::plan::{Brief, LightSchool, Role, ThingId};
 use crate::reading::{Origin, Quantity, Reading};
 
-use field::mean_reflectance;
 use laws::{AREA_FORMULA, needed_lx};
 
 pub use field::{LightField, windows};
@@ -125,7 +124,7 @@ fn face_readings(lit: &LightField<'_>) -> Vec<Reading> {
     let lit = lit.at_face();
     let camera = &corner.layout.camera;
     let needed = needed_lx(corner);
-    let (reflectance, assumed) = mean_reflectance(corner.brief);
+    let (reflectance, assumed) = corner.brief.room.mean_reflectance();
     let from = if assumed { Origin::Assumed } else { Origin::Typed };
     let illuminance = Reading::new(Quantity::LightFaceIlluminanceLx, lit.camera_lx)
         .by("E = L/2 |sum of Gamma (n . g)| over the edges of what is seen of each face, + the room by radiosity", AREA_FORMULA)

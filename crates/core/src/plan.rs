@@ -38,8 +38,8 @@ pub use patch::{Fix, PatchStep, apply, change};
 pub use place::{Day, NoisyHours, NoisyKind, Place};
 pub use point::{Id, MeasuredId, Point2, Point3, Things};
 pub use room::{
-    Beam, FlatSurface, Furnishing, Furniture, FurnitureKind, Glazing, Look, Mains, Noise, NoiseKind, Opening,
-    OpeningKind, Room, Size3, Slope, Surface, Swing, WALL_NAMES,
+    Beam, Curtain, FlatSurface, Furnishing, Furniture, FurnitureKind, Glazing, Look, Mains, Noise, NoiseKind,
+    Opening, OpeningKind, Room, Size3, Slope, Surface, Swing, WALL_NAMES,
 };
 pub use school::{
     Aperture, BackgroundSchool, CameraHeight, FrameRate, LensSchool, LightSchool, MicrophoneSchool,

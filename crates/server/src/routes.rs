@@ -78,6 +78,8 @@ fn described() -> OpenApiRouter<App> {
         .routes(routes!(day::day))
         .routes(routes!(day::hours))
         .routes(routes!(day::hours_file))
+        .routes(routes!(day::year))
+        .routes(routes!(day::sun))
         .routes(routes!(day::regions))
         .routes(routes!(lists::shelf))
         .routes(routes!(lists::shelf_table))

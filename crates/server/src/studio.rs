@@ -142,12 +142,12 @@ impl Studio {
             None => Exposure::of(&corner),
         };
         let wanted = match of {
-            Of::Whole => Wanted { size: size_px(&corner, width), part: None, exposure },
+            Of::Whole => Wanted { size: size_px(&corner, width), part: None, exposure, hour: None },
             Of::Eyes => {
                 let accepted = "a picture in which the eyes are seen";
                 let part =
                     eyes(&corner).ok_or_else(|| Problem::new("of", "eyes", accepted, Code::OutOfRange))?;
-                Wanted { size: [width, width / 2], part: Some(part), exposure }
+                Wanted { size: [width, width / 2], part: Some(part), exposure, hour: None }
             }
         };
         let _one_at_a_time = self.still.lock().unwrap_or_else(PoisonError::into_inner);

@@ -1,7 +1,8 @@
 //! What shines in a scene: flat lamps, tubes and bulbs, as a place on a surface sees them.
 use glam::Vec3;
 
-use crate::panel::{Panel, Seen, Shape};
+use crate::bounce::across;
+use crate::panel::{Panel, Seen, Shape, on_disc};
 
 /// Something that shines.
 #[derive(Debug, Clone, PartialEq)]
@@ -36,6 +37,51 @@ pub enum Emits {
         /// Its radius.
         radius_m: f32,
     },
+    /// Parallel light through a window: the sun's.
+    Beam(Beam),
+}
+
+/// The sun's light behind a window with a reveal.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Beam {
+    /// Towards the middle of the sun, of length 1.
+    pub to_sun: Vec3,
+    /// The middle of the window's inner rectangle.
+    pub middle: Vec3,
+    /// From there half its width.
+    pub along: Vec3,
+    /// And half its height.
+    pub up: Vec3,
+    /// Outwards, of length 1.
+    pub out: Vec3,
+    /// How deep the pane lies behind it.
+    pub reveal_m: f32,
+}
+
+/// Half of what the sun's disc takes of the sky, as a tangent (0.533 degrees across, from memory).
+const SUN_RADIUS: f32 = 0.004_65;
+/// The window itself does not stand in the way.
+const BEFORE_PANE: f32 = 0.999;
+
+impl Beam {
+    /// A point of the sun's disc as it is seen from a place with a normal: the illuminance is that on a surface which faces it, times
+    /// the weight.
+    fn seen_from(&self, place: Vec3, normal: Vec3, pair: [f32; 2]) -> Option<Seen> {
+        let [x, y] = on_disc(pair).map(|part| part * SUN_RADIUS);
+        let (a, b) = across(self.to_sun);
+        let direction = (self.to_sun + a * x + b * y).normalize();
+        let (cosine, leaves) = (normal.dot(direction), self.out.dot(direction));
+        let off = self.out.dot(self.middle - place);
+        if cosine <= 0.0 || leaves <= 1e-6 || off < 0.0 {
+            return None;
+        }
+        let is_open = [off, off + self.reveal_m].into_iter().all(|depth| {
+            let at = place + direction * (depth / leaves) - self.middle;
+            at.dot(self.along).abs() <= self.along.length_squared()
+                && at.dot(self.up).abs() <= self.up.length_squared()
+        });
+        is_open.then(|| Seen { to: direction * (off / leaves).max(1e-3), weight: cosine, free: BEFORE_PANE })
+    }
 }
 
 impl Source {
@@ -44,6 +90,7 @@ impl Source {
     #[inline]
     pub(crate) fn seen_from(&self, place: Vec3, normal: Vec3, pair: [f32; 2]) -> Option<Seen> {
         match self.emits {
+            Emits::Beam(beam) => beam.seen_from(place, normal, pair),
             Emits::Forward(panel) => {
                 let seen = panel.seen_from(place, normal, pair)?;
                 if self.exponent == 1.0 {

@@ -12,6 +12,7 @@ pub mod things;
 use std::sync::Arc;
 
 use fogon_core::corner::Corner;
+use fogon_core::day::HourLight;
 use fogon_figure::Setting;
 use glam::Vec3;
 use serde::Serialize;
@@ -71,7 +72,12 @@ struct PersonBodies {
 impl Stage {
     /// A corner as a scene.
     pub fn staged(&mut self, corner: &Corner<'_>, walk: Walk) -> Staged {
-        let shining = Shining::of(corner);
+        self.staged_at(corner, None, walk)
+    }
+
+    /// The same at an hour of the day.
+    pub fn staged_at(&mut self, corner: &Corner<'_>, hour: Option<&HourLight>, walk: Walk) -> Staged {
+        let shining = Shining::of(corner, hour);
         let room_key = room_key(corner, &shining);
         let room = match &self.room {
             Some((key, body)) if *key == room_key => body.clone(),
@@ -121,8 +127,8 @@ impl Stage {
     }
 
     /// The lights of a corner as they are set now, in the order in which a picture of it keeps them apart.
-    pub fn groups(&self, corner: &Corner<'_>) -> Vec<Group> {
-        Shining::of(corner).groups
+    pub fn groups(&self, corner: &Corner<'_>, hour: Option<&HourLight>) -> Vec<Group> {
+        Shining::of(corner, hour).groups
     }
 
     fn person(&mut self, corner: &Corner<'_>, setting: &Setting) -> PersonBodies {

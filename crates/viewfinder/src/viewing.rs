@@ -2,6 +2,7 @@
 use std::sync::Arc;
 
 use fogon_core::corner::Corner;
+use fogon_core::day::HourLight;
 use fogon_core::plan::Plan;
 use glam::Vec3;
 use serde::Serialize;
@@ -32,7 +33,7 @@ pub struct Viewing {
 }
 
 /// What is wanted of a picture beside its plan.
-#[derive(Debug, Clone, Copy, PartialEq)]
+#[derive(Debug, Clone, PartialEq)]
 pub struct Wanted {
     /// Pixels across and down.
     pub size: [usize; 2],
@@ -40,12 +41,14 @@ pub struct Wanted {
     pub part: Option<[f32; 4]>,
     /// How the camera is set.
     pub exposure: Exposure,
+    /// The windows at an hour of the day; as under an even grey sky where none is told.
+    pub hour: Option<HourLight>,
 }
 
 impl Wanted {
     /// The whole picture of a corner as its camera is set.
     pub fn whole(corner: &Corner<'_>, size: [usize; 2]) -> Self {
-        Self { size, part: None, exposure: Exposure::of(corner) }
+        Self { size, part: None, exposure: Exposure::of(corner), hour: None }
     }
 }
 
@@ -53,6 +56,7 @@ struct Now {
     key: Vec<u8>,
     size: [usize; 2],
     part: Option<[f32; 4]>,
+    hour: Option<HourLight>,
     staged: Staged,
     tracer: Tracer,
     /// The finer picture: begun once the coarse one is shown, let go once it is finished.
@@ -142,19 +146,20 @@ impl Viewing {
         wanted: &Wanted,
         goes_on: &(dyn Fn() -> bool + Sync),
     ) -> TakenUp {
-        let Wanted { size, part, exposure } = *wanted;
+        let Wanted { size, part, exposure, ref hour } = *wanted;
         let key = key_of(plan);
         if let Some(now) = &mut self.now
             && now.key == key
             && now.size == size
             && now.part == part
+            && now.hour == *hour
         {
-            now.staged.groups = self.stage.groups(corner);
+            now.staged.groups = self.stage.groups(corner, hour.as_ref());
             now.staged.exposure = exposure;
             return TakenUp::Mixed;
         }
         let walk = Walk::fastest();
-        let mut staged = self.stage.staged(corner, walk);
+        let mut staged = self.stage.staged_at(corner, hour.as_ref(), walk);
         staged.exposure = exposure;
         if let Some(part) = part {
             staged.scene = Arc::new(staged.scene.seen_by(staged.scene.lens().part(part)));
@@ -171,7 +176,8 @@ impl Viewing {
             return TakenUp::Left;
         }
         let shown = frame(&film, dials);
-        self.now = Some(Now { key, size, part, staged, tracer, fine: Fine::NotBegun, shown });
+        self.now =
+            Some(Now { key, size, part, hour: hour.clone(), staged, tracer, fine: Fine::NotBegun, shown });
         TakenUp::Begun
     }
 
@@ -288,6 +294,7 @@ fn key_of(plan: &Plan) -> Vec<u8> {
         }
     }
     serde_json::to_vec(&(
+        plan.brief.windows_shine(),
         plan.brief.room,
         plan.brief.person,
         plan.brief.purpose,

@@ -173,6 +173,11 @@ export const api = {
   /** A local day in a corner as it goes. */
   day: async (asked: Schemas["DayIn"], signal: AbortSignal) =>
     accepted(await client.POST("/api/v1/day", { body: asked, signal })),
+  /** The hours of sun, light and noise on every day of a year. */
+  year: async (asked: Schemas["YearIn"], signal: AbortSignal) =>
+    accepted(await client.POST("/api/v1/year", { body: asked, signal })),
+  /** Where the sun stands over a place at a local time. */
+  sun: async (asked: Schemas["SunIn"]) => accepted(await client.POST("/api/v1/sun", { body: asked })),
   /** The hours in which the light that is wanted holds while it is quiet. */
   hours: async (asked: Schemas["HoursIn"], signal: AbortSignal) =>
     accepted(await client.POST("/api/v1/hours", { body: asked, signal })),

@@ -659,6 +659,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/sun": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Where the sun stands over a place at a local time */
+        post: operations["sun"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/treatment": {
         parameters: {
             query?: never;
@@ -706,6 +723,23 @@ export interface paths {
         put?: never;
         /** The floor of a walk round the room with a tape, its closing error shared out */
         post: operations["walk"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/year": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The hours of sun, light and noise on every day of a year */
+        post: operations["year"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1344,6 +1378,8 @@ export interface components {
             hours: components["schemas"]["Interval"][];
             /** @description What is to be said of it. */
             sentences: string[];
+            /** @description What can be done about the windows, and what comes of it on this day. */
+            ways: components["schemas"]["Way"][];
         };
         /** @description A moment of the course. */
         CourseMoment: {
@@ -1361,21 +1397,20 @@ export interface components {
              * @description The sun over the horizon, degrees.
              */
             sun_elevation_deg: number;
-            /**
-             * Format: double
-             * @description Light of the windows on the face under a clear sky, lx.
-             */
-            clear_lx: number;
-            /**
-             * Format: double
-             * @description Under an overcast one.
-             */
-            overcast_lx: number;
+            /** @description What the windows do under a clear sky, the sun's own beam left out. */
+            clear: components["schemas"]["WindowLight"];
+            /** @description Under an overcast one. */
+            overcast: components["schemas"]["WindowLight"];
             /** @description What keeps the light that is wanted from holding. */
             spoils: components["schemas"]["Spoils"][];
             /** @description Where the sun lies. */
             patches: components["schemas"]["SunPatch"][];
         };
+        /**
+         * @description A curtain before a window.
+         * @enum {string}
+         */
+        Curtain: "white" | "dark";
         /** @description What a sum buys. */
         CurvePoint: {
             /**
@@ -2972,6 +3007,12 @@ export interface components {
              */
             horizon_deg?: number | null;
             slope?: components["schemas"]["Id"] | null;
+            /**
+             * Format: double
+             * @description How far a blind is drawn down over it, m (0).
+             */
+            blind_m?: number | null;
+            curtain?: components["schemas"]["Curtain"] | null;
             swing?: components["schemas"]["Swing"] | null;
             glazing?: components["schemas"]["Glazing"] | null;
         };
@@ -3472,6 +3513,11 @@ export interface components {
              * @description Bearing of true north in the plan, degrees clockwise from the direction away from the back wall.
              */
             north_deg?: number | null;
+            /**
+             * Format: double
+             * @description How far that bearing may be off, degrees (10, a phone's compass).
+             */
+            north_within_deg?: number | null;
             /** @description Doors and windows. */
             openings?: {
                 [key: string]: components["schemas"]["Opening"];
@@ -3736,6 +3782,19 @@ export interface components {
         };
         /** @enum {string} */
         SourceSchool: "big-soft" | "small-near";
+        /** @description A stretch of a day. */
+        Span: {
+            /**
+             * Format: int32
+             * @description Where it begins, minutes after local midnight.
+             */
+            from_min: number;
+            /**
+             * Format: int32
+             * @description Where it ends; 1440 is the next midnight.
+             */
+            to_min: number;
+        };
         /** @enum {string} */
         Spending: "sound" | "light" | "lens" | "set-and-light";
         /**
@@ -3884,6 +3943,25 @@ export interface components {
             changes: components["schemas"]["Change"][];
             /** @description The corner with it. */
             plan: components["schemas"]["Plan"];
+        };
+        /** @description The sun in the sky as it is seen: its light bent by the air. */
+        Sun: {
+            /**
+             * Format: double
+             * @description Degrees clockwise from true north, 0 to 360.
+             */
+            azimuth_deg: number;
+            /**
+             * Format: double
+             * @description Degrees over the horizon, negative below.
+             */
+            elevation_deg: number;
+        };
+        /** @description A place and a time, to find out which way something looks. */
+        SunIn: {
+            place: components["schemas"]["Place"];
+            /** @description Local time, as `2026-11-28T10:40`. */
+            local: string;
         };
         /** @description A place where the sun lies. */
         SunPatch: {
@@ -4198,6 +4276,21 @@ export interface components {
              */
             way_m: number;
         };
+        /** @description One way, and what comes of it on this day. */
+        Way: {
+            /** @description Which. */
+            way: components["schemas"]["WindowWay"];
+            /** @description It is how the plan has it. */
+            is_now: boolean;
+            /**
+             * Format: int32
+             * @description Minutes of the day in which a take can be made.
+             */
+            good_min: number;
+            longest?: components["schemas"]["Stretch"] | null;
+            /** @description What it brings and costs. */
+            says: string;
+        };
         /** @description How much each aspect counts, in parts of their sum. */
         Weights: {
             /**
@@ -4226,8 +4319,41 @@ export interface components {
              */
             comfort: number;
         };
+        /** @description What the windows do to the picture at a moment under one sky. */
+        WindowLight: {
+            /**
+             * Format: double
+             * @description Light on the face, towards the lens, lx, by way of the room too.
+             */
+            face_lx: number;
+            /**
+             * Format: double
+             * @description Light on what the picture shows behind the person, the mean, lx; 0 where it shows nothing.
+             */
+            background_lx: number;
+            /**
+             * Format: double
+             * @description From where most of it comes to the eyes: degrees from the lens, positive to camera right; none in the dark.
+             */
+            azimuth_deg?: number | null;
+            /**
+             * Format: double
+             * @description The brighter cheek over the other, each turned 45 degrees from the lens; none in the dark.
+             */
+            ratio?: number | null;
+            /**
+             * Format: double
+             * @description Colour temperature on the face, K; none in the dark.
+             */
+            cct_k?: number | null;
+        };
         /** @enum {string} */
         WindowSchool: "shut-out" | "key";
+        /**
+         * @description What is done about the windows.
+         * @enum {string}
+         */
+        WindowWay: "cover" | "key" | "white-curtain" | "fill";
         /** @description A word on the drawing. */
         Word: {
             /** @description The words. */
@@ -4252,6 +4378,38 @@ export interface components {
             source: string;
             /** @description What to keep in mind. */
             note?: string;
+        };
+        /** @description A year in a corner. */
+        Year: {
+            /** @description Every day that the zone has. */
+            days: components["schemas"]["YearDay"][];
+            /** @description What is to be said of it. */
+            sentences: string[];
+        };
+        /** @description A day of the year. */
+        YearDay: {
+            /** @description Its date. */
+            date: string;
+            /** @description The sun is up. */
+            up: components["schemas"]["Span"][];
+            /** @description It is low and warm. */
+            golden: components["schemas"]["Span"][];
+            /** @description It shines into the eyes. */
+            on_face: components["schemas"]["Span"][];
+            /** @description It shines into the lens. */
+            in_lens: components["schemas"]["Span"][];
+            /** @description It lies behind the person in the picture. */
+            behind: components["schemas"]["Span"][];
+            /** @description The light that is wanted holds. */
+            light: components["schemas"]["Span"][];
+            /** @description Something of the weekly pattern is heard. */
+            noisy: components["schemas"]["Span"][];
+        };
+        /** @description A plan and a year. */
+        YearIn: {
+            plan: components["schemas"]["Plan"];
+            /** Format: int32 */
+            year: number;
         };
         /** @description A zone of perspective. */
         Zone: {
@@ -5553,6 +5711,37 @@ export interface operations {
             };
         };
     };
+    sun: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SunIn"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sun"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+        };
+    };
     treatment: {
         parameters: {
             query?: never;
@@ -5678,6 +5867,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Walked"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+        };
+    };
+    year: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["YearIn"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Year"];
                 };
             };
             422: {

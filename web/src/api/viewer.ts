@@ -4,6 +4,12 @@ import ReconnectingSocket from "partysocket/ws";
 
 import { Refused, type Plan, type Schemas } from "./client";
 
+/** A time, in UTC, and a sky at which a plan is looked at, with nothing drawn before its windows. */
+export interface Hour {
+  utc: string;
+  sky: "clear" | "overcast";
+}
+
 export type Overlay = "none" | "clipping" | "stops";
 
 /** What a picture tells of its exposure. */
@@ -90,6 +96,7 @@ interface Asked {
   plan: Plan;
   width: number;
   overlay: Overlay;
+  hour?: Hour | undefined;
 }
 
 export class Viewer {
@@ -120,7 +127,13 @@ export class Viewer {
   /** Asks for a picture; an earlier one is given up. */
   show(asked: Asked): void {
     const before = this.#asked;
-    if (before?.plan === asked.plan && before.width === asked.width && before.overlay === asked.overlay)
+    if (
+      before?.plan === asked.plan &&
+      before.width === asked.width &&
+      before.overlay === asked.overlay &&
+      before.hour?.utc === asked.hour?.utc &&
+      before.hour?.sky === asked.hour?.sky
+    )
       return;
     this.#asked = asked;
     this.#generation += 1;
@@ -177,11 +190,11 @@ export class Viewer {
 
   #ask(): void {
     if (!this.#asked) return;
-    const { plan, width, overlay } = this.#asked;
+    const { plan, width, overlay, hour } = this.#asked;
     this.#askedAt.set(this.#generation, this.#now());
     const known = this.#sent === plan;
     this.#sent = plan;
-    const told = { generation: this.#generation, width, overlay, ...(known ? {} : { plan }) };
+    const told = { generation: this.#generation, width, overlay, ...(hour && { hour }), ...(known ? {} : { plan }) };
     this.#channel?.send(JSON.stringify(told));
   }
 

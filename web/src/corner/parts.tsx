@@ -41,7 +41,7 @@ export const STEP_PARTS: Record<Step, Record<Tab, Part>> = {
 };
 
 /** Where the picture is the subject. */
-export const PICTURE_STEPS: readonly Step[] = ["room", "you", "shot", "light"];
+export const PICTURE_STEPS: readonly Step[] = ["room", "you", "shot", "light", "day"];
 
 /** What a step's drawings and parts are made of beside the judgement. */
 export const WANTED: Record<Step, "chart" | "light" | "sound" | null> = {

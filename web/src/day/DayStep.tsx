@@ -1,118 +1,126 @@
-// The day: what the windows do to the picture, and whether they are covered or used.
-import { ToggleGroup } from "radix-ui";
+// The day: what the windows do to the picture hour by hour, what is done about them, and when it is good to record.
+import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 
+import type { Plan, Schemas } from "../api/client";
 import { Schools } from "../schools/Schools";
-import { withSchool } from "../table/edits";
-import { wallName } from "../table/floor";
-import { valueOf, type StepProps } from "../table/step";
-import { useTable } from "../table/useTable";
-import { fixed, formatLength } from "../units/length";
+import type { StepProps } from "../table/step";
+import { FIELD_SMALL } from "../ui/note";
 import { Section } from "../ui/Section";
-import { Table } from "../ui/Table";
-import { today } from "./asked";
-import { CourseOf } from "./CourseOf";
+import { Trouble, Waiting } from "../ui/states";
+import { Tabbed } from "../ui/tabs";
+import { courseOf, today } from "./asked";
+import { Carpet } from "./Carpet";
+import { HourByHour } from "./HourByHour";
 import { NoisyBoxes } from "./NoisyBoxes";
 import { PlaceBoxes } from "./PlaceBoxes";
+import { Ways, goodOf } from "./Ways";
 import { Week } from "./Week";
 import { WindowBoxes } from "./WindowBoxes";
-import { USUAL, windowsOf, windowsShine } from "./windows";
+import { windowsOf } from "./windows";
 
-export function DayNow({ plan, judged, units }: StepProps) {
-  const windows = windowsOf(plan);
-  const [date, setDate] = useState(() => today(new Date()));
-  if (windows.length === 0)
+export function DayNow({ plan }: StepProps) {
+  if (windowsOf(plan).length === 0)
     return <p>Without a window nothing changes by the hour: light it once, and keep the dials.</p>;
   const isPlaced = plan.brief.place != null && plan.brief.room.north_deg != null;
+  return isPlaced ? <Placed plan={plan} /> : <PlaceBoxes plan={plan} />;
+}
+
+const PARTS = [
+  ["day", "Hour by hour", null],
+  ["watch", "What to watch", null],
+  ["week", "Good hours", null],
+  ["year", "The year", null],
+] as const;
+
+/** The day of a room of which it is known where it is and which way it looks. */
+function Placed({ plan }: { plan: Plan }) {
+  const [date, setDate] = useState(() => today(new Date()));
+  const [part, setPart] = useState<string>("day");
+  const course = useQuery(courseOf(plan, date));
+  const of = (show: (course: Schemas["Course"]) => React.ReactNode) => (
+    <>
+      {course.isPending && <Waiting what="Following the sun" />}
+      {course.isError && <Trouble error={course.error} onRetry={() => void course.refetch()} />}
+      {course.data && show(course.data)}
+    </>
+  );
   return (
-    <div className="grid gap-4">
-      <CoveredOrUsed used={windowsShine(plan.brief)} several={windows.length > 1} />
-      {isPlaced ? (
-        <>
-          <CourseOf plan={plan} date={date} onDate={setDate} />
-          <Week plan={plan} from={date} />
-        </>
-      ) : (
-        <PlaceBoxes plan={plan} />
-      )}
-      <Section title="Windows">
-        <Table>
-          <thead>
-            <tr>
-              <th>In the</th>
-              <th>Size</th>
-              <th>Sill</th>
-              <th>From your eyes</th>
-            </tr>
-          </thead>
-          <tbody>
-            {windows.map(([id, window]) => {
-              const azimuth = valueOf(judged, `daylight.${id}.azimuth_deg`);
-              return (
-                <tr key={id}>
-                  <td>{wallName(plan.brief.room.floor_m, window.wall)}</td>
-                  <td>
-                    {formatLength(window.width_m, units)} ×{" "}
-                    {formatLength(window.height_m ?? USUAL.height_m, units)}
-                  </td>
-                  <td>{formatLength(window.sill_m ?? USUAL.sill_m, units)}</td>
-                  <td>{azimuth === null ? "–" : sideOf(azimuth)}</td>
-                </tr>
-              );
-            })}
-          </tbody>
-        </Table>
-      </Section>
+    <div>
+      <div className="flex flex-wrap items-center gap-x-3 gap-y-1 pb-1 text-sm">
+        <span className="w-40">
+          <DateBox date={date} onDate={setDate} />
+        </span>
+        <span className="grow basis-52">{course.data && <SunLine course={course.data} />}</span>
+      </div>
+      <Tabbed label="The day" tabs={PARTS} value={part} onValue={setPart}>
+        {part === "day" && of((data) => <HourByHour course={data} plan={plan} />)}
+        {part === "watch" && of((data) => <ToWatch course={data} />)}
+        {part === "week" && <Week plan={plan} from={date} />}
+        {part === "year" && <Carpet plan={plan} date={date} onDate={setDate} />}
+      </Tabbed>
     </div>
   );
 }
 
-/** Where something is by its angle from the lens. */
-function sideOf(azimuth: number): string {
-  const angle = `${fixed(Math.abs(azimuth), 0)}°`;
-  if (Math.abs(azimuth) > 135) return `behind you, ${angle} from the lens`;
-  return `${angle} to camera ${azimuth > 0 ? "right" : "left"}`;
-}
-
-function CoveredOrUsed({ used, several }: { used: boolean; several: boolean }) {
-  const table = useTable();
-  const option = (value: string, name: string, words: string) => (
-    <ToggleGroup.Item
-      value={value}
-      className="border-line data-[state=on]:border-ember data-[state=on]:bg-ember-soft bg-paper min-h-10 cursor-pointer rounded-lg border px-3 py-2 text-left text-sm"
-    >
-      <strong className="block">{name}</strong>
-      {words}
-    </ToggleGroup.Item>
-  );
+function SunLine({ course }: { course: Schemas["Course"] }) {
+  const { sunrise, sunset, golden, zone } = course;
   return (
-    <ToggleGroup.Root
-      type="single"
-      aria-label="What is done about the windows"
-      className="grid gap-2 sm:grid-cols-2"
-      value={used ? "key" : "shut-out"}
-      onValueChange={(window) => window !== "" && table.act((p) => withSchool(p, "window", window))}
-    >
-      {option(
-        "shut-out",
-        several ? "Cover the windows" : "Cover the window",
-        "Blinds or curtains: the same light at every hour.",
-      )}
-      {option("key", "Use the window as the key", "Free and soft, but it changes while you record.")}
-    </ToggleGroup.Root>
+    <>
+      {sunrise && `Sunrise ${sunrise}. `}
+      {sunset && `Sunset ${sunset}. `}
+      {golden.length > 0 && `Low and warm ${golden.map(({ from, to }) => `${from}–${to}`).join(" and ")}. `}
+      <span className="text-faint">{zone}.</span>
+    </>
   );
 }
 
-export function DayByHand({ plan, units }: StepProps) {
+/** What is to be said of the day, and how good it is with the windows as they are used now. */
+function ToWatch({ course }: { course: Schemas["Course"] }) {
+  const now = course.ways.find(({ is_now }) => is_now);
+  return (
+    <ul className="grid gap-2 text-sm">
+      {now && <li>As it is now: {goodOf(now)}. Other ways are under Choices.</li>}
+      {course.sentences.map((words) => (
+        <li key={words}>{words}</li>
+      ))}
+    </ul>
+  );
+}
+
+function DateBox({ date, onDate }: { date: string; onDate: (date: string) => void }) {
+  return (
+    <input
+      aria-label="Date"
+      className={FIELD_SMALL}
+      type="date"
+      value={date}
+      onChange={({ target: { value } }) => /^\d{4}-\d\d-\d\d$/.test(value) && onDate(value)}
+    />
+  );
+}
+
+export function DayByHand({ plan, judged, units }: StepProps) {
   return (
     <div className="grid gap-4">
-      <WindowBoxes plan={plan} units={units} />
       {windowsOf(plan).length > 0 && <PlaceBoxes plan={plan} />}
+      <WindowBoxes plan={plan} judged={judged} units={units} />
       <NoisyBoxes plan={plan} />
     </div>
   );
 }
 
 export function DayChoices({ plan }: StepProps) {
-  return <Schools ids={["window"]} plan={plan} />;
+  const isPlaced = plan.brief.place != null && plan.brief.room.north_deg != null;
+  const course = useQuery({ ...courseOf(plan, today(new Date())), enabled: isPlaced });
+  return (
+    <div className="grid gap-4">
+      {windowsOf(plan).length > 0 && (
+        <Section title={isPlaced ? "The windows, and what comes of it today" : "The windows"}>
+          <Ways plan={plan} ways={course.data?.ways} />
+        </Section>
+      )}
+      <Schools ids={["window"]} plan={plan} />
+    </div>
+  );
 }

@@ -4,7 +4,7 @@ import type { Schemas } from "../api/client";
 type Course = Schemas["Course"];
 
 const WIDTH = 560;
-const HEIGHT = 190;
+const HEIGHT = 160;
 const LEFT = 34;
 const BOTTOM = 24;
 const TOP = 10;
@@ -73,13 +73,13 @@ export function LightOfDay({ course, at, onAt }: Props) {
             </text>
           ))}
         <polyline
-          points={line((moment) => moment.clear_lx)}
+          points={line((moment) => moment.clear.face_lx)}
           fill="none"
           className="stroke-ember"
           strokeWidth="2"
         />
         <polyline
-          points={line((moment) => moment.overcast_lx)}
+          points={line((moment) => moment.overcast.face_lx)}
           fill="none"
           className="stroke-ink"
           strokeWidth="1.6"

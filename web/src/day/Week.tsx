@@ -1,5 +1,6 @@
 // The good hours of the next seven days as a list, and to take along.
 import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
 
 import { api, type Plan, type Schemas } from "../api/client";
 import { Button } from "../ui/button";
@@ -7,7 +8,8 @@ import { handOut, stemOf } from "../ui/download";
 import { Section, SHEET } from "../ui/Section";
 import { Trouble, Waiting } from "../ui/states";
 import { dateAfter, hoursOf } from "./asked";
-import { byDay } from "./week";
+import { byDay, longestSlot, nextSlot, slotWords } from "./week";
+import { duration } from "./words";
 import { windowsShine } from "./windows";
 
 const TYPES = { csv: "text/csv", ics: "text/calendar" } as const;
@@ -39,6 +41,7 @@ export function Week({ plan, from }: { plan: Plan; from: string }) {
     >
       {hours.isPending && <Waiting what="Looking for good hours" />}
       {hours.isError && <Trouble error={hours.error} onRetry={() => void hours.refetch()} />}
+      {hours.data && <Slots all={hours.data.intervals} zone={zone} />}
       {hours.data && (
         <ul className={`${SHEET} divide-line divide-y text-sm`}>
           {byDay(hours.data.intervals, zone, from, 7).map(({ date, label, stretches }) => (
@@ -54,5 +57,19 @@ export function Week({ plan, from }: { plan: Plan; from: string }) {
         {!used && " Behind a covered window every quiet hour is as good."}
       </p>
     </Section>
+  );
+}
+
+/** The next good slot and the longest one of the week. */
+function Slots({ all, zone }: { all: Schemas["Interval"][]; zone: string }) {
+  const [now] = useState(() => new Date());
+  const [next, longest] = [nextSlot(all, now), longestSlot(all)];
+  if (!longest) return <p className="mb-1.5 text-sm">No good hour in these seven days.</p>;
+  const told = (slot: typeof longest) => `${slotWords(slot, zone)} (${duration(slot.minutes)})`;
+  return (
+    <p className="mb-1.5 text-sm">
+      {next && next.start !== longest.start && `Next good slot: ${told(next)}. `}
+      Longest: {told(longest)}.
+    </p>
   );
 }

@@ -11,6 +11,14 @@ export const courseOf = (plan: Plan, date: string) =>
     staleTime: Infinity,
   });
 
+/** A year in a corner, day by day. */
+export const yearOf = (plan: Plan, year: number) =>
+  queryOptions({
+    queryKey: ["year", plan, year],
+    queryFn: ({ signal }) => api.year({ plan, year }, signal),
+    staleTime: Infinity,
+  });
+
 /** Good hours of some days. */
 export const hoursOf = (plan: Plan, from: string, to: string) =>
   queryOptions({

@@ -16,12 +16,7 @@ export function byDay(all: Schemas["Interval"][], zone: string, from: string, da
   const wanted = all.filter((one) => one.wanted).map((one) => [local(one.start), local(one.end)] as const);
   return dates.map((date) => ({
     date,
-    label: new Date(`${date}T12:00:00Z`).toLocaleDateString("en", {
-      weekday: "short",
-      day: "numeric",
-      month: "short",
-      timeZone: "UTC",
-    }),
+    label: dayWords(date),
     stretches: wanted.flatMap(([start, end]) => {
       const begins = start.date === date ? start.clock : start.date < date ? "00:00" : null;
       const ends = end.date === date ? end.clock : end.date > date ? "24:00" : null;
@@ -50,3 +45,52 @@ function partsOf(utc: string, zone: string): { date: string; clock: string } {
     clock: `${part.hour ?? ""}:${part.minute ?? ""}`,
   };
 }
+
+export interface Slot {
+  /** In UTC. */
+  start: string;
+  end: string;
+  minutes: number;
+}
+
+/** A slot shorter than this is no time for a take, minutes. */
+const LEAST_MIN = 30;
+
+const slotOf = ({ start, end }: { start: string; end: string }): Slot => ({
+  start,
+  end,
+  minutes: Math.round((Date.parse(end) - Date.parse(start)) / 60_000),
+});
+
+/** The first stretch from now on in which a take can be made, less what has gone by of it; none where there is none. */
+export function nextSlot(all: Schemas["Interval"][], now: Date): Slot | null {
+  const wanted = all.filter((one) => one.wanted && Date.parse(one.end) > now.getTime());
+  const left = wanted.map(({ start, end }) =>
+    slotOf({ start: Date.parse(start) < now.getTime() ? now.toISOString() : start, end }),
+  );
+  return left.find(({ minutes }) => minutes >= LEAST_MIN) ?? null;
+}
+
+/** The longest stretch in which a take can be made. */
+export function longestSlot(all: Schemas["Interval"][]): Slot | null {
+  const slots = all.filter(({ wanted }) => wanted).map(slotOf);
+  return slots.reduce<Slot | null>(
+    (best, slot) => (best && best.minutes >= slot.minutes ? best : slot),
+    null,
+  );
+}
+
+/** A slot by the local calendar and clock, as `Sat 28 Nov 09:10–11:40`. */
+export function slotWords({ start, end }: Slot, zone: string): string {
+  const [from, to] = [partsOf(start, zone), partsOf(end, zone)];
+  const until = to.date === from.date ? to.clock : `${dayWords(to.date)} ${to.clock}`;
+  return `${dayWords(from.date)} ${from.clock}–${until}`;
+}
+
+const dayWords = (date: string) =>
+  new Date(`${date}T12:00:00Z`).toLocaleDateString("en", {
+    weekday: "short",
+    day: "numeric",
+    month: "short",
+    timeZone: "UTC",
+  });

@@ -9,6 +9,12 @@ export const GLAZINGS = [
   ["tilted", "tilted open"],
 ] as const;
 
+export const CURTAINS = [
+  ["", "none"],
+  ["white", "white, drawn: half the light"],
+  ["dark", "dark, drawn: no light"],
+] as const;
+
 /** What stands in while a window is not measured whole. */
 export const USUAL = { height_m: 1.2, sill_m: 0.9, reveal_m: 0.1 };
 
@@ -27,7 +33,7 @@ function outwards(floor: readonly (readonly number[])[], wall: number): number {
   return (Math.atan2(by - ay, -(bx - ax)) * 180) / Math.PI;
 }
 
-const turn = (degrees: number) => ((degrees % 360) + 360) % 360;
+export const turn = (degrees: number) => ((degrees % 360) + 360) % 360;
 
 /** The true bearing to which a wall looks where north has a bearing in the plan. */
 export const bearingOfWall = (floor: readonly (readonly number[])[], wall: number, north: number): number =>

@@ -41,7 +41,7 @@ export function Sheets({ judged, step, room }: Props) {
   const held = useTableView((view) => view.boxes);
   const holding = useTableView((view) => view.holding);
   const lights = useTableView((view) => view.plan?.layout.lights);
-  const { lies } = useSunlight();
+  const lies = useSunlight().looked?.lies;
   const [zoom, setZoom] = useState(1);
   const area = useRef<HTMLDivElement>(null);
   usePinch(({ offset: [near] }) => setZoom(near), {
@@ -85,7 +85,7 @@ export function Sheets({ judged, step, room }: Props) {
           lamp={lamp}
           ways={of === "sound" ? judged.sound_sheets?.[sheet] : undefined}
           sun={
-            projection ? lies.map((outline) => outline.map((corner) => flat(projection, corner))) : undefined
+            projection ? lies?.map((outline) => outline.map((corner) => flat(projection, corner))) : undefined
           }
         />
         <Grips

@@ -1,14 +1,23 @@
-// Where the sun lies at the hour that is looked at: told by the day, drawn over plan and side view.
+// The hour that is looked at: told by the day; plan and side view show where the sun lies then, the picture how it looks.
 import { createContext, useContext } from "react";
 
+import type { Hour } from "../api/viewer";
 import type { Vector } from "../table/handles";
 
-export interface Sunlight {
-  /** Corners of each place where it lies, m; none where no hour is looked at. */
+export interface Looked {
+  /** Corners of each place where the sun lies, m. */
   lies: Vector[][];
-  show: (lies: Vector[][]) => void;
+  hour: Hour;
+  /** The hour in words. */
+  words: string;
 }
 
-export const SunlightContext = createContext<Sunlight>({ lies: [], show: () => undefined });
+export interface Sunlight {
+  /** None where no hour is looked at. */
+  looked: Looked | null;
+  look: (at: Looked | null) => void;
+}
+
+export const SunlightContext = createContext<Sunlight>({ looked: null, look: () => undefined });
 
 export const useSunlight = (): Sunlight => useContext(SunlightContext);

@@ -3,6 +3,7 @@ import { useCallback, useState } from "react";
 
 import type { Judged, Plan } from "../api/client";
 import type { Frame, View, Viewer } from "../api/viewer";
+import { useSunlight } from "../drawing/sunlight";
 import { Show } from "../ui/dialog";
 import { handOut, stemOf } from "../ui/download";
 import { fixed } from "../units/length";
@@ -32,7 +33,8 @@ export function Picture({ judged, plan, size, tallest = "27vh" }: Props) {
   const [options, change] = useOptions();
   const docked = size === "docked";
   const overlay = docked ? "none" : options.overlay;
-  const [viewer, view] = useViewer("worktable", plan, WIDTH_PX[size], overlay, !options.lines);
+  const { looked } = useSunlight();
+  const [viewer, view] = useViewer("worktable", plan, WIDTH_PX[size], overlay, !options.lines, looked?.hour);
   const [closer, setCloser] = useState(false);
   const onDrawn = useCallback((frame: Frame) => viewer.drawn(frame), [viewer]);
   const portrait = plan.layout.camera.orientation === "portrait";
@@ -53,7 +55,7 @@ export function Picture({ judged, plan, size, tallest = "27vh" }: Props) {
         className={docked ? "mt-1 text-xs" : "mt-1.5 flex flex-wrap items-center gap-x-3 gap-y-1 text-xs"}
       >
         <span className={docked ? "" : "mr-auto"}>
-          {settings(plan)}
+          {looked ? looked.words : settings(plan)}
           {frame && !frame.last && (
             <span className="text-white/75" role="status">
               {" "}

@@ -1,7 +1,7 @@
 // A viewfinder for as long as somebody looks through it: pages that follow each other share one, so that nothing is worked out anew.
 import { useEffect, useState, useSyncExternalStore } from "react";
 
-import { Viewer, type Overlay, type View } from "../api/viewer";
+import { Viewer, type Hour, type Overlay, type View } from "../api/viewer";
 import type { Plan } from "../api/client";
 
 /** Kept so long after the last one looked, ms. */
@@ -53,13 +53,14 @@ export function useViewer(
   width: number,
   overlay: Overlay,
   isOn: boolean,
+  hour?: Hour,
 ): [Viewer, View] {
   const [viewer] = useState(() => take(place));
   useEffect(() => enter(place), [place]);
   const view = useSyncExternalStore(viewer.subscribe, viewer.view);
   const follows = isOn && view.slow_ms === null;
   useEffect(() => {
-    if (follows) viewer.show({ plan, width, overlay });
-  }, [viewer, plan, width, overlay, follows]);
+    if (follows) viewer.show({ plan, width, overlay, hour });
+  }, [viewer, plan, width, overlay, follows, hour]);
   return [viewer, view];
 }

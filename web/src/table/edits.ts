@@ -114,11 +114,26 @@ export const withPlace = (plan: Plan, place: NonNullable<Plan["brief"]["place"]>
   brief: { ...plan.brief, place },
 });
 
-/** The plan with the bearing of north in its room, or without one. */
-export const withNorth = (plan: Plan, north_deg: number | null): Plan => ({
+/** The plan with the bearing of north in its room and how far it may be off, or without one. */
+export const withNorth = (plan: Plan, north_deg: number | null, north_within_deg: number | null): Plan => ({
   ...plan,
-  brief: { ...plan.brief, room: { ...plan.brief.room, north_deg } },
+  brief: { ...plan.brief, room: { ...plan.brief.room, north_deg, north_within_deg } },
 });
+
+/** The plan with its windows covered, or as the key with nothing or a white curtain before them; dark curtains stay. */
+export function withWindowWay(plan: Plan, way: "cover" | "key" | "white-curtain"): Plan {
+  const next = withSchool(plan, "window", way === "cover" ? "shut-out" : "key");
+  if (way === "cover") return next;
+  const curtain = way === "white-curtain" ? ("white" as const) : null;
+  const openings = Object.fromEntries(
+    Object.entries(next.brief.room.openings ?? {}).map(([id, opening]) => [
+      id,
+      opening.kind === "window" && opening.curtain !== "dark" ? { ...opening, curtain } : opening,
+    ]),
+  );
+  const room = { ...next.brief.room, openings };
+  return { ...next, brief: { ...next.brief, room } };
+}
 
 /** The plan with other noisy hours. */
 export const withQuiet = (plan: Plan, quiet: NonNullable<Plan["brief"]["quiet"]>): Plan => ({

@@ -4,7 +4,7 @@
 use crate::corner::works;
 use crate::photometry::flux_lm;
 use crate::plan::{
-    Brief, Gear, GearLight, GearMicrophone, Id, Layout, LightSchool, MicrophoneSchool, Mounting, OpeningKind,
+    Brief, Gear, GearLight, GearMicrophone, Id, Layout, LightSchool, MicrophoneSchool, Mounting, Opening,
     Purpose, Shape, SourceSchool,
 };
 
@@ -28,8 +28,7 @@ const BOARD: f64 = 0.4;
 /// Lamps at hand that a layout does not use yet, in the order in which the school of source wants them as the key: under
 /// large and soft the largest first, else the one that gives most light.
 pub(super) fn keys<'a>(brief: &'a Brief, layout: &Layout) -> Vec<AtHand<'a>> {
-    let by_window = brief.windows_shine()
-        && brief.room.openings.values().any(|opening| opening.kind == OpeningKind::Window);
+    let by_window = brief.windows_shine() && brief.room.openings.values().any(Opening::is_open_to_light);
     let school = brief.schools.lights;
     if school == LightSchool::WindowOnly || by_window {
         return Vec::new();

@@ -9,7 +9,7 @@ use crate::assess::score::weights;
 use crate::corner::{Carrier, STACK_M, stands_on};
 use crate::geometry::{DVec2, bearing_of, bearing_vector, distance_to_edge, wrap_180};
 use crate::light::house;
-use crate::plan::{Brief, Gear, Mounting, Opening, OpeningKind, Purpose};
+use crate::plan::{Brief, Gear, Mounting, Opening, Purpose};
 use crate::reading::{Aspect, Band, Quantity, trapezium};
 use crate::shot::lens::{blur_disc_mm, circle_of_confusion_mm, depth_of_field};
 
@@ -177,7 +177,7 @@ impl<'a> Promising<'a> {
     }
 
     fn windows(&self) -> impl Iterator<Item = &Opening> {
-        self.brief.room.openings.values().filter(|opening| opening.kind == OpeningKind::Window)
+        self.brief.room.openings.values().filter(|opening| opening.is_open_to_light())
     }
 
     /// A take's own part.

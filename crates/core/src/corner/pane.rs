@@ -23,11 +23,20 @@ pub struct Pane {
 impl Pane {
     /// The rectangle of an opening; none where its wall or slope is none of the room's.
     pub fn of(room: &Room, opening: &Opening) -> Option<Self> {
+        Self::up_to(room, opening, opening.height_or_usual_m())
+    }
+
+    /// The part of a window that neither blind nor dark curtain covers; none where nothing is left.
+    pub fn clear(room: &Room, opening: &Opening) -> Option<Self> {
+        opening.is_open_to_light().then(|| Self::up_to(room, opening, opening.clear_height_m())).flatten()
+    }
+
+    fn up_to(room: &Room, opening: &Opening, height_m: f64) -> Option<Self> {
         let (start, end) = room.wall_m(usize::from(opening.wall))?;
         let flat = (end - start).normalize_or_zero();
         let along = flat.extend(0.0);
         let foot = (start + flat * (opening.from_m + opening.width_m / 2.0)).extend(0.0);
-        let (sill_m, height_m) = (opening.sill_or_usual_m(), opening.height_or_usual_m());
+        let sill_m = opening.sill_or_usual_m();
         let (lower_m, up) = match &opening.slope {
             None => (foot + DVec3::Z * sill_m, DVec3::Z),
             Some(id) => {
@@ -54,6 +63,11 @@ impl Pane {
         let at =
             |x: f64, y: f64| self.middle_m + self.along * (x * self.half_m.x) + self.up * (y * self.half_m.y);
         [at(-1.0, -1.0), at(1.0, -1.0), at(1.0, 1.0), at(-1.0, 1.0)]
+    }
+
+    /// Its area, m2.
+    pub fn area_m2(&self) -> f64 {
+        4.0 * self.half_m.x * self.half_m.y
     }
 
     /// How steeply a direction leaves it; 0 or less for one that does not.

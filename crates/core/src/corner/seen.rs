@@ -23,10 +23,10 @@ impl Corner<'_> {
         [low[0], low[1], low[2], low[3], low[0] + up, low[1] + up, low[2] + up, low[3] + up]
     }
 
-    /// The corners of a door or window in its wall or slope.
-    pub fn opening_corners(&self, opening: &Opening) -> [DVec3; 4] {
-        // A checked plan has all its walls and slopes.
-        Pane::of(&self.brief.room, opening).map_or([DVec3::ZERO; 4], |pane| pane.corners())
+    /// The windows through which light can come, each with the part of it that nothing covers.
+    pub fn clear_windows(&self) -> impl Iterator<Item = (&Id, &Opening, Pane)> {
+        let room = &self.brief.room;
+        room.openings.iter().filter_map(|(id, opening)| Some((id, opening, Pane::clear(room, opening)?)))
     }
 }
 

@@ -4,7 +4,7 @@ use jiff::civil::{Date, DateTime};
 use jiff::tz::TimeZone;
 use jiff::{Span, Timestamp};
 
-use crate::daylight::YEARS;
+use crate::daylight::{Air, Sun, YEARS, sun_at};
 use crate::plan::{Brief, Day, Place};
 use crate::problem::{Code, Problem};
 
@@ -77,6 +77,22 @@ pub(super) fn at_minute(zone: &TimeZone, date: Date, minute: i32) -> Option<i64>
     let day = date.checked_add(Span::new().days(i64::from(whole_days))).ok()?;
     let time: DateTime = day.at(i8::try_from(within / 60).ok()?, i8::try_from(within % 60).ok()?, 0, 0);
     Some(zone.to_timestamp(time).ok()?.as_second())
+}
+
+/// The sun over a place at a local time, as `2026-11-28T10:40`.
+///
+/// # Errors
+/// The time is none of the place's, or the years that are answered for do not hold it.
+pub fn sun_at_local(place: &Place, local: &str) -> Result<Sun, Problem> {
+    let refused = || Problem::new("local", local, "a local time, as 2026-11-28T10:40", Code::OutOfRange);
+    let time: DateTime = local.parse().map_err(|_| refused())?;
+    let zone = place.zone().ok_or_else(refused)?;
+    let unix_s = zone.to_timestamp(time).map_err(|_| refused())?.as_second() as f64;
+    YEARS
+        .contains(&time.year())
+        .then(|| sun_at(place.latitude_deg, place.longitude_deg, unix_s, Air::usual(unix_s)))
+        .flatten()
+        .ok_or_else(refused)
 }
 
 /// A time in UTC, as `2026-11-28T12:30:00Z`.

@@ -5,16 +5,14 @@ use serde::Serialize;
 use utoipa::ToSchema;
 
 use super::calendar::{LocalDay, utc};
+use super::changes::changes_of;
 use super::light::{DayLight, Moment};
 use super::noise::noisy_s;
 use crate::corner::Corner;
 use crate::parallel::in_parallel;
-use crate::plan::{OpeningKind, Plan};
+use crate::plan::{Opening, Plan};
 use crate::problem::{Code, Problem};
 
-/// The light is looked at every so many seconds; where it changes between, to the minute.
-const STEP_S: i64 = 300;
-const MINUTE_S: i64 = 60;
 /// Windows do no harm where the lamps give the face so much more than they do, stops. Fogon's own rule.
 const HARMLESS_STOPS: f64 = 3.0;
 
@@ -89,12 +87,24 @@ pub fn good_hours(plan: &Plan, days: &[LocalDay], zone: &TimeZone) -> Result<Goo
         return Ok(hours_in(None, plan, days, zone));
     }
     let corner = Corner::resolved(plan)?;
-    Ok(hours_in(Some(&daylight_of(plan, &corner)?), plan, days, zone))
+    Ok(good_hours_under(&daylight_of(plan, &corner)?, plan, days, zone))
+}
+
+/// The good hours under a daylight: the light that the brief wants holds.
+pub(super) fn good_hours_under(
+    light: &DayLight<'_>,
+    plan: &Plan,
+    days: &[LocalDay],
+    zone: &TimeZone,
+) -> GoodHours {
+    let wanted = plan.brief.windows_shine();
+    let holds = |moment: &Moment| light.spoils(wanted, moment).is_empty();
+    hours_in(Some((light, &holds)), plan, days, zone)
 }
 
 /// Whether the room has a window: else the day changes nothing.
 pub(super) fn has_window(plan: &Plan) -> bool {
-    plan.brief.room.openings.values().any(|opening| opening.kind == OpeningKind::Window)
+    plan.brief.room.openings.values().any(Opening::is_open_to_light)
 }
 
 /// The daylight of a corner with a window.
@@ -107,9 +117,12 @@ pub(super) fn daylight_of<'a>(plan: &Plan, corner: &'a Corner<'a>) -> Result<Day
         .ok_or_else(|| missing("brief.room.north_deg", "the bearing of north in the plan, degrees"))
 }
 
+/// A daylight, and whether its light does what is wanted of it at a moment.
+pub(super) type Holds<'a> = (&'a DayLight<'a>, &'a (dyn Fn(&Moment) -> bool + Sync));
+
 /// The good hours under a daylight; without one the lamps are all there is.
 pub(super) fn hours_in(
-    light: Option<&DayLight<'_>>,
+    light: Option<Holds<'_>>,
     plan: &Plan,
     days: &[LocalDay],
     zone: &TimeZone,
@@ -120,11 +133,12 @@ pub(super) fn hours_in(
     };
     let (start_s, end_s) = (first.start_s, last.end_s);
     let lit: Vec<(i64, bool)> = match light {
-        Some(light) => {
-            let wanted = brief.windows_shine();
-            let holds =
-                |unix_s: i64| light.at(unix_s).is_some_and(|moment| light.spoils(wanted, &moment).is_empty());
-            in_parallel(days, |day| changes_of(day, &holds)).into_iter().flatten().collect()
+        Some((light, holds)) => {
+            let of_day = |day: &LocalDay| {
+                let Some(path) = light.path(day) else { return vec![(day.start_s, false)] };
+                changes_of(day, |at| holds(&light.under(path.at(at))))
+            };
+            in_parallel(days, of_day).into_iter().flatten().collect()
         }
         None => vec![(start_s, true)],
     };
@@ -155,28 +169,4 @@ pub(super) fn hours_in(
         }
     }
     GoodHours { intervals }
-}
-
-/// Where the light begins or ceases to hold in a day, and how it is from there on; whole minutes.
-fn changes_of(day: &LocalDay, holds: &(dyn Fn(i64) -> bool + Sync)) -> Vec<(i64, bool)> {
-    let mut is = holds(day.start_s);
-    let mut all = vec![(day.start_s, is)];
-    let mut at = day.start_s;
-    loop {
-        let next = at + STEP_S;
-        if next >= day.end_s {
-            return all;
-        }
-        if holds(next) != is {
-            // The first minute at which it is as it is then.
-            let (mut before, mut after) = (at, next);
-            while after - before > MINUTE_S {
-                let middle = before + (after - before) / (2 * MINUTE_S) * MINUTE_S;
-                if holds(middle) == is { before = middle } else { after = middle }
-            }
-            is = !is;
-            all.push((after, is));
-        }
-        at = next;
-    }
 }

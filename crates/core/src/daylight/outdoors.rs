@@ -3,6 +3,9 @@
 use std::f64::consts::PI;
 use std::sync::OnceLock;
 
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
 use crate::geometry::DVec3;
 use crate::photometry::sky;
 
@@ -13,7 +16,8 @@ const AT_DUSK_LX: f64 = 3.0;
 const CIVIL_DEG: f64 = -6.0;
 
 /// The sky.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "kebab-case")]
 pub enum Sky {
     /// No cloud.
     Clear,
@@ -74,6 +78,16 @@ impl SkyDome {
             Sky::Clear => level_lx / clear_level_parts(elevation_deg),
         };
         Self { sky, to_sun, level_lx, direct_lx, zenith_cd_m2 }
+    }
+
+    /// The same sky with its sun hidden.
+    pub fn without_sun(self) -> Self {
+        Self { direct_lx: 0.0, ..self }
+    }
+
+    /// Towards the sun, unit vector with z up.
+    pub fn to_sun(&self) -> DVec3 {
+        self.to_sun
     }
 
     /// Straight from the sun on a surface that faces it, lx.

@@ -1,9 +1,11 @@
 //! The sun in a corner: through which window its beam comes, what it lies on, and what light the windows give a place under any sky.
 
+use std::f64::consts::PI;
+
 use crate::corner::{Bound, Corner, Kind, Pane, Thing, bounds, is_blocked, things};
 use crate::geometry::{DVec2, DVec3, bearing_vector, triangles};
 use crate::photometry::{Blockers, sky, sunlit};
-use crate::plan::{Id, OpeningKind, ThingId};
+use crate::plan::{Id, ThingId};
 
 use super::Sun;
 use super::outdoors::SkyDome;
@@ -21,6 +23,8 @@ struct Window<'a> {
     id: &'a Id,
     pane: Pane,
     horizon_deg: f64,
+    /// The part of the light that passes what hangs before it; less than 1 scatters it all.
+    lets_through: f64,
     /// What bounds the room, without the slope that the window lies in.
     shell: Vec<Bound>,
     blockers: Blockers,
@@ -57,8 +61,7 @@ impl<'a> Sunlight<'a> {
         for (owner, thing) in things.iter().enumerate().filter(|(_, thing)| !thing.glass) {
             thing.pieces.iter().for_each(|piece| of_things.add(&piece.solid, owner));
         }
-        let all = room.openings.iter().filter(|(_, opening)| opening.kind == OpeningKind::Window);
-        let windows = all.filter_map(|(id, opening)| {
+        let windows = corner.clear_windows().map(|(id, opening, pane)| {
             let mut around = room.clone();
             if let Some(slope) = &opening.slope {
                 around.slopes.remove(slope);
@@ -67,7 +70,8 @@ impl<'a> Sunlight<'a> {
             let mut blockers = of_things.clone();
             shell.iter().for_each(|bound| blockers.add(&bound.solid, usize::MAX));
             let horizon_deg = opening.horizon_deg.unwrap_or(0.0);
-            Some(Window { id, pane: Pane::of(room, opening)?, horizon_deg, shell, blockers })
+            let lets_through = opening.curtain_lets_through();
+            Window { id, pane, horizon_deg, lets_through, shell, blockers }
         });
         let windows = windows.collect();
         let mut found = Self { corner, windows, things, behind: Vec::new(), north_deg };
@@ -89,7 +93,7 @@ impl<'a> Sunlight<'a> {
     /// The window through which the sun reaches a point past everything that stands in its way but one thing.
     pub fn reaches(&self, point: DVec3, to_sun: DVec3, but: Option<&ThingId>) -> Option<&'a Id> {
         let from = self.windows.iter().find(|window| {
-            window.sees(to_sun) && window.pane.lets_in(point, to_sun) && {
+            !window.scatters() && window.sees(to_sun) && window.pane.lets_in(point, to_sun) && {
                 let way = window.pane.out.dot(window.pane.middle_m - point) / window.pane.leaves(to_sun);
                 let end = point + to_sun * way;
                 let others = self.things.iter().filter(|thing| !thing.glass && Some(&thing.id) != but);
@@ -207,19 +211,59 @@ impl<'a> Sunlight<'a> {
         found
     }
 
+    /// Points of the picture behind the person, each with the direction that its surface faces.
+    pub fn shown_behind(&self) -> &[(DVec3, DVec3)] {
+        &self.behind
+    }
+
     /// Straight from sky, ground and what stands opposite through the windows, past nothing but their reveals, on a surface of a unit
-    /// normal, lx. The sun's own beam is left out.
+    /// normal, lx. The sun's own beam is left out where no curtain scatters it.
     pub fn window_lx(&self, point: DVec3, normal: DVec3, dome: &SkyDome) -> f64 {
-        self.windows.iter().map(|window| window.given_lx(point, normal, dome)).sum()
+        let mut sum = 0.0;
+        self.each_piece(point, dome, &mut |direction, lx| sum += normal.dot(direction).max(0.0) * lx);
+        sum
+    }
+
+    /// The same as a vector towards where most of it comes from, as long as a surface that faces it gets lx.
+    pub fn light_vector_lx(&self, point: DVec3, dome: &SkyDome) -> DVec3 {
+        let mut sum = DVec3::ZERO;
+        self.each_piece(point, dome, &mut |direction, lx| sum += direction * lx);
+        sum
+    }
+
+    /// Directions to pieces of the windows, each with what it gives a surface that faces it, lx.
+    fn each_piece(&self, point: DVec3, dome: &SkyDome, take: &mut dyn FnMut(DVec3, f64)) {
+        self.windows.iter().for_each(|window| window.each_piece(point, dome, take));
     }
 
     /// Light that comes through the windows into the room, lm: the sky's, the ground's and the sun's.
-    pub fn flux_lm(&self, dome: &SkyDome, to_sun: DVec3) -> f64 {
-        self.windows.iter().map(|window| window.flux_lm(dome, to_sun)).sum()
+    pub fn flux_lm(&self, dome: &SkyDome) -> f64 {
+        self.windows.iter().map(|window| window.lets_in_lx(dome) * window.pane.area_m2()).sum()
+    }
+
+    /// Each window with the mean luminance of what is seen through it from a point, cd/m2.
+    pub fn luminances_cd_m2(&self, point: DVec3, dome: &SkyDome) -> impl Iterator<Item = (&'a Id, f64)> {
+        self.windows.iter().map(move |window| {
+            let (mut seen, mut whole) = (0.0, 0.0);
+            window.each_piece(point, dome, &mut |_, lx| seen += lx);
+            window.each_solid_angle(point, &mut |_, steradians| whole += steradians);
+            // From where its reveal hides it, as a matt sheet that lets in as much.
+            (window.id, if whole > 0.0 { seen / whole } else { window.lets_in_lx(dome) / PI })
+        })
+    }
+
+    /// Each window through which the beam comes unscattered, with the part of it that lets it in.
+    pub fn beams(&self, to_sun: DVec3) -> impl Iterator<Item = Pane> {
+        self.windows.iter().filter(move |window| window.beam(to_sun).is_some()).map(|window| window.pane)
     }
 }
 
 impl Window<'_> {
+    /// A curtain makes one even light of sun and sky.
+    fn scatters(&self) -> bool {
+        self.lets_through < 1.0
+    }
+
     /// The sun stands over what is opposite.
     fn sees(&self, to_sun: DVec3) -> bool {
         to_sun.z > self.horizon_deg.to_radians().sin().max(0.0)
@@ -227,15 +271,15 @@ impl Window<'_> {
 
     /// The part of it through which the beam comes.
     fn beam(&self, to_sun: DVec3) -> Option<[DVec3; 4]> {
-        self.sees(to_sun).then(|| self.pane.open_to(to_sun)).flatten()
+        (!self.scatters() && self.sees(to_sun)).then(|| self.pane.open_to(to_sun)).flatten()
     }
 
-    fn given_lx(&self, point: DVec3, normal: DVec3, dome: &SkyDome) -> f64 {
+    /// Directions from a point to pieces of the window that are seen past its reveal, each with its solid angle, sr.
+    fn each_solid_angle(&self, point: DVec3, take: &mut dyn FnMut(DVec3, f64)) {
         let pane = &self.pane;
         let (half, parts) = (pane.half_m, PIECES as f64);
         // Cut where sky and ground meet, so that no piece has both.
         let level = ((point.z - pane.middle_m.z) / pane.up.z.max(1e-9)).clamp(-half.y, half.y);
-        let mut sum = 0.0;
         for (low, high) in [(-half.y, level), (level, half.y)] {
             let cell_m2 = 2.0 * half.x / parts * (high - low) / parts;
             if cell_m2 <= 0.0 {
@@ -248,34 +292,49 @@ impl Window<'_> {
                     let way = pane.middle_m + pane.along * x + pane.up * y - point;
                     let far2 = way.length_squared().max(1e-6);
                     let direction = way / far2.sqrt();
-                    let (falls, leaves) = (normal.dot(direction), pane.leaves(direction));
-                    if falls > 0.0 && leaves > 0.0 && pane.lets_in(point, direction) {
-                        let seen = dome.luminance_cd_m2(direction, self.horizon_deg);
-                        sum += seen * falls * leaves * cell_m2 / far2;
+                    let leaves = pane.leaves(direction);
+                    // A curtain hangs before the reveal.
+                    if leaves > 0.0 && (self.scatters() || pane.lets_in(point, direction)) {
+                        take(direction, leaves * cell_m2 / far2);
                     }
                 }
             }
         }
-        sky::PANE * sum
     }
 
-    fn flux_lm(&self, dome: &SkyDome, to_sun: DVec3) -> f64 {
+    /// Directions from a point to pieces of the window, each with what it gives a surface that faces it, lx.
+    fn each_piece(&self, point: DVec3, dome: &SkyDome, take: &mut dyn FnMut(DVec3, f64)) {
+        if self.scatters() {
+            let luminance = self.lets_in_lx(dome) / PI;
+            self.each_solid_angle(point, &mut |direction, steradians| {
+                take(direction, luminance * steradians)
+            });
+        } else {
+            self.each_solid_angle(point, &mut |direction, steradians| {
+                let luminance = sky::PANE * dome.luminance_cd_m2(direction, self.horizon_deg);
+                take(direction, luminance * steradians);
+            });
+        }
+    }
+
+    /// Light that leaves the window into the room, lx.
+    fn lets_in_lx(&self, dome: &SkyDome) -> f64 {
         let pane = &self.pane;
-        let area_m2 = 4.0 * pane.half_m.x * pane.half_m.y;
         // On the pane from outside: sums over the half space that it looks into, in rings about its normal.
         let mut outside_lx = 0.0;
         for ring in 0..PIECES {
             let sin2 = (ring as f64 + 0.5) / PIECES as f64;
             let (sin, cos) = (sin2.sqrt(), (1.0 - sin2).sqrt());
             for sector in 0..2 * PIECES {
-                let (y, x) = (std::f64::consts::PI * (sector as f64 + 0.5) / PIECES as f64).sin_cos();
+                let (y, x) = (PI * (sector as f64 + 0.5) / PIECES as f64).sin_cos();
                 let direction = pane.out * cos + (pane.along * x + pane.up * y) * sin;
                 outside_lx += dome.luminance_cd_m2(direction, self.horizon_deg);
             }
         }
-        outside_lx *= std::f64::consts::PI / (2 * PIECES * PIECES) as f64;
+        outside_lx *= PI / (2 * PIECES * PIECES) as f64;
+        let to_sun = dome.to_sun();
         let beam = if self.sees(to_sun) { dome.direct_lx() * pane.leaves(to_sun).max(0.0) } else { 0.0 };
-        sky::PANE * area_m2 * (outside_lx + beam)
+        sky::PANE * self.lets_through * (outside_lx + beam)
     }
 }
 

@@ -7,7 +7,7 @@ use super::{bounce, cloth};
 use crate::corner::{Corner, LightAt, Source};
 use crate::geometry::{DVec3, angle_between_deg, distance_to_edge};
 use crate::photometry::{Emits, Face};
-use crate::plan::{Id, OpeningKind, Role};
+use crate::plan::{Id, Role};
 
 /// A lamp turned no further than this from the eyes is seen where it is; from the second angle on, what it throws on
 /// walls and ceiling counts in full, degrees. Fogon's own rule.
@@ -140,15 +140,9 @@ fn lit_patches(corner: &Corner<'_>, lamp: &Face) -> Vec<LitPatch> {
 
 /// The windows that shine, by id.
 pub fn windows<'a>(corner: &'a Corner<'a>) -> impl Iterator<Item = (&'a Id, Apparent)> {
-    let shine = corner.brief.windows_shine();
-    let windows =
-        corner.brief.room.openings.iter().filter(move |(_, o)| shine && o.kind == OpeningKind::Window);
-    windows.map(|(id, opening)| {
-        let corners = corner.opening_corners(opening);
-        let middle_m = corners.iter().sum::<DVec3>() / corners.len() as f64;
-        let (_, area_m2) = crate::photometry::face_normal(&corners);
-        let diameter_m = 2.0 * (area_m2 / std::f64::consts::PI).sqrt();
-        (id, Apparent { middle_m, diameter_m, bounced: false })
+    corner.clear_windows().filter(|_| corner.brief.windows_shine()).map(|(id, _, pane)| {
+        let diameter_m = 2.0 * (pane.area_m2() / std::f64::consts::PI).sqrt();
+        (id, Apparent { middle_m: pane.middle_m, diameter_m, bounced: false })
     })
 }
 

@@ -10,10 +10,6 @@ use crate::geometry::{DVec2, DVec3, inside};
 use crate::photometry::{Enclosure, Patch};
 use crate::plan::{Brief, Room, WALL_NAMES};
 
-/// Reflectances where none is given: matt white ceiling, light walls, wooden floor (common practice, no source).
-const CEILING: f64 = 0.80;
-const WALLS: f64 = 0.65;
-const FLOOR: f64 = 0.30;
 /// Patches are about so large, m, in larger rooms so large that there are about so many.
 const PATCH_M: f64 = 0.5;
 const PATCHES: f64 = 150.0;
@@ -23,17 +19,6 @@ const STEEP: f64 = 3.0;
 const STEP_M: f64 = 0.01;
 /// Rooms kept.
 const KEPT: NonZeroUsize = NonZeroUsize::MIN.saturating_add(7);
-
-/// Reflectance of a surface: as given, else the usual one; and whether it was given.
-pub fn reflectance(brief: &Brief, surface: &str) -> (f64, bool) {
-    let usual = match surface {
-        "floor" => FLOOR,
-        "ceiling" => CEILING,
-        _ => WALLS,
-    };
-    let told = brief.room.surfaces.get(surface).and_then(|s| s.reflectance);
-    (told.unwrap_or(usual), told.is_some())
-}
 
 /// What decides a room's exchange, number by number.
 type RoomKey = Vec<u64>;
@@ -64,7 +49,7 @@ fn key_of(brief: &Brief) -> RoomKey {
         [x0, y0, x1, y1, beam.width_m, beam.drop_m]
     });
     let walls = WALL_NAMES.iter().take(room.floor_m.len());
-    let surfaces = walls.chain(&["floor", "ceiling"]).map(|name| reflectance(brief, name).0);
+    let surfaces = walls.chain(&["floor", "ceiling"]).map(|name| brief.room.reflectance(name).0);
     // How many of each, so that no two rooms have the same numbers.
     let counts = [room.floor_m.len() as f64, room.slopes.len() as f64];
     let all =
@@ -94,7 +79,7 @@ fn patches(brief: &Brief) -> Vec<Patch> {
             for row in 0..rows {
                 let (low, top) = (high * row as f64 / rows as f64, high * (row + 1) as f64 / rows as f64);
                 let corners = vec![to.extend(low), from.extend(low), from.extend(top), to.extend(top)];
-                all.push(patch(corners, inward.extend(0.0), reflectance(brief, name).0));
+                all.push(patch(corners, inward.extend(0.0), brief.room.reflectance(name).0));
             }
         }
     }
@@ -114,7 +99,7 @@ fn flat(brief: &Brief, pieces: impl Fn(f64) -> usize, all: &mut Vec<Patch>) {
     let outline = room.outline();
     let (columns, rows) = (pieces(width), pieces(depth));
     let half = DVec2::new(width / columns as f64, depth / rows as f64) / 2.0;
-    let (on_floor, on_ceiling) = (reflectance(brief, "floor").0, reflectance(brief, "ceiling").0);
+    let (on_floor, on_ceiling) = (brief.room.reflectance("floor").0, brief.room.reflectance("ceiling").0);
     for column in 0..columns {
         for row in 0..rows {
             let middle = half * DVec2::new(2.0 * column as f64 + 1.0, 2.0 * row as f64 + 1.0);

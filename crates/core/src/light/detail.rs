@@ -254,7 +254,7 @@ pub fn behind(lit: &LightField<'_>) -> Option<Behind> {
         }
         _ => {
             let (wall, _) = corner.wall_behind()?;
-            let (value, told) = super::bounce::reflectance(corner.brief, WALL_NAMES[wall]);
+            let (value, told) = corner.brief.room.reflectance(WALL_NAMES[wall]);
             (value, if told { Origin::Typed } else { Origin::Assumed })
         }
     };

@@ -7,7 +7,7 @@ use super::{apparent, bounce, cloth, house};
 use crate::corner::{Corner, Kind, LightAt, Source, What, bounds, things};
 use crate::geometry::{DVec2, DVec3};
 use crate::photometry::{Blockers, Emitter, Enclosure, Face, Glow, LightSource, Surroundings, sky};
-use crate::plan::{Brief, Id, OpeningKind, ThingId};
+use crate::plan::{Id, ThingId};
 use crate::reading::{Origin, Quantity};
 
 /// A board is sampled at these places along each side, with these weights: Gauss and Legendre's, of four.
@@ -291,11 +291,10 @@ impl<'a> LightField<'a> {
 /// The windows that give light, as faces under an overcast sky.
 pub fn windows<'a>(corner: &'a Corner<'_>) -> impl Iterator<Item = (&'a Id, Face)> {
     let luminance = sky::window_luminance_cd_m2(sky::OVERCAST_LX);
-    let openings = corner.brief.room.openings.iter().filter(|_| corner.brief.windows_shine());
-    openings.filter(|(_, opening)| opening.kind == OpeningKind::Window).map(move |(id, opening)| {
+    corner.clear_windows().filter(|_| corner.brief.windows_shine()).map(move |(id, opening, pane)| {
         // Along the wall as it runs, which is clockwise seen from inside.
-        let inside = corner.opening_corners(opening).into_iter().rev().collect();
-        (id, Face::flat(inside, luminance))
+        let inside = pane.corners().into_iter().rev().collect();
+        (id, Face::flat(inside, luminance * opening.curtain_lets_through()))
     })
 }
 
@@ -366,17 +365,4 @@ pub fn towards_lens_lx(corner: &Corner<'_>, computed: &FaceLight) -> (f64, Origi
 /// Everything that reaches the face.
 pub fn at_face(corner: &Corner<'_>) -> FaceLight {
     LightField::of(corner).at_face()
-}
-
-/// Area-weighted reflectance of the room's surfaces, and whether any of it had to be assumed.
-pub fn mean_reflectance(brief: &Brief) -> (f64, bool) {
-    let mut assumed = false;
-    let (mut sum, mut whole) = (0.0, 0.0);
-    for (name, area) in brief.room.surfaces_m2() {
-        let (reflectance, told) = bounce::reflectance(brief, name);
-        assumed |= !told;
-        sum += area * reflectance;
-        whole += area;
-    }
-    (sum / whole, assumed)
 }

@@ -9,7 +9,7 @@ use crate::exposure::SATURATION_STOPS;
 use crate::geometry::signed_area_m2;
 use crate::person::given;
 use crate::photometry::sky;
-use crate::plan::{Furniture, FurnitureKind, OpeningKind, Role, ThingId};
+use crate::plan::{Furniture, FurnitureKind, Role, ThingId};
 use crate::reading::{Origin, Quantity, Reading};
 use crate::units::capital;
 
@@ -131,15 +131,15 @@ fn bright(corner: &Corner<'_>) -> Vec<(ThingId, Bright, f64, f64)> {
             all.push((ThingId::Furniture(id.clone()), Bright::Shade, luminance_cd_m2, part));
         }
     }
-    for (id, opening) in room.openings.iter().filter(|(_, o)| o.kind == OpeningKind::Window) {
-        let corners = corner.opening_corners(opening);
+    for (id, opening, pane) in corner.clear_windows() {
+        let corners = pane.corners();
         if !hidden(corners[0])
             && let Some(part) = seen(&corners)
         {
             all.push((
                 ThingId::Opening(id.clone()),
                 Bright::Window,
-                sky::window_luminance_cd_m2(sky::OVERCAST_LX),
+                sky::window_luminance_cd_m2(sky::OVERCAST_LX) * opening.curtain_lets_through(),
                 part,
             ));
         }

@@ -7,6 +7,7 @@ mod mains;
 mod noise;
 mod opening;
 mod overhead;
+mod paint;
 mod surface;
 
 use std::collections::BTreeMap;
@@ -21,7 +22,7 @@ pub use furniture::{Furniture, FurnitureKind, Size3};
 pub use geometry::WALL_NAMES;
 pub use mains::Mains;
 pub use noise::{Noise, NoiseKind};
-pub use opening::{Glazing, Opening, OpeningKind, Swing};
+pub use opening::{Curtain, Glazing, Opening, OpeningKind, Swing};
 pub use overhead::{Beam, Slope};
 pub use surface::{FlatSurface, Look, Surface};
 
@@ -45,6 +46,10 @@ pub struct Room {
     #[serde(default, skip_serializing_if = "Option::is_none")]
     #[schema(minimum = 0.0, exclusive_maximum = 360.0)]
     pub north_deg: Option<f64>,
+    /// How far that bearing may be off, degrees (10, a phone's compass).
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(minimum = 0.0, maximum = 45.0)]
+    pub north_within_deg: Option<f64>,
     /// Doors and windows.
     #[serde(default)]
     pub openings: BTreeMap<Id, Opening>,

@@ -252,6 +252,8 @@ readings! {
         LightScreenRimStops = "light.screen.rim_stops", None, None;
         LightScreenDepthM = "light.screen.depth_m", None, None;
         DaylightAzimuthDeg = "daylight.*.azimuth_deg", None, None;
+        DaylightAngularSizeDeg = "daylight.*.angular_size_deg", None, None;
+        DaylightRoomFactorPercent = "daylight.room.factor_percent", None, None;
         SoundMicrophoneClarityC50Db = "sound.microphone.clarity_c50_db", None, None;
         SoundMicrophoneGainDb = "sound.microphone.gain_db", None, None;
         SoundMicrophoneDeskReflectionDb = "sound.microphone.desk_reflection_db", None, None;

@@ -6,7 +6,7 @@
 use crate::corner::{Corner, shown};
 use crate::geometry::{DVec3, signed_area_m2};
 use crate::person::HEAD_RADIUS_M;
-use crate::plan::{BackdropType, FurnitureKind, Hair, Id, Look, OpeningKind, Purpose, Role, WALL_NAMES};
+use crate::plan::{BackdropType, FurnitureKind, Hair, Id, Look, Purpose, Role, WALL_NAMES};
 use crate::reading::{Origin, Quantity, Reading};
 
 /// A thing is large from this part of the picture on, and seen at all from that.
@@ -84,7 +84,7 @@ pub fn behind(corner: &Corner<'_>) -> Behind {
             found.mirrored = Some((id.clone(), what));
         }
     }
-    for (id, opening) in room.openings.iter().filter(|(_, o)| o.kind == OpeningKind::Window) {
+    for (id, opening) in room.openings.iter().filter(|(_, o)| o.is_open_to_light()) {
         let middle = opening.middle_m(&corner.floor_m);
         let z = opening.sill_or_usual_m() + opening.height_or_usual_m() / 2.0;
         let at = middle.extend(z);

@@ -152,7 +152,7 @@ fn home(quantity: Quantity) -> (Step, &'static str) {
         | Q::LightSpillStops
         | Q::LightHotSpotStops
         | Q::LightFillsLx => (Step::Light, "Each light"),
-        Q::DaylightAzimuthDeg => (Step::Day, ""),
+        Q::DaylightAzimuthDeg | Q::DaylightAngularSizeDeg | Q::DaylightRoomFactorPercent => (Step::Day, ""),
         Q::SoundMicrophoneDistanceM
         | Q::SoundMicrophoneSpeechTransmissionIndex
         | Q::SoundMicrophoneDirectToReverberantDb

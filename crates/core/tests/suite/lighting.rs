@@ -6,7 +6,7 @@ use fogon_core::corner::{Corner, Source};
 use fogon_core::geometry::DVec3;
 use fogon_core::geometry::Solid;
 use fogon_core::light::LightField;
-use fogon_core::light::field::{at_face, mean_reflectance};
+use fogon_core::light::field::at_face;
 use fogon_core::light::{bounce, bounce_estimate_lx};
 use fogon_core::photometry::{
     Blockers, Enclosure, Face, Glow, LightSource, face_normal, face_of, luminance_cd_m2, shape_area_m2,
@@ -239,7 +239,7 @@ fn the_room_throws_light_back() {
     let corner = Corner::of(&plan).unwrap();
     let (walls, floor): (f64, f64) = (2.0 * (4.0 + 5.0) * 2.6, 4.0 * 5.0);
     let rho = (0.65 * walls + 0.30 * floor + 0.80 * floor) / (walls + 2.0 * floor);
-    assert_close(mean_reflectance(&plan.brief).0, rho, 1e-12, 0.0, "mean reflectance");
+    assert_close(plan.brief.room.mean_reflectance().0, rho, 1e-12, 0.0, "mean reflectance");
     let lit = LightField::of(&corner);
     let flux: f64 = lit.faces().map(Face::flux_lm).sum();
     let room = bounce::enclosure(&plan.brief);

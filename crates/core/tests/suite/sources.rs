@@ -1,7 +1,7 @@
 //! Sources as they are, each worked by a second route; and what the schools of light make of them.
 
 use fogon_core::assess::without_moves;
-use fogon_core::corner::Corner;
+use fogon_core::corner::{Corner, Pane};
 use fogon_core::geometry::DVec3;
 use fogon_core::light::LightField;
 use fogon_core::light::apparent::{apparent, key};
@@ -264,7 +264,12 @@ fn a_window_is_a_source_where_it_may_be() {
     let found = key(&corner).expect("the window is the key");
     assert!(found.id == "window" && found.light.is_none() && !found.seen.bounced);
     let face = Face::flat(
-        corner.opening_corners(&open.brief.room.openings["window"]).into_iter().rev().collect(),
+        Pane::of(&open.brief.room, &open.brief.room.openings["window"])
+            .unwrap()
+            .corners()
+            .into_iter()
+            .rev()
+            .collect(),
         luminance,
     );
     // All that comes back from the room here is the window's own.

@@ -1,8 +1,11 @@
 //! The day: its course in a corner, and the hours in which the light holds while it is quiet.
 
 use axum::Json;
-use fogon_core::day::{Course, GoodHours, REGIONS, Region, course, date, days, good_hours, zone_of};
-use fogon_core::plan::Plan;
+use fogon_core::day::{
+    Course, GoodHours, REGIONS, Region, Year, course, date, days, good_hours, sun_at_local, zone_of,
+};
+use fogon_core::daylight::Sun;
+use fogon_core::plan::{Place, Plan};
 use fogon_core::problem::{Code, Problem, Problems};
 use serde::Deserialize;
 use utoipa::ToSchema;
@@ -54,7 +57,26 @@ pub(crate) enum HoursFormat {
     Ics,
 }
 
+/// A plan and a year.
+#[derive(Deserialize, ToSchema)]
+pub(crate) struct YearIn {
+    plan: Plan,
+    #[schema(minimum = 1900, maximum = 2100)]
+    year: i16,
+}
+
+/// A place and a time, to find out which way something looks.
+#[derive(Deserialize, ToSchema)]
+pub(crate) struct SunIn {
+    place: Place,
+    /// Local time, as `2026-11-28T10:40`.
+    #[schema(max_length = 20)]
+    local: String,
+}
+
 fogon_core::shape!(
+    YearIn => |asked: &YearIn| asked.plan.check(),
+    SunIn,
     DayIn => |asked: &DayIn| asked.plan.check(),
     HoursIn => |asked: &HoursIn| asked.plan.check(),
     HoursFileIn => |asked: &HoursFileIn| asked.plan.check(),
@@ -102,6 +124,24 @@ pub(crate) async fn hours_file(Sent(asked): Sent<HoursFileIn>) -> Result<String,
         })
     })
     .await
+}
+
+/// The hours of sun, light and noise on every day of a year
+#[utoipa::path(post, path = "/api/v1/year", request_body = YearIn,
+    responses((status = 200, body = Year), (status = 422, body = Details, content_type = "application/problem+json")))]
+pub(crate) async fn year(Sent(asked): Sent<YearIn>) -> Result<Json<Year>, Details> {
+    blocking(move || {
+        let zone = zone_of(&asked.plan.brief);
+        Ok(Json(fogon_core::day::year(&asked.plan, asked.year, &zone).map_err(Problems::from)?))
+    })
+    .await
+}
+
+/// Where the sun stands over a place at a local time
+#[utoipa::path(post, path = "/api/v1/sun", request_body = SunIn,
+    responses((status = 200, body = Sun), (status = 422, body = Details, content_type = "application/problem+json")))]
+pub(crate) async fn sun(Sent(asked): Sent<SunIn>) -> Result<Json<Sun>, Details> {
+    Ok(Json(sun_at_local(&asked.place, &asked.local).map_err(Problems::from)?))
 }
 
 /// Places to pick from

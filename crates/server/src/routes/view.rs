@@ -1,11 +1,13 @@
 //! The viewfinder: one WebSocket for each picture that is looked at, and pictures by themselves.
 //!
-//! In, as text: `{"generation": n, "plan": .., "width": .., "overlay": "none" | "clipping" | "stops"}` takes up a plan, a later one
-//! in place of an earlier; `{"seen": n}` says that a picture was drawn, and only then the next is sent; `{"look": [x, y]}` asks what
+//! In, as text: `{"generation": n, "plan": .., "width": .., "overlay": "none" | "clipping" | "stops", "hour": {"utc": .., "sky":
+//! "clear" | "overcast"}}` takes up a plan, a later one in place of an earlier, with an hour as it looks then with nothing drawn
+//! before the windows; `{"seen": n}` says that a picture was drawn, and only then the next is sent; `{"look": [x, y]}` asks what
 //! is at a place. Out: as text what a look found or problem details; as bytes a picture: generation, width, height, samples (the
 //! highest bit set on the last one) and the length of what it tells as five little-endian 32-bit numbers, what it tells as JSON,
 //! then red, green, blue and opacity of each pixel.
 
+use std::borrow::Cow;
 use std::sync::Arc;
 
 use axum::extract::ws::{Message, WebSocket};
@@ -13,6 +15,7 @@ use axum::extract::{State, WebSocketUpgrade};
 use axum::http::header;
 use axum::response::{IntoResponse, Response};
 use fogon_core::corner::Corner;
+use fogon_core::day::{Hour, hour_light, with_windows_open};
 use fogon_core::document;
 use fogon_core::plan::Plan;
 use fogon_core::problem::{Code, Problem, Problems};
@@ -36,6 +39,7 @@ struct Asked {
     plan: Arc<Plan>,
     width: usize,
     overlay: Overlay,
+    hour: Option<Hour>,
 }
 
 /// What comes over the channel.
@@ -50,6 +54,8 @@ struct Told {
     width: Option<usize>,
     #[serde(default)]
     overlay: Option<Overlay>,
+    #[serde(default)]
+    hour: Option<Hour>,
     #[serde(default)]
     seen: Option<u32>,
     #[serde(default)]
@@ -180,7 +186,7 @@ fn read(text: &[u8], before: Option<&Asked>) -> Result<Read, Details> {
         return Err(refused("width", &width.to_string(), &accepted));
     }
     let overlay = told.overlay.or(before.map(|before| before.overlay)).unwrap_or_default();
-    Ok(Read::Plan(Asked { generation: told.generation.unwrap_or(0), plan, width, overlay }))
+    Ok(Read::Plan(Asked { generation: told.generation.unwrap_or(0), plan, width, overlay, hour: told.hour }))
 }
 
 /// One who looks through a viewfinder.
@@ -299,10 +305,15 @@ fn take_up(
     asked: &Asked,
     goes_on: &(dyn Fn() -> bool + Sync),
 ) -> Result<bool, Problems> {
-    let corner = Corner::resolved(&asked.plan)?;
-    let wanted = Wanted::whole(&corner, size_px(&corner, asked.width));
+    let plan = match &asked.hour {
+        Some(_) => Cow::Owned(with_windows_open(&asked.plan)),
+        None => Cow::Borrowed(asked.plan.as_ref()),
+    };
+    let corner = Corner::resolved(&plan)?;
+    let hour = asked.hour.as_ref().map(|hour| hour_light(&corner, hour)).transpose()?;
+    let wanted = Wanted { hour, ..Wanted::whole(&corner, size_px(&corner, asked.width)) };
     let _first = studio.first();
-    let taken = studio.work(|| viewing.take_up(&corner, &asked.plan, &wanted, goes_on));
+    let taken = studio.work(|| viewing.take_up(&corner, &plan, &wanted, goes_on));
     Ok(taken != TakenUp::Left)
 }
 

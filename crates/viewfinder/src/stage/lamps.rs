@@ -2,6 +2,7 @@
 //! light is kept apart, so that a dial turned later needs no new picture.
 use fogon_core::colour::xy_at;
 use fogon_core::corner::{Corner, LightAt, Source as Gear};
+use fogon_core::day::{HourLight, SunBeam};
 use fogon_core::geometry::DVec3;
 use fogon_core::light::field::{self, lit_board};
 use fogon_core::light::highlight::shade;
@@ -12,7 +13,7 @@ use glam::Vec3;
 
 use crate::panel::{Panel, Shape};
 use crate::scene::GROUPS;
-use crate::source::{Emits, Source};
+use crate::source::{Beam, Emits, Source};
 
 /// The colour of a bulb under a shade, K: warm white.
 const BULB_K: f64 = 2700.0;
@@ -74,9 +75,10 @@ enum Wearer {
 }
 
 impl Shining {
-    pub(super) fn of(corner: &Corner<'_>) -> Self {
+    /// At an hour the windows are as bright as the sky makes them then, and the sun comes in.
+    pub(super) fn of(corner: &Corner<'_>, hour: Option<&HourLight>) -> Self {
         let mut all: Vec<Apart> = corner.lights.iter().filter_map(lamp).collect();
-        all.extend(windows(corner));
+        all.extend(windows(corner, hour));
         if house::shines(corner) {
             let face = house::face(&corner.brief.room);
             let xy = xy_at(house::CCT_K, 0.0);
@@ -107,6 +109,12 @@ impl Shining {
             }
         }
         shining.boards(corner, &all, &worth);
+        let of_windows = all.iter().zip(&worth).find(|(apart, _)| apart.from == From::Windows);
+        if let (Some(beam), Some((apart, (group, colour)))) =
+            (hour.and_then(|hour| hour.beam.as_ref()), of_windows)
+        {
+            shining.beams(beam, *group, *colour * rgb_of(beam.xy) / rgb_of(apart.xy).max(Vec3::splat(1e-3)));
+        }
         shining
     }
 
@@ -119,6 +127,22 @@ impl Shining {
             Wearer::Shade(id) => self.shades.push((id, number)),
             Wearer::House => self.house = Some(number),
             Wearer::Nobody => {}
+        }
+    }
+
+    /// The sun behind each window, in the windows' group.
+    fn beams(&mut self, beam: &SunBeam, group: usize, colour: Vec3) {
+        for pane in &beam.panes {
+            let emits = Emits::Beam(Beam {
+                to_sun: beam.to_sun.as_vec3(),
+                middle: pane.middle_m.as_vec3(),
+                along: (pane.along * pane.half_m.x).as_vec3(),
+                up: (pane.up * pane.half_m.y).as_vec3(),
+                out: pane.out.as_vec3(),
+                reveal_m: pane.reveal_m as f32,
+            });
+            let from = vec![(group, colour * beam.illuminance_lx as f32)];
+            self.sources.push(Source { emits, exponent: 1.0, from });
         }
     }
 
@@ -197,11 +221,15 @@ fn lamp(light: &LightAt<'_>) -> Option<Apart> {
     Some(Apart { from: From::Lamp(light.id.clone()), flux_lm, dial: dial as f32, xy, faces })
 }
 
-fn windows(corner: &Corner<'_>) -> Option<Apart> {
+fn windows(corner: &Corner<'_>, hour: Option<&HourLight>) -> Option<Apart> {
+    let at_hour = |id: &Id, face: Face| {
+        let own = hour.and_then(|hour| hour.windows.iter().find(|(other, _)| other == id));
+        Face { luminance_cd_m2: own.map_or(face.luminance_cd_m2, |(_, luminance)| *luminance), ..face }
+    };
     let faces: Vec<(Face, Wearer)> =
-        field::windows(corner).map(|(id, face)| (face, Wearer::Window(id.clone()))).collect();
+        field::windows(corner).map(|(id, face)| (at_hour(id, face), Wearer::Window(id.clone()))).collect();
     let flux_lm = faces.iter().map(|(face, _)| face.flux_lm()).sum();
-    let xy = xy_at(sky::OVERCAST_K, 0.0);
+    let xy = hour.map_or_else(|| xy_at(sky::OVERCAST_K, 0.0), |hour| hour.xy);
     (!faces.is_empty()).then_some(Apart { from: From::Windows, flux_lm, dial: 1.0, xy, faces })
 }
 

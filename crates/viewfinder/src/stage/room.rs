@@ -1,8 +1,7 @@
 //! The room: walls with their doors and windows, floor, ceiling, slopes and beams.
-use fogon_core::corner::{Corner, bounds};
-use fogon_core::geometry::{DVec2, DVec3};
-use fogon_core::light::bounce::reflectance;
-use fogon_core::plan::{Brief, Id, Look, Opening, OpeningKind, WALL_NAMES};
+use fogon_core::corner::{Corner, Pane, bounds};
+use fogon_core::geometry::DVec3;
+use fogon_core::plan::{Brief, Id, Look, Opening, OpeningKind, Room, WALL_NAMES};
 use glam::Vec3;
 
 use super::shapes::{Frame, Stuff, flat, solid};
@@ -15,6 +14,8 @@ const PATCH_M: f32 = 0.25;
 /// A window's frame and a door's, and how deep both lie in the wall, m.
 const FRAME_M: f64 = 0.05;
 const REVEAL_M: f64 = 0.10;
+/// A roof window is drawn so far before its slope, m.
+const ON_SLOPE_M: f64 = 0.006;
 /// A skirting board's height and thickness, m.
 const SKIRTING_M: [f64; 2] = [0.07, 0.012];
 
@@ -55,7 +56,7 @@ pub(super) fn add(
 ) {
     let brief = corner.brief;
     let room = &brief.room;
-    let colour = |surface: &str| hued(hue_of(brief, surface), reflectance(brief, surface).0);
+    let colour = |surface: &str| hued(hue_of(brief, surface), room.reflectance(surface).0);
     let stuff = |maker: &mut Maker, things: &mut Things, surface: &str, name: &str| {
         let material = maker.material(Finish::Matt, things.number(name, Sort::Room));
         Stuff { material, colour: colour(surface), patch_m: PATCH_M }
@@ -68,9 +69,11 @@ pub(super) fn add(
         let stuff = stuff(maker, things, name, &room.wall_name(wall));
         let openings: Vec<(&Id, &Opening)> =
             room.openings.iter().filter(|(_, opening)| usize::from(opening.wall) == wall).collect();
-        upright(maker, corner, wall, &openings, stuff);
+        let in_wall: Vec<&Opening> =
+            openings.iter().map(|(_, opening)| *opening).filter(|opening| opening.slope.is_none()).collect();
+        upright(maker, corner, wall, &in_wall, stuff);
         for (id, opening) in openings {
-            let frame = frame(corner, opening);
+            let Some(frame) = frame(room, opening) else { continue };
             match opening.kind {
                 OpeningKind::Door => door(maker, things, &frame, opening),
                 OpeningKind::Window => window(maker, things, &frame, opening, shining(id)),
@@ -114,13 +117,13 @@ fn in_pieces(maker: &mut Maker, [a, b, c]: [Vec3; 3], stuff: Stuff) {
 }
 
 /// A wall less its openings.
-fn upright(maker: &mut Maker, corner: &Corner<'_>, wall: usize, openings: &[(&Id, &Opening)], stuff: Stuff) {
+fn upright(maker: &mut Maker, corner: &Corner<'_>, wall: usize, openings: &[&Opening], stuff: Stuff) {
     let room = &corner.brief.room;
     let Some((start, end)) = room.wall_m(wall) else { return };
     let (length, along) = ((end - start).length(), (end - start).normalize_or_zero());
     let holes: Vec<[f64; 4]> = openings
         .iter()
-        .map(|(_, opening)| {
+        .map(|opening| {
             let (low, left) = (opening.sill_or_usual_m(), opening.from_m);
             [
                 left.clamp(0.0, length),
@@ -164,14 +167,11 @@ fn upright(maker: &mut Maker, corner: &Corner<'_>, wall: usize, openings: &[(&Id
     }
 }
 
-/// The space of an opening: along the wall, into the room, up.
-fn frame(corner: &Corner<'_>, opening: &Opening) -> Frame {
-    let wall = usize::from(opening.wall);
-    let count = corner.floor_m.len();
-    let (start, end) = (corner.floor_m[wall % count], corner.floor_m[(wall + 1) % count]);
-    let along: DVec2 = (end - start).normalize_or_zero();
-    let from = (start + along * opening.from_m).extend(opening.sill_or_usual_m());
-    Frame { corner: from, axes: [along.extend(0.0), along.perp().extend(0.0), DVec3::Z] }
+/// The space of an opening: along the wall, into the room, up the wall or the slope. A slope has no hole: the window lies on it.
+fn frame(room: &Room, opening: &Opening) -> Option<Frame> {
+    let pane = Pane::of(room, opening)?;
+    let corner = pane.corners()[0] - pane.out * if opening.slope.is_some() { ON_SLOPE_M } else { 0.0 };
+    Some(Frame { corner, axes: [pane.along, -pane.out, pane.up] })
 }
 
 /// The sides of the hole, closed behind.
@@ -218,17 +218,28 @@ fn window(maker: &mut Maker, things: &mut Things, frame: &Frame, opening: &Openi
     let material = maker.material(Finish::Matt, number);
     let (wide, high) = (opening.width_m, opening.height_or_usual_m());
     let paint = Stuff { material, colour: WHITE_PAINT, patch_m: PATCH_M };
+    let mut blind_from = 0.0;
     if let Some(source) = shining {
         // What shines is the hole in the wall, as it is counted.
+        blind_from = opening.clear_height_m();
         let pane = maker.material(Finish::Shines(source), number);
-        let corners = [[wide, 0.0, 0.0], [0.0, 0.0, 0.0], [0.0, 0.0, high], [wide, 0.0, high]];
+        let corners = [[wide, 0.0, 0.0], [0.0, 0.0, 0.0], [0.0, 0.0, blind_from], [wide, 0.0, blind_from]];
         let stuff = Stuff { material: pane, colour: Vec3::ZERO, patch_m: 4.0 };
         flat(maker, &corners.map(|corner| frame.at(corner)), stuff);
-    } else {
-        // Shut out: a blind is down.
+    } else if opening.slope.is_none() {
         reveal(maker, frame, [wide, high], paint);
-        frame.block(maker, [0.0, -0.06, 0.0], [wide, -0.05, high], paint.coloured(BLIND));
-        frame.block(maker, [0.0, -0.05, 0.0], [wide, -0.035, 0.03], paint.coloured(BLIND * 0.8));
+    }
+    if blind_from < high {
+        // Shut out, or as far as a blind is down.
+        let back = if opening.slope.is_some() || blind_from > 0.0 { 0.0 } else { -0.06 };
+        let rim = (blind_from + 0.03).min(high);
+        frame.block(maker, [0.0, back, blind_from], [wide, back + 0.01, high], paint.coloured(BLIND));
+        frame.block(
+            maker,
+            [0.0, back + 0.01, blind_from],
+            [wide, back + 0.025, rim],
+            paint.coloured(BLIND * 0.8),
+        );
     }
     for (from, to) in [
         ([-FRAME_M, 0.0, 0.0], [0.0, 0.012, high + FRAME_M]),

@@ -30,6 +30,10 @@ pub(super) fn room(brief: &Brief, found: &mut Vec<Problem>) {
             };
             found.push(conflict(format!("{field}.width_m"), opening.width_m, accepted));
         }
+        if let Some(blind_m) = opening.blind_m.filter(|blind_m| *blind_m > opening.height_or_usual_m()) {
+            let accepted = format!("at most {:.3} m, the window's height", opening.height_or_usual_m());
+            found.push(conflict(format!("{field}.blind_m"), blind_m, accepted));
+        }
         if let Some(slope) = &opening.slope {
             in_slope(&field, (room, opening), slope, found);
             continue;

@@ -24,6 +24,16 @@ const SQUARE_M: f64 = 0.02;
 /// Nothing is fixed nearer to a door or window than this, m. Fogon's own rule.
 const ROUND_OPENING_M: f64 = 0.05;
 
+/// How far a bearing that nobody judged may be off, degrees: a phone's compass (common practice, no source).
+const USUAL_BEARING_ERROR_DEG: f64 = 10.0;
+
+impl Room {
+    /// How far the bearing of north may be off, degrees: as given, else 10.
+    pub fn north_within_or_usual_deg(&self) -> f64 {
+        self.north_within_deg.unwrap_or(USUAL_BEARING_ERROR_DEG)
+    }
+}
+
 impl Room {
     /// The wall that a level line from a point inside meets first.
     pub fn wall_met(&self, from: DVec2, direction: DVec2) -> Option<usize> {
