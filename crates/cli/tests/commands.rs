@@ -342,3 +342,42 @@ fn buy_advises_within_the_sum() {
     assert_eq!(code(&fogon(&["buy", "-", "--budget", "-3"], "")), 2);
     assert_eq!(code(&fogon(&["buy", "-", "--school", "opera"], "")), 2);
 }
+
+/// The hours of a plan on standard input, as JSON, table and calendar; what is wrong is named by its flag or field.
+#[test]
+fn good_hours_come_as_json_table_and_calendar() {
+    let mut plan = box_room();
+    let place = json!({ "latitude_deg": 40.0, "longitude_deg": -4.0, "time_zone": "Europe/Madrid" });
+    set(&mut plan, "/brief/place", place);
+    set(&mut plan, "/brief/room/north_deg", json!(30));
+    set(&mut plan, "/brief/schools/window", json!("key"));
+    let plan = plan.to_string();
+    let ask = |from: &str, to: &str, format: &str, plan: &str| {
+        fogon(&["hours", "-", "--from", from, "--to", to, "--format", format], plan)
+    };
+    let found = ask("2026-03-28", "2026-03-30", "json", &plan);
+    assert_eq!(code(&found), 0, "{}", complaint(&found));
+    let found: Value = serde_json::from_str(&said(&found)).unwrap();
+    let all = found["intervals"].as_array().unwrap();
+    // Local days: the clock goes forward on the 29th.
+    assert_eq!(
+        (&all[0]["start"], &all[all.len() - 1]["end"]),
+        (&json!("2026-03-27T23:00:00Z"), &json!("2026-03-30T22:00:00Z"))
+    );
+    assert!(all.iter().any(|one| one["wanted"] == true) && all.iter().any(|one| one["light"] == false));
+    assert!(
+        said(&ask("2026-03-28", "2026-03-28", "csv", &plan)).starts_with("start,end,wanted,light,quiet\r\n")
+    );
+    assert!(said(&ask("2026-03-28", "2026-03-28", "ics", &plan)).starts_with("BEGIN:VCALENDAR"));
+    let refused = |from: &str, to: &str, plan: &str| {
+        let found = ask(from, to, "json", plan);
+        assert_ne!(code(&found), 0);
+        complaint(&found)
+    };
+    assert!(refused("2026-03-28", "2027-06-01", &plan).contains("no more than 400 days"));
+    assert!(refused("2026-03-28", "2026-03-27", &plan).contains("2026-03-28 or later"));
+    assert!(refused("2026-02-30", "2026-03-27", &plan).contains("a date from 1900 to 2100"));
+    let bare = box_room().to_string().replacen("\"place\"", "\"placed\"", 1);
+    let lost = refused("2026-03-28", "2026-03-28", &bare);
+    assert!(lost.contains("place"), "{lost}");
+}

@@ -93,7 +93,7 @@ function Woven({
                   strokeWidth="0.3"
                 />
                 <text x={index * DAY + 3} y={TOP - 3} fontSize="9" className="fill-faint">
-                  {new Date(`${day.date}T12:00:00Z`).toLocaleDateString("en", {
+                  {new Date(`${day.date}T12:00:00Z`).toLocaleDateString("en-GB", {
                     month: "short",
                     timeZone: "UTC",
                   })}

@@ -59,7 +59,7 @@ export const clockOf = (minute: number): string =>
 
 /** What a day holds, in words. */
 export function onDay(day: Day): string {
-  const date = new Date(`${day.date}T12:00:00Z`).toLocaleDateString("en", {
+  const date = new Date(`${day.date}T12:00:00Z`).toLocaleDateString("en-GB", {
     day: "numeric",
     month: "long",
     timeZone: "UTC",

@@ -3,7 +3,8 @@ import { expect, test } from "vitest";
 
 import type { Schemas } from "../api/client";
 import { dateAfter, today } from "./asked";
-import { byDay } from "./week";
+import { byDay, longestSlot, nextSlot, slotWords } from "./week";
+import { duration, stops } from "./words";
 import { bearingOfWall, northFor } from "./windows";
 
 const stretch = (start: string, end: string, wanted = true): Schemas["Interval"] => ({
@@ -29,7 +30,35 @@ test("sorts stretches by local days, over midnight and over the change of the cl
     ["00:00–01:15", "09:00–11:00", "22:00–24:00"],
     [],
   ]);
-  expect(days[0]?.label).toMatch(/Sat/);
+  expect(days[0]?.label).toBe("Sat 24 Oct");
+});
+
+test("the next slot is what is left of a stretch, and no sliver", () => {
+  const all = [
+    stretch("2026-11-28T08:00:00Z", "2026-11-28T08:20:00Z"),
+    stretch("2026-11-28T08:20:00Z", "2026-11-28T09:00:00Z", false),
+    stretch("2026-11-28T09:00:00Z", "2026-11-28T10:30:00Z"),
+    stretch("2026-11-29T09:00:00Z", "2026-11-29T12:00:00Z"),
+    stretch("2026-11-30T09:00:00Z", "2026-11-30T12:00:00Z"),
+  ];
+  const at = (clock: string) => nextSlot(all, new Date(`2026-11-28T${clock}:00Z`));
+  // Twenty minutes are no time for a take.
+  expect(at("07:00")?.start).toBe("2026-11-28T09:00:00Z");
+  expect(at("09:30")?.minutes).toBe(60);
+  // Less than half an hour is left of it.
+  expect(at("10:15")?.start).toBe("2026-11-29T09:00:00Z");
+  expect(nextSlot(all, new Date("2026-12-01T00:00:00Z"))).toBeNull();
+  const longest = longestSlot(all);
+  expect(longest?.start).toBe("2026-11-29T09:00:00Z");
+  expect(longest && slotWords(longest, "Europe/Madrid")).toBe("Sun 29 Nov 10:00–13:00");
+  expect(longestSlot([])).toBeNull();
+  const night = { start: "2026-11-28T22:00:00Z", end: "2026-11-29T01:00:00Z", minutes: 180 };
+  expect(slotWords(night, "Europe/Madrid")).toBe("Sat 28 Nov 23:00–Sun 29 Nov 02:00");
+});
+
+test("minutes and stops as they are read", () => {
+  expect([0, 45, 60, 155].map(duration)).toEqual(["0 min", "45 min", "1 h", "2 h 35 min"]);
+  expect([0.02, 1.24, -2.5].map(stops)).toEqual(["0", "+1.2", "−2.5"]);
 });
 
 test("counts dates over months and leap days", () => {

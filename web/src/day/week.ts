@@ -87,10 +87,8 @@ export function slotWords({ start, end }: Slot, zone: string): string {
   return `${dayWords(from.date)} ${from.clock}–${until}`;
 }
 
+/** A date, as `Sat 28 Nov`. */
 const dayWords = (date: string) =>
-  new Date(`${date}T12:00:00Z`).toLocaleDateString("en", {
-    weekday: "short",
-    day: "numeric",
-    month: "short",
-    timeZone: "UTC",
-  });
+  new Date(`${date}T12:00:00Z`)
+    .toLocaleDateString("en-GB", { weekday: "short", day: "numeric", month: "short", timeZone: "UTC" })
+    .replace(",", "");

@@ -6,6 +6,7 @@ use super::table::Table;
 use super::workshop::{Laid, Workshop};
 use crate::arrange::Stop;
 use crate::parallel::in_parallel;
+use crate::plan::Role;
 
 /// One bundle more, one less, or one in another's place.
 pub(super) enum Change<'a> {
@@ -49,6 +50,10 @@ pub(super) fn neighbours<'a>(
     stop: Stop<'_>,
 ) -> Vec<(Change<'a>, Kit)> {
     let mut changes: Vec<Change<'_>> = (0..kit.bundles.len()).map(Change::Drop).collect();
+    let lacks_a_lamp = kit.laid.as_ref().is_some_and(|laid| {
+        let lit = |role: Role| laid.plan.layout.lights.values().any(|light| light.role == role);
+        lit(Role::Key) && (!lit(Role::Fill) || crate::light::wants_back(&shop.brief) && !lit(Role::Back))
+    });
     for bundle in &table.bundles {
         if kit.bundles.iter().any(|(main, ..)| *main == bundle.main) && bundle.job == Job::Owned {
             continue;
@@ -59,7 +64,9 @@ pub(super) fn neighbours<'a>(
         };
         let held: Vec<usize> = (0..kit.bundles.len()).filter(in_its_place).collect();
         let has_job = kit.bundles.iter().any(|(_, job, _)| *job == bundle.job);
-        let may_add = !has_job || bundle.job == Job::Treatment;
+        // A lamp whose job is taken finds another that nobody does yet.
+        let finds_a_job = matches!(bundle.job, Job::Light(role) if role != Role::Key) && lacks_a_lamp;
+        let may_add = !has_job || bundle.job == Job::Treatment || finds_a_job;
         let has = |main: &Main| kit.bundles.iter().any(|(own, ..)| own == main);
         // Without a camera nothing else is worth anything.
         let useful = kit.laid.is_some() || bundle.job == Job::Camera;

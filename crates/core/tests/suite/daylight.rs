@@ -105,7 +105,7 @@ fn windows_let_in_what_is_worked_by_hand() {
 }
 
 /// A corner with one window in its right wall, 3 x 4 m, that looks to a bearing: north is turned for it.
-fn with_window(looks_to_deg: f64, edits: &[(&str, Value)]) -> Plan {
+pub(crate) fn with_window(looks_to_deg: f64, edits: &[(&str, Value)]) -> Plan {
     let mut all = vec![
         // The right wall of a room looks along +x: bearing 90 of the plan.
         ("/brief/room/north_deg", json!((90.0 - looks_to_deg).rem_euclid(360.0))),

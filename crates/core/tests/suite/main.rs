@@ -4,7 +4,7 @@
 //! `view` the picture against an independent projection; `chart` the shot over distance; `seen` screens and what is behind; `ways` three layouts and their rigs;
 //! `schools` what each choice changes; `framing` the shot solved and read back; `patches` changes; `search` proposals and obstacles; `space` geometry by brute force; `picture` drawings against a projection
 //! written out here; `lighting`, `sources`, `sound`, `treatment`, `room` and `card` numbers worked by a second route; `carriers` what carries things besides stands on the floor; `checks` published values;
-//! `calculator` the contract of `calc`; `documents` good and bad files; `money` moves and purchases; `friend` what a careful friend would never sell; `parts` every part of a layout;
+//! `calculator` the contract of `calc`; `documents` good and bad files; `daylight` sun and sky; `day` the window by the hour; `money` moves and purchases; `friend` what a careful friend would never sell; `parts` every part of a layout;
 //! `outlines` floors and panels against Shapely; `outside` places outside the room; `kit` what gear needs; `measured` measured values; `judgement` what misleads a plain reckoning;
 //! `words` every sentence by rule; `names` ids, labels and units as words only; `units` numbers as people read them.
 
@@ -20,6 +20,7 @@ mod card;
 mod carriers;
 mod chart;
 mod checks;
+mod day;
 mod daylight;
 mod decided;
 mod documents;

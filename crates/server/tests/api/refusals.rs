@@ -166,6 +166,7 @@ fn requests(path: &str, document: &Value) -> Option<(&'static str, Value)> {
         }
         "/api/v1/buy" => ("POST", json!({ "plan": plan, "budget": 100 })),
         "/api/v1/day" => ("POST", json!({ "plan": placed, "date": "2026-11-28" })),
+        "/api/v1/year" => ("POST", json!({ "plan": placed, "year": 2026 })),
         "/api/v1/hours" => ("POST", json!({ "plan": placed, "from": "2026-11-28", "to": "2026-11-29" })),
         "/api/v1/hours/file" => {
             let asked = json!({ "plan": placed, "from": "2026-11-28", "to": "2026-11-29", "format": "ics" });

@@ -256,3 +256,43 @@ fn so_many_viewfinders_and_no_more() {
         std::thread::sleep(Duration::from_millis(50));
     }
 }
+
+/// At an hour with sun the window is open and the picture brighter than at night; without a place the hour is refused by its field.
+#[test]
+fn a_picture_can_be_taken_at_an_hour() {
+    let folder = folder();
+    let server = Server::on(&folder.path().join("fogon.db"));
+    let mut channel = open(&server);
+    let mut plan = demo();
+    fogon_testkit::set(
+        &mut plan,
+        "/brief/place",
+        json!({ "latitude_deg": 40.0, "longitude_deg": -4.0, "time_zone": "Europe/Madrid" }),
+    );
+    fogon_testkit::set(&mut plan, "/brief/room/north_deg", json!(30));
+    let mut at = |generation: u32, hour: Value| {
+        ask(&mut channel, json!({ "generation": generation, "plan": plan, "width": 96, "hour": hour }));
+        loop {
+            let found = frame(&mut channel);
+            if found.generation == generation {
+                return mean(&found.pixels);
+            }
+        }
+    };
+    let day = at(1, json!({ "utc": "2026-11-28T14:00:00Z", "sky": "clear" }));
+    let night = at(2, json!({ "utc": "2026-11-28T22:00:00Z", "sky": "clear" }));
+    let covered = at(3, Value::Null);
+    assert!(day > night + 10.0, "{day} by day, {night} at night");
+    assert!((night - covered).abs() < 6.0, "{night} at night, {covered} covered");
+    fogon_testkit::set(&mut plan, "/brief/place", Value::Null);
+    ask(
+        &mut channel,
+        json!({ "generation": 4, "plan": plan, "hour": { "utc": "2026-11-28T14:00:00Z", "sky": "clear" } }),
+    );
+    loop {
+        if let Came::Told(told) = next(&mut channel) {
+            assert!(told.to_string().contains("brief.place"), "{told}");
+            break;
+        }
+    }
+}

@@ -9,7 +9,7 @@ use fogon_viewfinder::lens::Lens;
 use fogon_viewfinder::panel::{Panel, Shape};
 use fogon_viewfinder::render::{Asked, Rendered, render};
 use fogon_viewfinder::scene::{Placed, Scene};
-use fogon_viewfinder::source::{Emits, Source};
+use fogon_viewfinder::source::{Beam, Emits, Source};
 use fogon_viewfinder::stage::{Staged, lamps::Group, things::Things};
 use fogon_viewfinder::surface::Finish;
 use fogon_viewfinder::tree::Walk;
@@ -192,5 +192,52 @@ fn mirrors_and_coats_show_what_shines_before_them() {
         let found = mean(&taken(&staged, [4, 4], 16).luminance());
         let wanted = f64::from(wanted * luminance);
         assert!((found - wanted).abs() < 0.005 * wanted, "{finish:?}: {found}, wanted {wanted}");
+    }
+}
+
+/// The sun behind a window with a reveal: on a floor it lies where straight ways through both edges say, with rho E sin(e) / pi
+/// (Lambert), and nowhere else.
+#[test]
+fn the_sun_lies_where_the_window_lets_it() {
+    let (reflectance, illuminance, elevation) = (0.5, 40_000.0_f32, 35f32.to_radians());
+    let mut maker = Maker::default();
+    let floor = maker.material(Finish::Matt, 0);
+    maker.quad(
+        [(-3.0, 0.0), (3.0, 0.0), (3.0, 6.0), (-3.0, 6.0)].map(|(x, y)| Vec3::new(x, y, 0.0)),
+        Vec3::splat(reflectance),
+        floor,
+        0.5,
+    );
+    // The window lies in the plane y = 0 and looks to -y: 1 m wide, 1.2 m high, its sill at 0.9 m, 0.2 m deep.
+    let (half_wide, sill, high, reveal_m) = (0.5_f32, 0.9_f32, 1.2_f32, 0.2_f32);
+    let beam = Beam {
+        to_sun: Vec3::new(0.0, -elevation.cos(), elevation.sin()),
+        middle: Vec3::new(0.0, 0.0, sill + high / 2.0),
+        along: Vec3::X * half_wide,
+        up: Vec3::Z * high / 2.0,
+        out: Vec3::NEG_Y,
+        reveal_m,
+    };
+    let source =
+        Source { emits: Emits::Beam(beam), exponent: 1.0, from: vec![(0, Vec3::splat(illuminance))] };
+    let body = Placed::new(Arc::new(maker.made()), Affine3A::IDENTITY);
+    // The far edge is where the light under the lintel's inner edge lands, the near one over the sill's outer edge.
+    let slope = elevation.tan();
+    let (near, far) = (sill / slope, (sill + high) / slope - reveal_m);
+    let at = |x: f32, y: f32| {
+        let eye = DVec3::new(f64::from(x), f64::from(y), 1.0);
+        let lens = Lens::new(&Pinhole::new(eye, 0.0, -90.0, 0.002, 0.002, 1.0), 0.0, 1.0);
+        let scene = Scene::new(vec![body.clone()], 1, None, vec![source.clone()], 1, lens);
+        let group = Group { from: Vec::new(), dial: 1.0, xy: [0.312_7, 0.329_0] };
+        let staged = Staged::new(scene, vec![group], Things::default(), Walk::fastest());
+        mean(&taken(&staged, [4, 4], 64).luminance())
+    };
+    let wanted = f64::from(illuminance * elevation.sin()) * f64::from(reflectance) / std::f64::consts::PI;
+    for (x, y) in [(0.0, (near + far) / 2.0), (0.45, near + 0.05), (-0.45, far - 0.05)] {
+        let found = at(x, y);
+        assert!((found - wanted).abs() < 0.005 * wanted, "{found} cd/m2 at {x}, {y}, wanted {wanted}");
+    }
+    for (x, y) in [(0.0, near - 0.05), (0.0, far + 0.05), (0.55, near + 0.5), (-0.55, near + 0.5)] {
+        assert_eq!(at(x, y), 0.0, "at {x}, {y}");
     }
 }

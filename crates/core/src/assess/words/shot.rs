@@ -14,6 +14,8 @@ use crate::units::{decimals, degrees};
 
 /// Edges that lean by more than this are seen on shelves and doors, degrees (common practice, no source).
 const LEAN_SEEN_DEG: f64 = 3.0;
+/// A window that lies so much over the face leaves it its shape, stops (common practice, no source).
+const HELD_STOPS: f64 = 2.0;
 /// More small things than this behind a person distract. Fogon's own rule.
 const SMALL_MOST: usize = 5;
 /// Frames that differ by more than this are told, percent. Fogon's own rule.
@@ -27,7 +29,7 @@ pub(super) fn notes(corner: &Corner<'_>, readings: &[Reading]) -> Vec<Finding> {
     all.extend(stripes(corner));
     all.extend(script(corner));
     all.extend(no_screen(corner));
-    all.extend(background(corner));
+    all.extend(background(corner, readings));
     all.extend(corner.angles.iter().filter_map(|angle| jump(corner, angle)));
     if let Some(factor) = value(Quantity::ShotRecordingReframeFactor).filter(|factor| *factor < 1.0 - 1e-9) {
         all.push(
@@ -276,7 +278,7 @@ fn no_screen(corner: &Corner<'_>) -> Option<Finding> {
 }
 
 /// What is behind the head.
-fn background(corner: &Corner<'_>) -> Vec<Finding> {
+fn background(corner: &Corner<'_>, readings: &[Reading]) -> Vec<Finding> {
     let found = behind(corner);
     let source = "common practice, no source";
     let mut all = Vec::new();
@@ -309,14 +311,33 @@ fn background(corner: &Corner<'_>) -> Vec<Finding> {
         );
     }
     if let Some(id) = &found.window {
-        all.push(
-            consider(Note::WindowBehind, format!("The {} is in the picture.", id.words()))
-                .because(
-                    "By day a window behind a face is many stops brighter than the face.",
-                    "luminance of an overcast sky against skin; common practice to keep it out",
-                )
-                .advise("Cover it with an opaque curtain, or turn so that it lights you from the front."),
-        );
+        let of = |id: &ReadingId| readings.iter().find(|r| r.id == *id).and_then(|r| r.value);
+        let name = corner.name(&ThingId::Opening(id.clone()));
+        let over = ReadingId::of(Quantity::LightHighlightStops, name);
+        let (stops, lx) = (of(&over), of(&ReadingId::from(Quantity::LightFaceIlluminanceLx)));
+        let mut finding = consider(Note::WindowBehind, format!("The {} is in the picture.", id.words()))
+            .because(
+                "By day a window behind a face is many stops brighter than the face.",
+                "luminance of an overcast sky against skin; common practice to keep it out",
+            );
+        finding.advice =
+            "Cover it with an opaque curtain, or turn so that it lights you from the front.".into();
+        if let (Some(stops), Some(lx)) = (stops.filter(|stops| *stops > HELD_STOPS), lx) {
+            finding.sentence = format!(
+                "The {} is in the picture: by day it is {} stops brighter than your face, which turns dark against it.",
+                id.words(),
+                decimals(stops, 1)
+            );
+            finding.advice = format!(
+                "{} To leave it bare your face needs {} lx in place of {}: then it is two stops over your face.",
+                finding.advice,
+                decimals(lx * (stops - HELD_STOPS).exp2(), 0),
+                decimals(lx, 0)
+            )
+            .into();
+            finding = finding.on(over, Some(stops));
+        }
+        all.push(finding);
     }
     if let Some((mirror, what)) = &found.mirrored {
         all.push(
