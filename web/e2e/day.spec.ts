@@ -101,7 +101,7 @@ test("a bearing is found by the sun, a time zone is typed", async ({ page }) => 
   const latitude = page.getByLabel(/Latitude/);
   await latitude.fill("91");
   await latitude.press("Enter");
-  await expect(page.getByText(/Give -90 to 90|Give -90\.00/)).toBeVisible();
+  await expect(page.getByText(/Give .90\.00 to 90\.00/)).toBeVisible();
   await latitude.fill("40");
   await latitude.press("Enter");
   const zone = page.getByLabel("Time zone");

@@ -75,3 +75,41 @@ test("from opening to usable", async ({ browser }) => {
   }
   console.log(`opening to usable, nothing cached: ${figures(times)}`);
 });
+
+test("from the hour's slider to the sun's patch on the plan", async ({ page }) => {
+  await page.goto("/corners/1/day");
+  const slider = page.getByRole("slider", { name: "Time of day" });
+  await slider.focus();
+  // Low sun through a window to the north-west: evenings in June.
+  await page.getByLabel("Date").fill("2026-06-21");
+  await slider.focus();
+  for (let i = 0; i < 36; i += 1) await page.keyboard.press("ArrowRight");
+  await page.locator(".drawing .sun-patch").first().waitFor({ state: "attached" });
+  await page.evaluate(() => {
+    const times: number[] = [];
+    let pressed = 0;
+    window.addEventListener("keydown", () => (pressed = performance.now()), true);
+    new MutationObserver(() => {
+      if (pressed === 0) return;
+      const began = pressed;
+      pressed = 0;
+      requestAnimationFrame(() => {
+        const { port1, port2 } = new MessageChannel();
+        port1.onmessage = () => times.push(performance.now() - began);
+        port2.postMessage(null);
+      });
+    }).observe(document.querySelector(".table-drawings") as Node, {
+      subtree: true,
+      childList: true,
+      attributes: true,
+      attributeFilter: ["points"],
+    });
+    Object.assign(window, { times });
+  });
+  for (let i = 0; i < MOVES; i += 1) {
+    await page.keyboard.press(i % 8 < 4 ? "ArrowRight" : "ArrowLeft");
+    await page.waitForTimeout(60);
+  }
+  const times = await page.evaluate(() => (window as unknown as { times: number[] }).times);
+  console.log(`slider to patch: ${figures(times)}`);
+});

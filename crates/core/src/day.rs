@@ -15,7 +15,8 @@ mod words;
 mod year;
 
 pub use calendar::{LocalDay, MOST_DAYS, date, days, sun_at_local, utc, zone_of};
-pub use course::{Course, CourseMoment, Stretch, SunPatch, course};
+pub use clock::Stretch;
+pub use course::{Course, CourseMoment, SunPatch, course};
 pub use hour::{Hour, HourLight, SunBeam, hour_light, with_windows_open};
 pub use hours::{GoodHours, Interval, Spoils, good_hours};
 pub use light::{DayLight, Moment, WindowLight};

@@ -1,10 +1,10 @@
 //! When something changes in the course of a day.
 
 use super::calendar::LocalDay;
+use super::clock::MINUTE_S;
 
 /// It is looked at every so many seconds; where it changes between, to the minute.
 const STEP_S: i64 = 300;
-const MINUTE_S: i64 = 60;
 
 /// Where a state begins in a day, s since 1970 UTC, and which; the first at the day's start, the others at whole minutes. A state that
 /// lasts for less than five minutes may be missed.

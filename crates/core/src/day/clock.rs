@@ -2,9 +2,23 @@
 
 use jiff::Timestamp;
 use jiff::tz::TimeZone;
+use serde::Serialize;
+use utoipa::ToSchema;
 
 use super::calendar::LocalDay;
 use crate::plan::Place;
+
+/// s.
+pub(super) const MINUTE_S: i64 = 60;
+
+/// A stretch of a day by the clock.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, ToSchema)]
+pub struct Stretch {
+    /// Local time at which it begins.
+    pub from: String,
+    /// Local time at which it ends.
+    pub to: String,
+}
 
 /// Local time of day, as `09:30`.
 pub(super) fn clock(zone: &TimeZone, unix_s: i64) -> String {

@@ -5,7 +5,7 @@ use serde::Serialize;
 use utoipa::ToSchema;
 
 use super::calendar::{LocalDay, utc};
-use super::clock::{clock, zone_words};
+use super::clock::{MINUTE_S, Stretch, clock, zone_words};
 use super::hours::{Interval, Spoils, daylight_of, good_hours_under, has_window};
 use super::light::{Moment, WindowLight};
 use super::ways::{Way, ways};
@@ -17,8 +17,7 @@ use crate::daylight::outdoors::Sky;
 use crate::plan::{Place, Plan};
 use crate::problem::{Code, Problem};
 
-/// The day is looked at every minute, s; every tenth is a moment of the course.
-pub(super) const MINUTE_S: i64 = 60;
+/// The day is looked at every minute; every tenth is a moment of the course.
 const OF_THE_COURSE: usize = 10;
 
 /// A moment of the course.
@@ -49,15 +48,6 @@ pub struct SunPatch {
     pub on: String,
     /// Its corners, m.
     pub outline_m: Vec<[f64; 3]>,
-}
-
-/// A stretch of a day by the clock.
-#[derive(Debug, Clone, PartialEq, Eq, Serialize, ToSchema)]
-pub struct Stretch {
-    /// Local time at which it begins.
-    pub from: String,
-    /// Local time at which it ends.
-    pub to: String,
 }
 
 /// A local day.

@@ -4,11 +4,10 @@ use jiff::Timestamp;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use super::light::MEAN_DAY;
 use crate::colour::{Xy, mixed_xy, xy_at};
 use crate::corner::{Corner, Pane};
 use crate::daylight::hue::{clear_sky_xy, sun_xy};
-use crate::daylight::outdoors::{Sky, SkyDome};
+use crate::daylight::outdoors::{MEAN_DAY, Sky, SkyDome};
 use crate::daylight::{Air, Sunlight, YEARS, sun_at};
 use crate::geometry::DVec3;
 use crate::photometry::sky;

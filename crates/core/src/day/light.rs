@@ -8,7 +8,7 @@ use super::hour::with_windows_open;
 use crate::colour::{cct_duv, mixed_xy};
 use crate::corner::Corner;
 use crate::daylight::hue::{clear_sky_xy, sun_xy};
-use crate::daylight::outdoors::{Sky, SkyDome, level_lx};
+use crate::daylight::outdoors::{MEAN_DAY, Sky, SkyDome, level_lx};
 use crate::daylight::{Sun, SunPath, Sunlight};
 use crate::exposure::{CALIBRATION, full_frame_iso, illuminance_needed_lx};
 use crate::geometry::{DVec3, bearing_of, bearing_vector};
@@ -23,8 +23,6 @@ const GOOD_FULL_FRAME_ISO: f64 = 6400.0;
 const AZIMUTH_STEP_DEG: f64 = 15.0;
 const ELEVATION_STEP_DEG: f64 = 3.0;
 const LOWEST_DEG: f64 = -6.0;
-/// A day of the year on which the sun is as far as in the mean.
-pub(super) const MEAN_DAY: u16 = 94;
 
 /// One moment.
 #[derive(Debug, Clone, Copy, PartialEq)]

@@ -5,8 +5,7 @@ use serde::Serialize;
 use utoipa::ToSchema;
 
 use super::calendar::LocalDay;
-use super::clock::clock;
-use super::course::Stretch;
+use super::clock::{Stretch, clock};
 use super::hour::with_windows_open;
 use super::hours::{GoodHours, good_hours_under, hours_in};
 use super::light::{DayLight, Moment, WindowLight};

@@ -1,7 +1,6 @@
 //! What is to be said of a day.
 
-use super::clock::span_words;
-use super::course::MINUTE_S;
+use super::clock::{MINUTE_S, span_words};
 use super::light::{DayLight, Moment};
 use crate::colour::mired_shift;
 use crate::daylight::{Crossings, Sun};

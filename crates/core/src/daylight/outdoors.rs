@@ -14,6 +14,8 @@ const AT_SUNSET_LX: f64 = 400.0;
 const AT_DUSK_LX: f64 = 3.0;
 /// Where civil twilight ends, degrees.
 const CIVIL_DEG: f64 = -6.0;
+/// A day of the year on which the sun is as far as in the mean.
+pub const MEAN_DAY: u16 = 94;
 
 /// The sky.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]

@@ -213,8 +213,12 @@ impl Read<'_> {
             (_, true) => Told {
                 headline: format!("{count}, used as light"),
                 sentence: format!("Daylight from {it} lights you: record in one go, under an even sky."),
-                detail: "It changes with hour and weather. Set the white balance again for each take."
-                    .to_owned(),
+                detail: if self.corner.brief.place.is_some() {
+                    "It changes with hour and weather. Set the white balance again for each take."
+                } else {
+                    "It changes with hour and weather. Say where the room is, and the good hours are told."
+                }
+                .to_owned(),
             },
             (_, false) => Told {
                 headline: format!("{count}, covered"),

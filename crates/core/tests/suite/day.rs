@@ -63,7 +63,9 @@ fn window(edits: Value) -> Value {
 /// pane over pi (Lambert), and no beam comes through. A blind leaves what a lower window would be; a dark curtain leaves nothing.
 #[test]
 fn what_hangs_before_a_window_is_counted() {
-    let with = |edits: Value| with_window(180.0, &[("/brief/room/openings/window", window(edits))]);
+    let with = |edits: Value| {
+        with_window(180.0, &[("/brief/room/openings/window", window(edits)), ("/layout/lights", json!({}))])
+    };
     let curtained = with(json!({ "curtain": "white" }));
     let corner = Corner::of(&curtained).unwrap();
     let sunlight = Sunlight::of(&corner).unwrap();
@@ -176,9 +178,7 @@ fn each_way_to_use_a_window_says_what_comes_of_it() {
     assert!(way(&on(&bare, "2026-01-20"), WindowWay::Cover).unwrap().says.starts_with("You have no lamp"));
     // The key stands to camera right, the window to the left: weak enough, it fills. On the key's side it does not.
     let weak = |wall: u8, looks_to: f64| {
-        let opening = window(
-            json!({ "wall": wall, "from_m": 2.0, "width_m": 0.5, "height_m": 0.6, "horizon_deg": 30 }),
-        );
+        let opening = window(json!({ "wall": wall, "from_m": 2.0, "width_m": 0.9, "height_m": 0.9 }));
         let plan = with_window(looks_to, &[("/brief/room/openings/window", opening)]);
         way(&on(&plan, "2026-01-20"), WindowWay::Fill)
     };
