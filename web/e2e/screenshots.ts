@@ -86,14 +86,15 @@ const VIEWS: View[] = [
   },
   {
     name: "day",
-    path: "/corners/2/day",
+    path: "/corners/1/day",
     size: DESK,
+    // The window looks to the north-west: the sun comes in on summer evenings.
     prepare: async (page) => {
-      await page.getByLabel("Region").selectOption("Spain");
-      await page.getByLabel(/looks to, degrees from north/).fill("150");
-      await page.keyboard.press("Enter");
-      await page.getByLabel("Date").fill("2026-11-28");
-      await page.getByText(/Sunrise/).waitFor();
+      await page.getByLabel("Date").fill("2026-06-21");
+      await page.getByText(/daylight saving/).waitFor();
+      await page.getByRole("slider", { name: "Time of day" }).focus();
+      for (let i = 0; i < 44; i += 1) await page.keyboard.press("ArrowRight");
+      await page.getByText(/^19:20, clear sky/).waitFor();
     },
   },
 ];

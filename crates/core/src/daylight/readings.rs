@@ -65,7 +65,7 @@ fn factor(corner: &Corner<'_>) -> Option<Reading> {
     Some(
         Reading::new(Quantity::DaylightRoomFactorPercent, percent)
             .by("T A t M / (S (1 - R^2))", "average daylight factor, BS 8206-2:2008 (from memory)")
-            .with("what a pane lets through", sky::PANE, "", Origin::Assumed)
+            .with("what a pane lets through", 100.0 * sky::PANE, "%", Origin::Assumed)
             .with("glass", glazed_m2, "m\u{b2}", Origin::Typed)
             .with("sky seen from it", sky_deg, "\u{b0}", Origin::Typed)
             .with("surfaces of the room", surfaces_m2, "m\u{b2}", Origin::Computed)

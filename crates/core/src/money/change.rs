@@ -85,6 +85,11 @@ pub(super) fn neighbours<'a>(
         of_use && !kit.bundles.iter().any(|(own, ..)| own == *main)
     });
     changes.extend(again.map(Change::Add));
+    let seconds = table
+        .second_lamps
+        .iter()
+        .filter(|main| lacks_a_lamp && !kit.bundles.iter().any(|(own, ..)| own == *main));
+    changes.extend(seconds.map(Change::Add));
     let made = in_parallel(&changes, |change| changed(shop, kit, change, stop));
     changes.into_iter().zip(made).filter_map(|(change, kit)| Some((change, kit?))).collect()
 }

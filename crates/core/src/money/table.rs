@@ -65,6 +65,8 @@ pub(super) struct Table {
     pub(super) passed: Vec<Passed>,
     /// Things that find no place by themselves, the cheapest of each job: beside what is bought they may.
     pub(super) again: Vec<Main>,
+    /// Lamps that gain nothing or no more than a cheaper one by themselves, the cheapest: beside another they may do another job.
+    pub(super) second_lamps: Vec<Main>,
     /// Scores of the aspects without anything bought.
     aspects: [f64; 5],
 }
@@ -124,8 +126,10 @@ impl Table {
             }
         }
         let again = looked_at_again(shop, &passed);
-        let mut table = Self { bundles: Vec::new(), passed, again, aspects: base.quick.aspects };
+        let aspects = base.quick.aspects;
+        let mut table = Self { bundles: Vec::new(), passed, again, second_lamps: Vec::new(), aspects };
         table.keep(bundles);
+        table.second_lamps = second_lamps(&table.passed);
         table
     }
 
@@ -257,6 +261,20 @@ fn looked_at_again(shop: &Workshop, passed: &[Passed]) -> Vec<Main> {
         .flat_map(|of_one| of_one.iter().take(most(of_one[0].job)))
         .map(|main| (*main).clone())
         .collect()
+}
+
+/// The cheapest lamps that by themselves gain nothing, or no more than a cheaper one.
+fn second_lamps(passed: &[Passed]) -> Vec<Main> {
+    let mut all: Vec<&Passed> = passed
+        .iter()
+        .filter(|one| {
+            let by_gain = matches!(one.refused.rule, PassedBy::Dearer | PassedBy::Gain);
+            by_gain && one.cents.is_some() && matches!(one.main.job, Job::Light(_))
+        })
+        .collect();
+    all.sort_by_key(|one| (one.cents, one.main.id.clone()));
+    all.dedup_by_key(|one| one.main.id.clone());
+    all.into_iter().take(LOOKED_AT_AGAIN).map(|one| one.main.clone()).collect()
 }
 
 /// Lays out every candidate that is not ruled out; those that cannot be used are passed over.

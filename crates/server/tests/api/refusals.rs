@@ -213,7 +213,9 @@ fn every_route_refuses_what_assess_refuses() {
             .values()
             .any(|m| m["requestBody"]["content"]["application/json"].is_object());
         let Some((method, good)) = requests(path, &plan) else {
-            assert!(!takes_json || path == "/api/v1/walk", "{path} takes a document and is not in the table");
+            // A way over the floor and a place on the earth are no documents.
+            let is_small = ["/api/v1/walk", "/api/v1/sun"].contains(&path.as_str());
+            assert!(!takes_json || is_small, "{path} takes a document and is not in the table");
             continue;
         };
         let address = path.replace("{id}", &id.to_string());
