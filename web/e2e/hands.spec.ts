@@ -150,7 +150,7 @@ test("every step opens its own readings, controls and parts, which the address k
     ["You", /Eye height/],
     ["Shot", /Lens to eyes/],
     ["Light", /Lit side to shadow side/],
-    ["Day", /(left|right|back|front) wall/],
+    ["Day", /Play the day/],
     ["Sound", /Nearer and farther/],
     ["Money", /Free moves, from how it is today/],
     ["Card", /Where everything goes, and why/],

@@ -65,11 +65,11 @@ fn factor(corner: &Corner<'_>) -> Option<Reading> {
     Some(
         Reading::new(Quantity::DaylightRoomFactorPercent, percent)
             .by("T A t M / (S (1 - R^2))", "average daylight factor, BS 8206-2:2008 (from memory)")
-            .with("what a pane lets through", 100.0 * sky::PANE, "%", Origin::Assumed)
+            .with("what a pane lets through", 100.0 * sky::PANE, "%", Origin::Computed)
             .with("glass", glazed_m2, "m\u{b2}", Origin::Typed)
             .with("sky seen from it", sky_deg, "\u{b0}", Origin::Typed)
             .with("surfaces of the room", surfaces_m2, "m\u{b2}", Origin::Computed)
-            .with("their mean reflectance", mean, "", from)
+            .with("mean reflectance", mean, "", from)
             .within(0.3 * percent)
             .note("Of the light outdoors under a grey sky, the part that the room gets in the mean. From 5 % on a room looks lit by day, below 2 % it does not: common practice, no source."),
     )
