@@ -194,7 +194,13 @@ export class Viewer {
     this.#askedAt.set(this.#generation, this.#now());
     const known = this.#sent === plan;
     this.#sent = plan;
-    const told = { generation: this.#generation, width, overlay, ...(hour && { hour }), ...(known ? {} : { plan }) };
+    const told = {
+      generation: this.#generation,
+      width,
+      overlay,
+      ...(hour && { hour }),
+      ...(known ? {} : { plan }),
+    };
     this.#channel?.send(JSON.stringify(told));
   }
 
