@@ -1,6 +1,6 @@
 // Measures what a hand feels: time from a pointer's move to the new readings on the screen, over 200 moves, and time
 // from opening a corner to its being usable. Prints figures; asserts nothing, for they are the machine's.
-import { test } from "@playwright/test";
+import { test, type Page } from "@playwright/test";
 
 const MOVES = 200;
 const LOADS = 20;
@@ -10,6 +10,35 @@ const part = (all: number[], q: number) => [...all].sort((a, b) => a - b)[Math.f
 const figures = (all: number[]) =>
   `median ${median(all).toFixed(1)} ms, 95 % under ${part(all, 0.95).toFixed(1)} ms, most ${Math.max(...all).toFixed(1)} ms, ${all.length} times`;
 
+/** Counts, in the page, the time from an event to the end of the frame that shows what it changed under a node. */
+const watch = (page: Page, event: string, node: string) =>
+  page.evaluate(
+    ([event, node]) => {
+      const times: number[] = [];
+      let happened = 0;
+      window.addEventListener(event, () => (happened = performance.now()), true);
+      new MutationObserver(() => {
+        if (happened === 0) return;
+        const began = happened;
+        happened = 0;
+        // The frame that follows paints what has changed; a task posted from it runs once it is painted.
+        requestAnimationFrame(() => {
+          const { port1, port2 } = new MessageChannel();
+          port1.onmessage = () => times.push(performance.now() - began);
+          port2.postMessage(null);
+        });
+      }).observe(document.querySelector(node) as Node, {
+        subtree: true,
+        childList: true,
+        characterData: true,
+        attributes: true,
+        attributeFilter: ["points", "cx", "cy"],
+      });
+      Object.assign(window, { times });
+    },
+    [event, node] as const,
+  );
+
 // As people have it: the photograph is taken beside.
 test.use({ storageState: { cookies: [], origins: [] } });
 
@@ -18,29 +47,7 @@ test("from a move to new readings on the screen", async ({ page }) => {
   const key = page.locator("[data-grip=plan-key-place]");
   await key.waitFor();
   await page.waitForLoadState("networkidle");
-  await page.evaluate(() => {
-    const times: number[] = [];
-    let moved = 0;
-    window.addEventListener("pointermove", () => (moved = performance.now()), true);
-    new MutationObserver(() => {
-      if (moved === 0) return;
-      const began = moved;
-      moved = 0;
-      // The frame that follows paints what has changed; a task posted from it runs once it is painted.
-      requestAnimationFrame(() => {
-        const { port1, port2 } = new MessageChannel();
-        port1.onmessage = () => times.push(performance.now() - began);
-        port2.postMessage(null);
-      });
-    }).observe(document.querySelector(".worktable") as Node, {
-      subtree: true,
-      childList: true,
-      characterData: true,
-      attributes: true,
-      attributeFilter: ["points", "cx", "cy"],
-    });
-    Object.assign(window, { times });
-  });
+  await watch(page, "pointermove", ".worktable");
   const seen = () => page.evaluate(() => (window as unknown as { times: number[] }).times.length);
   const box = await key.boundingBox();
   if (!box) throw new Error("the key is not on the screen");
@@ -85,27 +92,7 @@ test("from the hour's slider to the sun's patch on the plan", async ({ page }) =
   await slider.focus();
   for (let i = 0; i < 36; i += 1) await page.keyboard.press("ArrowRight");
   await page.locator(".drawing .sun-patch").first().waitFor({ state: "attached" });
-  await page.evaluate(() => {
-    const times: number[] = [];
-    let pressed = 0;
-    window.addEventListener("keydown", () => (pressed = performance.now()), true);
-    new MutationObserver(() => {
-      if (pressed === 0) return;
-      const began = pressed;
-      pressed = 0;
-      requestAnimationFrame(() => {
-        const { port1, port2 } = new MessageChannel();
-        port1.onmessage = () => times.push(performance.now() - began);
-        port2.postMessage(null);
-      });
-    }).observe(document.querySelector(".table-drawings") as Node, {
-      subtree: true,
-      childList: true,
-      attributes: true,
-      attributeFilter: ["points"],
-    });
-    Object.assign(window, { times });
-  });
+  await watch(page, "keydown", ".table-drawings");
   for (let i = 0; i < MOVES; i += 1) {
     await page.keyboard.press(i % 8 < 4 ? "ArrowRight" : "ArrowLeft");
     await page.waitForTimeout(60);

@@ -9,6 +9,7 @@ mod hour;
 mod hours;
 mod light;
 mod noise;
+mod placed;
 mod regions;
 mod ways;
 mod words;

@@ -123,7 +123,7 @@ fn lights(source: &Source, staged: &Staged) -> Vec<ExportedLight> {
         |polygon: Vec<Vec3>| ExportedLight { polygon: polygon.into_iter().map(y_up).collect(), radiance };
     match source.emits {
         // Comes from no face in the room.
-        Emits::Beam(_) => Vec::new(),
+        Emits::Sun(_) => Vec::new(),
         Emits::Forward(panel) => panel.outlines().into_iter().map(light).collect(),
         Emits::Around { middle, along, radius_m } => {
             let (a, b) = crate::bounce::across(along.normalize_or(Vec3::Z));

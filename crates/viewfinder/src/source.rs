@@ -38,12 +38,12 @@ pub enum Emits {
         radius_m: f32,
     },
     /// Parallel light through a window: the sun's.
-    Beam(Beam),
+    Sun(Sunbeam),
 }
 
 /// The sun's light behind a window with a reveal.
 #[derive(Debug, Clone, Copy, PartialEq)]
-pub struct Beam {
+pub struct Sunbeam {
     /// Towards the middle of the sun, of length 1.
     pub to_sun: Vec3,
     /// The middle of the window's inner rectangle.
@@ -63,7 +63,7 @@ const SUN_RADIUS: f32 = 0.004_65;
 /// The window itself does not stand in the way.
 const BEFORE_PANE: f32 = 0.999;
 
-impl Beam {
+impl Sunbeam {
     /// A point of the sun's disc as it is seen from a place with a normal: the illuminance is that on a surface which faces it, times
     /// the weight.
     fn seen_from(&self, place: Vec3, normal: Vec3, pair: [f32; 2]) -> Option<Seen> {
@@ -90,7 +90,7 @@ impl Source {
     #[inline]
     pub(crate) fn seen_from(&self, place: Vec3, normal: Vec3, pair: [f32; 2]) -> Option<Seen> {
         match self.emits {
-            Emits::Beam(beam) => beam.seen_from(place, normal, pair),
+            Emits::Sun(beam) => beam.seen_from(place, normal, pair),
             Emits::Forward(panel) => {
                 let seen = panel.seen_from(place, normal, pair)?;
                 if self.exponent == 1.0 {

@@ -3,7 +3,6 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 
 import type { Plan, Schemas } from "../api/client";
-import { Schools } from "../schools/Schools";
 import type { StepProps } from "../table/step";
 import { FIELD_SMALL } from "../ui/note";
 import { Section } from "../ui/Section";
@@ -113,14 +112,10 @@ export function DayByHand({ plan, judged, units }: StepProps) {
 export function DayChoices({ plan }: StepProps) {
   const isPlaced = plan.brief.place != null && plan.brief.room.north_deg != null;
   const course = useQuery({ ...courseOf(plan, today(new Date())), enabled: isPlaced });
+  if (windowsOf(plan).length === 0) return <p>The room has no window to choose about.</p>;
   return (
-    <div className="grid gap-4">
-      {windowsOf(plan).length > 0 && (
-        <Section title={isPlaced ? "The windows, and what comes of it today" : "The windows"}>
-          <Ways plan={plan} ways={course.data?.ways} />
-        </Section>
-      )}
-      <Schools ids={["window"]} plan={plan} />
-    </div>
+    <Section title={isPlaced ? "The window, and what comes of it today" : "The window"}>
+      <Ways plan={plan} ways={course.data?.ways} />
+    </Section>
   );
 }

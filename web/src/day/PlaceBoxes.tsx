@@ -6,7 +6,7 @@ import type { Plan } from "../api/client";
 import { limits } from "../api/limits";
 import { withPlace } from "../table/edits";
 import { useTable } from "../table/useTable";
-import { NumberBox } from "../ui/boxes";
+import { OptionalBox } from "../ui/boxes";
 import { Button } from "../ui/button";
 import { Choice, TextField } from "../ui/fields";
 import { Section } from "../ui/Section";
@@ -37,12 +37,28 @@ function ZoneField({ zone, onZone }: { zone: string; onZone: (zone: string) => v
   );
 }
 
+type Place = NonNullable<Plan["brief"]["place"]>;
+
+/** A place while it is typed: it counts once both its degrees are there. */
+interface Typed extends Pick<Place, "time_zone"> {
+  latitude_deg: number | null;
+  longitude_deg: number | null;
+}
+
+const isWhole = (typed: Typed): typed is Place => typed.latitude_deg !== null && typed.longitude_deg !== null;
+
 export function PlaceBoxes({ plan }: { plan: Plan }) {
   const table = useTable();
-  const { place } = plan.brief;
+  const [typed, setTyped] = useState<Typed | null>(null);
+  const at = plan.brief.place ?? typed;
+  const set = (next: Typed) => {
+    if (isWhole(next)) return table.edit((p) => withPlace(p, next));
+    setTyped(next);
+    return Promise.resolve();
+  };
   const all = useQuery(regions).data ?? [];
   const region = all.find(
-    (one) => one.latitude_deg === place?.latitude_deg && one.longitude_deg === place.longitude_deg,
+    (one) => one.latitude_deg === at?.latitude_deg && one.longitude_deg === at.longitude_deg,
   );
   return (
     <>
@@ -52,7 +68,7 @@ export function PlaceBoxes({ plan }: { plan: Plan }) {
             label="Region"
             value={region?.name ?? ""}
             options={[
-              ["", place ? "typed below" : "pick one"],
+              ["", at ? "typed below" : "pick one"],
               ...all.map((one) => [one.name, one.name] as const),
             ]}
             onPick={(name) => {
@@ -62,38 +78,36 @@ export function PlaceBoxes({ plan }: { plan: Plan }) {
               table.act((p) => withPlace(p, { latitude_deg, longitude_deg, time_zone }));
             }}
           />
-          {place ? (
+          {at ? (
             <ZoneField
-              key={place.time_zone}
-              zone={place.time_zone}
-              onZone={(time_zone) => table.act((p) => withPlace(p, { ...place, time_zone }))}
+              key={at.time_zone}
+              zone={at.time_zone}
+              onZone={(time_zone) => void set({ ...at, time_zone }).catch(() => undefined)}
             />
           ) : (
             <Button
               onClick={() =>
-                table.act((p) =>
-                  withPlace(p, {
-                    latitude_deg: 0,
-                    longitude_deg: 0,
-                    time_zone: Intl.DateTimeFormat().resolvedOptions().timeZone,
-                  }),
-                )
+                setTyped({
+                  latitude_deg: null,
+                  longitude_deg: null,
+                  time_zone: Intl.DateTimeFormat().resolvedOptions().timeZone,
+                })
               }
             >
               Type latitude and longitude
             </Button>
           )}
-          {place &&
+          {at &&
             DEGREES.map(([field, label]) => (
-              <NumberBox
+              <OptionalBox
                 key={field}
                 label={label}
                 unit="°"
                 digits={2}
                 step={0.5}
                 within={limits[`Place.${field}`]}
-                value={place[field]}
-                onCommit={(degrees) => table.edit((p) => withPlace(p, { ...place, [field]: degrees }))}
+                value={at[field]}
+                onCommit={(degrees) => set({ ...at, [field]: degrees })}
               />
             ))}
         </div>

@@ -6,8 +6,8 @@ use utoipa::ToSchema;
 
 use super::calendar::{LocalDay, utc};
 use super::clock::{MINUTE_S, Stretch, clock, zone_words};
-use super::hours::{Interval, Spoils, daylight_of, good_hours_under, has_window};
-use super::light::{Moment, WindowLight};
+use super::hours::{Interval, Spoils, good_hours_under, has_window};
+use super::light::{DayLight, Moment, WindowLight};
 use super::ways::{Way, ways};
 use super::words::sentences;
 use super::year::GOLDEN_DEG;
@@ -96,7 +96,7 @@ pub fn course(plan: &Plan, day: &LocalDay, zone: &TimeZone) -> Result<Course, Pr
         return Err(none());
     }
     let corner = Corner::resolved(plan)?;
-    let light = daylight_of(plan, &corner)?;
+    let light = DayLight::of(plan, &corner)?;
     let place = plan.brief.place.as_ref().ok_or_else(none)?;
     let wanted = plan.brief.windows_shine();
     let clock = |unix_s: i64| clock(zone, unix_s);

@@ -4,11 +4,12 @@ use jiff::Timestamp;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use super::placed::placed;
 use crate::colour::{Xy, mixed_xy, xy_at};
 use crate::corner::{Corner, Pane};
 use crate::daylight::hue::{clear_sky_xy, sun_xy};
 use crate::daylight::outdoors::{MEAN_DAY, Sky, SkyDome};
-use crate::daylight::{Air, Sunlight, YEARS, sun_at};
+use crate::daylight::{Air, YEARS, sun_at};
 use crate::geometry::DVec3;
 use crate::photometry::sky;
 use crate::plan::{Id, Plan, WindowSchool};
@@ -61,7 +62,6 @@ pub fn with_windows_open(plan: &Plan) -> Plan {
 /// # Errors
 /// The time is none; or it is not known where on the earth the room is or which way it looks.
 pub fn hour_light(corner: &Corner<'_>, hour: &Hour) -> Result<HourLight, Problem> {
-    let missing = |field: &str, accepted: &str| Problem::new(field, "nothing", accepted, Code::MissingField);
     let unknown = || {
         Problem::new(
             "hour.utc",
@@ -73,13 +73,7 @@ pub fn hour_light(corner: &Corner<'_>, hour: &Hour) -> Result<HourLight, Problem
     let time: Timestamp = hour.utc.parse().map_err(|_| unknown())?;
     let year = time.to_zoned_datetime(jiff::tz::TimeZone::UTC).year();
     let unix_s = Some(time.as_second() as f64).filter(|_| YEARS.contains(&year)).ok_or_else(unknown)?;
-    let place = corner
-        .brief
-        .place
-        .as_ref()
-        .ok_or_else(|| missing("brief.place", "latitude_deg, longitude_deg and time_zone"))?;
-    let sunlight = Sunlight::of(corner)
-        .ok_or_else(|| missing("brief.room.north_deg", "the bearing of north in the plan, degrees"))?;
+    let (place, sunlight) = placed(corner)?;
     let sun =
         sun_at(place.latitude_deg, place.longitude_deg, unix_s, Air::usual(unix_s)).ok_or_else(unknown)?;
     let to_sun = sunlight.to_sun(sun);

@@ -11,7 +11,7 @@ use super::noise::noisy_s;
 use crate::corner::Corner;
 use crate::parallel::in_parallel;
 use crate::plan::{Opening, Plan};
-use crate::problem::{Code, Problem};
+use crate::problem::Problem;
 
 /// Windows do no harm where the lamps give the face so much more than they do, stops. Fogon's own rule.
 const HARMLESS_STOPS: f64 = 3.0;
@@ -87,7 +87,7 @@ pub fn good_hours(plan: &Plan, days: &[LocalDay], zone: &TimeZone) -> Result<Goo
         return Ok(hours_in(None, plan, days, zone));
     }
     let corner = Corner::resolved(plan)?;
-    Ok(good_hours_under(&daylight_of(plan, &corner)?, plan, days, zone))
+    Ok(good_hours_under(&DayLight::of(plan, &corner)?, plan, days, zone))
 }
 
 /// The good hours under a daylight: the light that the brief wants holds.
@@ -105,16 +105,6 @@ pub(super) fn good_hours_under(
 /// Whether the room has a window: else the day changes nothing.
 pub(super) fn has_window(plan: &Plan) -> bool {
     plan.brief.room.openings.values().any(Opening::is_open_to_light)
-}
-
-/// The daylight of a corner with a window.
-pub(super) fn daylight_of<'a>(plan: &Plan, corner: &'a Corner<'a>) -> Result<DayLight<'a>, Problem> {
-    let missing = |field: &str, accepted: &str| Problem::new(field, "nothing", accepted, Code::MissingField);
-    if plan.brief.place.is_none() {
-        return Err(missing("brief.place", "latitude_deg, longitude_deg and time_zone"));
-    }
-    DayLight::of(plan, corner)
-        .ok_or_else(|| missing("brief.room.north_deg", "the bearing of north in the plan, degrees"))
 }
 
 /// A daylight, and whether its light does what is wanted of it at a moment.

@@ -5,6 +5,7 @@ use utoipa::ToSchema;
 
 use super::calendar::LocalDay;
 use super::hour::with_windows_open;
+use super::placed::placed;
 use crate::colour::{cct_duv, mixed_xy};
 use crate::corner::Corner;
 use crate::daylight::hue::{clear_sky_xy, sun_xy};
@@ -16,6 +17,7 @@ use crate::light::{LightField, windows};
 use crate::parallel::in_parallel;
 use crate::photometry::sky::OVERCAST_K;
 use crate::plan::{Place, Plan};
+use crate::problem::Problem;
 
 /// Noise that nobody minds, ISO of full frame: where the good band of a picture's noise ends. Fogon's own rule.
 const GOOD_FULL_FRAME_ISO: f64 = 6400.0;
@@ -74,10 +76,12 @@ pub struct DayLight<'a> {
 }
 
 impl<'a> DayLight<'a> {
-    /// A plan's corner of which the place and the direction of north are known; none else.
-    pub fn of(plan: &Plan, corner: &'a Corner<'a>) -> Option<Self> {
-        let place = corner.brief.place.as_ref()?;
-        let sunlight = Sunlight::of(corner)?;
+    /// A plan's corner.
+    ///
+    /// # Errors
+    /// It is not known where on the earth it is or which way it looks.
+    pub fn of(plan: &Plan, corner: &'a Corner<'a>) -> Result<Self, Problem> {
+        let (place, sunlight) = placed(corner)?;
         let camera = &corner.layout.camera;
         let (width_mm, height_mm) = corner.image_mm;
         let at_most = GOOD_FULL_FRAME_ISO / full_frame_iso(1.0, width_mm, height_mm);
@@ -88,7 +92,7 @@ impl<'a> DayLight<'a> {
             place,
             bounce_lx_per_lm: thrown_back(plan, &sunlight)?,
             sunlight,
-            lamps_lx: lamps_lx(plan)?,
+            lamps_lx: lamps_lx(corner),
             needed_lx: needed * corner.glass_stops().exp2(),
             clear_lx: Vec::new(),
             overcast_part: 0.0,
@@ -96,7 +100,7 @@ impl<'a> DayLight<'a> {
         let overcast = SkyDome::new(Sky::Overcast, DVec3::Z, MEAN_DAY);
         found.overcast_part = found.face_lx(&overcast) / overcast.on_ground_lx();
         found.clear_lx = found.clear_table();
-        Some(found)
+        Ok(found)
     }
 
     /// The corner.
@@ -215,24 +219,23 @@ impl<'a> DayLight<'a> {
 }
 
 /// What the room throws back of a lumen that comes in through the windows, lx: at the eyes, and behind the person.
-fn thrown_back(plan: &Plan, sunlight: &Sunlight<'_>) -> Option<(f64, f64)> {
+fn thrown_back(plan: &Plan, sunlight: &Sunlight<'_>) -> Result<(f64, f64), Problem> {
     let mut open = with_windows_open(plan);
     open.layout.lights.clear();
-    let corner = Corner::of(&open)?;
+    let corner = Corner::resolved(&open)?;
     let field = LightField::of(&corner);
     let flux_lm: f64 = windows(&corner).map(|(_, face)| face.flux_lm()).sum();
     if flux_lm <= 0.0 {
-        return Some((0.0, 0.0));
+        return Ok((0.0, 0.0));
     }
     let behind = sunlight.shown_behind();
     let at_back: f64 = behind.iter().map(|(point, normal)| field.bounce_lx(*point, *normal)).sum();
     let at_eyes = field.bounce_lx(corner.eyes_m, corner.to_lens());
-    Some((at_eyes / flux_lm, at_back / behind.len().max(1) as f64 / flux_lm))
+    Ok((at_eyes / flux_lm, at_back / behind.len().max(1) as f64 / flux_lm))
 }
 
 /// Light of the lamps on the face, lx.
-fn lamps_lx(plan: &Plan) -> Option<f64> {
-    let corner = Corner::of(plan)?;
-    let field = LightField::of(&corner);
-    Some((field.at_face().camera_lx - field.windows_lx()).max(0.0))
+fn lamps_lx(corner: &Corner<'_>) -> f64 {
+    let field = LightField::of(corner);
+    (field.at_face().camera_lx - field.windows_lx()).max(0.0)
 }

@@ -65,7 +65,7 @@ pub(super) fn ways(plan: &Plan, now: &DayLight<'_>, day: &LocalDay, zone: &TimeZ
     for curtain in [None, Some(Curtain::White)] {
         let other = behind(plan, curtain);
         let Some(corner) = Corner::of(&other) else { continue };
-        let Some(light) = DayLight::of(&other, &corner) else { continue };
+        let Ok(light) = DayLight::of(&other, &corner) else { continue };
         let way = if curtain.is_some() { WindowWay::WhiteCurtain } else { WindowWay::Key };
         let is_now = shines && other.brief.room.openings == plan.brief.room.openings;
         let hours = good_hours_under(&light, &other, days, zone);

@@ -8,7 +8,7 @@ use utoipa::ToSchema;
 use super::calendar::LocalDay;
 use super::changes::{changes_of, stretches};
 use super::clock::{minute_of_day, span_words};
-use super::hours::{daylight_of, has_window};
+use super::hours::has_window;
 use super::light::DayLight;
 use super::noise::noisy_s;
 use crate::corner::Corner;
@@ -79,7 +79,7 @@ pub fn year(plan: &Plan, year: i16, zone: &TimeZone) -> Result<Year, Problem> {
         return Err(Problem::new("brief.room.openings", "no window", accepted, Code::Conflict));
     }
     let corner = Corner::resolved(plan)?;
-    let light = daylight_of(plan, &corner)?;
+    let light = DayLight::of(plan, &corner)?;
     let first = Date::new(year, 1, 1)
         .map_err(|_| Problem::new("year", year, "a year from 1900 to 2100", Code::OutOfRange))?;
     let dates = first.series(jiff::Span::new().days(1)).take_while(|date| date.year() == year);

@@ -13,7 +13,7 @@ use glam::Vec3;
 
 use crate::panel::{Panel, Shape};
 use crate::scene::GROUPS;
-use crate::source::{Beam, Emits, Source};
+use crate::source::{Emits, Source, Sunbeam};
 
 /// The colour of a bulb under a shade, K: warm white.
 const BULB_K: f64 = 2700.0;
@@ -133,7 +133,7 @@ impl Shining {
     /// The sun behind each window, in the windows' group.
     fn beams(&mut self, beam: &SunBeam, group: usize, colour: Vec3) {
         for pane in &beam.panes {
-            let emits = Emits::Beam(Beam {
+            let emits = Emits::Sun(Sunbeam {
                 to_sun: beam.to_sun.as_vec3(),
                 middle: pane.middle_m.as_vec3(),
                 along: (pane.along * pane.half_m.x).as_vec3(),

@@ -9,7 +9,7 @@ use fogon_viewfinder::lens::Lens;
 use fogon_viewfinder::panel::{Panel, Shape};
 use fogon_viewfinder::render::{Asked, Rendered, render};
 use fogon_viewfinder::scene::{Placed, Scene};
-use fogon_viewfinder::source::{Beam, Emits, Source};
+use fogon_viewfinder::source::{Emits, Source, Sunbeam};
 use fogon_viewfinder::stage::{Staged, lamps::Group, things::Things};
 use fogon_viewfinder::surface::Finish;
 use fogon_viewfinder::tree::Walk;
@@ -210,7 +210,7 @@ fn the_sun_lies_where_the_window_lets_it() {
     );
     // The window lies in the plane y = 0 and looks to -y: 1 m wide, 1.2 m high, its sill at 0.9 m, 0.2 m deep.
     let (half_wide, sill, high, reveal_m) = (0.5_f32, 0.9_f32, 1.2_f32, 0.2_f32);
-    let beam = Beam {
+    let beam = Sunbeam {
         to_sun: Vec3::new(0.0, -elevation.cos(), elevation.sin()),
         middle: Vec3::new(0.0, 0.0, sill + high / 2.0),
         along: Vec3::X * half_wide,
@@ -218,8 +218,7 @@ fn the_sun_lies_where_the_window_lets_it() {
         out: Vec3::NEG_Y,
         reveal_m,
     };
-    let source =
-        Source { emits: Emits::Beam(beam), exponent: 1.0, from: vec![(0, Vec3::splat(illuminance))] };
+    let source = Source { emits: Emits::Sun(beam), exponent: 1.0, from: vec![(0, Vec3::splat(illuminance))] };
     let body = Placed::new(Arc::new(maker.made()), Affine3A::IDENTITY);
     // The far edge is where the light under the lintel's inner edge lands, the near one over the sill's outer edge.
     let slope = elevation.tan();
