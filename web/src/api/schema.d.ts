@@ -3801,7 +3801,7 @@ export interface components {
          * @description What keeps the light from holding.
          * @enum {string}
          */
-        Spoils: "sun-on-face" | "sun-in-lens" | "sun-behind" | "too-dark" | "too-bright";
+        Spoils: "sun-on-face" | "sun-in-lens" | "sun-behind" | "too-dark" | "too-bright" | "no-lamp";
         /**
          * @description A part of the head or the shoulders.
          * @enum {string}

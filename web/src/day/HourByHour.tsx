@@ -104,7 +104,7 @@ function said(course: Course, moment: Moment): string {
   const sun = `Sun ${moment.sun_elevation_deg.toFixed(0)}° high in ${compass(moment.sun_azimuth_deg)}.`;
   if (moment.spoils.length === 0) return `${sun} The light holds.`;
   const words = moment.spoils.map((one) => SPOILS[one]).join(", ");
-  return `${sun} ${words.charAt(0).toUpperCase()}${words.slice(1)}${course.windows_wanted ? "" : ", if the window is not covered"}.`;
+  return `${sun} ${words.charAt(0).toUpperCase()}${words.slice(1)}${course.windows_wanted || moment.spoils.includes("no-lamp") ? "" : ", if the window is not covered"}.`;
 }
 
 /** What the windows do to the picture at a moment under either sky. */

@@ -20,6 +20,7 @@ export function Week({ plan, from }: { plan: Plan; from: string }) {
   const to = dateAfter(from, 6);
   const hours = useQuery(hoursOf(plan, from, to));
   const used = windowsShine(plan.brief);
+  const hasLamp = Object.keys(plan.layout.lights ?? {}).length > 0;
   const zone = plan.brief.place?.time_zone ?? "UTC";
   const save = async (format: Schemas["HoursFormat"]) => {
     const text = await api.hoursFile({ plan, from, to: dateAfter(from, TAKEN - 1), format });
@@ -54,7 +55,7 @@ export function Week({ plan, from }: { plan: Plan; from: string }) {
       )}
       <p className="text-faint mt-1 text-xs">
         Local time in {zone}. The light that you want holds, and nothing of your noisy hours is heard.
-        {!used && " Behind a covered window every quiet hour is as good."}
+        {!used && hasLamp && " Behind a covered window every quiet hour is as good."}
       </p>
     </Section>
   );

@@ -7,6 +7,7 @@ export const SPOILS: Record<Schemas["Spoils"], string> = {
   "sun-behind": "a patch of sun lies behind you",
   "too-dark": "the windows give too little light",
   "too-bright": "the windows outshine the lamps",
+  "no-lamp": "no lamp lights you",
 };
 
 /** Minutes, as `2 h 35 min`. */

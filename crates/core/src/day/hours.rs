@@ -48,6 +48,8 @@ pub enum Spoils {
     TooDark,
     /// The windows give too much beside the lamps.
     TooBright,
+    /// The windows are not wanted, and no lamp is there.
+    NoLamp,
 }
 
 /// Every stretch from one local day to another.
@@ -71,7 +73,9 @@ impl DayLight<'_> {
         if windows_wanted && clear.min(overcast) < self.needed_lx {
             all.push(Spoils::TooDark);
         }
-        if !windows_wanted && clear.max(overcast) * HARMLESS_STOPS.exp2() > self.lamps_lx {
+        if !windows_wanted && self.lamps_lx <= 0.0 {
+            all.push(Spoils::NoLamp);
+        } else if !windows_wanted && clear.max(overcast) * HARMLESS_STOPS.exp2() > self.lamps_lx {
             all.push(Spoils::TooBright);
         }
         all

@@ -43,6 +43,13 @@ pub struct Moment {
     pub behind: bool,
 }
 
+impl Moment {
+    /// The sun shines where it should not.
+    pub fn sun_disturbs(&self) -> bool {
+        self.on_face || self.in_lens || self.behind
+    }
+}
+
 /// What the windows do to the picture at a moment under one sky.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, ToSchema)]
 pub struct WindowLight {
@@ -234,7 +241,7 @@ fn thrown_back(plan: &Plan, sunlight: &Sunlight<'_>) -> Result<(f64, f64), Probl
     Ok((at_eyes / flux_lm, at_back / behind.len().max(1) as f64 / flux_lm))
 }
 
-/// Light of the lamps on the face, lx.
+/// Light of the lamps on the face, lx; the ceiling light is none.
 fn lamps_lx(corner: &Corner<'_>) -> f64 {
     let field = LightField::of(corner);
     (field.at_face().camera_lx - field.windows_lx()).max(0.0)

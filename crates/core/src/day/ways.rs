@@ -60,8 +60,12 @@ pub(super) fn ways(plan: &Plan, now: &DayLight<'_>, day: &LocalDay, zone: &TimeZ
         .max_by(|a, b| a.elevation_deg.total_cmp(&b.elevation_deg));
     let Some(noon) = noon else { return Vec::new() };
     let shines = plan.brief.windows_shine();
-    let mut all =
-        vec![told(WindowWay::Cover, !shines, &hours_in(None, plan, days, zone), zone, covered(now, noon))];
+    // Who has no lamp has nothing behind a covered window.
+    let by_lamps = match now.lamps_lx > 0.0 {
+        true => hours_in(None, plan, days, zone),
+        false => GoodHours { intervals: Vec::new() },
+    };
+    let mut all = vec![told(WindowWay::Cover, !shines, &by_lamps, zone, covered(now, noon))];
     for curtain in [None, Some(Curtain::White)] {
         let other = behind(plan, curtain);
         let Some(corner) = Corner::of(&other) else { continue };
@@ -102,7 +106,7 @@ fn told(way: WindowWay, is_now: bool, hours: &GoodHours, zone: &TimeZone, says: 
 
 fn covered(now: &DayLight<'_>, noon: Sun) -> String {
     if now.lamps_lx <= 0.0 {
-        return "You have no lamp that lights your face: cover it once you do.".to_owned();
+        return "No lamp lights your face: cover it only once one does.".to_owned();
     }
     let given_up = now.windows(Sky::Overcast, noon).face_lx;
     format!(
@@ -146,10 +150,8 @@ fn filling(plan: &Plan, now: &DayLight<'_>, noon: Sun, days: &[LocalDay], zone: 
         return None;
     }
     let fills = |lx: f64| FILL_STOPS.contains(&(lx / now.lamps_lx).log2());
-    let holds = |moment: &Moment| {
-        let beam = moment.on_face || moment.in_lens || moment.behind;
-        !beam && fills(moment.clear_lx) && fills(moment.overcast_lx)
-    };
+    let holds =
+        |moment: &Moment| !moment.sun_disturbs() && fills(moment.clear_lx) && fills(moment.overcast_lx);
     let hours = hours_in(Some((now, &holds)), plan, days, zone);
     let says = "Your lamp stays the key: set your lamps to daylight, and leave the window open while it gives a half to an eighth of their light.";
     Some(told(WindowWay::Fill, false, &hours, zone, says.to_owned())).filter(|way| way.good_min > 0)

@@ -175,8 +175,7 @@ fn of_the_dials(light: &DayLight<'_>, moments: &Minutes, clock: Clock<'_>) -> Op
     let clear: Vec<(i64, Option<[f64; 2]>)> = moments
         .iter()
         .map(|(at, moment)| {
-            let serves =
-                moment.clear_lx >= light.needed_lx && !(moment.on_face || moment.in_lens || moment.behind);
+            let serves = moment.clear_lx >= light.needed_lx && !moment.sun_disturbs();
             (
                 *at,
                 serves.then(|| light.clear_cct_k(moment.sun)).flatten().map(|cct_k| [moment.clear_lx, cct_k]),

@@ -175,7 +175,14 @@ fn each_way_to_use_a_window_says_what_comes_of_it() {
     assert_eq!((cover.good_min, cover.longest.as_ref().map(|one| one.to.as_str())), (1440, Some("24:00")));
     assert!(cover.says.contains("your lamps give"), "{}", cover.says);
     let bare = with_window(150.0, &[("/layout/lights", json!({}))]);
-    assert!(way(&on(&bare, "2026-01-20"), WindowWay::Cover).unwrap().says.starts_with("You have no lamp"));
+    let bare = way(&on(&bare, "2026-01-20"), WindowWay::Cover).unwrap();
+    assert!(bare.says.starts_with("No lamp lights your face") && bare.good_min == 0, "{bare:?}");
+    // Nor is an hour of the night good because no lamp is there that a window could outshine.
+    let unlit = with_window(
+        150.0,
+        &[("/layout/lights", json!({})), ("/brief/schools", json!({ "window": "shut-out" }))],
+    );
+    assert!(on(&unlit, "2026-01-20").hours.iter().all(|one| !one.light));
     // The key stands to camera right, the window to the left: away from the sun it is weak enough and fills. On the key's side it does not.
     let weak = |wall: u8, looks_to: f64| {
         let opening = window(json!({ "wall": wall, "from_m": 1.5 }));
