@@ -4353,7 +4353,7 @@ export interface components {
          * @description What is done about the windows.
          * @enum {string}
          */
-        WindowWay: "cover" | "key" | "white-curtain" | "fill";
+        WindowWay: "cover" | "key" | "white-curtain" | "fill" | "join";
         /** @description A word on the drawing. */
         Word: {
             /** @description The words. */

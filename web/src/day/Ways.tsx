@@ -15,6 +15,7 @@ const NAMES: Record<Way["way"], [one: string, several: string]> = {
   key: ["Use the window as the key", "Use the windows as the key"],
   "white-curtain": ["Hang a white curtain before it", "Hang white curtains before them"],
   fill: ["Let it fill beside your lamps", "Let them fill beside your lamps"],
+  join: ["Let it join your key lamp", "Let them join your key lamp"],
 };
 
 /** What is said before place and direction are known. */
@@ -30,7 +31,7 @@ export function Ways({ plan, ways }: { plan: Plan; ways: Way[] | undefined }) {
   const table = useTable();
   const windows = windowsOf(plan);
   const name = (way: Way["way"]) => NAMES[way][windows.length > 1 ? 1 : 0];
-  const fill = ways?.find(({ way }) => way === "fill");
+  const beside = ways?.find(({ way }) => way === "fill" || way === "join");
   return (
     <div className="grid gap-2">
       <RadioGroup.Root
@@ -56,9 +57,9 @@ export function Ways({ plan, ways }: { plan: Plan; ways: Way[] | undefined }) {
           );
         })}
       </RadioGroup.Root>
-      {fill && (
+      {beside && (
         <p className="px-3 text-sm">
-          <strong>{name("fill")}:</strong> {goodOf(fill)}. {fill.says}
+          <strong>{name(beside.way)}:</strong> {goodOf(beside)}. {beside.says}
         </p>
       )}
     </div>

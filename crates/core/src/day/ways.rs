@@ -1,4 +1,5 @@
-//! What can be done about the windows on a day: cover them, let them be the key, hang a white curtain, let them fill.
+//! What can be done about the windows on a day: cover them, let them be the key, hang a white curtain, let them fill beside the
+//! lamps or join them.
 
 use jiff::tz::TimeZone;
 use serde::Serialize;
@@ -8,7 +9,7 @@ use super::calendar::LocalDay;
 use super::clock::{Stretch, clock};
 use super::hour::with_windows_open;
 use super::hours::{GoodHours, good_hours_under, hours_in};
-use super::light::{DayLight, Moment, WindowLight};
+use super::light::{DayLight, Moment};
 use crate::corner::Corner;
 use crate::daylight::Sun;
 use crate::daylight::outdoors::Sky;
@@ -17,6 +18,13 @@ use crate::units::{beside_lens, capital};
 
 /// What the fill gives beside the key, stops (common practice, no source: a half to an eighth).
 const FILL_STOPS: std::ops::RangeInclusive<f64> = -3.0..=-1.0;
+/// What a window gives at most that joins the key, stops: with it or without, the light stays within a third of a stop; and at least,
+/// to be seen at all. Fogon's own rule.
+const JOIN_STOPS: std::ops::RangeInclusive<f64> = -5.0..=-2.0;
+/// A lamp and a window read as one up to this far apart round the face, degrees. Fogon's own rule.
+const AS_ONE_DEG: f64 = 45.0;
+/// In less than this nobody sets up and speaks, minutes. Fogon's own rule.
+const WORTH_MIN: u16 = 30;
 /// Farther round than this a window lights the face from behind, degrees from the lens. Fogon's own rule.
 const BEHIND_DEG: f64 = 110.0;
 
@@ -30,8 +38,10 @@ pub enum WindowWay {
     Key,
     /// They are the key behind a white curtain.
     WhiteCurtain,
-    /// They fill beside the lamps.
+    /// They fill, from the side away from the key.
     Fill,
+    /// They join the key from its own side: both read as one.
+    Join,
 }
 
 /// One way, and what comes of it on this day.
@@ -75,7 +85,7 @@ pub(super) fn ways(plan: &Plan, now: &DayLight<'_>, day: &LocalDay, zone: &TimeZ
         let hours = good_hours_under(&light, &other, days, zone);
         all.push(told(way, is_now, &hours, zone, as_key(&light, noon, curtain.is_some())));
     }
-    all.extend(filling(plan, now, noon, days, zone));
+    all.extend(open_beside_lamps(plan, now, noon, days, zone));
     all
 }
 
@@ -139,20 +149,31 @@ fn as_key(light: &DayLight<'_>, noon: Sun, scattered: bool) -> String {
     format!("{side}: {enough}; a cloud changes it by {cloud:.1} stops.{behind}{sun}")
 }
 
-/// When the windows fill beside the lamps: from the side away from the key, a half to an eighth of what it gives, under any sky.
-fn filling(plan: &Plan, now: &DayLight<'_>, noon: Sun, days: &[LocalDay], zone: &TimeZone) -> Option<Way> {
+/// When open windows serve beside the lamps under any sky: as the fill from the side away from the key, or joining the key from its
+/// own.
+fn open_beside_lamps(
+    plan: &Plan,
+    now: &DayLight<'_>,
+    noon: Sun,
+    days: &[LocalDay],
+    zone: &TimeZone,
+) -> Option<Way> {
     let corner = now.corner();
     let key = corner.role(Role::Key).next().filter(|_| now.lamps_lx > 0.0)?;
     let (key_deg, _) = corner.light_angles_deg(key.position_m);
-    let WindowLight { azimuth_deg, .. } = now.windows(Sky::Overcast, noon);
-    let away = azimuth_deg.is_some_and(|deg| deg * key_deg < 0.0 && deg.abs() <= BEHIND_DEG);
-    if !away {
+    let window_deg = now.windows(Sky::Overcast, noon).azimuth_deg.filter(|deg| deg.abs() <= BEHIND_DEG)?;
+    let (way, stops, says) = if window_deg * key_deg < 0.0 {
+        let says = "Your lamp stays the key: set your lamps to daylight, and leave the window open while it gives a half to an eighth of their light.";
+        (WindowWay::Fill, FILL_STOPS, says)
+    } else if (window_deg - key_deg).abs() <= AS_ONE_DEG {
+        let says = "Your lamp stays the key, on the window's side, so both read as one light: set your lamps to daylight, and leave the window open while it gives no more than a quarter of their light. A cloud then changes it by less than a third of a stop.";
+        (WindowWay::Join, JOIN_STOPS, says)
+    } else {
         return None;
-    }
-    let fills = |lx: f64| FILL_STOPS.contains(&(lx / now.lamps_lx).log2());
+    };
+    let serves = |lx: f64| stops.contains(&(lx / now.lamps_lx).log2());
     let holds =
-        |moment: &Moment| !moment.sun_disturbs() && fills(moment.clear_lx) && fills(moment.overcast_lx);
+        |moment: &Moment| !moment.sun_disturbs() && serves(moment.clear_lx) && serves(moment.overcast_lx);
     let hours = hours_in(Some((now, &holds)), plan, days, zone);
-    let says = "Your lamp stays the key: set your lamps to daylight, and leave the window open while it gives a half to an eighth of their light.";
-    Some(told(WindowWay::Fill, false, &hours, zone, says.to_owned())).filter(|way| way.good_min > 0)
+    Some(told(way, false, &hours, zone, says.to_owned())).filter(|way| way.good_min >= WORTH_MIN)
 }

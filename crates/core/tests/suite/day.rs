@@ -184,14 +184,20 @@ fn each_way_to_use_a_window_says_what_comes_of_it() {
     );
     assert!(on(&unlit, "2026-01-20").hours.iter().all(|one| !one.light));
     // The key stands to camera right, the window to the left: away from the sun it is weak enough and fills. On the key's side it does not.
-    let weak = |wall: u8, looks_to: f64| {
-        let opening = window(json!({ "wall": wall, "from_m": 1.5 }));
+    let weak = |wall: u8, looks_to: f64, width_m: f64| {
+        let opening = window(json!({ "wall": wall, "from_m": 1.5, "width_m": width_m }));
         let plan = with_window(looks_to, &[("/brief/room/openings/window", opening)]);
-        way(&on(&plan, "2026-01-20"), WindowWay::Fill)
+        let told = on(&plan, "2026-01-20");
+        [WindowWay::Fill, WindowWay::Join].map(|which| way(&told, which))
     };
-    let fill = weak(1, 330.0).unwrap_or_else(|| panic!("no fill"));
-    assert!(fill.good_min > 60 && !fill.is_now, "{fill:?}");
-    assert_eq!(weak(3, 150.0), None);
+    let [fill, join] = weak(1, 330.0, 1.4);
+    assert!(fill.as_ref().is_some_and(|fill| fill.good_min > 60 && !fill.is_now), "{fill:?}");
+    assert_eq!(join, None);
+    // On the key's side it joins it, while it is weak: the sum then stays within a third of a stop.
+    let [fill, join] = weak(3, 60.0, 0.4);
+    assert!(join.as_ref().is_some_and(|join| join.good_min > 30 && !join.is_now), "{join:?}");
+    assert_eq!(fill, None);
+    assert_eq!(weak(3, 150.0, 1.4), [None, None]);
 }
 
 /// A bearing that may be off moves the told hours of sun by what turning the room moves them; one that is exact says nothing.
