@@ -6,15 +6,16 @@ import { useId, useState } from "react";
 import type { Plan, Schemas } from "../api/client";
 import { Section } from "../ui/Section";
 import { Trouble, Waiting } from "../ui/states";
+import { useWidth } from "../ui/useWidth";
 import { yearOf } from "./asked";
 import { LAYERS, onDay, pathOf, type Layer } from "./carpet";
 
 const HIGH = 240;
 const LEFT = 26;
 const TOP = 14;
-/** Pixels of a day. */
-const DAY = 1.6;
 const FOOT = 4;
+/** A month narrower than this has no room for its name, px. */
+const NAMED_PX = 28;
 
 interface Props {
   plan: Plan;
@@ -46,21 +47,23 @@ function Woven({
   const { days, sentences } = year;
   const [over, setOver] = useState<number | null>(null);
   const id = useId();
-  const width = LEFT + days.length * DAY + 2;
+  const [box, width] = useWidth(590);
+  const dayWide = (width - LEFT - 2) / days.length;
   const y = (minute: number) => TOP + (HIGH * minute) / 1440;
   const at = days.findIndex((day) => day.date === date);
   const shown = days[over ?? at];
   const dayAt = (event: React.MouseEvent<SVGSVGElement>) => {
-    const box = event.currentTarget.getBoundingClientRect();
-    const index = Math.floor((((event.clientX - box.left) / box.width) * width - LEFT) / DAY);
+    const across = event.clientX - event.currentTarget.getBoundingClientRect().left;
+    const index = Math.floor((across - LEFT) / dayWide);
     return days[index] ? index : null;
   };
   return (
-    <div className="grid gap-2">
+    <div ref={box} className="grid gap-2">
       <p className="text-sm">{sentences.join(" ")}</p>
       <svg
-        viewBox={`0 0 ${String(width)} ${String(TOP + HIGH + FOOT)}`}
-        className="bg-paper border-line w-full cursor-pointer rounded-lg border"
+        width={width}
+        height={TOP + HIGH + FOOT}
+        className="bg-paper outline-line block cursor-pointer rounded-lg outline -outline-offset-1"
         role="img"
         aria-label="The year: days across, hours down"
         onMouseMove={(event) => setOver(dayAt(event))}
@@ -76,25 +79,25 @@ function Woven({
           ))}
         </defs>
         <g transform={`translate(${String(LEFT)} 0)`}>
-          <rect y={TOP} width={days.length * DAY} height={HIGH} className="carpet-night" />
-          <path d={pathOf(days, (day) => day.up, DAY, y)} className="carpet-day" />
+          <rect y={TOP} width={days.length * dayWide} height={HIGH} className="carpet-night" />
+          <path d={pathOf(days, (day) => day.up, dayWide, y)} className="carpet-day" />
           {LAYERS.map(({ key, spans }) => (
-            <path key={key} d={pathOf(days, spans, DAY, y)} fill={`url(#${id}-${key})`} />
+            <path key={key} d={pathOf(days, spans, dayWide, y)} fill={`url(#${id}-${key})`} />
           ))}
           {days.map((day, index) =>
             day.date.endsWith("-01") ? (
               <g key={day.date}>
                 <line
-                  x1={index * DAY}
-                  x2={index * DAY}
+                  x1={index * dayWide}
+                  x2={index * dayWide}
                   y1={TOP - 4}
                   y2={TOP + HIGH}
                   className="stroke-ink"
                   strokeWidth="0.3"
                 />
-                <text x={index * DAY + 3} y={TOP - 3} fontSize="9" className="fill-faint">
+                <text x={index * dayWide + 2} y={TOP - 3} fontSize="10" className="fill-faint">
                   {new Date(`${day.date}T12:00:00Z`).toLocaleDateString("en-GB", {
-                    month: "short",
+                    month: 30 * dayWide < NAMED_PX ? "narrow" : "short",
                     timeZone: "UTC",
                   })}
                 </text>
@@ -103,9 +106,9 @@ function Woven({
           )}
           {at >= 0 && (
             <rect
-              x={at * DAY - 0.4}
+              x={at * dayWide - 0.4}
               y={TOP - 4}
-              width={DAY + 0.8}
+              width={dayWide + 0.8}
               height={HIGH + 8}
               className="carpet-today"
             />
@@ -113,7 +116,7 @@ function Woven({
         </g>
         {[0, 4, 8, 12, 16, 20, 24].map((hour) => (
           <g key={hour}>
-            <text x={LEFT - 4} y={y(hour * 60) + 3} fontSize="9" textAnchor="end" className="fill-faint">
+            <text x={LEFT - 4} y={y(hour * 60) + 3} fontSize="10" textAnchor="end" className="fill-faint">
               {hour}
             </text>
             <line

@@ -1,9 +1,9 @@
 // Light of the windows on the face through a day under a clear and under an overcast sky, in stops beside what the picture needs.
 import type { Schemas } from "../api/client";
+import { useWidth } from "../ui/useWidth";
 
 type Course = Schemas["Course"];
 
-const WIDTH = 560;
 const HEIGHT = 160;
 const LEFT = 34;
 const BOTTOM = 24;
@@ -18,11 +18,12 @@ interface Props {
 }
 
 export function LightOfDay({ course, at, onAt }: Props) {
+  const [box, width] = useWidth(560);
   const { moments, needed_lx: needed, lamps_lx: lamps } = course;
   const zero = course.windows_wanted ? needed : lamps;
   if (zero <= 0 || moments.length < 2)
     return <p className="text-sm">There is no lamp to hold the windows against.</p>;
-  const x = (index: number) => LEFT + ((WIDTH - LEFT) * index) / (moments.length - 1);
+  const x = (index: number) => LEFT + ((width - LEFT) * index) / (moments.length - 1);
   const y = (stops: number) => TOP + (HEIGHT - TOP - BOTTOM) * (0.5 - stops / (2 * SPAN));
   const stops = (lx: number) => Math.max(-SPAN, Math.min(SPAN, Math.log2(Math.max(lx, 1e-3) / zero)));
   const line = (lx: (moment: Course["moments"][number]) => number) =>
@@ -31,16 +32,16 @@ export function LightOfDay({ course, at, onAt }: Props) {
     moment.clock.endsWith(":00") ? [[moment.clock, index] as const] : [],
   );
   return (
-    <figure className="max-w-2xl text-xs">
+    <figure ref={box} className="max-w-2xl text-xs">
       <svg
-        viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
-        className="w-full cursor-pointer"
+        width={width}
+        height={HEIGHT}
+        className="block cursor-pointer"
         role="img"
         aria-label="Light of the windows on your face through the day"
         onClick={(event) => {
-          const box = event.currentTarget.getBoundingClientRect();
-          const part = ((event.clientX - box.left) / box.width) * WIDTH;
-          const index = Math.round(((part - LEFT) / (WIDTH - LEFT)) * (moments.length - 1));
+          const part = event.clientX - event.currentTarget.getBoundingClientRect().left;
+          const index = Math.round(((part - LEFT) / (width - LEFT)) * (moments.length - 1));
           onAt(Math.max(0, Math.min(moments.length - 1, index)));
         }}
       >
@@ -48,7 +49,7 @@ export function LightOfDay({ course, at, onAt }: Props) {
           <g key={one}>
             <line
               x1={LEFT}
-              x2={WIDTH}
+              x2={width}
               y1={y(one)}
               y2={y(one)}
               className={one === 0 ? "stroke-ink" : "stroke-line"}

@@ -82,18 +82,20 @@ export function WindowBoxes({ plan, judged, units }: { plan: Plan; judged: Judge
                   )
                 }
               />
-              <Choice
-                label="Glass"
-                value={window.glazing ?? ""}
-                options={GLAZINGS}
-                onPick={(glazing) =>
-                  table.act((p) =>
-                    withOpening(p, id, {
-                      glazing: glazing === "" ? null : (glazing as Schemas["Glazing"]),
-                    }),
-                  )
-                }
-              />
+              <div className="col-span-2 sm:col-span-1">
+                <Choice
+                  label="Glass"
+                  value={window.glazing ?? ""}
+                  options={GLAZINGS}
+                  onPick={(glazing) =>
+                    table.act((p) =>
+                      withOpening(p, id, {
+                        glazing: glazing === "" ? null : (glazing as Schemas["Glazing"]),
+                      }),
+                    )
+                  }
+                />
+              </div>
             </div>
           </li>
         );

@@ -10,7 +10,7 @@ import { Drawing } from "./Drawing";
 import { FieldScale } from "./FieldScale";
 import { Grips, type Sheet } from "./Grips";
 import { KeyOf } from "./KeyOf";
-import { flat } from "./projection";
+import { flat, turnedWords } from "./projection";
 import { useSunlight } from "./sunlight";
 
 interface Props {
@@ -41,6 +41,8 @@ export function Sheets({ judged, step, room }: Props) {
   const held = useTableView((view) => view.boxes);
   const holding = useTableView((view) => view.holding);
   const lights = useTableView((view) => view.plan?.layout.lights);
+  // Of other rooms the corners carry letters.
+  const named = useTableView((view) => view.plan?.brief.room.floor_m.length === 4);
   const lies = useSunlight().looked?.lies;
   const [zoom, setZoom] = useState(1);
   const area = useRef<HTMLDivElement>(null);
@@ -67,6 +69,7 @@ export function Sheets({ judged, step, room }: Props) {
   const key = lamps.find((id) => lights?.[id]?.role === "key") ?? null;
   const lamp = selected !== null && lamps.includes(selected) ? selected : key;
   const of = step !== null && step in FIELDS ? FIELDS[step as keyof typeof FIELDS] : null;
+  const turned = named && above.projection ? turnedWords(above.projection) : null;
   const draw = (view: View, box: number[], sheet: Sheet, title: string) => {
     const areas = judged.field?.[sheet];
     const size = span(box);
@@ -106,7 +109,7 @@ export function Sheets({ judged, step, room }: Props) {
       data-held={holding}
       data-pixels-per-metre={Math.round(scale)}
     >
-      <SheetTitle name="Plan" words="from above">
+      <SheetTitle name="Plan" words={turned ? `from above, ${turned}` : "from above"}>
         {zoom > 1 && (
           <Button size="small" onClick={() => setZoom(1)}>
             Fit

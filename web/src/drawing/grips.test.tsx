@@ -9,6 +9,7 @@ import type { Table } from "../table/table";
 import { TableContext } from "../table/useTable";
 import { PLAN, settle } from "../testing/plans";
 import { Grips } from "./Grips";
+import { turnedWords } from "./projection";
 
 afterEach(cleanup);
 
@@ -127,4 +128,11 @@ test("Escape breaks a drag off", async () => {
   await settle();
   expect(table.letGo).toHaveBeenCalledTimes(1);
   expect(table.drop).not.toHaveBeenCalled();
+});
+
+test("says where the named walls are on a plan that is turned", () => {
+  const turn = (right: number[], down: number[]) => turnedWords({ origin_m: [0, 0, 0], right, down });
+  expect(turn([1, 0, 0], [0, -1, 0])).toBeNull();
+  expect(turn([-1, 0, 0], [0, 1, 0])).toBe("back wall at the top, left wall on the right");
+  expect(turn([0, 1, 0], [1, 0, 0])).toBe("back wall on the left, left wall at the top");
 });

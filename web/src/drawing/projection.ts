@@ -17,3 +17,14 @@ export function flat({ origin_m, right, down }: Projection, [x, y, z]: Vector): 
 export function along({ right, down }: Projection, x: number, y: number): Vector {
   return [0, 1, 2].map((axis) => (right[axis] ?? 0) * x + (down[axis] ?? 0) * y) as Vector;
 }
+
+/** Where a rectangle's back and left wall are on a plan that is turned; nothing where the back wall is at the bottom. */
+export function turnedWords({ down, right }: Projection): string | null {
+  const side = (x: number, y: number) => {
+    const [across, low] = [dot(right, [x, y, 0]), dot(down, [x, y, 0])];
+    if (Math.abs(low) > Math.abs(across)) return low > 0 ? "at the bottom" : "at the top";
+    return across > 0 ? "on the right" : "on the left";
+  };
+  const back = side(0, -1);
+  return back === "at the bottom" ? null : `back wall ${back}, left wall ${side(-1, 0)}`;
+}
