@@ -90,6 +90,14 @@ pub(super) fn neighbours<'a>(
         .iter()
         .filter(|main| lacks_a_lamp && !kit.bundles.iter().any(|(own, ..)| own == *main));
     changes.extend(seconds.map(Change::Add));
+    for camera in table.second_cameras.iter().filter(|main| !kit.bundles.iter().any(|(own, ..)| own == *main))
+    {
+        let held = (0..kit.bundles.len()).filter(|at| {
+            let (main, job, _) = &kit.bundles[*at];
+            *job == Job::Camera || shop.holds_the_camera(main, *job)
+        });
+        changes.extend(held.map(|at| Change::Swap(at, camera)));
+    }
     let made = in_parallel(&changes, |change| changed(shop, kit, change, stop));
     changes.into_iter().zip(made).filter_map(|(change, kit)| Some((change, kit?))).collect()
 }

@@ -270,7 +270,6 @@ impl Counter {
         });
         sentences.extend(weighted(&shop.brief, &leg.goods, &leg.after));
         sentences.extend(self.at_home(leg, &readings));
-        let count = |laid: &Laid| laid.in_the_way().0 + laid.in_the_way().1;
         PathStep {
             label: listed(&items.iter().filter_map(|item| self.called(item)).collect::<Vec<_>>()),
             items,
@@ -278,7 +277,7 @@ impl Counter {
             spent: spent as f64 / 100.0,
             score_before: before.map(Laid::score),
             score: leg.after.score(),
-            cleared: before.map_or(0, |before| count(before).saturating_sub(count(&leg.after))),
+            cleared: leg.cleared(),
             ready: leg.after.in_the_way() == (0, 0),
             reason: sentences.join(" "),
             readings,

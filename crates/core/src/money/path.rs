@@ -84,7 +84,39 @@ pub(super) fn path(shop: &Workshop, kit: &Kit, stop: Stop<'_>) -> Option<Vec<Leg
             last.after = laid;
         }
     }
-    Some(legs)
+    Some(cures_first(legs))
+}
+
+impl Leg {
+    /// Things that stood in the way before it and do not any more.
+    pub(super) fn cleared(&self) -> usize {
+        let count = |laid: &Laid| laid.in_the_way().0 + laid.in_the_way().1;
+        self.before.as_deref().map_or(0, |before| count(before).saturating_sub(count(&self.after)))
+    }
+
+    /// It clears something, or is the camera without which there is nothing.
+    fn cures(&self) -> bool {
+        self.before.is_none() || self.cleared() > 0
+    }
+}
+
+/// What cures only once something else is there is bought together with it: no cure comes late.
+fn cures_first(legs: Vec<Leg>) -> Vec<Leg> {
+    let mut all: Vec<Leg> = Vec::new();
+    for mut leg in legs {
+        while leg.cures()
+            && let Some(earlier) = all.pop_if(|earlier| !earlier.cures())
+        {
+            leg = Leg {
+                bundles: [earlier.bundles, leg.bundles].concat(),
+                goods: earlier.goods.plus(&leg.goods),
+                before: earlier.before,
+                after: leg.after,
+            };
+        }
+        all.push(leg);
+    }
+    all
 }
 
 /// The corner with goods: as it is laid out with them, or as it was before they came where that is no worse.

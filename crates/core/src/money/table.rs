@@ -24,10 +24,12 @@ const KEPT_A_JOB: usize = 6;
 const SPARES: usize = 2;
 /// Cameras that are kept.
 const KEPT_CAMERAS: usize = 5;
+/// Of cameras that by themselves gain too little, so many are tried again.
+const SECOND_CAMERAS: usize = 2;
 /// Of things of a job that find no place by themselves, so many are looked at again beside what is bought.
 const LOOKED_AT_AGAIN: usize = 3;
 /// The same of stands for the camera: small and large, on the floor and on the desk.
-const STANDS_LOOKED_AT_AGAIN: usize = 6;
+const STANDS_LOOKED_AT_AGAIN: usize = 8;
 
 /// A bundle as it does by itself.
 #[derive(Debug, Clone)]
@@ -67,6 +69,8 @@ pub(super) struct Table {
     pub(super) again: Vec<Main>,
     /// Lamps that gain nothing or no more than a cheaper one by themselves, the cheapest: beside another they may do another job.
     pub(super) second_lamps: Vec<Main>,
+    /// Cameras that gain too little by themselves to be seen, those that gain most: in better light they may.
+    pub(super) second_cameras: Vec<Main>,
     /// Scores of the aspects without anything bought.
     aspects: [f64; 5],
 }
@@ -125,11 +129,12 @@ impl Table {
                 }
             }
         }
-        let again = looked_at_again(shop, &passed);
         let aspects = base.quick.aspects;
-        let mut table = Self { bundles: Vec::new(), passed, again, second_lamps: Vec::new(), aspects };
+        let mut table = Self { passed, aspects, ..Self::default() };
         table.keep(bundles);
+        table.again = looked_at_again(shop, &table.passed);
         table.second_lamps = second_lamps(&table.passed);
+        table.second_cameras = second_cameras(&table.passed);
         table
     }
 
@@ -246,11 +251,17 @@ impl Bundle {
     }
 }
 
-/// The cheapest things of each job that found no place by themselves.
+/// The cheapest things of each job that found no place by themselves; of stands for the camera also those that were passed over
+/// for a cheaper one, which may find none beside what is bought.
 fn looked_at_again(shop: &Workshop, passed: &[Passed]) -> Vec<Main> {
-    let no_place = passed.iter().filter(|one| one.refused.rule == PassedBy::Place);
-    let mut all: Vec<&Main> = no_place.map(|one| &one.main).collect();
+    let may_help = passed.iter().filter(|one| match one.refused.rule {
+        PassedBy::Place => true,
+        PassedBy::Dearer | PassedBy::Gain => one.cents.is_some() && one.main.job == Job::CameraStand,
+        _ => false,
+    });
+    let mut all: Vec<&Main> = may_help.map(|one| &one.main).collect();
     all.sort_by_key(|main| (main.job, main.goods.cents(&shop.catalogue), main.id.clone()));
+    all.dedup();
     let most = |job: Job| match job {
         Job::CameraStand => STANDS_LOOKED_AT_AGAIN,
         Job::Light(_) | Job::Treatment => LOOKED_AT_AGAIN,
@@ -275,6 +286,18 @@ fn second_lamps(passed: &[Passed]) -> Vec<Main> {
     all.sort_by_key(|one| (one.cents, one.main.id.clone()));
     all.dedup_by_key(|one| one.main.id.clone());
     all.into_iter().take(LOOKED_AT_AGAIN).map(|one| one.main.clone()).collect()
+}
+
+/// The cameras that by themselves gain most of those that gain too little, or no more than a cheaper one.
+fn second_cameras(passed: &[Passed]) -> Vec<Main> {
+    let mut all: Vec<&Passed> = passed
+        .iter()
+        .filter(|one| one.main.job == Job::Camera && one.gain.is_some_and(|gain| gain > 0.0))
+        .collect();
+    all.sort_by(|a, b| {
+        b.gain.partial_cmp(&a.gain).unwrap_or(std::cmp::Ordering::Equal).then(a.cents.cmp(&b.cents))
+    });
+    all.into_iter().take(SECOND_CAMERAS).map(|one| one.main.clone()).collect()
 }
 
 /// Lays out every candidate that is not ruled out; those that cannot be used are passed over.

@@ -1,0 +1,49 @@
+//! What is done by itself while the file is at rest; and what the person chose about keeping.
+
+use rusqlite::{OptionalExtension, params};
+
+use crate::file::Store;
+use crate::trouble::StoreError;
+
+impl Store {
+    /// A snapshot if one is due, what is old enough gone, the log folded in. Worth calling at start and now and then.
+    ///
+    /// # Errors
+    /// The first thing that did not work; the rest was tried.
+    pub fn keep_house(&self) -> Result<(), StoreError> {
+        let done = [self.snapshot_when_due(), self.empty_bin_of_old(), self.thin().map(|_| ()), self.fold()];
+        done.into_iter().collect()
+    }
+
+    /// How many pages the file may have at most, after a change of it: so that it cannot fill a disk.
+    ///
+    /// # Errors
+    /// SQLite refuses.
+    pub fn limit_pages(&self, most: Option<i64>) -> Result<i64, StoreError> {
+        self.with_writer(|writer| match most {
+            Some(most) => {
+                Ok(writer.query_row(&format!("PRAGMA max_page_count = {most}"), [], |row| row.get(0))?)
+            }
+            None => Ok(writer.pragma_query_value(None, "page_count", |row| row.get(0))?),
+        })
+    }
+
+    /// What the person chose.
+    pub(crate) fn choice(&self, name: &str) -> Result<Option<String>, StoreError> {
+        self.read(|connection| {
+            Ok(connection
+                .query_row("SELECT value FROM choice WHERE name = ?1", [name], |row| row.get(0))
+                .optional()?)
+        })
+    }
+
+    pub(crate) fn choose(&self, name: &str, value: &str) -> Result<(), StoreError> {
+        self.write(|change| {
+            change.execute(
+                "INSERT OR REPLACE INTO choice (name, value) VALUES (?1, ?2)",
+                params![name, value],
+            )?;
+            Ok(())
+        })
+    }
+}

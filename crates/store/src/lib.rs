@@ -1,0 +1,27 @@
+//! Corners in one SQLite file. Every save is a row in `revision`; an acknowledged save is on the disk (WAL, synchronous FULL).
+//!
+//! One process has the file open (`file`), reads beside its one writer, and notices when the file is taken away under it
+//! (`identity`). Contents lie in `document`, each once. `doctor` works on a file that nobody has open.
+
+mod binned;
+mod corners;
+pub mod doctor;
+mod document;
+mod file;
+mod history;
+mod house;
+mod identity;
+mod listing;
+mod snapshots;
+mod tables;
+mod trouble;
+mod voice;
+
+pub use binned::Deleted;
+pub use corners::{Kept, Step};
+pub use document::Document;
+pub use file::Store;
+pub use history::{Saved, Thinning};
+pub use listing::{Cursor, Entry, Page, Told};
+pub use snapshots::{Snapshot, folder as snapshot_folder};
+pub use trouble::{StoreError, Trouble};
