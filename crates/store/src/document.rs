@@ -56,8 +56,8 @@ impl Document {
     fn file(&self) -> File {
         let (name, brief) = (self.name.clone(), self.brief.clone());
         match self.layout.clone() {
-            Some(layout) => File::Plan(Plan::new(name, brief, layout)),
-            None => File::Brief(BriefFile::new(name, brief)),
+            Some(layout) => File::Plan(Box::new(Plan::new(name, brief, layout))),
+            None => File::Brief(Box::new(BriefFile::new(name, brief))),
         }
     }
 }
@@ -65,8 +65,8 @@ impl Document {
 #[derive(Serialize)]
 #[serde(untagged)]
 enum File {
-    Plan(Plan),
-    Brief(BriefFile),
+    Plan(Box<Plan>),
+    Brief(Box<BriefFile>),
 }
 
 /// Number of a document's text in the file; one that lies there already is not stored again.

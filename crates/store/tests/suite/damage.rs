@@ -52,7 +52,8 @@ fn a_damaged_file_is_said_to_be_so_and_mended_from_what_reads() {
             store.save(entry.id, kept.revision, &named("goes on"), None).unwrap();
         }
         drop(store);
-        assert_eq!(examine(&place.path).unwrap().wrong, [String::new(); 0]);
+        let after = examine(&place.path).unwrap();
+        assert!(after.wrong.is_empty(), "{after:?}");
         mended_some += i64::from(mended.carried.1 < 90);
     }
     assert!(mended_some > 0, "some saves were hit");

@@ -6,10 +6,10 @@ use rusqlite::Connection;
 use crate::Place;
 
 const OLD: [&[u8]; 4] = [
-    include_bytes!("../files/version-1.sqlite3"),
-    include_bytes!("../files/version-2.sqlite3"),
-    include_bytes!("../files/version-3.sqlite3"),
-    include_bytes!("../files/version-4.sqlite3"),
+    include_bytes!("../files/version-1.db"),
+    include_bytes!("../files/version-2.db"),
+    include_bytes!("../files/version-3.db"),
+    include_bytes!("../files/version-4.db"),
 ];
 
 #[test]
