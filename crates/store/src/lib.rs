@@ -3,6 +3,7 @@
 //! One process has the file open (`file`), reads beside its one writer, and notices when the file is taken away under it
 //! (`identity`). Contents lie in `document`, each once. `doctor` works on a file that nobody has open.
 
+mod archive;
 mod binned;
 mod corners;
 pub mod doctor;
@@ -17,6 +18,7 @@ mod tables;
 mod trouble;
 mod voice;
 
+pub use archive::{Archive, BadArchive, Becomes, Outcome, Taking};
 pub use binned::Deleted;
 pub use corners::{Kept, Step};
 pub use document::Document;

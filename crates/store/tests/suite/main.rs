@@ -3,6 +3,7 @@
 // A helper of a test fails by panicking, as the test does.
 #![allow(clippy::unwrap_used)]
 
+mod archive;
 mod damage;
 mod history;
 mod kept;
