@@ -1,27 +1,31 @@
-//! The local server: parse, call the core, answer. Corners are kept in one SQLite file; the page is embedded.
+//! The local server: parse, call the core, answer. The page is embedded.
 
 mod desk;
 mod guard;
+mod laid_out;
 mod pages;
 mod problem;
 mod routes;
-mod store;
 mod studio;
 
 use std::net::{Ipv4Addr, SocketAddr};
 use std::path::{Path, PathBuf};
-use std::sync::Arc;
+use std::sync::{Arc, Weak};
+use std::time::Duration;
 
 use axum::Router;
 use axum::handler::Handler;
 use axum::serve::ListenerExt;
 use fogon_core::money::Catalogue;
+use fogon_store::{Document, Store, StoreError};
 use thiserror::Error;
 use tower_http::compression::CompressionLayer;
 use tower_http::trace::TraceLayer;
 
 pub use routes::openapi;
-pub use store::{Store, StoreError};
+
+/// What this build computes with, in a word.
+pub(crate) const BUILD: &str = env!("FOGON_BUILD");
 
 /// How to start.
 #[derive(Debug, Clone)]
@@ -63,9 +67,9 @@ pub enum ServeError {
 }
 
 /// The whole application over a store, for callers that bring their own listener.
-pub fn application(store: Store, takes_pictures: bool, catalogue: Catalogue) -> Router {
+pub fn application(store: Arc<Store>, takes_pictures: bool, catalogue: Catalogue) -> Router {
     let app = routes::App {
-        store: Arc::new(store),
+        store,
         studio: Arc::new(studio::Studio::new(takes_pictures)),
         desk: Arc::default(),
         catalogue: Arc::new(catalogue),
@@ -84,13 +88,18 @@ pub fn application(store: Store, takes_pictures: bool, catalogue: Catalogue) -> 
 pub async fn serve(config: Config, ready: impl FnOnce(SocketAddr)) -> Result<(), ServeError> {
     let shown = |path: &Path| path.display().to_string();
     let failed = |source| ServeError::Store { path: shown(&config.database), source };
-    let store = Store::open(&config.database).map_err(failed)?;
+    let store = Arc::new(Store::open(&config.database).map_err(failed)?);
     if !config.first_briefs.is_empty() {
-        store.seed(&config.first_briefs).map_err(failed)?;
+        let first = |brief: &fogon_core::plan::BriefFile| {
+            let (name, brief) = (brief.name.clone(), brief.brief.clone());
+            laid_out::laid_out(Document { name, brief, layout: None })
+        };
+        store.seed(|| config.first_briefs.iter().map(first).collect()).map_err(failed)?;
     }
     let listen = |source| ServeError::Listen { port: config.port, source };
     let listener = tokio::net::TcpListener::bind((Ipv4Addr::LOCALHOST, config.port)).await.map_err(listen)?;
     ready(listener.local_addr().map_err(listen)?);
+    tokio::spawn(keep_house(Arc::downgrade(&store)));
     // Answers are small and awaited one by one: none may wait for more to send.
     let listener = listener.tap_io(|stream| {
         if let Err(error) = stream.set_nodelay(true) {
@@ -101,6 +110,22 @@ pub async fn serve(config: Config, ready: impl FnOnce(SocketAddr)) -> Result<(),
         .with_graceful_shutdown(stopped())
         .await
         .map_err(ServeError::Serve)
+}
+
+/// So often the log is folded in, and it is looked whether a snapshot is due.
+const AT_REST: Duration = Duration::from_secs(60);
+
+/// Looks after the file as long as it is open.
+async fn keep_house(store: Weak<Store>) {
+    let mut every = tokio::time::interval(AT_REST);
+    loop {
+        every.tick().await;
+        let Some(store) = store.upgrade() else { return };
+        let kept = tokio::task::spawn_blocking(move || store.keep_house()).await;
+        if let Ok(Err(error)) = kept {
+            tracing::warn!(%error, "the file was not looked after");
+        }
+    }
 }
 
 async fn stopped() {

@@ -5,10 +5,9 @@ use axum::extract::rejection::{PathRejection, QueryRejection};
 use axum::http::{HeaderValue, StatusCode, header};
 use axum::response::{IntoResponse, Response};
 use fogon_core::problem::{Problem, Problems};
+use fogon_store::{Step, StoreError};
 use serde::Serialize;
 use utoipa::ToSchema;
-
-use crate::store::{Step, StoreError};
 
 /// A problem as sent to the caller.
 #[derive(Debug, Serialize, ToSchema)]
@@ -95,13 +94,9 @@ impl From<StoreError> for Details {
                     Step::Redo => "Nothing was undone last, so there is nothing to bring back.",
                 },
             ),
-            StoreError::Database(source) => {
-                tracing::error!(%source, "database");
-                Self::new(
-                    StatusCode::INTERNAL_SERVER_ERROR,
-                    "not_kept",
-                    "The change could not be written to the disk. Is it full or read-only?",
-                )
+            StoreError::File(trouble) => {
+                tracing::error!(%trouble, "the file");
+                Self::new(StatusCode::INTERNAL_SERVER_ERROR, "not_kept", trouble.to_string())
             }
             StoreError::Stored(problem) => {
                 tracing::error!(%problem, "stored document");

@@ -21,6 +21,7 @@ use axum::http::StatusCode;
 use axum::response::IntoResponse;
 use fogon_core::document::{self, Shape};
 use fogon_core::money::Catalogue;
+use fogon_store::Store;
 use http_body_util::BodyExt;
 use serde::de::DeserializeOwned;
 use utoipa::OpenApi;
@@ -29,7 +30,6 @@ use utoipa_axum::routes;
 
 use crate::desk::Desk;
 use crate::problem::Details;
-use crate::store::Store;
 use crate::studio::Studio;
 
 /// Bodies larger than this are refused; a plan may have 1 MB.

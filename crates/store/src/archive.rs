@@ -13,7 +13,7 @@ use zip::write::SimpleFileOptions;
 use zip::{CompressionMethod, DateTime, ZipArchive, ZipWriter};
 
 use crate::corners::{Next, at, put};
-use crate::document::{Document, keep, unpacked};
+use crate::document::{Document, keep, legible, unpacked};
 use crate::file::{Store, now_ms};
 use crate::trouble::StoreError;
 
@@ -291,11 +291,7 @@ fn corners(
         while let Some(row) = rows.next()? {
             let number: i64 = row.get(0)?;
             let file = format!("corners/{}/{number:06}.json", corner.uid);
-            let line = unpacked(&row.get::<_, Vec<u8>>(5)?)?;
-            // In lines that a person can follow; what is no JSON goes as it is.
-            let text = serde_json::from_str::<serde_json::Value>(&line)
-                .and_then(|value| serde_json::to_string_pretty(&value))
-                .unwrap_or(line);
+            let text = legible(unpacked(&row.get::<_, Vec<u8>>(5)?)?);
             files.insert(file.clone(), text.into_bytes());
             corner.saves.push(SaveInArchive {
                 number,

@@ -2,7 +2,7 @@
 
 use rusqlite::{OptionalExtension, Row, Transaction, params};
 
-use crate::document::{Document, keep, stored, unpacked};
+use crate::document::{Document, keep, legible, stored, unpacked};
 use crate::file::{Store, now_ms};
 use crate::tables::new_uid;
 use crate::trouble::StoreError;
@@ -79,7 +79,7 @@ impl Store {
                 .query_row([id], |row| Ok((row.get::<_, String>(6)?, row.get::<_, Vec<u8>>(3)?)))
                 .optional()?;
             let (name, body) = row.ok_or(StoreError::Missing)?;
-            Ok((name, unpacked(&body)?))
+            Ok((name, legible(unpacked(&body)?)))
         })
     }
 

@@ -108,6 +108,13 @@ pub(crate) fn unpacked(body: &[u8]) -> Result<String, StoreError> {
     Ok(text)
 }
 
+/// A stored text in lines that a person can follow; what is no JSON as it is.
+pub(crate) fn legible(line: String) -> String {
+    serde_json::from_str::<serde_json::Value>(&line)
+        .and_then(|value| serde_json::to_string_pretty(&value))
+        .unwrap_or(line)
+}
+
 /// The document that lies packed in the file.
 pub(crate) fn stored(body: &[u8]) -> Result<Document, StoreError> {
     Document::read(unpacked(body)?.as_bytes()).map_err(|problems| StoreError::Stored(problems.to_string()))

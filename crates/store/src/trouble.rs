@@ -34,14 +34,14 @@ pub enum StoreError {
 #[derive(Debug, Clone, PartialEq, Eq, Error)]
 pub enum Trouble {
     /// It is no SQLite file.
-    #[error("It is not a Fogon file: it is no database at all. It was left as it is.")]
+    #[error("The file is no database at all. It was left as it is: name another one.")]
     NoDatabase,
     /// It belongs to another program.
-    #[error("It is another program's database. It was left as it is: name another file.")]
+    #[error("The file is another program's database. It was left as it is: name another one.")]
     Foreign,
     /// A newer Fogon has written it.
     #[error(
-        "A newer Fogon wrote it (version {found}; this one knows up to {known}). Use that one; nothing was changed."
+        "A newer Fogon wrote the file (version {found}; this one knows up to {known}). Use that one; nothing was changed."
     )]
     Newer {
         /// Version of its tables.
@@ -50,25 +50,27 @@ pub enum Trouble {
         known: i64,
     },
     /// SQLite finds it damaged.
-    #[error("It is damaged ({0}). Nothing is written to it any more: `fogon doctor` says what can be saved.")]
+    #[error(
+        "The file is damaged ({0}). Nothing is written to it any more: `fogon doctor` says what can be saved."
+    )]
     Damaged(String),
     /// Another program writes to it.
     #[error(
-        "Another program holds it for writing and did not let go for {waited_s} seconds. Nothing was saved: close that program and try again."
+        "Another program holds the file for writing and did not let go for {waited_s} seconds. Nothing was saved: close that program and try again."
     )]
     Held {
         /// How long was waited, s.
         waited_s: u64,
     },
     /// Another Fogon serves it.
-    #[error("Another Fogon has it open. Use that one, or stop it first: one file has one Fogon.")]
+    #[error("Another Fogon has the file open. Use that one, or stop it first: one file has one Fogon.")]
     InUse,
     /// It may not be written.
-    #[error("It may only be read. Allow writing to it and to its folder, or name another file.")]
+    #[error("The file may only be read. Allow writing to it and to its folder, or name another file.")]
     ReadOnly,
     /// It is not there any more, or another stands in its place.
     #[error(
-        "It was removed or replaced while Fogon was running, so nothing is saved. Save your open corners as files, then start Fogon again."
+        "The file of your corners was removed or replaced while Fogon was running, so nothing is saved. Save your open corners as files, then start Fogon again."
     )]
     Gone,
     /// No room on the disk.
@@ -77,7 +79,7 @@ pub enum Trouble {
     )]
     Full,
     /// A folder, or one that cannot be entered, or a disk that fails.
-    #[error("It cannot be opened: {0}.")]
+    #[error("The file cannot be opened: {0}.")]
     Unreachable(String),
     /// SQLite refuses for another reason: a fault in this program.
     #[error("SQLite refused: {0}. This is a fault in the program; nothing was changed.")]

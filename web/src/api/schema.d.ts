@@ -3555,6 +3555,8 @@ export interface components {
              * @description When, ms since 1970.
              */
             at_ms: number;
+            /** @description What the person calls it; such a save is never thinned out. */
+            name?: string | null;
         };
         /** @description One disagreement, as shown to a person. */
         School: {

@@ -7,12 +7,15 @@ use axum::response::{IntoResponse, Response};
 use fogon_core::assess::{Assessment, Verdict, without_moves};
 use fogon_core::plan::{Brief, BriefFile, Layout, Plan};
 use fogon_core::units::UnitSystem;
+use fogon_store::{Document, Entry, Kept, Saved, Step, Store, Told as ToldOf};
 use serde::Serialize;
+use serde_json::Value;
 use utoipa::ToSchema;
 
 use super::{Body, Path, Shared, blocking};
+use crate::BUILD;
+use crate::laid_out::laid_out;
 use crate::problem::Details;
-use crate::store::{Document, Entry, Kept, Saved, Step, Store};
 
 /// A corner in the list.
 #[derive(Serialize, ToSchema)]
@@ -23,7 +26,8 @@ pub(crate) struct Listed {
     /// When it was last saved, ms since 1970.
     updated_ms: i64,
     /// What is told of it; none where it does not read.
-    told: Option<Told>,
+    #[schema(value_type = Option<Told>)]
+    told: Option<Value>,
     /// Why it does not read or cannot be judged, in words; the rest of the list stands.
     trouble: Option<String>,
 }
@@ -89,30 +93,64 @@ fn answer(status: StatusCode, kept: Kept) -> Response {
 /// All corners, the last saved first
 #[utoipa::path(get, path = "/api/v1/corners", responses((status = 200, body = Vec<Listed>)))]
 pub(crate) async fn list(State(store): State<Shared>) -> Result<Json<Vec<Listed>>, Details> {
-    blocking(move || Ok(Json(store.all()?.into_iter().map(|entry| listed(entry, without_moves)).collect())))
-        .await
+    blocking(move || {
+        let page = store.page(None, LISTED, "", BUILD)?;
+        let rows: Vec<(Listed, bool)> =
+            page.entries.iter().map(|entry| listed(entry, without_moves)).collect();
+        let new: Vec<(&Entry, String)> = page
+            .entries
+            .iter()
+            .zip(&rows)
+            .filter(|(_, (_, is_new))| *is_new)
+            .filter_map(|(entry, (row, _))| Some((entry, row.told.as_ref()?.to_string())))
+            .collect();
+        // What is told again the next time is no loss.
+        if let Err(error) = store.keep_told(&new, BUILD) {
+            tracing::warn!(%error, "verdicts are not kept");
+        }
+        Ok(Json(rows.into_iter().map(|(row, _)| row).collect()))
+    })
+    .await
 }
 
-fn listed(entry: Entry, judge: fn(&Plan) -> Assessment) -> Listed {
-    match entry {
-        Entry::Unreadable { id, revision, updated_ms, name, why } => {
+/// So many corners are listed.
+const LISTED: usize = 10_000;
+
+/// A row of the list, and whether what is told in it was worked out now.
+fn listed(entry: &Entry, judge: fn(&Plan) -> Assessment) -> (Listed, bool) {
+    let (id, revision, updated_ms, name) = (entry.id, entry.revision, entry.updated_ms, entry.name.clone());
+    let row = |told, trouble: Option<&str>| Listed {
+        id,
+        revision,
+        name,
+        updated_ms,
+        told,
+        trouble: trouble.map(str::to_owned),
+    };
+    match &entry.told {
+        ToldOf::Unreadable(why) => {
             tracing::error!(id, %why, "a corner does not read");
-            let trouble = Some("This version cannot read it. Nothing of it is lost.".to_owned());
-            Listed { id, revision, name, updated_ms, told: None, trouble }
+            (row(None, Some("This version cannot read it. Nothing of it is lost.")), false)
         }
-        Entry::Kept(kept) => {
-            let Kept { id, revision, updated_ms, document, .. } = *kept;
-            let Document { name, brief, layout } = document;
-            let (units, room_m) = (brief.units, brief.room.dimensions_m());
-            let judged = layout.map(|layout| judged(&Plan::new(name.clone(), brief, layout), judge));
-            let trouble = matches!(judged, Some(None))
-                .then(|| "It could not be judged. This is a fault in the program.".to_owned());
-            let judged = judged.flatten();
-            let score = judged.as_ref().map(|judged| judged.score);
-            let told = Some(Told { units, room_m, score, verdict: judged.map(|judged| judged.verdict) });
-            Listed { id, revision, name, updated_ms, told, trouble }
+        ToldOf::Kept(words) => (row(serde_json::from_str(words).ok(), None), false),
+        ToldOf::Not(document) => {
+            let (told, trouble) = told_of(document, judge);
+            (row(serde_json::to_value(told).ok(), trouble), trouble.is_none())
         }
     }
+}
+
+/// What is told of a document, and what is wrong where it cannot be judged.
+fn told_of(document: &Document, judge: fn(&Plan) -> Assessment) -> (Told, Option<&'static str>) {
+    let Document { name, brief, layout } = document;
+    let judged =
+        layout.as_ref().map(|layout| judged(&Plan::new(name.clone(), brief.clone(), layout.clone()), judge));
+    let trouble =
+        matches!(judged, Some(None)).then_some("It could not be judged. This is a fault in the program.");
+    let judged = judged.flatten();
+    let (units, room_m, score) =
+        (brief.units, brief.room.dimensions_m(), judged.as_ref().map(|judged| judged.score));
+    (Told { units, room_m, score, verdict: judged.map(|judged| judged.verdict) }, trouble)
 }
 
 /// A plan judged; none where that fails, which must not take the list with it.
@@ -127,7 +165,7 @@ fn judged(plan: &Plan, judge: fn(&Plan) -> Assessment) -> Option<Assessment> {
     responses((status = 201, body = CornerKept), (status = 422, body = Details, content_type = "application/problem+json")))]
 pub(crate) async fn create(State(store): State<Shared>, Body(bytes): Body) -> Result<Response, Details> {
     blocking(move || {
-        let document = Document::read(&bytes)?.laid_out();
+        let document = laid_out(Document::read(&bytes)?);
         Ok(answer(StatusCode::CREATED, store.create(&document)?))
     })
     .await
@@ -140,12 +178,12 @@ pub(crate) async fn get(State(store): State<Shared>, Path(id): Path<i64>) -> Res
     blocking(move || Ok(answer(StatusCode::OK, store.get(id)?))).await
 }
 
-/// A corner's plan as it is saved; a refusal where nothing fits.
-pub(super) fn plan_of(store: &Store, id: i64) -> Result<Plan, Details> {
-    let Document { name, brief, layout } = store.get(id)?.document;
+/// A corner's plan as it is saved, with its revision; a refusal where nothing fits.
+pub(super) fn plan_of(store: &Store, id: i64) -> Result<(i64, Plan), Details> {
+    let Kept { revision, document: Document { name, brief, layout }, .. } = store.get(id)?;
     let nothing = "Nothing fits this corner yet: there is no card and no picture.";
     let layout = layout.ok_or_else(|| Details::new(StatusCode::CONFLICT, "no_layout", nothing))?;
-    Ok(Plan::new(name, brief, layout))
+    Ok((revision, Plan::new(name, brief, layout)))
 }
 
 /// Longest key of a save that is heeded.
@@ -180,7 +218,7 @@ pub(crate) async fn revisions(
     State(store): State<Shared>,
     Path(id): Path<i64>,
 ) -> Result<Json<Vec<Saved>>, Details> {
-    blocking(move || Ok(Json(store.revisions(id)?))).await
+    blocking(move || Ok(Json(store.revisions(id, None)?))).await
 }
 
 /// A corner as it was once saved
@@ -264,21 +302,17 @@ mod tests {
 
     const PLAN: &str = include_str!("../../../../docs/examples/box-room.fogon.json");
 
-    fn entry() -> Entry {
-        let document = Document::read(PLAN.as_bytes()).unwrap();
-        let kept = Kept { id: 7, revision: 2, updated_ms: 0, can_undo: true, can_redo: false, document };
-        Entry::Kept(Box::new(kept))
+    fn plan() -> Document {
+        Document::read(PLAN.as_bytes()).unwrap()
     }
 
     /// A judgement that breaks down is told in its own row, with all that is known without it.
     #[test]
     fn a_verdict_that_cannot_be_computed_is_told_in_its_row() {
-        let row = listed(entry(), |_| panic!("a fault"));
-        assert_eq!((row.id, row.name.as_str()), (7, "Field botany, box room"));
-        assert!(row.trouble.is_some_and(|words| words.contains("could not be judged")));
-        let told = row.told.unwrap();
+        let (told, trouble) = told_of(&plan(), |_| panic!("a fault"));
+        assert!(trouble.is_some_and(|words| words.contains("could not be judged")));
         assert!(told.verdict.is_none() && told.score.is_none() && told.room_m == [3.4, 2.9, 2.45]);
-        let whole = listed(entry(), without_moves);
-        assert!(whole.trouble.is_none() && whole.told.unwrap().verdict.is_some_and(|verdict| verdict.ready));
+        let (told, trouble) = told_of(&plan(), without_moves);
+        assert!(trouble.is_none() && told.verdict.is_some_and(|verdict| verdict.ready));
     }
 }

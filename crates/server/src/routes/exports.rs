@@ -95,7 +95,7 @@ pub(crate) async fn card(
     };
     let has_photo = format != "csv" && !is_drawn && studio.is_open().is_ok();
     blocking(move || {
-        let plan = super::corners::plan_of(&store, id)?;
+        let (_, plan) = super::corners::plan_of(&store, id)?;
         let picture = if has_photo { studio.still(&plan, &Still::whole(CARD_PX), &|| true)? } else { None };
         let aspect = Corner::resolved(&plan)
             .map(|corner| corner.image_mm.0 / corner.image_mm.1)

@@ -29,6 +29,7 @@ use tokio::sync::{Notify, SemaphorePermit, mpsc, watch};
 use utoipa::{IntoParams, ToSchema};
 
 use super::{BODY_BYTES, Path, Query, Sent, Shared, blocking, blocking_while_awaited};
+use crate::BUILD;
 use crate::problem::Details;
 use crate::studio::{Of, Still, Studio, Viewfinder, WIDTHS};
 
@@ -397,8 +398,28 @@ pub(crate) async fn corner_picture(
     Path(id): Path<i64>,
     Query(Wide { width }): Query<Wide>,
 ) -> Result<Response, Details> {
-    let plan = blocking(move || super::corners::plan_of(&store, id)).await?;
-    still(&studio, plan, Still::whole(width.unwrap_or(WIDTH))).await
+    studio.is_open()?;
+    let width = width.unwrap_or(WIDTH);
+    let there = store.clone();
+    let (kept, revision, plan) = blocking(move || {
+        let (revision, plan) = super::corners::plan_of(&there, id)?;
+        Ok((there.picture(id, width, BUILD)?, revision, plan))
+    })
+    .await?;
+    if let Some(file) = kept {
+        return Ok(png(&file));
+    }
+    let taken = taken(&studio, plan, Still::whole(width)).await?;
+    let file = taken.clone();
+    blocking(move || {
+        // A picture that is taken again the next time is no loss.
+        if let Err(error) = store.keep_picture((id, revision), width, BUILD, &file) {
+            tracing::warn!(%error, "a picture is not kept");
+        }
+        Ok(())
+    })
+    .await?;
+    Ok(png(&taken))
 }
 
 /// Width of a picture where none is told.
@@ -406,8 +427,12 @@ const WIDTH: usize = 480;
 
 async fn still(studio: &Arc<Studio>, plan: Plan, wanted: Still) -> Result<Response, Details> {
     studio.is_open()?;
+    Ok(png(&taken(studio, plan, wanted).await?))
+}
+
+async fn taken(studio: &Arc<Studio>, plan: Plan, wanted: Still) -> Result<Arc<Vec<u8>>, Details> {
     let studio = Arc::clone(studio);
     let taken =
         blocking_while_awaited(move |gone| studio.still(&plan, &wanted, &|| !gone()).transpose()).await?;
-    Ok(png(&taken?))
+    Ok(taken?)
 }

@@ -162,6 +162,27 @@ fn steps_go_back_and_forth_and_survive_a_restart() {
     assert_eq!((iso(&changed), &changed.json()["can_redo"]), (400.0, &json!(false)));
 }
 
+/// Puts a text in the place of a corner's last save, and a name.
+fn spoil(database: &std::path::Path, id: i64, text: &str) {
+    let mut packer = flate2::write::ZlibEncoder::new(Vec::new(), flate2::Compression::fast());
+    std::io::Write::write_all(&mut packer, text.as_bytes()).unwrap();
+    let connection = rusqlite::Connection::open(database).unwrap();
+    connection
+        .execute(
+            "INSERT OR IGNORE INTO document (hash, body) VALUES (?1, ?2)",
+            (format!("spoilt {text}").as_bytes(), packer.finish().unwrap()),
+        )
+        .unwrap();
+    let content = connection.last_insert_rowid();
+    connection
+        .execute(
+            "UPDATE revision SET document = ?1 WHERE corner = ?2 AND number = (SELECT revision FROM corner WHERE id = ?2)",
+            (content, id),
+        )
+        .unwrap();
+    connection.execute("UPDATE corner SET name = 'Spoilt' WHERE id = ?1", [id]).unwrap();
+}
+
 /// A row that no version reads: the list shows it with its name and why, its raw document can be saved, the other corners work,
 /// and a server that starts on such a file starts.
 #[test]
@@ -172,12 +193,6 @@ fn an_unreadable_row_takes_nothing_with_it() {
         let server = Server::on(&database);
         (server.demo(), server.demo())
     };
-    let spoil = |text: &str| {
-        let connection = rusqlite::Connection::open(&database).unwrap();
-        connection
-            .execute("UPDATE corner SET document = ?1, name = 'Spoilt' WHERE id = ?2", (text, bad))
-            .unwrap();
-    };
     let outside = {
         let server = Server::on(&database);
         let mut plan = server.plan(good);
@@ -185,7 +200,7 @@ fn an_unreadable_row_takes_nothing_with_it() {
         plan.to_string()
     };
     for text in ["no document", "{\"format\":\"fogon.plan\",\"version\":9}", &outside] {
-        spoil(text);
+        spoil(&database, bad, text);
         let server = Server::on(&database);
         let listed = server.get("/api/v1/corners").json();
         let of = |id: i64| listed.as_array().unwrap().iter().find(|row| row["id"] == id).unwrap().clone();
@@ -196,7 +211,11 @@ fn an_unreadable_row_takes_nothing_with_it() {
         // It is refused in words, its document leaves as it lies, and it can be deleted.
         assert_eq!(server.get(&format!("/api/v1/corners/{bad}")).problem(), "unreadable");
         let raw = server.get(&format!("/api/v1/corners/{bad}/file"));
-        assert_eq!((raw.status, raw.text.trim_end()), (200, text));
+        assert_eq!(raw.status, 200);
+        match serde_json::from_str::<Value>(text) {
+            Ok(value) => assert_eq!(raw.json(), value),
+            Err(_) => assert_eq!(raw.text.trim_end(), text),
+        }
         assert_eq!(server.get(&format!("/api/v1/corners/{good}")).status, 200);
         assert_eq!(server.post("/api/v1/assess", &server.plan(good)).status, 200);
     }
@@ -270,9 +289,7 @@ fn the_demo_starts_on_any_file() {
     let server = Server::starting_with(&database, first());
     assert_eq!((count(&server), names(&server)), (1, json!("Field botany, box room")));
     drop(server);
-    let connection = rusqlite::Connection::open(&database).unwrap();
-    connection.execute("UPDATE corner SET document = '{', name = 'Spoilt'", ()).unwrap();
-    drop(connection);
+    spoil(&database, 1, "{");
     let server = Server::starting_with(&database, first());
     assert_eq!((count(&server), names(&server)), (1, json!("Spoilt")));
     assert!(server.get("/api/v1/corners").json()[0]["trouble"].is_string());
@@ -291,16 +308,19 @@ fn the_demo_starts_on_any_file() {
 fn an_older_save_brings_an_unreadable_corner_back() {
     let folder = folder();
     let database = folder.path().join("c.sqlite3");
-    let id = Server::on(&database).demo();
-    let connection = rusqlite::Connection::open(&database).unwrap();
-    connection.execute("UPDATE corner SET document = 'torn'", ()).unwrap();
-    drop(connection);
     let server = Server::on(&database);
+    let id = server.demo();
     let path = format!("/api/v1/corners/{id}");
+    let mut plan = server.plan(id);
+    set(&mut plan, "/layout/camera/iso", json!(400));
+    assert_eq!(server.send("PUT", &path, &[("if-match", "\"1\"")], &plan.to_string()).status, 200);
+    drop(server);
+    spoil(&database, id, "torn");
+    let server = Server::on(&database);
     assert_eq!(server.get(&path).problem(), "unreadable");
     let first = server.get(&format!("{path}/revisions/1")).json();
     let file = json!({ "format": "fogon.plan", "version": 1, "name": first["name"], "brief": first["brief"], "layout": first["layout"] });
-    let saved = server.send("PUT", &path, &[("if-match", "\"1\"")], &file.to_string());
+    let saved = server.send("PUT", &path, &[("if-match", "\"2\"")], &file.to_string());
     assert_eq!(saved.status, 200, "{}", saved.text);
     assert_eq!(server.get(&path).json()["layout"], first["layout"]);
 }
