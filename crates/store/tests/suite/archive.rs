@@ -94,12 +94,15 @@ fn replacing_puts_the_rest_into_the_bin() {
     assert!(store.voice().unwrap().is_some(), "one corner's archive says nothing of the voice");
 }
 
+/// What becomes of a file of an archive; none where it is left out.
+type Change = dyn Fn(&str, Vec<u8>) -> Option<Vec<u8>>;
+
 /// Every file of an archive is held against its checksum and read: one that is changed, missing or strange is named.
 #[test]
 fn an_archive_that_is_not_whole_is_refused() {
     let (_place, store) = filled();
     let bytes = store.archive(None).unwrap();
-    let again = |change: &dyn Fn(&str, Vec<u8>) -> Option<Vec<u8>>, more: &[(&str, &[u8])]| {
+    let again = |change: &Change, more: &[(&str, &[u8])]| {
         let mut zip = ZipArchive::new(Cursor::new(&bytes)).unwrap();
         let mut out = ZipWriter::new(Cursor::new(Vec::new()));
         for index in 0..zip.len() {
