@@ -372,12 +372,7 @@ fn take(change: &Transaction<'_>, archive: &Archive, taking: Taking) -> Result<V
                 change.query_row("SELECT revision FROM corner WHERE id = ?1", [id], |row| row.get(0))?;
             let content = keep(change, &text)?;
             let undo_to = Some(revision);
-            put(
-                change,
-                id,
-                revision,
-                &Next { content, name: &document.name, undo_to, redo_to: None, key: None },
-            )?;
+            put(change, id, revision, Next { content, document, undo_to, redo_to: None, key: None })?;
         }
     }
     if taking == Taking::Replace {

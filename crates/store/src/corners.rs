@@ -113,8 +113,8 @@ impl Store {
             if content == at(change, id, revision)?.content {
                 return current(change, id);
             }
-            let next = Next { content, name: &document.name, undo_to: Some(revision), redo_to: None, key };
-            put(change, id, revision, &next)
+            let document = document.clone();
+            put(change, id, revision, Next { content, document, undo_to: Some(revision), redo_to: None, key })
         })
     }
 
@@ -133,13 +133,8 @@ impl Store {
                 Step::Undo => (there.undo_to, Some(revision)),
                 Step::Redo => (Some(revision), there.redo_to),
             };
-            let name = stored(&there.body)?.name;
-            put(
-                change,
-                id,
-                revision,
-                &Next { content: there.content, name: &name, undo_to, redo_to, key: None },
-            )
+            let document = stored(&there.body)?;
+            put(change, id, revision, Next { content: there.content, document, undo_to, redo_to, key: None })
         })
     }
 }
@@ -227,19 +222,10 @@ fn saved_before(change: &Transaction<'_>, id: i64, key: &str) -> Result<Option<K
 
 /// A new corner.
 pub(crate) fn insert(change: &Transaction<'_>, document: &Document) -> Result<Kept, StoreError> {
-    insert_as(change, document, &new_uid())
-}
-
-/// A new corner that is known on other machines.
-pub(crate) fn insert_as(
-    change: &Transaction<'_>,
-    document: &Document,
-    uid: &str,
-) -> Result<Kept, StoreError> {
     let now = now_ms();
     change.execute(
         "INSERT INTO corner (name, revision, updated_ms, uid) VALUES (?1, 1, ?2, ?3)",
-        params![document.name, now, uid],
+        params![document.name, now, new_uid()],
     )?;
     let id = change.last_insert_rowid();
     let content = keep(change, &document.to_line())?;
@@ -247,13 +233,14 @@ pub(crate) fn insert_as(
         "INSERT INTO revision (corner, number, at_ms, document) VALUES (?1, 1, ?2, ?3)",
         params![id, now, content],
     )?;
-    current(change, id)
+    let document = document.clone();
+    Ok(Kept { id, revision: 1, updated_ms: now, can_undo: false, can_redo: false, document })
 }
 
 /// What the next revision of a corner holds.
 pub(crate) struct Next<'a> {
     pub(crate) content: i64,
-    pub(crate) name: &'a str,
+    pub(crate) document: Document,
     pub(crate) undo_to: Option<i64>,
     pub(crate) redo_to: Option<i64>,
     pub(crate) key: Option<&'a str>,
@@ -264,17 +251,19 @@ pub(crate) fn put(
     change: &Transaction<'_>,
     id: i64,
     revision: i64,
-    next: &Next<'_>,
+    next: Next<'_>,
 ) -> Result<Kept, StoreError> {
     let now = now_ms();
+    let Next { content, document, undo_to, redo_to, key } = next;
     change
         .prepare_cached(
             "INSERT INTO revision (corner, number, at_ms, document, undo_to, redo_to, save_key)
             VALUES (?1, ?2, ?3, ?4, ?5, ?6, ?7)",
         )?
-        .execute(params![id, revision + 1, now, next.content, next.undo_to, next.redo_to, next.key])?;
+        .execute(params![id, revision + 1, now, content, undo_to, redo_to, key])?;
     change
         .prepare_cached("UPDATE corner SET name = ?2, revision = ?3, updated_ms = ?4 WHERE id = ?1")?
-        .execute(params![id, next.name, revision + 1, now])?;
-    current(change, id)
+        .execute(params![id, document.name, revision + 1, now])?;
+    let (can_undo, can_redo) = (undo_to.is_some(), redo_to.is_some());
+    Ok(Kept { id, revision: revision + 1, updated_ms: now, can_undo, can_redo, document })
 }

@@ -1,5 +1,6 @@
 //! A file that may be damaged: what is wrong with it, what can be mended, what that would cost; and a backup put in its place.
 
+use std::cmp::Ordering;
 use std::path::{Path, PathBuf};
 
 use rusqlite::config::DbConfig;
@@ -79,7 +80,7 @@ pub fn examine(path: &Path) -> Result<Report, StoreError> {
     }
     let mending = (damaged || !salvage.lost.is_empty()).then(|| {
         if version != NEWEST {
-            return "It is of an older version and damaged: take a snapshot back with `fogon restore`.".to_owned();
+            return "It is of an older version and damaged: go on from a snapshot.".to_owned();
         }
         let (corners, saves) = (salvage.corners.len(), salvage.saves.len());
         let lost = match salvage.lost.len() {
@@ -106,8 +107,10 @@ pub fn mend(path: &Path) -> Result<Mended, StoreError> {
     let only = alone(path)?;
     let old = look(path)?;
     let version: i64 = old.pragma_query_value(None, "user_version", |row| row.get(0))?;
-    if version != NEWEST {
-        return Err(Trouble::Newer { found: version, known: NEWEST }.into());
+    match version.cmp(&NEWEST) {
+        Ordering::Less => return Err(Trouble::Older { found: version }.into()),
+        Ordering::Greater => return Err(Trouble::Newer { found: version, known: NEWEST }.into()),
+        Ordering::Equal => {}
     }
     let salvage = Salvage::of(&old);
     let fresh = beside(path, &format!("-mended-{}", now_ms()));

@@ -112,15 +112,10 @@ impl Store {
         self.write(|change| {
             expect(change, id, revision)?;
             let there = at(change, id, number)?;
-            let name = stored(&there.body)?.name;
-            let next = Next {
-                content: there.content,
-                name: &name,
-                undo_to: Some(revision),
-                redo_to: None,
-                key: None,
-            };
-            put(change, id, revision, &next)
+            let document = stored(&there.body)?;
+            let next =
+                Next { content: there.content, document, undo_to: Some(revision), redo_to: None, key: None };
+            put(change, id, revision, next)
         })
     }
 

@@ -6,12 +6,16 @@ use crate::file::Store;
 use crate::trouble::StoreError;
 
 impl Store {
-    /// A snapshot if one is due, what is old enough gone, the log folded in. Worth calling at start and now and then.
+    /// Folds the log in; once a day a snapshot is taken and what is old enough goes. Worth calling at start and now and then.
     ///
     /// # Errors
     /// The first thing that did not work; the rest was tried.
     pub fn keep_house(&self) -> Result<(), StoreError> {
-        let done = [self.snapshot_when_due(), self.empty_bin_of_old(), self.thin().map(|_| ()), self.fold()];
+        let mut done = Vec::new();
+        if self.snapshot_is_due() {
+            done = vec![self.snapshot().map(|_| ()), self.empty_bin_of_old(), self.thin().map(|_| ())];
+        }
+        done.push(self.fold());
         done.into_iter().collect()
     }
 

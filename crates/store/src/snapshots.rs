@@ -34,19 +34,12 @@ impl Store {
         all(self.path())
     }
 
-    /// Takes a snapshot if the last is a day old, and drops all but the last seven.
-    ///
-    /// # Errors
-    /// SQLite or the disk refuses.
-    pub fn snapshot_when_due(&self) -> Result<(), StoreError> {
-        let last = self.snapshots().first().map_or(0, |last| last.at_ms);
-        if now_ms() - last >= DUE_MS {
-            self.snapshot()?;
-        }
-        Ok(())
+    /// The last is a day old, or there is none.
+    pub(crate) fn snapshot_is_due(&self) -> bool {
+        self.snapshots().first().is_none_or(|last| now_ms() - last.at_ms >= DUE_MS)
     }
 
-    /// Takes a snapshot now.
+    /// Takes a snapshot now, and drops all but the last seven.
     ///
     /// # Errors
     /// As [`Store::backup`].

@@ -49,9 +49,17 @@ pub enum Trouble {
         /// Version that this program makes.
         known: i64,
     },
+    /// An older Fogon wrote it, and it is not brought up to date by being mended.
+    #[error(
+        "An older Fogon wrote the file (version {found}). It is not mended: start Fogon on a copy of a snapshot from the folder beside it."
+    )]
+    Older {
+        /// Version of its tables.
+        found: i64,
+    },
     /// SQLite finds it damaged.
     #[error(
-        "The file is damaged ({0}). Nothing is written to it any more: `fogon doctor` says what can be saved."
+        "The file is damaged ({0}). Nothing is written to it any more: stop Fogon, and start it on a copy of the last snapshot from the folder beside the file."
     )]
     Damaged(String),
     /// Another program writes to it.

@@ -3,6 +3,7 @@ import { usePinch } from "@use-gesture/react";
 import { useEffect, useLayoutEffect, useRef, useState } from "react";
 
 import type { Judged, Step, View } from "../api/client";
+import { isRectangle } from "../table/floor";
 import { useSelection } from "../table/selection";
 import { useTableView } from "../table/useTable";
 import { Button } from "../ui/button";
@@ -42,7 +43,7 @@ export function Sheets({ judged, step, room }: Props) {
   const holding = useTableView((view) => view.holding);
   const lights = useTableView((view) => view.plan?.layout.lights);
   // Of other rooms the corners carry letters.
-  const named = useTableView((view) => view.plan?.brief.room.floor_m.length === 4);
+  const named = useTableView((view) => view.plan !== null && isRectangle(view.plan.brief.room.floor_m));
   const lies = useSunlight().looked?.lies;
   const [zoom, setZoom] = useState(1);
   const area = useRef<HTMLDivElement>(null);

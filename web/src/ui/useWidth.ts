@@ -1,16 +1,15 @@
-// The width that a part of the page has, as it changes.
-import { useEffect, useRef, useState } from "react";
+// The width that a part of the page has, as it changes; also of a part that comes later.
+import { useCallback, useState } from "react";
 
-export function useWidth(first: number): [React.RefObject<HTMLDivElement | null>, number] {
-  const ref = useRef<HTMLDivElement>(null);
+export function useWidth(first: number): [React.RefCallback<HTMLElement>, number] {
   const [width, setWidth] = useState(first);
-  useEffect(() => {
-    if (!ref.current) return;
+  const ref = useCallback((part: HTMLElement | null) => {
+    if (!part) return;
     const observer = new ResizeObserver(([entry]) => {
       const now = entry?.contentRect.width ?? 0;
       if (now > 0) setWidth(Math.floor(now));
     });
-    observer.observe(ref.current);
+    observer.observe(part);
     return () => observer.disconnect();
   }, []);
   return [ref, width];

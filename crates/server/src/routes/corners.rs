@@ -94,7 +94,7 @@ fn answer(status: StatusCode, kept: Kept) -> Response {
 #[utoipa::path(get, path = "/api/v1/corners", responses((status = 200, body = Vec<Listed>)))]
 pub(crate) async fn list(State(store): State<Shared>) -> Result<Json<Vec<Listed>>, Details> {
     blocking(move || {
-        let page = store.page(None, LISTED, "", BUILD)?;
+        let page = store.page(None, usize::MAX, "", BUILD)?;
         let rows: Vec<(Listed, bool)> =
             page.entries.iter().map(|entry| listed(entry, without_moves)).collect();
         let new: Vec<(&Entry, String)> = page
@@ -112,9 +112,6 @@ pub(crate) async fn list(State(store): State<Shared>) -> Result<Json<Vec<Listed>
     })
     .await
 }
-
-/// So many corners are listed.
-const LISTED: usize = 10_000;
 
 /// A row of the list, and whether what is told in it was worked out now.
 fn listed(entry: &Entry, judge: fn(&Plan) -> Assessment) -> (Listed, bool) {

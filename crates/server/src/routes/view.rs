@@ -401,14 +401,11 @@ pub(crate) async fn corner_picture(
     studio.is_open()?;
     let width = width.unwrap_or(WIDTH);
     let there = store.clone();
-    let (kept, revision, plan) = blocking(move || {
-        let (revision, plan) = super::corners::plan_of(&there, id)?;
-        Ok((there.picture(id, width, BUILD)?, revision, plan))
-    })
-    .await?;
-    if let Some(file) = kept {
+    if let Some(file) = blocking(move || Ok(there.picture(id, width, BUILD)?)).await? {
         return Ok(png(&file));
     }
+    let there = store.clone();
+    let (revision, plan) = blocking(move || super::corners::plan_of(&there, id)).await?;
     let taken = taken(&studio, plan, Still::whole(width)).await?;
     let file = taken.clone();
     blocking(move || {
