@@ -11,7 +11,7 @@ const LAYERS = [
   ["drawing"],
   ["picture"],
   ["reading", "schools", "things", "shelf"],
-  ["compare"],
+  ["compare", "floor"],
   STEPS,
   ["corner", "corners", "start"],
   ["kit"],

@@ -48,7 +48,11 @@ test("many corners are found by name and sorted", async ({ page }) => {
     },
     trouble: null,
   }));
-  await page.route("**/api/v1/corners", (route) => route.fulfill({ json: corners }));
+  await page.route(/api\/v1\/corners(\?.*)?$/, (route) => {
+    const part = new URL(route.request().url()).searchParams.get("name") ?? "";
+    const json = corners.filter(({ name }) => name.toLowerCase().includes(part));
+    return route.fulfill({ json, headers: { "fogon-count": String(json.length) } });
+  });
   await page.goto("/");
   const cards = page.getByRole("main").getByRole("listitem");
   await expect(cards).toHaveCount(30);
@@ -62,7 +66,9 @@ test("many corners are found by name and sorted", async ({ page }) => {
 });
 
 test("without a corner the list invites to make one", async ({ page }) => {
-  await page.route("**/api/v1/corners", (route) => route.fulfill({ json: [] }));
+  await page.route("**/api/v1/corners", (route) =>
+    route.fulfill({ json: [], headers: { "fogon-count": "0" } }),
+  );
   await page.goto("/");
   const empty = page.getByRole("region", { name: "No corner yet" });
   await expect(empty.getByRole("link").first()).toBeVisible();

@@ -5,7 +5,7 @@ export type Json = Record<string, never>;
 
 /** The demo corner's plan file, as the application hands it out. */
 export async function demoPlan(page: Page): Promise<Json> {
-  const corners = (await (await page.request.get("/api/v1/corners")).json()) as {
+  const corners = (await (await page.request.get("/api/v1/corners?name=Field%20botany")).json()) as {
     id: number;
     name: string;
   }[];
@@ -112,4 +112,24 @@ export async function reach(page: Page, name: RegExp): Promise<void> {
     await page.keyboard.press("Tab");
   }
   throw new Error(`${String(name)} is not reached`);
+}
+
+/** A WAV file (16 bits, one channel, 48 kHz) of so many samples. */
+export function wav(samples: number, sample: (index: number) => number): Buffer {
+  const file = Buffer.alloc(44 + 2 * samples);
+  file.write("RIFF", 0);
+  file.writeUInt32LE(36 + 2 * samples, 4);
+  file.write("WAVEfmt ", 8);
+  file.writeUInt32LE(16, 16);
+  file.writeUInt16LE(1, 20);
+  file.writeUInt16LE(1, 22);
+  file.writeUInt32LE(48_000, 24);
+  file.writeUInt32LE(96_000, 28);
+  file.writeUInt16LE(2, 32);
+  file.writeUInt16LE(16, 34);
+  file.write("data", 36);
+  file.writeUInt32LE(2 * samples, 40);
+  for (let index = 0; index < samples; index += 1)
+    file.writeInt16LE(Math.round(sample(index)), 44 + 2 * index);
+  return file;
 }

@@ -183,7 +183,7 @@ test("a corner that cannot be read is listed with its file, and takes no other w
       told: null,
       trouble: "This version cannot read it. Nothing of it is lost.",
     };
-    await route.fulfill({ json: [spoilt, ...all] });
+    await route.fulfill({ json: [spoilt, ...all], headers: { "fogon-count": String(all.length + 1) } });
   });
   await page.goto("/");
   const row = page.getByRole("listitem").filter({ hasText: "Spoilt" });

@@ -2,13 +2,13 @@
 // pages are closed and opened. Nothing that was typed or acknowledged is lost, unless a question about it was answered.
 // FOGON_BIN is the program, FOGON_OUTAGE_S how long, FOGON_SEED where the dice begin.
 import { spawn, type ChildProcess } from "node:child_process";
-import { mkdtempSync } from "node:fs";
+import { mkdtempSync, readFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 
 import { expect, test, type BrowserContext, type Page } from "@playwright/test";
 
-import { changedPlan, stored } from "./help";
+import { changedPlan, stored, wav } from "./help";
 
 const PORT = Number(process.env.FOGON_OUTAGE_PORT ?? 4288);
 const URL = `http://127.0.0.1:${String(PORT)}`;
@@ -37,21 +37,19 @@ class Server {
     return this.#process !== null;
   }
 
-  async start(): Promise<void> {
+  /** Starts it; the address that lets a browser in. */
+  async start(more: string[] = []): Promise<string> {
     const program = process.env.FOGON_BIN;
     if (!program) throw new Error("FOGON_BIN is not set");
-    const args = ["demo", "--port", String(PORT), "--database", this.#database];
-    this.#process = spawn(program, args, { stdio: "ignore" });
-    await expect
-      .poll(
-        () =>
-          fetch(`${URL}/api/v1/corners`).then(
-            (answer) => answer.ok,
-            () => false,
-          ),
-        { timeout: 30_000 },
-      )
-      .toBe(true);
+    const args = ["demo", "--port", String(PORT), "--database", this.#database, ...more];
+    const running = spawn(program, args, { stdio: ["ignore", "pipe", "ignore"] });
+    this.#process = running;
+    const said = await new Promise<string>((tell) =>
+      running.stdout.once("data", (words: Buffer) => tell(words.toString())),
+    );
+    const address = /http:\S+/.exec(said)?.[0];
+    if (address === undefined) throw new Error(said);
+    return address;
   }
 
   async kill(): Promise<void> {
@@ -89,16 +87,19 @@ test("nothing typed is lost without a question", async ({ context }) => {
   const random = dice(SEED);
   const pick = <T>(all: readonly T[]): T => all[Math.floor(random() * all.length)] as T;
   const server = new Server();
-  await server.start();
+  const address = await server.start();
   try {
     const first = await context.newPage();
+    // Let in once: the cookie is good for every start on this file.
+    await first.goto(address);
+    await expect(first).toHaveURL(`${URL}/`);
     const id = await changedPlan(first, "Two pages", () => undefined);
     await first.close();
-    const address = `/corners/${String(id)}/shot/by-hand`;
+    const place = `/corners/${String(id)}/shot/by-hand`;
     const open = async (field: Field): Promise<Hand> => {
       const page = await context.newPage();
       const hand: Hand = { page, field, typed: null, cut: false };
-      await page.goto(address);
+      await page.goto(place);
       await expect(box(hand)).toBeVisible();
       return hand;
     };
@@ -145,7 +146,7 @@ test("nothing typed is lost without a question", async ({ context }) => {
       await hand.page.close();
       hand.cut = false;
       hand.page = await all.newPage();
-      await hand.page.goto(address);
+      await hand.page.goto(place);
       await expect(
         box(hand)
           .or(hand.page.getByRole("button", { name: /Try again/ }))
@@ -199,9 +200,13 @@ test("nothing typed is lost without a question", async ({ context }) => {
       for (const one of hands) await expect(box({ ...one, field: hand.field })).toHaveValue(String(kept));
       if (hand.typed !== null) expect(kept, hand.field).toBe(hand.typed);
     }
-    const revisions = (await (
-      await hands[0].page.request.get(`/api/v1/corners/${String(id)}/revisions`)
-    ).json()) as { revision: number }[];
+    const revisions: { revision: number }[] = [];
+    for (let before = ""; ; before = `?before=${String(revisions.at(-1)?.revision)}`) {
+      const listed = await hands[0].page.request.get(`/api/v1/corners/${String(id)}/revisions${before}`);
+      const older = (await listed.json()) as { revision: number }[];
+      if (older.length === 0) break;
+      revisions.push(...older);
+    }
     const history = new Set<string>();
     for (const { revision } of revisions) {
       const plan = (await (
@@ -219,3 +224,59 @@ test("nothing typed is lost without a question", async ({ context }) => {
     await server.kill();
   }
 });
+
+test("a full disk is said with the file as a way out; with room again it is saved", async ({
+  page,
+  context,
+}) => {
+  const server = new Server();
+  try {
+    await page.goto(await server.start(["--most-mb", "1"]));
+    const id = await changedPlan(page, "On a full disk", () => undefined);
+    await page.goto(`/corners/${String(id)}/shot/by-hand`);
+    const iso = page.getByRole("textbox", { name: /^ISO/ });
+    await expect(iso).toBeVisible();
+    // Filled with what is recorded: a file of sound that does not become smaller, as large as still fits.
+    const room = async (bytes: number) =>
+      (await context.request.put("/api/v1/voice", { data: noise(bytes) })).status();
+    let bytes = 1_000_000;
+    while ((await room(bytes)) !== 200) bytes -= 20_000;
+    let number = 0;
+    while (
+      (await context.request.post("/api/v1/corners", { data: await plan(page, id, (number += 1)) })).ok()
+    );
+    await iso.fill("321");
+    await iso.press("Enter");
+    const banner = page.getByRole("alert").filter({ hasText: "The disk is full" });
+    await expect(banner).toBeVisible();
+    const file = page.waitForEvent("download");
+    await banner.getByRole("button", { name: "Save this corner as a file" }).click();
+    const handed = JSON.parse(readFileSync(await (await file).path(), "utf8")) as {
+      layout: { camera: Camera };
+    };
+    expect(handed.layout.camera.iso).toBe(321);
+    await context.request.delete("/api/v1/voice");
+    await expect(banner).toHaveCount(0);
+    await expect(page.getByRole("banner").getByText("saved", { exact: true })).toBeVisible();
+    expect((await stored<{ layout: { camera: Camera } }>(page, id)).layout.camera.iso).toBe(321);
+  } finally {
+    await server.kill();
+  }
+});
+
+/** Noise as a recording of so many bytes. */
+function noise(bytes: number): Buffer {
+  const random = dice(7);
+  return wav((bytes - 44) / 2, () => (random() - 0.5) * 20_000);
+}
+
+/** The plan of a corner under another name, with another figure. */
+async function plan(page: Page, id: number, number: number): Promise<unknown> {
+  const file = (await (await page.request.get(`/api/v1/corners/${String(id)}/file`)).json()) as {
+    name: string;
+    brief: { person: { stature_m: number } };
+  };
+  file.name = `Filled ${String(number)}`;
+  file.brief.person.stature_m = 1.5 + number / 1000;
+  return file;
+}

@@ -70,22 +70,27 @@ test("an edit with the server gone outlives its page", async ({ page, context })
   await expect.poll(storedIso(later, id)).toBe(320);
 });
 
-test("what a window could not save is taken over by the other when it is closed", async ({
-  page,
-  context,
-}) => {
-  const id = await open(page, "Taken over", "/shot/by-hand");
-  await expect(iso(page)).toBeVisible();
-  await page.route("**/api/**", (route) => route.abort());
-  await type(page, "320");
-  await expect(page.getByRole("banner")).toContainText("cannot be reached");
-  const other = await context.newPage();
-  await other.goto(`/corners/${String(id)}/shot/by-hand`);
-  await expect(iso(other)).not.toHaveValue("320");
-  await page.close();
-  await expect(iso(other)).toHaveValue("320");
-  await expect.poll(storedIso(other, id)).toBe(320);
-});
+for (const order of ["before", "after"] as const)
+  test(`what a window could not save is taken over by the one opened ${order}, when it is closed`, async ({
+    page,
+    context,
+  }) => {
+    const id = await open(page, `Taken over, ${order}`, "/shot/by-hand");
+    await expect(iso(page)).toBeVisible();
+    const other = await context.newPage();
+    const opened = async () => {
+      await other.goto(`/corners/${String(id)}/shot/by-hand`);
+      await expect(iso(other)).not.toHaveValue("320");
+    };
+    if (order === "before") await opened();
+    await page.route("**/api/**", (route) => route.abort());
+    await type(page, "320");
+    await expect(page.getByRole("banner")).toContainText("cannot be reached");
+    if (order === "after") await opened();
+    await page.close();
+    await expect(iso(other)).toHaveValue("320");
+    await expect.poll(storedIso(other, id)).toBe(320);
+  });
 
 test("what was changed a moment before leaving is saved", async ({ page }) => {
   const id = await open(page, "Leaving", "/shot/by-hand");

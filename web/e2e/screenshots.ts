@@ -30,6 +30,18 @@ async function holdKey(page: Page, x: number, y: number): Promise<void> {
   await page.waitForTimeout(400);
 }
 
+/** A corner with a change of its light, so that its history has something to tell. */
+async function changed(page: Page, id: number): Promise<void> {
+  const address = `/api/v1/corners/${String(id)}`;
+  const file = (await (await page.request.get(`${address}/file`)).json()) as {
+    layout: { lights: Record<string, { dim?: number }> };
+  };
+  for (const light of Object.values(file.layout.lights)) light.dim = 0.4;
+  await page.request.put(address, { data: file, headers: { "If-Match": '"1"' } });
+  await page.reload();
+  await page.waitForLoadState("networkidle");
+}
+
 interface View {
   name: string;
   path: string;
@@ -53,11 +65,9 @@ const VIEWS: View[] = [
       await page.getByRole("img", { name: "The picture so far" }).waitFor();
     },
   },
-  { name: "start-phone", path: "/new", size: PHONE, prepare: (page) => fill(page, ROOM) },
   { name: "answers", path: "/corners/1/answers", size: DESK },
   { name: "corner", path: "/corners/1", size: DESK },
   { name: "room", path: "/corners/1/room", size: DESK },
-  { name: "alcove", path: "/corners/2/room", size: DESK },
   { name: "shot", path: "/corners/1/shot", size: DESK },
   { name: "light", path: "/corners/1/light", size: DESK },
   {
@@ -73,10 +83,13 @@ const VIEWS: View[] = [
     size: DESK,
     prepare: (page) => page.getByText(/STI/).first().waitFor(),
   },
-  { name: "sound-phone", path: "/corners/1/sound", size: PHONE },
+  { name: "floor-phone", path: "/corners/1/floor", size: PHONE },
   { name: "money", path: "/corners/1/money", size: DESK },
   { name: "card", path: "/corners/1/card", size: DESK },
   { name: "compare", path: "/corners/1/compare", size: DESK },
+  // Corner 3: no other picture is of it.
+  { name: "history", path: "/corners/3/history", size: DESK, prepare: (page) => changed(page, 3) },
+  { name: "kept", path: "/kept", size: DESK },
   { name: "shelf", path: "/corners/1/shelf", size: DESK },
   {
     name: "working",

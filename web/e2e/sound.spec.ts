@@ -1,7 +1,7 @@
 // The Sound step: heard at the press of a button, switched without a gap, hung and dragged along a wall, told in numbers.
 import { expect, test, type Page } from "@playwright/test";
 
-import { changedPlan, grip, open, part, reading, saved, section } from "./help";
+import { changedPlan, grip, open, part, reading, saved, section, wav } from "./help";
 
 const RT = "sound.room.rt_mid_s";
 const SNR = "sound.microphone.snr_db";
@@ -61,22 +61,8 @@ test("one's own voice is read or refused in words", async ({ page }) => {
   });
   await expect(voice).toContainText(/WAV or FLAC/);
   // Two seconds of a tone, 16 bits at 48 kHz.
-  const samples = 96_000;
-  const wav = Buffer.alloc(44 + 2 * samples);
-  wav.write("RIFF", 0);
-  wav.writeUInt32LE(36 + 2 * samples, 4);
-  wav.write("WAVEfmt ", 8);
-  wav.writeUInt32LE(16, 16);
-  wav.writeUInt16LE(1, 20);
-  wav.writeUInt16LE(1, 22);
-  wav.writeUInt32LE(48_000, 24);
-  wav.writeUInt32LE(96_000, 28);
-  wav.writeUInt16LE(2, 32);
-  wav.writeUInt16LE(16, 34);
-  wav.write("data", 36);
-  wav.writeUInt32LE(2 * samples, 40);
-  for (let i = 0; i < samples; i += 1) wav.writeInt16LE(Math.round(8000 * Math.sin(i / 20)), 44 + 2 * i);
-  await choose.setInputFiles({ name: "me.wav", mimeType: "audio/wav", buffer: wav });
+  const tone = wav(96_000, (index) => 8000 * Math.sin(index / 20));
+  await choose.setInputFiles({ name: "me.wav", mimeType: "audio/wav", buffer: tone });
   await expect(voice.getByLabel("Use my voice, 2.0 s")).toBeVisible();
   await voice.getByRole("button", { name: "Delete my recording" }).click();
   await expect(voice.getByLabel(/Use my voice/)).toHaveCount(0);

@@ -135,7 +135,7 @@ test("a set-up that stands is told what is wrong and what to move for nothing", 
     await give(name, label, value);
   await page.getByRole("button", { name: "Check it" }).click();
   await expect(page.getByRole("heading", { name: /Not ready: \d+ things stand in the way/ })).toBeVisible({
-    timeout: 40_000,
+    timeout: 90_000,
   });
   // The plan begins as the corner stands, and is judged as such.
   await step(page, "Sound").click();

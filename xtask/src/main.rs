@@ -3,6 +3,7 @@
 
 mod circles;
 mod directions;
+mod licences;
 mod sources;
 mod steps;
 
@@ -10,7 +11,7 @@ use std::process::ExitCode;
 
 const HELP: &str = "cargo xtask demo [--port N]   build what is missing and serve the demo corner
 cargo xtask test [PART ..]    install what the tests need, then run everything, or the parts named:
-                              format lint directions types web rust
+                              format lint directions licences types web rust
 cargo xtask types             regenerate the page's types from the OpenAPI document
 cargo xtask screenshots       take the pictures of docs/screenshots again";
 

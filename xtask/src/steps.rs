@@ -6,7 +6,7 @@ use std::path::Path;
 use std::process::{Command, Stdio};
 use std::time::Instant;
 
-use crate::directions;
+use crate::{directions, licences};
 
 /// Where Debian puts Chromium.
 const CHROMIUM: &str = "/usr/bin/chromium";
@@ -26,7 +26,7 @@ pub(crate) fn demo(arguments: &[String]) -> Result<(), String> {
 pub(crate) fn test(parts: &[String]) -> Result<(), String> {
     from_the_root()?;
     let wanted = |part: &str| parts.is_empty() || parts.iter().any(|p| p == part);
-    let known = ["format", "lint", "directions", "types", "web", "rust"];
+    let known = ["format", "lint", "directions", "licences", "types", "web", "rust"];
     if let Some(other) = parts.iter().find(|p| !known.contains(&p.as_str())) {
         return Err(format!("{other} is no part of the tests; the parts are {}.", known.join(", ")));
     }
@@ -35,6 +35,9 @@ pub(crate) fn test(parts: &[String]) -> Result<(), String> {
     }
     if wanted("directions") {
         step("Directions of dependencies", directions::check)?;
+    }
+    if wanted("licences") {
+        step("Licences of dependencies", licences::check)?;
     }
     if wanted("web") || wanted("rust") || wanted("types") {
         step("The page", build_page)?;
@@ -89,7 +92,7 @@ pub(crate) fn screenshots() -> Result<(), String> {
     let folder = env::temp_dir().join(format!("fogon-screenshots-{}", std::process::id()));
     std::fs::create_dir_all(&folder).map_err(|e| format!("cannot make {}: {e}", folder.display()))?;
     let mut server = Command::new("target/release/fogon")
-        .args(["demo", "--port", "0", "--database"])
+        .args(["demo", "--port", "0", "--no-token", "--home", "127.0.0.2", "--database"])
         .arg(folder.join("corners.sqlite3"))
         .stdout(Stdio::piped())
         .spawn()

@@ -1,8 +1,11 @@
 //! The commands, one file each.
 
+mod archive;
+mod backup;
 mod buy;
 mod calc;
 mod card;
+mod doctor;
 mod evaluate;
 mod export;
 mod hours;
@@ -19,9 +22,9 @@ use crate::outcome::Failure;
 #[derive(Subcommand)]
 pub(crate) enum Command {
     /// Serve the page and the API on 127.0.0.1
-    Serve(serve::Serve),
-    /// Serve with the demo corner in a database of its own
-    Demo(serve::Demo),
+    Serve(serve::Arguments),
+    /// Serve with the demo corners in a database of their own
+    Demo(serve::Arguments),
     /// Propose layouts for a brief: {"proposals": [..], "obstacles": [..]}
     Propose(propose::Arguments),
     /// Judge a plan: readings, findings, score, verdict
@@ -38,6 +41,16 @@ pub(crate) enum Command {
     Render(render::Arguments),
     /// Write what a plan's picture is made of: triangles, lamps and camera
     Export(export::Arguments),
+    /// Write every corner with all its saves, and the own voice, into one archive
+    Archive(archive::Out),
+    /// Take an archive in, or tell what that would do
+    Import(archive::In),
+    /// Copy the whole database file, also while Fogon has it open
+    Backup(backup::Arguments),
+    /// Put a backup in the place of the database file, which is kept aside
+    Restore(backup::Arguments),
+    /// Say what is wrong with the database file, and mend it
+    Doctor(doctor::Arguments),
     /// Print the JSON Schema of a plan or brief file, or the OpenAPI document
     Schema(schema::Arguments),
 }
@@ -55,6 +68,11 @@ pub(crate) fn run(command: Command) -> Result<(), Failure> {
         Command::Card(arguments) => card::run(&arguments),
         Command::Render(arguments) => render::run(&arguments),
         Command::Export(arguments) => export::run(&arguments),
+        Command::Archive(arguments) => archive::archive(&arguments),
+        Command::Import(arguments) => archive::import(&arguments),
+        Command::Backup(arguments) => backup::backup(&arguments),
+        Command::Restore(arguments) => backup::restore(&arguments),
+        Command::Doctor(arguments) => doctor::run(&arguments),
         Command::Schema(arguments) => schema::run(&arguments),
     }
 }

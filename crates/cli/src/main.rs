@@ -1,6 +1,7 @@
 //! The one binary. Parses the command, calls the core, prints the answer; exit codes are made here only.
 
 mod command;
+mod data;
 mod outcome;
 mod prices;
 mod read;

@@ -44,13 +44,37 @@ pub(crate) fn write(path: &Path, text: &str) -> Result<(), Failure> {
     if path.as_os_str() == "-" { print(text) } else { write_bytes(path, text.as_bytes()) }
 }
 
-/// Writes a file whole, or not at all: to a neighbour first, then renamed.
+/// Writes a file whole, or not at all: to a neighbour first, then renamed. What a link leads to is written, and keeps its mode;
+/// what is no file, a device or a pipe, is written to as it is.
 pub(crate) fn write_bytes(path: &Path, bytes: &[u8]) -> Result<(), Failure> {
-    let mut name = path.file_name().unwrap_or_default().to_os_string();
-    name.push(".part");
-    let part = path.with_file_name(name);
-    std::fs::write(&part, bytes).and_then(|()| std::fs::rename(&part, path)).map_err(|error| {
-        let _ = std::fs::remove_file(&part);
-        Failure::Io(format!("cannot write {}: {error}", path.display()))
-    })
+    written(path, bytes).map_err(|error| Failure::Io(format!("cannot write {}: {error}", path.display())))
+}
+
+fn written(path: &Path, bytes: &[u8]) -> std::io::Result<()> {
+    let target = std::fs::canonicalize(path).unwrap_or_else(|_| path.to_owned());
+    let there = std::fs::metadata(&target).ok();
+    if there.as_ref().is_some_and(|there| !there.is_file())
+        || std::fs::symlink_metadata(&target).is_ok_and(|m| m.is_symlink())
+    {
+        return std::fs::OpenOptions::new()
+            .write(true)
+            .create(true)
+            .truncate(true)
+            .open(&target)?
+            .write_all(bytes);
+    }
+    let folder = target.parent().filter(|folder| !folder.as_os_str().is_empty()).unwrap_or(Path::new("."));
+    let mut part = tempfile::Builder::new();
+    part.prefix(".fogon-").suffix(".part");
+    // As the system makes a new file; an old one keeps what it has.
+    #[cfg(unix)]
+    part.permissions(std::os::unix::fs::PermissionsExt::from_mode(0o666));
+    let mut part = part.tempfile_in(folder)?;
+    if let Some(there) = there {
+        part.as_file().set_permissions(there.permissions())?;
+    }
+    part.write_all(bytes)?;
+    part.as_file().sync_all()?;
+    part.persist(&target)?;
+    Ok(())
 }

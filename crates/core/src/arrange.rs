@@ -85,10 +85,10 @@ pub fn propose(name: &str, brief: &Brief) -> Proposals {
     proposed(name, brief, Stop::NEVER)
 }
 
-/// As [`propose`], left early once `stop` says so: then there is no answer.
+/// As [`propose`], ended early once `stop` says so: with no answer where nobody waits, with the best so far where its time is up.
 pub fn propose_until(name: &str, brief: &Brief, stop: Stop<'_>) -> Option<Proposals> {
     let found = proposed(name, brief, stop);
-    (!stop.is_wanted()).then_some(found)
+    (!stop.is_left()).then_some(found)
 }
 
 fn proposed(name: &str, brief: &Brief, stop: Stop<'_>) -> Proposals {
@@ -100,6 +100,7 @@ fn proposed(name: &str, brief: &Brief, stop: Stop<'_>) -> Proposals {
         obstacles,
         set_aside: Vec::new(),
         looked_at,
+        ended_early: stop.is_late(),
     };
     let obstacles = obstacle::missing_gear(general);
     if !obstacles.is_empty() {
@@ -123,6 +124,9 @@ fn proposed(name: &str, brief: &Brief, stop: Stop<'_>) -> Proposals {
         }
         None => (general.clone(), found),
     };
+    if found.judged.is_empty() && stop.is_wanted() {
+        return none(Vec::new(), looked_at);
+    }
     if found.judged.is_empty() {
         let reasons = relax::reasons(general, stop);
         let obstacles = if reasons.is_empty() { obstacle::explain(general, &found.failed) } else { reasons };
@@ -164,7 +168,7 @@ fn proposed(name: &str, brief: &Brief, stop: Stop<'_>) -> Proposals {
     }));
     all.sort_by(|a, b| a.0.order(b.0));
     let proposals = all.into_iter().map(|(_, proposal)| proposal).collect();
-    Proposals { proposals, missing, obstacles: Vec::new(), set_aside, looked_at }
+    Proposals { proposals, missing, obstacles: Vec::new(), set_aside, looked_at, ended_early: stop.is_late() }
 }
 
 /// What a search of one brief found: the best first, as good as small steps make it.
@@ -184,6 +188,9 @@ fn find(brief: &Brief, stop: Stop<'_>) -> Found {
     let efforts = [all, Effort { may_leave_out: true, ..all }];
     let sizes = std::iter::once(1.0).chain(OTHER_SIZES);
     for (size, effort) in sizes.flat_map(|size| efforts.map(|effort| (size, effort))) {
+        if stop.is_wanted() {
+            break;
+        }
         // Leaving lamps out helps only where seat and camera stood.
         if effort.may_leave_out && failed.iter().all(|failed: &furnish::Failed| failed.bare) {
             continue;

@@ -10,10 +10,15 @@ use crate::plan::Plan;
 use crate::units::UnitSystem;
 
 mod entries;
+mod laid;
+mod laying;
 mod marks;
+mod sight;
 mod words;
 
-pub use entries::{Cable, Dial, Mark, Setting};
+pub use entries::{Baseline, Cable, Diagonal, Dial, Hung, Mark, Setting};
+pub use laid::{Got, GotFrom, Laid, LaidIn, LaidMark, Places, Trust, laid, places};
+pub use laying::{LayingStep, Measure, Work, laying};
 
 /// Words on paper are read at arm's length: this much larger than on the page.
 const CARD_TEXT: f64 = 1.25;
@@ -31,6 +36,12 @@ pub struct Card {
     pub room: String,
     /// Marks in the order they are laid.
     pub marks: Vec<Mark>,
+    /// Two points to measure from where furniture hides the corners; none where every mark sees two corners.
+    pub baseline: Option<Baseline>,
+    /// Distances between marks, to check them by.
+    pub diagonals: Vec<Diagonal>,
+    /// What hangs or lies against the echo.
+    pub hung: Vec<Hung>,
     /// Error of one tape reading for which the marks' errors are told, m.
     pub tape_error_m: f64,
     /// Camera settings.
@@ -51,6 +62,30 @@ pub struct Card {
     pub drawing: Drawing,
 }
 
+impl Card {
+    /// The second point of the baseline and how it is found, in words.
+    pub fn baseline_words(&self) -> Option<String> {
+        let Baseline { letters: [first, second], at_m: [x, y], length_m } = self.baseline.as_ref()?;
+        let mark = |metres: f64| self.units.mark(metres);
+        Some(format!(
+            "Furniture hides the corners: first tape {second}, {} from the left wall, {} from the back wall, {} from {first}.",
+            mark(*x),
+            mark(*y),
+            mark(*length_m)
+        ))
+    }
+
+    /// The distances by which the marks are checked, in words.
+    pub fn diagonals_words(&self) -> Option<String> {
+        let told = self.diagonals.iter().map(|line| {
+            let [one, other] = &line.letters;
+            format!("{one}\u{2013}{other} {}", self.units.mark(line.length_m))
+        });
+        (!self.diagonals.is_empty())
+            .then(|| format!("Check with the tape: {}.", told.collect::<Vec<_>>().join(", ")))
+    }
+}
+
 /// The card of a plan; `None` where it does not resolve, which no plan that was read does.
 ///
 /// ```
@@ -66,12 +101,16 @@ pub fn card(plan: &Plan) -> Option<Card> {
     let corner = Corner::of(plan)?;
     let assessment = evaluate(plan);
     let units = plan.brief.units;
+    let floor = marks::floor(&corner);
     Some(Card {
         name: plan.name.clone(),
         units,
         verdict: assessment.verdict.sentence.clone(),
         room: room_in_words(&corner),
-        marks: marks::marks(&corner),
+        diagonals: floor.diagonals,
+        marks: floor.marks,
+        baseline: floor.baseline,
+        hung: words::hung(&corner),
         tape_error_m: marks::tape_error_m(units),
         settings: words::settings(&corner),
         dials: words::dials(&corner),

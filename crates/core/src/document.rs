@@ -6,6 +6,7 @@ mod check;
 mod parse;
 mod range;
 mod schema;
+mod text;
 
 use serde::de::DeserializeOwned;
 use serde_json::Value;
@@ -16,6 +17,7 @@ pub use range::describe_range;
 pub use schema::Shape;
 #[doc(hidden)]
 pub use schema::build;
+pub use text::{as_cell, from_cell};
 
 use crate::problem::{Code, Problem, Problems};
 
@@ -37,6 +39,7 @@ pub fn read<T: Shape + DeserializeOwned>(text: &[u8]) -> Result<T, Problems> {
 /// # Errors
 /// As [`read`].
 pub fn from_value<T: Shape + DeserializeOwned>(mut value: Value) -> Result<T, Problems> {
+    text::made_legible(&mut value);
     of_this_version(&value, "version")?;
     of_this_version(&value["plan"], "plan.version")?;
     let problems = T::checker().check(&value);

@@ -30,7 +30,7 @@ pub use advice::{Advice, AtOnce, CurvePoint, Item, MeasureFirst, PathStep, Price
 pub use catalogue::Catalogue;
 pub use change::SingleChange;
 pub use counter::{Asked, Counter, PHONE_AT_HAND_UP_TO, Progress, advise};
-pub use free::{Baseline, FreeMove, FreeMoves, free_moves};
+pub use free::{Baseline, FreeMove, FreeMoves, free_moves, free_moves_until};
 pub use ledger::{Ledger, LedgerRow, ledger};
 pub use passed_over::{PassedBy, PassedOver};
 pub use price::per_year;

@@ -1,7 +1,8 @@
-//! The card as CSV (RFC 4180): one row for each mark, setting, dial and plug; lengths in metres.
+//! The card as CSV (RFC 4180): one row for each mark, check, thing that hangs, setting, dial and plug; lengths in metres.
 
 use csv::{Terminator, Writer, WriterBuilder};
 use fogon_core::card::{Card, Mark};
+use fogon_core::document::as_cell;
 
 const COLUMNS: [&str; 12] = [
     "kind",
@@ -23,7 +24,7 @@ struct Table(Writer<Vec<u8>>);
 
 impl Table {
     fn row(&mut self, fields: [&str; COLUMNS.len()]) {
-        let _ = self.0.write_record(fields.map(kept_as_text));
+        let _ = self.0.write_record(fields.map(as_cell).iter().map(|cell| cell.as_bytes()));
     }
 
     fn plain(&mut self, kind: &str, letter: &str, what: &str, value: &str) {
@@ -50,17 +51,27 @@ impl Table {
     }
 }
 
-/// A leading sign that a spreadsheet would run as a formula is kept as text.
-pub(crate) fn kept_as_text(text: &str) -> String {
-    if text.starts_with(['=', '+', '-', '@', '\t']) { format!("'{text}") } else { text.to_owned() }
-}
-
 /// The card's marks, settings, dials, microphone, plugs and cautions.
 pub fn card(card: &Card) -> String {
     let mut table = Table(WriterBuilder::new().terminator(Terminator::CRLF).from_writer(Vec::new()));
     table.row(COLUMNS);
     for mark in &card.marks {
         table.mark(mark);
+    }
+    if let Some(words) = card.baseline_words() {
+        table.plain("baseline", "X", "Baseline", &words);
+    }
+    for line in &card.diagonals {
+        let [one, other] = &line.letters;
+        table.plain(
+            "diagonal",
+            &format!("{one}-{other}"),
+            "Check with the tape",
+            &format!("{:.3}", line.length_m),
+        );
+    }
+    for hung in &card.hung {
+        table.plain("hung", "", &hung.what, &hung.place);
     }
     for setting in &card.settings {
         table.plain("setting", "", setting.name, &setting.value);

@@ -34,6 +34,8 @@ struct Page<'a> {
     frame: String,
     marks: Vec<MarkRow<'a>>,
     aims: &'static str,
+    baseline: Option<String>,
+    diagonals: Option<String>,
     tape_error: String,
     assumed: String,
 }
@@ -67,6 +69,8 @@ pub fn card(card: &Card, paper: Paper, photo: Option<Photo<'_>>) -> String {
         frame: drawing(&card.drawing.frame, photo.as_ref(), frame_mm, "Picture as the lens sees it"),
         marks: marks.collect(),
         aims: AIMS,
+        baseline: card.baseline_words(),
+        diagonals: card.diagonals_words(),
         tape_error: card.units.gap(card.tape_error_m),
         assumed: card.assumed.join("; "),
     };

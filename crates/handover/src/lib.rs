@@ -4,6 +4,7 @@ pub mod csv;
 pub mod hours;
 pub mod html;
 pub mod picture;
+pub mod qr;
 pub mod scene;
 pub mod shopping;
 pub mod svg;

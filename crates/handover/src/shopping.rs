@@ -1,9 +1,8 @@
 //! The shopping list as CSV (RFC 4180) and as Markdown.
 
 use csv::{Terminator, WriterBuilder};
+use fogon_core::document::as_cell;
 use fogon_core::money::{Item, PricesFrom};
-
-use crate::csv::kept_as_text;
 
 const COLUMNS: [&str; 9] =
     ["id", "what", "count", "price", "used", "price_new", "rent_first_per_day", "per_year", "why"];
@@ -26,7 +25,7 @@ pub fn csv(items: &[Item]) -> String {
             sum(item.per_year),
             item.reason.clone(),
         ];
-        let _ = table.write_record(row.map(|field| kept_as_text(&field)));
+        let _ = table.write_record(row.iter().map(|field| as_cell(field).into_owned()));
     }
     String::from_utf8(table.into_inner().unwrap_or_default()).unwrap_or_default()
 }

@@ -214,7 +214,11 @@ pub fn card(card: &Card, paper: Paper, photo: Option<Photo<'_>>) -> String {
             &format!("{}.{}", m.set, error.unwrap_or_default()),
         ) + 0.9;
     }
-    y = sheet.lines(left, y + 0.4, right - left, 2.2, AIMS) + 0.9;
+    let more = [card.baseline_words(), card.diagonals_words(), Some(AIMS.to_owned())];
+    let hung = card.hung.iter().map(|hung| format!("{}: {}.", hung.what, hung.place));
+    for words in more.into_iter().flatten().chain(hung) {
+        y = sheet.lines(left, y + 0.4, right - left, 2.2, &words) + 0.9;
+    }
     sheet.rule(y - 1.5, left, right);
     y += 2.0;
     let half = (right - left) / 2.0 - 2.0;

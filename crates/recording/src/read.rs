@@ -1,6 +1,7 @@
 //! WAV and FLAC in.
 
 use std::io::Cursor;
+use std::time::{Duration, Instant};
 
 use rubato::audioadapter_buffers::direct::SequentialSliceOfVecs;
 use rubato::{Fft, FixedSync, Resampler};
@@ -24,6 +25,8 @@ const SHORTEST_S: f64 = 1.0;
 const RATES_HZ: std::ops::RangeInclusive<u32> = 8_000..=192_000;
 /// Frames that the resampler takes at once.
 const CHUNK: usize = 1024;
+/// A minute of sound is read in well under a second; what takes longer is made to.
+const PATIENCE: Duration = Duration::from_secs(10);
 
 /// A recording as one channel at 48 kHz.
 #[derive(Debug, Clone, PartialEq)]
@@ -89,7 +92,9 @@ pub fn read(bytes: &[u8]) -> Result<Recording, Unreadable> {
 
 fn decoded(bytes: &[u8]) -> Result<Recording, Unreadable> {
     let refused = |why: String| Unreadable::NotARecording(why);
-    let stream = MediaSourceStream::new(Box::new(Cursor::new(bytes.to_vec())), Default::default());
+    let began = Instant::now();
+    let stream =
+        MediaSourceStream::new(Box::new(Cursor::new(without_seek_tables(bytes))), Default::default());
     let mut format = symphonia::default::get_probe()
         .probe(&Hint::new(), stream, FormatOptions::default(), MetadataOptions::default())
         .map_err(|error| refused(error.to_string()))?;
@@ -110,6 +115,9 @@ fn decoded(bytes: &[u8]) -> Result<Recording, Unreadable> {
         let after_s = |mono: &[f32], rate: u32| mono.len() as f64 / f64::from(rate.max(1));
         let broken =
             |mono: &[f32], rate: u32, why: String| Unreadable::Broken { after_s: after_s(mono, rate), why };
+        if began.elapsed() > PATIENCE {
+            return Err(broken(&mono, rate, "it takes too long to read".to_owned()));
+        }
         let packet = match format.next_packet() {
             Ok(Some(packet)) if packet.track_id == track_id => packet,
             Ok(Some(_)) => continue,
@@ -142,6 +150,35 @@ fn decoded(bytes: &[u8]) -> Result<Recording, Unreadable> {
     }
     let samples = if rate == RATE_HZ { mono } else { at_48_khz(mono, rate)? };
     Ok(Recording { samples, sample_rate_hz: rate, channels })
+}
+
+/// The bytes of a file in which the seek tables of FLAC (RFC 9639, section 8.5) are padding: a recording that is read from its first
+/// sample to its last needs none, and a table of a million entries takes the decoder half a minute.
+fn without_seek_tables(bytes: &[u8]) -> Vec<u8> {
+    const MARKER: &[u8] = b"fLaC";
+    const PADDING: u8 = 1;
+    const SEEK_TABLE: u8 = 3;
+    let mut bytes = bytes.to_vec();
+    if bytes.starts_with(b"RIFF") {
+        return bytes;
+    }
+    let mut at = 0;
+    while let Some(found) =
+        bytes.get(at..).and_then(|rest| rest.windows(MARKER.len()).position(|w| w == MARKER))
+    {
+        at += found + MARKER.len();
+        // Blocks: whether it is the last and its kind, then its length in three bytes.
+        while let Some(&[head, a, b, c]) = bytes.get(at..at + 4) {
+            if head & 0x7f == SEEK_TABLE {
+                bytes[at] = head & 0x80 | PADDING;
+            }
+            at += 4 + usize::from(a) * 65_536 + usize::from(b) * 256 + usize::from(c);
+            if head & 0x80 != 0 {
+                break;
+            }
+        }
+    }
+    bytes
 }
 
 fn at_48_khz(mono: Vec<f32>, rate: u32) -> Result<Vec<f32>, Unreadable> {

@@ -11,10 +11,15 @@ use fogon_core::money::{Asked, Catalogue, Counter, Progress};
 use fogon_core::plan::Plan;
 use lru::LruCache;
 
+use crate::problem::Details;
+use crate::queue::Line;
+
 /// Corners that are kept.
 const KEPT: NonZeroUsize = NonZeroUsize::new(6).unwrap();
 /// So long work goes on after the last who waited has gone: a new sum for the same corner follows at once.
 const GRACE: Duration = Duration::from_secs(2);
+/// So long is looked for kits; what was found until then is the answer.
+const PATIENCE: Duration = Duration::from_secs(90);
 
 /// One corner's advice, on its way or there.
 pub(crate) struct Case {
@@ -22,6 +27,7 @@ pub(crate) struct Case {
     tried: AtomicUsize,
     kits: AtomicUsize,
     failed: AtomicBool,
+    too_long: AtomicBool,
     waiting: AtomicUsize,
     last_left: Mutex<Instant>,
     /// The corner without its weights.
@@ -39,6 +45,15 @@ impl Case {
         (self.tried.load(Ordering::Relaxed), self.kits.load(Ordering::Relaxed))
     }
 
+    /// Why it failed, where it did.
+    pub(crate) fn why(&self) -> &'static str {
+        if self.too_long.load(Ordering::Relaxed) {
+            "There is so much in this corner that not everything on offer could be tried in 90 seconds. Remove gear that is not used for this film, and ask again."
+        } else {
+            "The work broke off. Ask again."
+        }
+    }
+
     /// The work broke off.
     pub(crate) fn has_failed(&self) -> bool {
         self.failed.load(Ordering::Relaxed)
@@ -51,7 +66,9 @@ impl Case {
 
     fn work(&self, plan: &Plan, catalogue: &Arc<Catalogue>) {
         let left = || self.is_left();
-        let stop = Stop::when(&left);
+        let began = Instant::now();
+        let late = || began.elapsed() > PATIENCE;
+        let stop = Stop::when(&left).or_late(&late);
         let progress = |how: Progress| match how {
             Progress::Tried(count) => self.tried.fetch_max(count, Ordering::Relaxed),
             Progress::Kits(count) => self.kits.fetch_max(count, Ordering::Relaxed),
@@ -63,6 +80,7 @@ impl Case {
         let explored = Counter::open(&asked, catalogue, stop, &progress)
             .is_some_and(|counter| self.counter.get_or_init(|| counter).explore(stop, &progress));
         if !explored {
+            self.too_long.store(late(), Ordering::Relaxed);
             self.failed.store(true, Ordering::Relaxed);
         }
     }
@@ -86,31 +104,42 @@ impl Drop for Waiting {
 }
 
 /// The desk.
-pub(crate) struct Desk(Mutex<LruCache<String, Arc<Case>>>);
-
-impl Default for Desk {
-    fn default() -> Self {
-        Self(Mutex::new(LruCache::new(KEPT)))
-    }
+pub(crate) struct Desk {
+    cases: Mutex<LruCache<String, Arc<Case>>>,
+    line: Line,
 }
 
 impl Desk {
+    /// With a line in which its work waits.
+    pub(crate) fn new(line: Line) -> Self {
+        Self { cases: Mutex::new(LruCache::new(KEPT)), line }
+    }
+
     /// The case of a corner, begun where it is new; and a case of the same corner under other weights that has its table.
-    pub(crate) fn case(&self, plan: &Plan, catalogue: &Arc<Catalogue>) -> (Waiting, Option<Waiting>) {
+    ///
+    /// # Errors
+    /// Too much is being worked on.
+    pub(crate) fn case(
+        &self,
+        plan: &Plan,
+        catalogue: &Arc<Catalogue>,
+    ) -> Result<(Waiting, Option<Waiting>), Details> {
         let (key, base) = keys(plan);
-        let mut cases = self.0.lock().unwrap_or_else(PoisonError::into_inner);
+        let mut cases = self.cases.lock().unwrap_or_else(PoisonError::into_inner);
         let sibling = cases
             .iter()
             .find(|(other, case)| **other != key && case.base == base && case.counter().is_some())
             .map(|(_, case)| Waiting::of(case.clone()));
         if let Some(case) = cases.get(&key).filter(|case| !case.has_failed()) {
-            return (Waiting::of(case.clone()), sibling);
+            return Ok((Waiting::of(case.clone()), sibling));
         }
+        let standing = self.line.stand()?;
         let case = Arc::new(Case {
             counter: OnceLock::new(),
             tried: AtomicUsize::new(0),
             kits: AtomicUsize::new(0),
             failed: AtomicBool::new(false),
+            too_long: AtomicBool::new(false),
             waiting: AtomicUsize::new(0),
             last_left: Mutex::new(Instant::now()),
             base,
@@ -118,12 +147,16 @@ impl Desk {
         let waiting = Waiting::of(case.clone());
         cases.put(key, case.clone());
         let (plan, catalogue) = (plan.clone(), catalogue.clone());
-        tokio::task::spawn_blocking(move || {
-            let broke_off = Broken(case.clone());
-            case.work(&plan, &catalogue);
-            std::mem::forget(broke_off);
+        tokio::spawn(async move {
+            let turn = standing.turn().await;
+            tokio::task::spawn_blocking(move || {
+                let _turn = turn;
+                let broke_off = Broken(case.clone());
+                case.work(&plan, &catalogue);
+                std::mem::forget(broke_off);
+            });
         });
-        (waiting, sibling)
+        Ok((waiting, sibling))
     }
 }
 

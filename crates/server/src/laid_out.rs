@@ -1,13 +1,14 @@
 //! A first layout for what has none.
 
-use fogon_core::arrange::propose;
+use fogon_core::arrange::{Stop, propose_until};
 use fogon_store::Document;
 
 /// With the best layout, if it has none yet and one is legal.
-pub(crate) fn laid_out(mut document: Document) -> Document {
+pub(crate) fn laid_out(mut document: Document, stop: Stop<'_>) -> Document {
     if document.layout.is_none() {
-        let found = propose(&document.name, &document.brief).proposals.into_iter().next();
-        document.layout = found.map(|proposal| proposal.plan.layout);
+        let found = propose_until(&document.name, &document.brief, stop);
+        let best = found.and_then(|found| found.proposals.into_iter().next());
+        document.layout = best.map(|proposal| proposal.plan.layout);
     }
     document
 }

@@ -1,41 +1,58 @@
 //! The API under `/api/v1`, by job.
 
+mod archives;
 mod buy;
 mod corners;
 mod day;
 mod exports;
+mod floor;
 mod hear;
+mod history;
+mod house;
 mod judge;
 mod judged;
 mod lists;
 mod live;
+mod phone;
 mod reference;
 mod view;
 
 use std::sync::Arc;
 use std::sync::atomic::{AtomicBool, Ordering};
+use std::time::{Duration, Instant};
 
 use axum::Router;
 use axum::extract::{FromRef, FromRequest, FromRequestParts};
 use axum::http::StatusCode;
+use axum::middleware::from_fn_with_state;
 use axum::response::IntoResponse;
+use fogon_core::arrange::Stop;
 use fogon_core::document::{self, Shape};
 use fogon_core::money::Catalogue;
 use fogon_store::Store;
 use http_body_util::BodyExt;
 use serde::de::DeserializeOwned;
 use utoipa::OpenApi;
+use utoipa::openapi::path::{Operation, ParameterIn};
+use utoipa::openapi::{ContentBuilder, Ref, RefOr, ResponseBuilder};
 use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
 
 use crate::desk::Desk;
+use crate::phone::Phone;
 use crate::problem::Details;
+use crate::queue::{Line, Lines, in_line, my_turn};
 use crate::studio::Studio;
 
 /// Bodies larger than this are refused; a plan may have 1 MB.
 const BODY_BYTES: usize = 1_200_000;
 /// So much of a refused body is read and dropped before the connection is.
 const DROPPED_BYTES: usize = 40_000_000;
+/// The next piece of a body comes within this time, and all of it within the longer one.
+const PIECE: Duration = Duration::from_secs(10);
+const WHOLE: Duration = Duration::from_secs(60);
+/// A search takes no longer than this: the best so far is its answer then.
+pub(crate) const PATIENCE: Duration = Duration::from_secs(20);
 
 pub(crate) type Shared = Arc<Store>;
 
@@ -46,6 +63,9 @@ pub(crate) struct App {
     pub(crate) studio: Arc<Studio>,
     pub(crate) desk: Arc<Desk>,
     pub(crate) catalogue: Arc<Catalogue>,
+    pub(crate) lines: Lines,
+    pub(crate) channels: live::Channels,
+    pub(crate) phone: Arc<Phone>,
 }
 
 #[derive(OpenApi)]
@@ -56,45 +76,35 @@ pub(crate) struct App {
 ))]
 struct Head;
 
-fn described() -> OpenApiRouter<App> {
+/// What reads, saves or looks up. What of it computes now and then stands in line for that alone.
+fn kept() -> OpenApiRouter<App> {
     OpenApiRouter::with_openapi(Head::openapi())
         .routes(routes!(corners::list, corners::create))
         .routes(routes!(corners::get, corners::save, corners::delete))
         .routes(routes!(corners::undo))
         .routes(routes!(corners::redo))
-        .routes(routes!(corners::restore))
         .routes(routes!(exports::plan_file))
         .routes(routes!(exports::card))
-        .routes(routes!(judge::assess))
-        .routes(routes!(judge::move_by_hand))
-        .routes(routes!(corners::revisions))
-        .routes(routes!(corners::revision))
-        .routes(routes!(judge::choices))
-        .routes(routes!(judge::angle))
-        .routes(routes!(judge::light))
-        .routes(routes!(judge::propose))
-        .routes(routes!(judge::free_moves))
-        .routes(routes!(buy::buy))
-        .routes(routes!(day::day))
-        .routes(routes!(day::hours))
-        .routes(routes!(day::hours_file))
-        .routes(routes!(day::year))
-        .routes(routes!(day::sun))
+        .routes(routes!(view::corner_picture))
+        .routes(routes!(history::revisions))
+        .routes(routes!(history::revision, history::name))
+        .routes(routes!(history::bring_back))
+        .routes(routes!(floor::laying))
+        .routes(routes!(floor::tick))
+        .routes(routes!(phone::door, phone::open, phone::shut))
+        .routes(routes!(phone::put_out))
+        .routes(routes!(house::deleted, house::empty_bin))
+        .routes(routes!(house::restore, house::delete_for_good))
+        .routes(routes!(house::thinning, house::choose_thinning))
+        .routes(routes!(house::file, house::snapshot))
+        .routes(routes!(archives::everything, archives::take))
+        .routes(routes!(archives::one))
+        .routes(routes!(archives::would_take))
         .routes(routes!(day::regions))
         .routes(routes!(lists::shelf))
         .routes(routes!(lists::shelf_table))
         .routes(routes!(lists::shopping))
         .routes(routes!(lists::ledger))
-        .routes(routes!(judge::apply))
-        .routes(routes!(judge::measured))
-        .routes(routes!(judge::place))
-        .routes(routes!(judge::again))
-        .routes(routes!(judge::walk))
-        .routes(routes!(view::picture))
-        .routes(routes!(view::corner_picture))
-        .routes(routes!(hear::sound))
-        .routes(routes!(hear::picture))
-        .routes(routes!(hear::treatment))
         .routes(routes!(hear::voice, hear::keep_voice, hear::forget_voice))
         .routes(routes!(reference::glossary))
         .routes(routes!(reference::schools))
@@ -103,9 +113,58 @@ fn described() -> OpenApiRouter<App> {
         .routes(routes!(reference::plan_schema))
 }
 
+/// What computes for some milliseconds.
+fn short() -> OpenApiRouter<App> {
+    OpenApiRouter::new()
+        .routes(routes!(judge::assess))
+        .routes(routes!(judge::move_by_hand))
+        .routes(routes!(judge::choices))
+        .routes(routes!(judge::angle))
+        .routes(routes!(judge::light))
+        .routes(routes!(judge::apply))
+        .routes(routes!(judge::measured))
+        .routes(routes!(judge::place))
+        .routes(routes!(judge::walk))
+        .routes(routes!(floor::laid))
+        .routes(routes!(day::day))
+        .routes(routes!(day::hours))
+        .routes(routes!(day::hours_file))
+        .routes(routes!(day::year))
+        .routes(routes!(day::sun))
+        .routes(routes!(hear::sound))
+        .routes(routes!(hear::picture))
+        .routes(routes!(hear::treatment))
+}
+
+/// What searches for some seconds. The advice on purchases stands in the same line by itself.
+fn long() -> OpenApiRouter<App> {
+    OpenApiRouter::new()
+        .routes(routes!(judge::propose))
+        .routes(routes!(judge::free_moves))
+        .routes(routes!(judge::again))
+}
+
+/// What uses every processor for a picture.
+fn pictures() -> OpenApiRouter<App> {
+    OpenApiRouter::new().routes(routes!(view::picture))
+}
+
+fn described(lines: &Lines) -> OpenApiRouter<App> {
+    let waiting = |routes: OpenApiRouter<App>, line: &Line| {
+        routes.route_layer(from_fn_with_state(line.clone(), in_line))
+    };
+    kept()
+        .routes(routes!(phone::pair))
+        .routes(routes!(phone::corners))
+        .routes(routes!(buy::buy))
+        .merge(waiting(short(), &lines.short))
+        .merge(waiting(long(), &lines.long))
+        .merge(waiting(pictures(), &lines.pictures))
+}
+
 /// The routes with their description at `/api/v1/openapi.json`.
 pub(crate) fn router(app: App) -> Router {
-    let (router, _) = described().split_for_parts();
+    let (router, _) = described(&app.lines).split_for_parts();
     router
         .route("/api/v1/hand", axum::routing::get(live::hand))
         .route("/api/v1/view", axum::routing::get(view::view))
@@ -113,9 +172,67 @@ pub(crate) fn router(app: App) -> Router {
         .with_state(app)
 }
 
+/// What a phone may do: lay marks and tick them.
+fn on_phones() -> OpenApiRouter<App> {
+    OpenApiRouter::new()
+        .routes(routes!(phone::pair))
+        .routes(routes!(phone::corners))
+        .routes(routes!(floor::laying))
+        .routes(routes!(floor::tick))
+}
+
+/// The routes at the door to the phone.
+pub(crate) fn phone_router(app: App) -> Router {
+    on_phones().split_for_parts().0.with_state(app)
+}
+
 /// The OpenAPI 3.1 document.
 pub fn openapi() -> utoipa::openapi::OpenApi {
-    described().split_for_parts().1
+    let mut document = described(&Lines::new()).split_for_parts().1;
+    for item in document.paths.paths.values_mut() {
+        let operations = [&mut item.get, &mut item.put, &mut item.post, &mut item.delete, &mut item.patch];
+        for operation in operations.into_iter().flatten() {
+            everywhere(operation);
+        }
+    }
+    document
+}
+
+/// Refusals that every request may meet, whatever it asks.
+fn everywhere(operation: &mut Operation) {
+    let mut refusals = vec![
+        ("400", "What stands behind the question mark, or the request itself, cannot be read"),
+        ("401", "The browser was not let in: open the address that was printed at start"),
+        ("403", "The request comes from elsewhere than this server's pages"),
+        ("500", "A fault, or the file cannot be written: the sentence says which"),
+        ("503", "Too much is being worked on, or pictures are switched off"),
+    ];
+    if operation.request_body.is_some() {
+        refusals.extend([
+            ("408", "The request did not arrive in time"),
+            ("413", "The document is too large"),
+            ("422", "The document is not accepted: every refused field is named"),
+        ]);
+    }
+    let parameters = operation.parameters.iter().flatten();
+    for parameter in parameters {
+        let RefOr::T(parameter) = parameter else { continue };
+        match (&parameter.parameter_in, parameter.name.as_str()) {
+            (ParameterIn::Path, _) => refusals.push(("404", "There is no such thing")),
+            (ParameterIn::Header, "If-Match") => refusals.extend([
+                ("412", "It was changed elsewhere meanwhile"),
+                ("428", "If-Match is missing: say which revision was changed"),
+            ]),
+            _ => {}
+        }
+    }
+    for (status, words) in refusals {
+        let refusal = || {
+            let content = ContentBuilder::new().schema(Some(Ref::from_schema_name("Details"))).build();
+            ResponseBuilder::new().description(words).content("application/problem+json", content).build()
+        };
+        operation.responses.responses.entry(status.to_owned()).or_insert_with(|| refusal().into());
+    }
 }
 
 /// A document sent as JSON, held against its schema and against itself: the one way in for everything that is judged.
@@ -161,7 +278,12 @@ async fn bytes_of(
 ) -> Result<Vec<u8>, Details> {
     let mut body = request.into_body();
     let (mut kept, mut seen) = (Vec::new(), 0);
-    while let Some(frame) = body.frame().await {
+    let began = Instant::now();
+    loop {
+        let piece = PIECE.min(WHOLE.saturating_sub(began.elapsed()));
+        let Some(frame) = tokio::time::timeout(piece, body.frame()).await.map_err(|_| too_slow())? else {
+            break;
+        };
         let broken = |_| {
             let title = "The request broke off before it was complete.";
             Details::new(StatusCode::BAD_REQUEST, "unreadable", title)
@@ -180,10 +302,20 @@ async fn bytes_of(
     Ok(kept)
 }
 
-/// Runs work that computes or waits for the disk off the threads that answer.
+fn too_slow() -> Details {
+    let words = "The request did not arrive in time. Send it again.";
+    Details::new(StatusCode::REQUEST_TIMEOUT, "too_slow", words)
+}
+
+/// Runs work that computes or waits for the disk off the threads that answer, once it is its turn where its route has a line.
 pub(crate) async fn blocking<T: Send + 'static>(
     work: impl FnOnce() -> Result<T, Details> + Send + 'static,
 ) -> Result<T, Details> {
+    let turn = my_turn().await?;
+    let work = move || {
+        let _turn = turn;
+        work()
+    };
     tokio::task::spawn_blocking(work).await.unwrap_or_else(|error| {
         tracing::error!(%error, "a request failed");
         Err(Details::new(
@@ -219,10 +351,19 @@ pub(crate) async fn blocking_while_awaited<T: Send + 'static>(
     answer
 }
 
+/// As [`blocking_while_awaited`], for a search: left when nobody waits, ended with the best so far when its time is up.
+pub(crate) async fn searching<T: Send + 'static>(
+    work: impl FnOnce(Stop<'_>) -> Option<T> + Send + 'static,
+) -> Result<T, Details> {
+    blocking_while_awaited(move |gone| {
+        let began = Instant::now();
+        work(Stop::when(gone).or_late(&|| began.elapsed() > PATIENCE))
+    })
+    .await
+}
+
 #[cfg(test)]
 mod tests {
-    use std::time::{Duration, Instant};
-
     use super::*;
 
     /// Work whose request is dropped is told so, and ends.

@@ -125,6 +125,16 @@ pub fn mend(path: &Path) -> Result<Mended, StoreError> {
     Ok(Mended { carried: (salvage.corners.len(), salvage.saves.len()), lost: salvage.lost.len(), aside })
 }
 
+/// Copies a whole file into a new one, also while Fogon has it open.
+///
+/// # Errors
+/// It is no Fogon file, it is damaged, the new file is there already, or the disk refuses.
+pub fn backup(path: &Path, to: &Path) -> Result<(), StoreError> {
+    let from = look(path)?;
+    found(&from, path)?;
+    copy(&from, to)
+}
+
 /// Puts a backup in the place of a file: checked whole first, the old file kept aside. Where the old one lies now, if there was one.
 ///
 /// # Errors

@@ -41,6 +41,8 @@ pub struct Thinning {
     pub daily_days: Option<u16>,
 }
 
+fogon_core::shape!(Thinning => |_: &Thinning| Ok(()));
+
 impl Default for Thinning {
     /// All of a day, one an hour for a week, one a day for good. Fogon's own rule.
     fn default() -> Self {

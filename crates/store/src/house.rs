@@ -19,16 +19,17 @@ impl Store {
         done.into_iter().collect()
     }
 
-    /// How many pages the file may have at most, after a change of it: so that it cannot fill a disk.
+    /// How large the file may become, bytes: what would make it larger is refused as if the disk were full.
     ///
     /// # Errors
     /// SQLite refuses.
-    pub fn limit_pages(&self, most: Option<i64>) -> Result<i64, StoreError> {
-        self.with_writer(|writer| match most {
-            Some(most) => {
-                Ok(writer.query_row(&format!("PRAGMA max_page_count = {most}"), [], |row| row.get(0))?)
-            }
-            None => Ok(writer.pragma_query_value(None, "page_count", |row| row.get(0))?),
+    pub fn limit(&self, most_bytes: Option<u64>) -> Result<(), StoreError> {
+        self.with_writer(|writer| {
+            let page: i64 = writer.pragma_query_value(None, "page_size", |row| row.get(0))?;
+            // As many as SQLite can have.
+            let most = most_bytes
+                .map_or(i64::from(u32::MAX) - 1, |bytes| (bytes / page.max(1) as u64).max(1) as i64);
+            Ok(writer.query_row(&format!("PRAGMA max_page_count = {most}"), [], |_| Ok(()))?)
         })
     }
 

@@ -93,11 +93,22 @@ pub(crate) fn steps() -> Vec<M<'static>> {
         CREATE UNIQUE INDEX corner_uid ON corner (uid);
         CREATE INDEX corner_updated ON corner (updated_ms DESC, id DESC) WHERE deleted_ms IS NULL;",
         ),
+        // What was ticked while a corner is laid.
+        M::up(
+            "CREATE TABLE tick (
+        corner INTEGER NOT NULL REFERENCES corner(id) ON DELETE CASCADE,
+        step TEXT NOT NULL,
+        done INTEGER NOT NULL,
+        at_ms INTEGER NOT NULL,
+        by TEXT NOT NULL,
+        PRIMARY KEY (corner, step)
+    ) STRICT;",
+        ),
     ]
 }
 
 /// Version of the tables that this program makes: the number of steps.
-pub(crate) const NEWEST: i64 = 6;
+pub(crate) const NEWEST: i64 = 7;
 
 /// Brings a file's tables up to date.
 pub(crate) fn migrate(connection: &mut Connection) -> Result<(), StoreError> {

@@ -51,7 +51,7 @@ pub enum Trouble {
     },
     /// An older Fogon wrote it, and it is not brought up to date by being mended.
     #[error(
-        "An older Fogon wrote the file (version {found}). It is not mended: start Fogon on a copy of a snapshot from the folder beside it."
+        "An older Fogon wrote the file (version {found}). It is not mended: put a snapshot in its place with `fogon restore`."
     )]
     Older {
         /// Version of its tables.
@@ -59,7 +59,7 @@ pub enum Trouble {
     },
     /// SQLite finds it damaged.
     #[error(
-        "The file is damaged ({0}). Nothing is written to it any more: stop Fogon, and start it on a copy of the last snapshot from the folder beside the file."
+        "The file is damaged ({0}). Nothing is written to it any more. Stop Fogon and run `fogon doctor`: it says what can be mended, and where the snapshots are."
     )]
     Damaged(String),
     /// Another program writes to it.

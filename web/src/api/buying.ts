@@ -45,6 +45,8 @@ export async function advise(
   for await (const text of linesOf(read(answer.body))) {
     const line = JSON.parse(text) as BuyLine;
     if (line.line === "advice") return line;
+    if (line.line === "failed")
+      throw new Refused({ type: "problem:failed", status: 503, title: line.sentence }, 503);
     tell(line);
   }
   throw new Unreached("The answer broke off.");

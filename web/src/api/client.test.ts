@@ -94,7 +94,7 @@ describe("refusals", () => {
 
   it("without words still say that something is wrong", async () => {
     answering(502, "<html>bad gateway</html>", "text/html");
-    const refused = await refusal(api.corners());
+    const refused = await refusal(api.corners("", undefined));
     expect(refused).toMatchObject({ status: 502, kind: "problem:unknown" });
     expect(refused.message).toBe("The server did not answer as expected.");
   });

@@ -1,8 +1,8 @@
-// The one door to the server. Errors arrive as RFC 9457 problem details and leave as `Refused`.
-import createClient from "openapi-fetch";
-
+// What the page asks of the server, one function for each.
+import { accepted, client } from "./ask";
 import type { components, paths } from "./schema";
 
+export { Refused, Unreached } from "./ask";
 export type Schemas = components["schemas"];
 export type Plan = Schemas["Plan"];
 export type Brief = Schemas["Brief"];
@@ -25,6 +25,11 @@ export type ChartData = Schemas["Chart"];
 
 /** A corner, laid out or not. */
 export type State = Schemas["StateIn"];
+
+/** What happens to what is here already when an archive is taken in. */
+export type Taking = NonNullable<
+  NonNullable<paths["/api/v1/archive"]["post"]["parameters"]["query"]>["taking"]
+>;
 
 /** How a judged plan is to be drawn. */
 export interface Drawn {
@@ -55,43 +60,6 @@ export interface Heard {
   sti: number;
 }
 
-/** A request the server did not accept, in words for people. */
-export class Refused extends Error {
-  constructor(
-    readonly details: Schemas["Details"],
-    readonly status: number,
-  ) {
-    super(details.title);
-  }
-}
-
-/** The server was not reached: asked again, it may answer. */
-export class Unreached extends Error {}
-
-const client = createClient<paths>({
-  baseUrl: "/",
-  fetch: (request) =>
-    fetch(request).catch((trouble: unknown) => {
-      throw trouble instanceof TypeError ? new Unreached(trouble.message) : trouble;
-    }),
-});
-
-/** The answer's data, or the refusal thrown. */
-function accepted<T>(answer: { data?: T; error?: unknown; response: Response }): T {
-  if (answer.response.ok) return answer.data as T;
-  const error = answer.error as Schemas["Details"] | undefined;
-  throw new Refused(
-    error?.title
-      ? error
-      : {
-          type: "problem:unknown",
-          status: answer.response.status,
-          title: "The server did not answer as expected.",
-        },
-    answer.response.status,
-  );
-}
-
 const tag = (revision: number) => `"${revision}"`;
 
 /** A plan file's content from a corner that has a layout. */
@@ -100,8 +68,35 @@ export function planOf(corner: Corner): Plan | null {
   return { format: "fogon.plan", version: 1, name: corner.name, brief: corner.brief, layout: corner.layout };
 }
 
+/** A page of the list of corners. */
+export interface CornersPage {
+  corners: Schemas["Listed"][];
+  /** On all pages. */
+  count: number;
+  /** Where the next page begins, if there is one. */
+  next: string | undefined;
+}
+
+/** A file as a body. */
+const sentAsItIs = (file: Blob) => ({
+  body: file as unknown as number[],
+  bodySerializer: () => file,
+  headers: { "Content-Type": "application/zip" },
+});
+
 export const api = {
-  corners: async () => accepted(await client.GET("/api/v1/corners")),
+  /** A page of the corners whose names hold a part, the last saved first. */
+  corners: async (name: string, after: string | undefined): Promise<CornersPage> => {
+    const query = { ...(name === "" ? {} : { name }), ...(after === undefined ? {} : { after }) };
+    const answer = await client.GET("/api/v1/corners", { params: { query } });
+    const corners = accepted(answer);
+    const { headers } = answer.response;
+    return {
+      corners,
+      count: Number(headers.get("fogon-count")),
+      next: /<\?after=([^&>]+).*rel="next"/.exec(headers.get("link") ?? "")?.[1],
+    };
+  },
   corner: async (id: number) =>
     accepted(await client.GET("/api/v1/corners/{id}", { params: { path: { id } } })),
   create: async (file: unknown) =>
@@ -125,7 +120,7 @@ export const api = {
       }),
     ),
   /** A corner's file: a plan, or a brief where nothing fits. */
-  file: async (id: number): Promise<unknown> =>
+  cornerFile: async (id: number): Promise<unknown> =>
     accepted(await client.GET("/api/v1/corners/{id}/file", { params: { path: { id } } })),
   remove: async (id: number, revision: number) =>
     accepted(
@@ -134,7 +129,24 @@ export const api = {
       }),
     ),
   restore: async (id: number) =>
-    accepted(await client.POST("/api/v1/corners/{id}/restore", { params: { path: { id } } })),
+    accepted(await client.POST("/api/v1/bin/{id}", { params: { path: { id } } })),
+  /** What was deleted and can be brought back. */
+  bin: async () => accepted(await client.GET("/api/v1/bin")),
+  emptyBin: async () => accepted(await client.DELETE("/api/v1/bin")),
+  deleteForGood: async (id: number) =>
+    accepted(await client.DELETE("/api/v1/bin/{id}", { params: { path: { id } } })),
+  thinning: async () => accepted(await client.GET("/api/v1/thinning")),
+  chooseThinning: async (rule: Schemas["Thinning"]) =>
+    accepted(await client.PUT("/api/v1/thinning", { body: rule })),
+  /** The file that everything is kept in, looked through. */
+  file: async () => accepted(await client.GET("/api/v1/file")),
+  snapshot: async () => accepted(await client.POST("/api/v1/file")),
+  wouldTake: async (archive: Blob, taking: Taking) =>
+    accepted(
+      await client.POST("/api/v1/archive/would", { params: { query: { taking } }, ...sentAsItIs(archive) }),
+    ),
+  take: async (archive: Blob, taking: Taking) =>
+    accepted(await client.POST("/api/v1/archive", { params: { query: { taking } }, ...sentAsItIs(archive) })),
   undo: async (id: number, revision: number) =>
     accepted(
       await client.POST("/api/v1/corners/{id}/undo", {
@@ -147,8 +159,26 @@ export const api = {
         params: { path: { id }, header: { "If-Match": tag(revision) } },
       }),
     ),
-  revisions: async (id: number) =>
-    accepted(await client.GET("/api/v1/corners/{id}/revisions", { params: { path: { id } } })),
+  /** Saves before one, a hundred at most. */
+  revisions: async (id: number, before?: number) =>
+    accepted(
+      await client.GET("/api/v1/corners/{id}/revisions", {
+        params: { path: { id }, query: before === undefined ? {} : { before } },
+      }),
+    ),
+  nameRevision: async (id: number, number: number, name: string | null) =>
+    accepted(
+      await client.PUT("/api/v1/corners/{id}/revisions/{number}", {
+        params: { path: { id, number } },
+        body: { name },
+      }),
+    ),
+  bringBack: async (id: number, revision: number, number: number) =>
+    accepted(
+      await client.POST("/api/v1/corners/{id}/revisions/{number}/restore", {
+        params: { path: { id, number }, header: { "If-Match": tag(revision) } },
+      }),
+    ),
   revision: async (id: number, number: number) =>
     accepted(
       await client.GET("/api/v1/corners/{id}/revisions/{number}", { params: { path: { id, number } } }),
@@ -224,6 +254,9 @@ export const api = {
         signal,
       }),
     ),
+  /** Where the same lies, for a frame; another address for every revision. */
+  cardAddress: (id: number, revision: number, paper: string, lines: boolean): string =>
+    `/api/v1/corners/${String(id)}/card/html?paper=${paper}${lines ? "&picture=lines" : ""}&revision=${String(revision)}`,
   glossary: async () => accepted(await client.GET("/api/v1/glossary")),
   light: async (plan: Plan, gear: string, job: Schemas["LampJob"]) =>
     accepted(await client.POST("/api/v1/light", { body: { plan, gear, job } })),

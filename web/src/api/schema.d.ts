@@ -55,6 +55,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/archive": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Everything as one archive: every save of every corner, and the own voice */
+        get: operations["everything"];
+        put?: never;
+        /** Takes an archive in, whole or not at all; tells what it did */
+        post: operations["take"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/archive/would": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Tells what taking an archive in would do; nothing is changed */
+        post: operations["would_take"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/assess": {
         parameters: {
             query?: never;
@@ -67,6 +102,42 @@ export interface paths {
         /** Readings, findings, verdict, reasons, handles and drawings of a plan */
         post: operations["assess"];
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/bin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What was deleted and can be brought back, the last first */
+        get: operations["deleted"];
+        put?: never;
+        post?: never;
+        /** Deletes everything in the bin for good */
+        delete: operations["empty_bin"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/bin/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Brings a deleted corner back */
+        post: operations["restore"];
+        /** Deletes a corner that lies in the bin for good */
+        delete: operations["delete_for_good"];
         options?: never;
         head?: never;
         patch?: never;
@@ -130,7 +201,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** All corners, the last saved first */
+        /** Corners, the last saved first, a page at a time: the header Link leads to the next page, Fogon-Count tells how many there are */
         get: operations["list"];
         put?: never;
         /** Keeps a new corner from a brief file (the best layout is found for it) or a plan file */
@@ -163,6 +234,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/corners/{id}/archive": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One corner with all its saves as an archive */
+        get: operations["one"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/corners/{id}/card/{format}": {
         parameters: {
             query?: never;
@@ -189,6 +277,23 @@ export interface paths {
         };
         /** The corner as a plan file (or a brief file, while nothing fits) */
         get: operations["plan_file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/corners/{id}/laying": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A corner in the steps in which it is laid, and what is ticked of them */
+        get: operations["laying"];
         put?: never;
         post?: never;
         delete?: never;
@@ -231,23 +336,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/v1/corners/{id}/restore": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Brings a deleted corner back */
-        post: operations["restore"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/v1/corners/{id}/revisions": {
         parameters: {
             query?: never;
@@ -255,7 +343,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Every save of a corner, the last first */
+        /** Saves of a corner, the last first, a hundred at a time */
         get: operations["revisions"];
         put?: never;
         post?: never;
@@ -274,8 +362,43 @@ export interface paths {
         };
         /** A corner as it was once saved */
         get: operations["revision"];
-        put?: never;
+        /** Names a save, so that it is never thinned out */
+        put: operations["name"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/corners/{id}/revisions/{number}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Brings a save back as the newest one */
+        post: operations["bring_back"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/corners/{id}/ticks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Ticks steps, or takes ticks back; of two that speak of one step the later holds */
+        post: operations["tick"];
         delete?: never;
         options?: never;
         head?: never;
@@ -310,6 +433,24 @@ export interface paths {
         put?: never;
         /** Sun, patches and light on the face through a local day */
         post: operations["day"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Looks the file through: where it lies, what is wrong with it, which snapshots there are */
+        get: operations["file"];
+        put?: never;
+        /** Takes a snapshot of everything now */
+        post: operations["snapshot"];
         delete?: never;
         options?: never;
         head?: never;
@@ -421,6 +562,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/laid": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How the floor was really laid, from what was taped: places, what must move, and the corner judged as it stands */
+        post: operations["laid"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/ledger": {
         parameters: {
             query?: never;
@@ -501,6 +659,76 @@ export interface paths {
         /** One thing moved by hand as far as the rules let it go, and the plan after it judged */
         post: operations["move_by_hand"];
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/phone": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How the door to the phone stands */
+        get: operations["door"];
+        put?: never;
+        /** Opens the door: Fogon listens on the home network from now on */
+        post: operations["open"];
+        /** Shuts the door: Fogon listens on this machine alone, and every phone is put out */
+        delete: operations["shut"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/phone/corners": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The corners that can be laid, the last saved first */
+        get: operations["corners"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/phone/pair": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Lets this phone in that knows the code; on the home network alone */
+        post: operations["pair"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/phone/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Puts one phone out */
+        delete: operations["put_out"];
         options?: never;
         head?: never;
         patch?: never;
@@ -676,6 +904,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/thinning": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** By which rule old saves are thinned */
+        get: operations["thinning"];
+        /** Changes the rule by which old saves are thinned */
+        put: operations["choose_thinning"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/treatment": {
         parameters: {
             query?: never;
@@ -819,6 +1065,8 @@ export interface components {
             passed_over: components["schemas"]["PassedOver"][];
             /** @description Where the prices come from. */
             prices: components["schemas"]["PricesFrom"];
+            /** @description The search for kits ran out of time: there may be better ones. */
+            ended_early?: boolean;
         };
         /** @description The corner laid out again. */
         Again: {
@@ -979,6 +1227,11 @@ export interface components {
              */
             drop_m: number;
         };
+        /**
+         * @description What becomes of a corner.
+         * @enum {string}
+         */
+        Becomes: "new" | "changed" | "back" | "same" | "binned";
         /** @description A thing's purchase. */
         BoughtFor: {
             /** @description The day, as `2026-11-28`. */
@@ -1066,8 +1319,15 @@ export interface components {
             /** @enum {string} */
             line: "advice";
         }) | {
+            /** @description Why, in words. */
+            sentence: string;
             /** @enum {string} */
             line: "failed";
+        };
+        /** @description What a save is called. */
+        Called: {
+            /** @description At most 120 characters; null takes the name away. */
+            name?: string | null;
         };
         /** @description The camera's place and settings. */
         Camera: {
@@ -1348,6 +1608,26 @@ export interface components {
             /** @description The last step was an undo that can be taken back. */
             can_redo: boolean;
         };
+        /** @description A mark by its two corners. */
+        CornerMark: {
+            /**
+             * Format: double
+             * @description From the wall on the left, x = 0, m.
+             */
+            from_left_m: number;
+            /**
+             * Format: double
+             * @description From the wall at the back, y = 0, m.
+             */
+            from_back_m: number;
+            /** @description The two corners whose lengths fix the mark best, in the order of their letters. */
+            corners: components["schemas"]["FromCorner"][];
+            /**
+             * Format: double
+             * @description How far off the mark may be when both lengths are off by the tape error; none in line with both corners.
+             */
+            worst_error_m?: number | null;
+        };
         /** @description A local day. */
         Course: {
             /** @description Its date. */
@@ -1436,6 +1716,26 @@ export interface components {
             plan: components["schemas"]["Plan"];
             /** @description As `2026-11-28`. */
             date: string;
+        };
+        /** @description A corner in the bin. */
+        Deleted: {
+            /**
+             * Format: int64
+             * @description Id for good.
+             */
+            id: number;
+            /** @description Its name. */
+            name: string;
+            /**
+             * Format: int64
+             * @description When it was deleted, ms since 1970.
+             */
+            deleted_ms: number;
+            /**
+             * Format: int64
+             * @description When it goes for good, ms since 1970.
+             */
+            goes_ms: number;
         };
         /** @description One way to face. */
         Depth: {
@@ -1535,6 +1835,29 @@ export interface components {
              */
             sti: number;
         };
+        /** @description The door as it stands. */
+        DoorTold: {
+            /** @description Where phones find it; none while it is shut. */
+            address?: string | null;
+            /** @description The same to be photographed: an SVG. */
+            picture?: string | null;
+            /** @description The code to type there, good for one phone. */
+            code?: string | null;
+            /**
+             * Format: int64
+             * @description That code is good for so many seconds.
+             */
+            code_s?: number | null;
+            /**
+             * Format: int64
+             * @description Too many wrong codes: none is taken for so many seconds.
+             */
+            pause_s?: number | null;
+            /** @description Phones that are let in. */
+            phones: components["schemas"]["Paired"][];
+            /** @description What is not protected. */
+            caution: string;
+        };
         /** @description Plan, side view and frame of one corner. */
         Drawing: {
             /** @description From above, turned so that the lens axis runs nearest to horizontal. */
@@ -1615,6 +1938,18 @@ export interface components {
             /** @description Over the side view: in the plane of the lens axis. */
             side: components["schemas"]["Area"][];
         };
+        /** @description Where the corners lie, and how the file is. */
+        FileTold: {
+            /** @description The file. */
+            path: string;
+            /**
+             * Format: int64
+             * @description How large it is, bytes.
+             */
+            bytes: number;
+            /** @description What was found in it. */
+            report: components["schemas"]["Report"];
+        };
         /** @description What is wrong or could be better. */
         Finding: {
             /** @description Id of the reading or rule, with the thing where a rule can speak of several. */
@@ -1690,6 +2025,18 @@ export interface components {
             moves: components["schemas"]["FreeMove"][];
             /** @description What there is to move, in a sentence. */
             sentence: string;
+            /** @description The search ran out of time: there may be more. */
+            ended_early?: boolean;
+        };
+        /** @description A corner of the room and the tape length from it, m. */
+        FromCorner: {
+            /** @description Its letter on plan and card. */
+            corner: string;
+            /**
+             * Format: double
+             * @description From it to the mark.
+             */
+            length_m: number;
         };
         /** @description A place as seen from the eyes. */
         FromEyes: {
@@ -2206,6 +2553,29 @@ export interface components {
             /** @description Ascending, without a gap. */
             intervals: components["schemas"]["Interval"][];
         };
+        /** @description A distance that was really taped. */
+        Got: {
+            /** @description The mark that it leads to, by the name of what stands there. */
+            mark: string;
+            /** @description Where it begins. */
+            from: components["schemas"]["GotFrom"];
+            /**
+             * Format: double
+             * @description m.
+             */
+            length_m: number;
+        };
+        /** @description What a distance was taped from. */
+        GotFrom: {
+            /** @description A corner of the room, by its letter. */
+            corner: string;
+        } | {
+            /** @description The wall on the left (`left`) or at the back (`back`), square to it. */
+            wall: string;
+        } | {
+            /** @description Another mark, by the name of what stands there. */
+            mark: string;
+        };
         /**
          * @description What of a thing is moved.
          * @enum {string}
@@ -2421,6 +2791,48 @@ export interface components {
             /** @description What second angles see, where the chart was asked for. */
             angles?: components["schemas"]["AngleSeen"][];
         };
+        /** @description A floor as it was laid. */
+        Laid: {
+            /** @description All marks as they should be, in the order they are laid. */
+            floor: components["schemas"]["Mark"][];
+            /** @description Marks of which anything was taped, in the order they are laid. */
+            marks: components["schemas"]["LaidMark"][];
+            /** @description The distances that contradict the rest and were left out: their places in the list. */
+            left_out: number[];
+            /** @description The plan as it stands, its locks open: what is off by more than it can be trusted stands where it is. */
+            plan: components["schemas"]["Plan"];
+            /** @description The verdict on it, in words. */
+            verdict: string;
+            /** @description Readings whose standing changed for the worse or the better. */
+            changes: components["schemas"]["Change"][];
+        };
+        /** @description A plan and what was taped on its floor. */
+        LaidIn: {
+            /** @description The plan that was laid. */
+            plan: components["schemas"]["Plan"];
+            /** @description What was taped. */
+            got: components["schemas"]["Got"][];
+        };
+        /** @description A mark as it was laid. */
+        LaidMark: {
+            /** @description The name of what stands there. */
+            id: string;
+            /** @description Letter on the tape. */
+            letter: string;
+            /** @description How far it can be trusted. */
+            trust: components["schemas"]["Trust"];
+            /** @description Where it is, m from left and back wall. */
+            at_m?: number[] | null;
+            /**
+             * Format: double
+             * @description It is nearer to that place than this, 95 times in 100, m.
+             */
+            within_m?: number | null;
+            /** @description How far it is from where it should be, to the right and to the front of the plan, m; none where it stands well enough. */
+            stray_m?: number[] | null;
+            /** @description What that means and what to do. */
+            words: string;
+        };
         /**
          * @description What one more light is for.
          * @enum {string}
@@ -2455,6 +2867,37 @@ export interface components {
              * @description What reaches the face against what would if nothing stood between.
              */
             unhidden: number;
+        };
+        /** @description A corner step by step. */
+        Laying: {
+            /** @description Its name. */
+            name: string;
+            /** @description The verdict in words. */
+            verdict: string;
+            /** @description Which way round it is meant. */
+            sides: string;
+            steps: components["schemas"]["LayingStep"][];
+            ticks: components["schemas"]["Tick"][];
+            /**
+             * Format: int64
+             * @description The server's clock, ms since 1970: those of phones differ.
+             */
+            now_ms: number;
+        };
+        /** @description One step. */
+        LayingStep: {
+            /** @description Its name; another as soon as anything of it changes, so that a tick holds only for what was ticked. */
+            id: string;
+            /** @description What is done. */
+            work: components["schemas"]["Work"];
+            /** @description Letter on the tape, if it has one. */
+            letter?: string | null;
+            /** @description What it is about. */
+            title: string;
+            /** @description The lengths or values. */
+            measures: components["schemas"]["Measure"][];
+            /** @description What else to know or to look for. */
+            notes: string[];
         };
         /** @description A complete arrangement. */
         Layout: {
@@ -2662,6 +3105,33 @@ export interface components {
              * @description Amperes of the breaker.
              */
             breaker_a?: number | null;
+        };
+        /** @description A mark on the floor, in the order they are laid. */
+        Mark: {
+            /** @description The name of what stands there in answers. */
+            id: string;
+            /**
+             * Format: int32
+             * @description Number in the order of laying.
+             */
+            number: number;
+            /** @description Letter on the tape. */
+            letter: string;
+            /** @description What stands there. */
+            what: string;
+            /** @description Where, m from left and back wall. */
+            at_m: number[];
+            /** @description The tape lengths. */
+            tape: components["schemas"]["CornerMark"];
+            /** @description Heights and angles of what stands there, in words. */
+            set: string;
+        };
+        /** @description One length or value, large. */
+        Measure: {
+            /** @description What it is. */
+            label: string;
+            /** @description With its unit. */
+            value: string;
         };
         /** @description Something to measure before money is spent on it: for nothing. */
         MeasureFirst: {
@@ -3031,6 +3501,13 @@ export interface components {
          * @enum {string}
          */
         Origin: "typed" | "measured" | "assumed" | "computed";
+        /** @description What taking an archive in would do, or did, to one corner. */
+        Outcome: {
+            /** @description Its name. */
+            name: string;
+            /** @description What becomes of it. */
+            becomes: components["schemas"]["Becomes"];
+        };
         /** @description What is kept of the user's own voice. */
         OwnVoice: {
             /**
@@ -3048,6 +3525,35 @@ export interface components {
              * @description Channels of the file.
              */
             channels?: number | null;
+        };
+        /** @description The code that the computer shows. */
+        PairIn: {
+            code: string;
+        };
+        /** @description A phone that was let in. */
+        Paired: {
+            /**
+             * Format: int32
+             * @description Its number, by which it is put out again.
+             */
+            number: number;
+            /** @description Where it is. */
+            at: string;
+            /**
+             * Format: int64
+             * @description When it was let in, seconds ago.
+             */
+            paired_s: number;
+            /**
+             * Format: int64
+             * @description When it last asked for something, seconds ago.
+             */
+            seen_s: number;
+            /**
+             * Format: int64
+             * @description It is put out by itself in so many seconds.
+             */
+            left_s: number;
         };
         /** @description Something that absorbs. */
         PartSeen: {
@@ -3325,6 +3831,8 @@ export interface components {
             set_aside: string[];
             /** @description Seats, facings and takes that were looked at. */
             looked_at: number;
+            /** @description The search ran out of time: these are the best so far, and there may be better ones, or some where there are none. */
+            ended_early?: boolean;
         };
         /**
          * @description What the recording is for: sets shot size, orientation, gaze and its rows of the band table.
@@ -3480,6 +3988,19 @@ export interface components {
             longitude_deg: number;
             /** @description Its time zone. */
             time_zone: string;
+        };
+        /** @description What was found in a file. */
+        Report: {
+            /** @description Corners that read, those in the bin included. */
+            corners: number;
+            /** @description Saves that read. */
+            saves: number;
+            /** @description What is wrong, in words; nothing if it is sound. */
+            wrong: string[];
+            /** @description What mending would cost, in words; none if nothing can be mended or needs to be. */
+            mending?: string | null;
+            /** @description Copies of it, the last first. */
+            snapshots: components["schemas"]["Snapshot"][];
         };
         /** @enum {string} */
         RigSchool: "separate" | "column" | "fixed";
@@ -3721,6 +4242,21 @@ export interface components {
              * @description How far from the wall, level, it meets the ceiling, m.
              */
             run_m: number;
+        };
+        /** @description A copy of the whole file. */
+        Snapshot: {
+            /** @description Its file. */
+            path: string;
+            /**
+             * Format: int64
+             * @description When it was taken, ms since 1970.
+             */
+            at_ms: number;
+            /**
+             * Format: int64
+             * @description How large it is, bytes.
+             */
+            bytes: number;
         };
         /** @description A corner's sound. */
         SoundSeen: {
@@ -4048,6 +4584,54 @@ export interface components {
             /** @description What it means, in a sentence or two. */
             meaning: string;
         };
+        /** @description Which saves are kept: all of the first days, then one an hour, then one a day. Named ones always stay, and the last. */
+        Thinning: {
+            /**
+             * Format: int32
+             * @description So many days every save is kept.
+             */
+            all_days: number;
+            /**
+             * Format: int32
+             * @description So many days one an hour.
+             */
+            hourly_days: number;
+            /**
+             * Format: int32
+             * @description So many days one a day; none to keep them for good.
+             */
+            daily_days?: number | null;
+        };
+        /** @description A step that was ticked, or whose tick was taken back. */
+        Tick: {
+            /** @description The step's name. */
+            step: string;
+            /** @description It is done. */
+            done: boolean;
+            /**
+             * Format: int64
+             * @description When it was touched, ms since 1970.
+             */
+            at_ms: number;
+            /** @description Where: the desk, or which phone. Whatever is sent, the server knows better. */
+            by?: string;
+        };
+        /** @description All that is ticked, and the server's clock. */
+        Ticked: {
+            ticks: components["schemas"]["Tick"][];
+            /** Format: int64 */
+            now_ms: number;
+        };
+        /** @description What was ticked. */
+        TicksIn: {
+            ticks: components["schemas"]["Tick"][];
+        };
+        /** @description A corner to lay. */
+        ToLay: {
+            /** Format: int64 */
+            id: number;
+            name: string;
+        };
         /** @description How the corner stands now: any part of a layout. */
         Today: {
             seat?: components["schemas"]["Seat"] | null;
@@ -4202,6 +4786,11 @@ export interface components {
              */
             sti_gain?: number | null;
         };
+        /**
+         * @description How far what was taped of a mark can be trusted.
+         * @enum {string}
+         */
+        Trust: "unknown" | "unchecked" | "checked" | "contradicted" | "named";
         /**
          * @description The unit system in which a person types and reads.
          * @enum {string}
@@ -4366,6 +4955,11 @@ export interface components {
             leader?: number[][] | null;
         };
         /**
+         * @description What is done in a step.
+         * @enum {string}
+         */
+        Work: "mark" | "tape" | "hang" | "plug" | "set" | "check";
+        /**
          * @description A step of the work.
          * @enum {string}
          */
@@ -4413,6 +5007,11 @@ export interface components {
             /** Format: int32 */
             year: number;
         };
+        /**
+         * Format: binary
+         * @description A ZIP file.
+         */
+        Zip: string;
         /** @description A zone of perspective. */
         Zone: {
             /** @description Its name. */
@@ -4458,7 +5057,70 @@ export interface operations {
                     "application/json": components["schemas"]["Again"];
                 };
             };
+            /** @description What stands behind the question mark, or the request itself, cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The browser was not let in: open the address that was printed at start */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request comes from elsewhere than this server's pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request did not arrive in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The document is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description A fault, or the file cannot be written: the sentence says which */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description Too much is being worked on, or pictures are switched off */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4489,7 +5151,70 @@ export interface operations {
                     "application/json": components["schemas"]["Plan"];
                 };
             };
+            /** @description What stands behind the question mark, or the request itself, cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The browser was not let in: open the address that was printed at start */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request comes from elsewhere than this server's pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request did not arrive in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The document is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description A fault, or the file cannot be written: the sentence says which */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description Too much is being worked on, or pictures are switched off */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4520,7 +5245,330 @@ export interface operations {
                     "application/json": components["schemas"]["Plan"];
                 };
             };
+            /** @description What stands behind the question mark, or the request itself, cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The browser was not let in: open the address that was printed at start */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request comes from elsewhere than this server's pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request did not arrive in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The document is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description A fault, or the file cannot be written: the sentence says which */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description Too much is being worked on, or pictures are switched off */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+        };
+    };
+    everything: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/zip": components["schemas"]["Zip"];
+                };
+            };
+            /** @description What stands behind the question mark, or the request itself, cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The browser was not let in: open the address that was printed at start */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request comes from elsewhere than this server's pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description A fault, or the file cannot be written: the sentence says which */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description Too much is being worked on, or pictures are switched off */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+        };
+    };
+    take: {
+        parameters: {
+            query?: {
+                /** @description merge keeps it; replace puts what the archive does not hold into the bin (merge). */
+                taking?: "merge" | "replace";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/zip": number[];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Outcome"][];
+                };
+            };
+            /** @description What stands behind the question mark, or the request itself, cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The browser was not let in: open the address that was printed at start */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request comes from elsewhere than this server's pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request did not arrive in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The document is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The document is not accepted: every refused field is named */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description A fault, or the file cannot be written: the sentence says which */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description Too much is being worked on, or pictures are switched off */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+        };
+    };
+    would_take: {
+        parameters: {
+            query?: {
+                /** @description merge keeps it; replace puts what the archive does not hold into the bin (merge). */
+                taking?: "merge" | "replace";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/zip": number[];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Outcome"][];
+                };
+            };
+            /** @description What stands behind the question mark, or the request itself, cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The browser was not let in: open the address that was printed at start */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request comes from elsewhere than this server's pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request did not arrive in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The document is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The document is not accepted: every refused field is named */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description A fault, or the file cannot be written: the sentence says which */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description Too much is being worked on, or pictures are switched off */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4570,7 +5618,342 @@ export interface operations {
                     "application/json": components["schemas"]["Judged"];
                 };
             };
+            /** @description What stands behind the question mark, or the request itself, cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The browser was not let in: open the address that was printed at start */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request comes from elsewhere than this server's pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request did not arrive in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The document is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description A fault, or the file cannot be written: the sentence says which */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description Too much is being worked on, or pictures are switched off */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+        };
+    };
+    deleted: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Deleted"][];
+                };
+            };
+            /** @description What stands behind the question mark, or the request itself, cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The browser was not let in: open the address that was printed at start */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request comes from elsewhere than this server's pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description A fault, or the file cannot be written: the sentence says which */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description Too much is being worked on, or pictures are switched off */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+        };
+    };
+    empty_bin: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What stands behind the question mark, or the request itself, cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The browser was not let in: open the address that was printed at start */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request comes from elsewhere than this server's pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description A fault, or the file cannot be written: the sentence says which */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description Too much is being worked on, or pictures are switched off */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+        };
+    };
+    restore: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CornerKept"];
+                };
+            };
+            /** @description What stands behind the question mark, or the request itself, cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The browser was not let in: open the address that was printed at start */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request comes from elsewhere than this server's pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description A fault, or the file cannot be written: the sentence says which */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description Too much is being worked on, or pictures are switched off */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+        };
+    };
+    delete_for_good: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What stands behind the question mark, or the request itself, cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The browser was not let in: open the address that was printed at start */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request comes from elsewhere than this server's pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description A fault, or the file cannot be written: the sentence says which */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description Too much is being worked on, or pictures are switched off */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4601,7 +5984,70 @@ export interface operations {
                     "application/x-ndjson": components["schemas"]["BuyLine"];
                 };
             };
+            /** @description What stands behind the question mark, or the request itself, cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The browser was not let in: open the address that was printed at start */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request comes from elsewhere than this server's pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request did not arrive in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The document is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description A fault, or the file cannot be written: the sentence says which */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description Too much is being worked on, or pictures are switched off */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4630,6 +6076,51 @@ export interface operations {
                     };
                 };
             };
+            /** @description What stands behind the question mark, or the request itself, cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The browser was not let in: open the address that was printed at start */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request comes from elsewhere than this server's pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description A fault, or the file cannot be written: the sentence says which */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description Too much is being worked on, or pictures are switched off */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
         };
     };
     choices: {
@@ -4653,7 +6144,70 @@ export interface operations {
                     "application/json": components["schemas"]["ChoiceEffect"][];
                 };
             };
+            /** @description What stands behind the question mark, or the request itself, cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The browser was not let in: open the address that was printed at start */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request comes from elsewhere than this server's pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request did not arrive in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The document is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description A fault, or the file cannot be written: the sentence says which */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description Too much is being worked on, or pictures are switched off */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4665,7 +6219,14 @@ export interface operations {
     };
     list: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Part of their names (all). */
+                name?: string;
+                /** @description So many at most, 1 to 500 (60). */
+                limit?: number;
+                /** @description Those after one, as the Link header of the page before told. */
+                after?: string;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -4674,10 +6235,58 @@ export interface operations {
         responses: {
             200: {
                 headers: {
+                    "Fogon-Count"?: number;
+                    /** @description the next page, as rel="next" */
+                    Link?: string;
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["Listed"][];
+                };
+            };
+            /** @description What stands behind the question mark, or the request itself, cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The browser was not let in: open the address that was printed at start */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request comes from elsewhere than this server's pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description A fault, or the file cannot be written: the sentence says which */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description Too much is being worked on, or pictures are switched off */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
                 };
             };
         };
@@ -4703,7 +6312,70 @@ export interface operations {
                     "application/json": components["schemas"]["CornerKept"];
                 };
             };
+            /** @description What stands behind the question mark, or the request itself, cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The browser was not let in: open the address that was printed at start */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request comes from elsewhere than this server's pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request did not arrive in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The document is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description A fault, or the file cannot be written: the sentence says which */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description Too much is being worked on, or pictures are switched off */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4732,7 +6404,52 @@ export interface operations {
                     "application/json": components["schemas"]["CornerKept"];
                 };
             };
+            /** @description What stands behind the question mark, or the request itself, cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The browser was not let in: open the address that was printed at start */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request comes from elsewhere than this server's pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description A fault, or the file cannot be written: the sentence says which */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description Too much is being worked on, or pictures are switched off */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4768,7 +6485,61 @@ export interface operations {
                     "application/json": components["schemas"]["CornerKept"];
                 };
             };
+            /** @description What stands behind the question mark, or the request itself, cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The browser was not let in: open the address that was printed at start */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request comes from elsewhere than this server's pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request did not arrive in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
             412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The document is too large */
+            413: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4785,6 +6556,24 @@ export interface operations {
                 };
             };
             428: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description A fault, or the file cannot be written: the sentence says which */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description Too much is being worked on, or pictures are switched off */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4813,7 +6602,144 @@ export interface operations {
                 };
                 content?: never;
             };
+            /** @description What stands behind the question mark, or the request itself, cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The browser was not let in: open the address that was printed at start */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request comes from elsewhere than this server's pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
             412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description If-Match is missing: say which revision was changed */
+            428: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description A fault, or the file cannot be written: the sentence says which */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description Too much is being worked on, or pictures are switched off */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+        };
+    };
+    one: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/zip": components["schemas"]["Zip"];
+                };
+            };
+            /** @description What stands behind the question mark, or the request itself, cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The browser was not let in: open the address that was printed at start */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request comes from elsewhere than this server's pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description A fault, or the file cannot be written: the sentence says which */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description Too much is being worked on, or pictures are switched off */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4850,7 +6776,52 @@ export interface operations {
                     "text/plain": string;
                 };
             };
+            /** @description What stands behind the question mark, or the request itself, cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The browser was not let in: open the address that was printed at start */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request comes from elsewhere than this server's pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description A fault, or the file cannot be written: the sentence says which */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description Too much is being worked on, or pictures are switched off */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4879,7 +6850,126 @@ export interface operations {
                     "application/json": components["schemas"]["Plan"];
                 };
             };
+            /** @description What stands behind the question mark, or the request itself, cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The browser was not let in: open the address that was printed at start */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request comes from elsewhere than this server's pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description A fault, or the file cannot be written: the sentence says which */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description Too much is being worked on, or pictures are switched off */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+        };
+    };
+    laying: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Laying"];
+                };
+            };
+            /** @description What stands behind the question mark, or the request itself, cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The browser was not let in: open the address that was printed at start */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request comes from elsewhere than this server's pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description A fault, or the file cannot be written: the sentence says which */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description Too much is being worked on, or pictures are switched off */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4911,7 +7001,52 @@ export interface operations {
                     "image/png": components["schemas"]["Png"];
                 };
             };
+            /** @description What stands behind the question mark, or the request itself, cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The browser was not let in: open the address that was printed at start */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request comes from elsewhere than this server's pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description A fault, or the file cannot be written: the sentence says which */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description Too much is being worked on, or pictures are switched off */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4942,6 +7077,42 @@ export interface operations {
                     "application/json": components["schemas"]["CornerKept"];
                 };
             };
+            /** @description What stands behind the question mark, or the request itself, cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The browser was not let in: open the address that was printed at start */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request comes from elsewhere than this server's pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
             409: {
                 headers: {
                     [name: string]: unknown;
@@ -4958,28 +7129,26 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Details"];
                 };
             };
-        };
-    };
-    restore: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: {
+            /** @description If-Match is missing: say which revision was changed */
+            428: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["CornerKept"];
+                    "application/problem+json": components["schemas"]["Details"];
                 };
             };
-            404: {
+            /** @description A fault, or the file cannot be written: the sentence says which */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description Too much is being worked on, or pictures are switched off */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4991,7 +7160,10 @@ export interface operations {
     };
     revisions: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Those before this number (all). */
+                before?: number;
+            };
             header?: never;
             path: {
                 id: number;
@@ -5008,7 +7180,52 @@ export interface operations {
                     "application/json": components["schemas"]["Saved"][];
                 };
             };
+            /** @description What stands behind the question mark, or the request itself, cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The browser was not let in: open the address that was printed at start */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request comes from elsewhere than this server's pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description A fault, or the file cannot be written: the sentence says which */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description Too much is being worked on, or pictures are switched off */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5038,7 +7255,354 @@ export interface operations {
                     "application/json": components["schemas"]["Once"];
                 };
             };
+            /** @description What stands behind the question mark, or the request itself, cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The browser was not let in: open the address that was printed at start */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request comes from elsewhere than this server's pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description A fault, or the file cannot be written: the sentence says which */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description Too much is being worked on, or pictures are switched off */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+        };
+    };
+    name: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Called"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What stands behind the question mark, or the request itself, cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The browser was not let in: open the address that was printed at start */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request comes from elsewhere than this server's pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request did not arrive in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The document is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The document is not accepted: every refused field is named */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description A fault, or the file cannot be written: the sentence says which */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description Too much is being worked on, or pictures are switched off */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+        };
+    };
+    bring_back: {
+        parameters: {
+            query?: never;
+            header: {
+                "If-Match": string;
+            };
+            path: {
+                id: number;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CornerKept"];
+                };
+            };
+            /** @description What stands behind the question mark, or the request itself, cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The browser was not let in: open the address that was printed at start */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request comes from elsewhere than this server's pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            428: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description A fault, or the file cannot be written: the sentence says which */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description Too much is being worked on, or pictures are switched off */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+        };
+    };
+    tick: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TicksIn"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Ticked"];
+                };
+            };
+            /** @description What stands behind the question mark, or the request itself, cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The browser was not let in: open the address that was printed at start */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request comes from elsewhere than this server's pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request did not arrive in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The document is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The document is not accepted: every refused field is named */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description A fault, or the file cannot be written: the sentence says which */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description Too much is being worked on, or pictures are switched off */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5069,6 +7633,42 @@ export interface operations {
                     "application/json": components["schemas"]["CornerKept"];
                 };
             };
+            /** @description What stands behind the question mark, or the request itself, cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The browser was not let in: open the address that was printed at start */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request comes from elsewhere than this server's pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
             409: {
                 headers: {
                     [name: string]: unknown;
@@ -5078,6 +7678,33 @@ export interface operations {
                 };
             };
             412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description If-Match is missing: say which revision was changed */
+            428: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description A fault, or the file cannot be written: the sentence says which */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description Too much is being worked on, or pictures are switched off */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5108,7 +7735,198 @@ export interface operations {
                     "application/json": components["schemas"]["Course"];
                 };
             };
+            /** @description What stands behind the question mark, or the request itself, cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The browser was not let in: open the address that was printed at start */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request comes from elsewhere than this server's pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request did not arrive in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The document is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description A fault, or the file cannot be written: the sentence says which */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description Too much is being worked on, or pictures are switched off */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+        };
+    };
+    file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FileTold"];
+                };
+            };
+            /** @description What stands behind the question mark, or the request itself, cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The browser was not let in: open the address that was printed at start */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request comes from elsewhere than this server's pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description A fault, or the file cannot be written: the sentence says which */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description Too much is being worked on, or pictures are switched off */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+        };
+    };
+    snapshot: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Snapshot"];
+                };
+            };
+            /** @description What stands behind the question mark, or the request itself, cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The browser was not let in: open the address that was printed at start */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request comes from elsewhere than this server's pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description A fault, or the file cannot be written: the sentence says which */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description Too much is being worked on, or pictures are switched off */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5139,7 +7957,70 @@ export interface operations {
                     "application/json": components["schemas"]["FreeMoves"];
                 };
             };
+            /** @description What stands behind the question mark, or the request itself, cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The browser was not let in: open the address that was printed at start */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request comes from elsewhere than this server's pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request did not arrive in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The document is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description A fault, or the file cannot be written: the sentence says which */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description Too much is being worked on, or pictures are switched off */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5166,6 +8047,51 @@ export interface operations {
                     "application/json": components["schemas"]["Term"][];
                 };
             };
+            /** @description What stands behind the question mark, or the request itself, cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The browser was not let in: open the address that was printed at start */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request comes from elsewhere than this server's pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description A fault, or the file cannot be written: the sentence says which */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description Too much is being worked on, or pictures are switched off */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
         };
     };
     sound: {
@@ -5189,6 +8115,42 @@ export interface operations {
                     "audio/wav": number[];
                 };
             };
+            /** @description What stands behind the question mark, or the request itself, cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The browser was not let in: open the address that was printed at start */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request comes from elsewhere than this server's pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request did not arrive in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
             409: {
                 headers: {
                     [name: string]: unknown;
@@ -5197,7 +8159,34 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Details"];
                 };
             };
+            /** @description The document is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description A fault, or the file cannot be written: the sentence says which */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description Too much is being worked on, or pictures are switched off */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5228,7 +8217,70 @@ export interface operations {
                     "application/json": components["schemas"]["GoodHours"];
                 };
             };
+            /** @description What stands behind the question mark, or the request itself, cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The browser was not let in: open the address that was printed at start */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request comes from elsewhere than this server's pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request did not arrive in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The document is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description A fault, or the file cannot be written: the sentence says which */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description Too much is being worked on, or pictures are switched off */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5259,7 +8311,70 @@ export interface operations {
                     "text/plain": string;
                 };
             };
+            /** @description What stands behind the question mark, or the request itself, cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The browser was not let in: open the address that was printed at start */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request comes from elsewhere than this server's pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request did not arrive in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The document is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description A fault, or the file cannot be written: the sentence says which */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description Too much is being worked on, or pictures are switched off */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5290,6 +8405,42 @@ export interface operations {
                     "application/json": components["schemas"]["ImpulseSeen"];
                 };
             };
+            /** @description What stands behind the question mark, or the request itself, cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The browser was not let in: open the address that was printed at start */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request comes from elsewhere than this server's pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request did not arrive in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
             409: {
                 headers: {
                     [name: string]: unknown;
@@ -5298,7 +8449,128 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Details"];
                 };
             };
+            /** @description The document is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description A fault, or the file cannot be written: the sentence says which */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description Too much is being worked on, or pictures are switched off */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+        };
+    };
+    laid: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LaidIn"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Laid"];
+                };
+            };
+            /** @description What stands behind the question mark, or the request itself, cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The browser was not let in: open the address that was printed at start */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request comes from elsewhere than this server's pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request did not arrive in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The document is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description A fault, or the file cannot be written: the sentence says which */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description Too much is being worked on, or pictures are switched off */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5329,7 +8601,70 @@ export interface operations {
                     "application/json": components["schemas"]["Ledger"];
                 };
             };
+            /** @description What stands behind the question mark, or the request itself, cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The browser was not let in: open the address that was printed at start */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request comes from elsewhere than this server's pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request did not arrive in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The document is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description A fault, or the file cannot be written: the sentence says which */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description Too much is being worked on, or pictures are switched off */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5360,7 +8695,70 @@ export interface operations {
                     "application/json": components["schemas"]["Plan"];
                 };
             };
+            /** @description What stands behind the question mark, or the request itself, cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The browser was not let in: open the address that was printed at start */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request comes from elsewhere than this server's pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request did not arrive in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The document is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description A fault, or the file cannot be written: the sentence says which */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description Too much is being worked on, or pictures are switched off */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5387,6 +8785,51 @@ export interface operations {
                     "application/json": components["schemas"]["Finish"][];
                 };
             };
+            /** @description What stands behind the question mark, or the request itself, cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The browser was not let in: open the address that was printed at start */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request comes from elsewhere than this server's pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description A fault, or the file cannot be written: the sentence says which */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description Too much is being worked on, or pictures are switched off */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
         };
     };
     measured: {
@@ -5410,7 +8853,70 @@ export interface operations {
                     "application/json": components["schemas"]["StillMeasured"];
                 };
             };
+            /** @description What stands behind the question mark, or the request itself, cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The browser was not let in: open the address that was printed at start */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request comes from elsewhere than this server's pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request did not arrive in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The document is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description A fault, or the file cannot be written: the sentence says which */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description Too much is being worked on, or pictures are switched off */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5460,7 +8966,525 @@ export interface operations {
                     "application/json": components["schemas"]["MovedOut"];
                 };
             };
+            /** @description What stands behind the question mark, or the request itself, cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The browser was not let in: open the address that was printed at start */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request comes from elsewhere than this server's pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request did not arrive in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The document is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description A fault, or the file cannot be written: the sentence says which */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description Too much is being worked on, or pictures are switched off */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+        };
+    };
+    door: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DoorTold"];
+                };
+            };
+            /** @description What stands behind the question mark, or the request itself, cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The browser was not let in: open the address that was printed at start */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request comes from elsewhere than this server's pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description A fault, or the file cannot be written: the sentence says which */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description Too much is being worked on, or pictures are switched off */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+        };
+    };
+    open: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DoorTold"];
+                };
+            };
+            /** @description What stands behind the question mark, or the request itself, cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The browser was not let in: open the address that was printed at start */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request comes from elsewhere than this server's pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description This machine is on no network */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description A fault, or the file cannot be written: the sentence says which */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description Too much is being worked on, or pictures are switched off */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+        };
+    };
+    shut: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What stands behind the question mark, or the request itself, cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The browser was not let in: open the address that was printed at start */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request comes from elsewhere than this server's pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description A fault, or the file cannot be written: the sentence says which */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description Too much is being worked on, or pictures are switched off */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+        };
+    };
+    corners: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ToLay"][];
+                };
+            };
+            /** @description What stands behind the question mark, or the request itself, cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The browser was not let in: open the address that was printed at start */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request comes from elsewhere than this server's pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description A fault, or the file cannot be written: the sentence says which */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description Too much is being worked on, or pictures are switched off */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+        };
+    };
+    pair: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PairIn"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What stands behind the question mark, or the request itself, cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The browser was not let in: open the address that was printed at start */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request comes from elsewhere than this server's pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description Here no phone is let in */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request did not arrive in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description As many phones as there may be */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The document is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The document is not accepted: every refused field is named */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description Too many wrong codes */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description A fault, or the file cannot be written: the sentence says which */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description Too much is being worked on, or pictures are switched off */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+        };
+    };
+    put_out: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What stands behind the question mark, or the request itself, cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The browser was not let in: open the address that was printed at start */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request comes from elsewhere than this server's pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description A fault, or the file cannot be written: the sentence says which */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description Too much is being worked on, or pictures are switched off */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5491,7 +9515,70 @@ export interface operations {
                     "image/png": components["schemas"]["Png"];
                 };
             };
+            /** @description What stands behind the question mark, or the request itself, cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The browser was not let in: open the address that was printed at start */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request comes from elsewhere than this server's pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request did not arrive in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The document is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description A fault, or the file cannot be written: the sentence says which */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description Too much is being worked on, or pictures are switched off */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5522,7 +9609,70 @@ export interface operations {
                     "application/json": components["schemas"]["Plan"];
                 };
             };
+            /** @description What stands behind the question mark, or the request itself, cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The browser was not let in: open the address that was printed at start */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request comes from elsewhere than this server's pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request did not arrive in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The document is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description A fault, or the file cannot be written: the sentence says which */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description Too much is being worked on, or pictures are switched off */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5553,7 +9703,70 @@ export interface operations {
                     "application/json": components["schemas"]["Proposals"];
                 };
             };
+            /** @description What stands behind the question mark, or the request itself, cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The browser was not let in: open the address that was printed at start */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request comes from elsewhere than this server's pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request did not arrive in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The document is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description A fault, or the file cannot be written: the sentence says which */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description Too much is being worked on, or pictures are switched off */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5580,6 +9793,51 @@ export interface operations {
                     "application/json": components["schemas"]["Region"][];
                 };
             };
+            /** @description What stands behind the question mark, or the request itself, cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The browser was not let in: open the address that was printed at start */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request comes from elsewhere than this server's pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description A fault, or the file cannot be written: the sentence says which */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description Too much is being worked on, or pictures are switched off */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
         };
     };
     plan_schema: {
@@ -5599,6 +9857,51 @@ export interface operations {
                     "application/json": Record<string, never>;
                 };
             };
+            /** @description What stands behind the question mark, or the request itself, cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The browser was not let in: open the address that was printed at start */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request comes from elsewhere than this server's pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description A fault, or the file cannot be written: the sentence says which */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description Too much is being worked on, or pictures are switched off */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
         };
     };
     schools: {
@@ -5616,6 +9919,51 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["School"][];
+                };
+            };
+            /** @description What stands behind the question mark, or the request itself, cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The browser was not let in: open the address that was printed at start */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request comes from elsewhere than this server's pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description A fault, or the file cannot be written: the sentence says which */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description Too much is being worked on, or pictures are switched off */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
                 };
             };
         };
@@ -5641,7 +9989,70 @@ export interface operations {
                     "application/json": components["schemas"]["ShelfRead"];
                 };
             };
+            /** @description What stands behind the question mark, or the request itself, cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The browser was not let in: open the address that was printed at start */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request comes from elsewhere than this server's pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request did not arrive in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The document is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description A fault, or the file cannot be written: the sentence says which */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description Too much is being worked on, or pictures are switched off */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5672,7 +10083,70 @@ export interface operations {
                     "text/csv": string;
                 };
             };
+            /** @description What stands behind the question mark, or the request itself, cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The browser was not let in: open the address that was printed at start */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request comes from elsewhere than this server's pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request did not arrive in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The document is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description A fault, or the file cannot be written: the sentence says which */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description Too much is being worked on, or pictures are switched off */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5703,7 +10177,70 @@ export interface operations {
                     "text/plain": string;
                 };
             };
+            /** @description What stands behind the question mark, or the request itself, cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The browser was not let in: open the address that was printed at start */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request comes from elsewhere than this server's pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request did not arrive in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The document is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description A fault, or the file cannot be written: the sentence says which */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description Too much is being worked on, or pictures are switched off */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5734,7 +10271,227 @@ export interface operations {
                     "application/json": components["schemas"]["Sun"];
                 };
             };
+            /** @description What stands behind the question mark, or the request itself, cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The browser was not let in: open the address that was printed at start */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request comes from elsewhere than this server's pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request did not arrive in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The document is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description A fault, or the file cannot be written: the sentence says which */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description Too much is being worked on, or pictures are switched off */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+        };
+    };
+    thinning: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Thinning"];
+                };
+            };
+            /** @description What stands behind the question mark, or the request itself, cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The browser was not let in: open the address that was printed at start */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request comes from elsewhere than this server's pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description A fault, or the file cannot be written: the sentence says which */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description Too much is being worked on, or pictures are switched off */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+        };
+    };
+    choose_thinning: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Thinning"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What stands behind the question mark, or the request itself, cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The browser was not let in: open the address that was printed at start */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request comes from elsewhere than this server's pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request did not arrive in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The document is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The document is not accepted: every refused field is named */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description A fault, or the file cannot be written: the sentence says which */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description Too much is being worked on, or pictures are switched off */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5765,7 +10522,70 @@ export interface operations {
                     "application/json": components["schemas"]["Plan"];
                 };
             };
+            /** @description What stands behind the question mark, or the request itself, cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The browser was not let in: open the address that was printed at start */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request comes from elsewhere than this server's pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request did not arrive in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The document is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description A fault, or the file cannot be written: the sentence says which */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description Too much is being worked on, or pictures are switched off */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5792,6 +10612,51 @@ export interface operations {
                     "application/json": components["schemas"]["OwnVoice"];
                 };
             };
+            /** @description What stands behind the question mark, or the request itself, cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The browser was not let in: open the address that was printed at start */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request comes from elsewhere than this server's pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description A fault, or the file cannot be written: the sentence says which */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description Too much is being worked on, or pictures are switched off */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
         };
     };
     keep_voice: {
@@ -5815,6 +10680,42 @@ export interface operations {
                     "application/json": components["schemas"]["OwnVoice"];
                 };
             };
+            /** @description What stands behind the question mark, or the request itself, cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The browser was not let in: open the address that was printed at start */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request comes from elsewhere than this server's pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request did not arrive in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
             413: {
                 headers: {
                     [name: string]: unknown;
@@ -5824,6 +10725,24 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description A fault, or the file cannot be written: the sentence says which */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description Too much is being worked on, or pictures are switched off */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5848,6 +10767,51 @@ export interface operations {
                 };
                 content?: never;
             };
+            /** @description What stands behind the question mark, or the request itself, cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The browser was not let in: open the address that was printed at start */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request comes from elsewhere than this server's pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description A fault, or the file cannot be written: the sentence says which */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description Too much is being worked on, or pictures are switched off */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
         };
     };
     walk: {
@@ -5871,7 +10835,70 @@ export interface operations {
                     "application/json": components["schemas"]["Walked"];
                 };
             };
+            /** @description What stands behind the question mark, or the request itself, cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The browser was not let in: open the address that was printed at start */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request comes from elsewhere than this server's pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request did not arrive in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The document is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description A fault, or the file cannot be written: the sentence says which */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description Too much is being worked on, or pictures are switched off */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5902,7 +10929,70 @@ export interface operations {
                     "application/json": components["schemas"]["Year"];
                 };
             };
+            /** @description What stands behind the question mark, or the request itself, cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The browser was not let in: open the address that was printed at start */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request comes from elsewhere than this server's pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request did not arrive in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The document is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description A fault, or the file cannot be written: the sentence says which */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description Too much is being worked on, or pictures are switched off */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };

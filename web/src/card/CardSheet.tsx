@@ -36,6 +36,7 @@ export function CardSheet({ id, revision, paper, room, frame }: Props) {
   const photographed = useCard(id, revision, paper, lines);
   const isThere = photographed.data !== undefined && !photographed.isPlaceholderData;
   const card = isThere ? photographed : drawn;
+  const address = api.cardAddress(id, revision, paper, lines || !isThere);
   const [width, height] = PAPERS[paper].mm.map((mm) => mm * MM_PX) as [number, number];
   // The card may be longer than a page: it is shown whole.
   const [long, setLong] = useState(height);
@@ -47,7 +48,9 @@ export function CardSheet({ id, revision, paper, room, frame }: Props) {
       <iframe
         ref={frame}
         title="Set-up card"
-        srcDoc={card.data}
+        // It holds no script, and could run none.
+        sandbox="allow-same-origin allow-modals"
+        src={address}
         className="border-line origin-top-left border bg-white"
         style={{ width, height: long, transform: `scale(${String(scale)})` }}
         onLoad={(event) => {

@@ -1,7 +1,9 @@
 // The card: print it, keep it as a file; where everything goes and why; how the score is made up.
 import type { StepProps } from "../table/step";
 import { kept } from "../picture/options";
-import { FileLink } from "../ui/button";
+import { AsLaid } from "../floor/AsLaid";
+import { WithPhone } from "../floor/WithPhone";
+import { ButtonLink, FileLink } from "../ui/button";
 import { Section } from "../ui/Section";
 import { Placed } from "./Placed";
 import { PAPERS, type Paper } from "./paper";
@@ -38,6 +40,16 @@ export function CardNow({ corner, judged, paper, onPaper }: CardProps) {
         <FileLink href={url("svg")}>Save as SVG</FileLink>
         <FileLink href={url("csv")}>Save as CSV</FileLink>
       </div>
+      <Section title="On the floor">
+        <div className="grid gap-3">
+          <div>
+            <ButtonLink look="act" to={`/corners/${String(corner.id)}/floor`}>
+              Lay it step by step
+            </ButtonLink>
+          </div>
+          <WithPhone />
+        </div>
+      </Section>
       {cautions.length > 0 && (
         <Section title="Cautions">
           <ul className="grid gap-1 text-sm">
@@ -54,13 +66,13 @@ export function CardNow({ corner, judged, paper, onPaper }: CardProps) {
   );
 }
 
-export function CardByHand() {
-  return (
-    <p>
-      Nothing is set on the card itself: what you change in the other steps stands on it at once. Marks are
-      laid in the order of their numbers.
-    </p>
-  );
+/** Nothing is set on the card itself: what was laid is held against it. */
+export function CardByHand({ plan, units }: StepProps) {
+  return <AsLaid plan={plan} units={units} />;
+}
+
+export function CardChoices() {
+  return <p>Nothing is chosen for the card: what you choose in the other steps stands on it at once.</p>;
 }
 
 export function CardNumbers({ judged }: StepProps) {

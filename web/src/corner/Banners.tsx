@@ -11,6 +11,7 @@ import { Banner } from "../ui/Banner";
 import { Button } from "../ui/button";
 import { Trouble } from "../ui/states";
 import { Both } from "./Both";
+import { saveFile } from "./file";
 
 export function Banners({ view, left }: { view: View; left: Left[] }) {
   const table = useTable();
@@ -37,6 +38,13 @@ export function Banners({ view, left }: { view: View; left: Left[] }) {
           onMine={() => void table.keepMine()}
           onTheirs={() => table.takeKept(saving.theirs)}
         />
+      )}
+      {saving.kind === "unreachable" && saving.why !== null && (
+        <Banner kind="ask" words={saving.why}>
+          <Button look="act" size="small" onClick={() => saveFile(view.kept.id, view.kept.name)}>
+            Save this corner as a file
+          </Button>
+        </Banner>
       )}
       {saving.kind === "refused" && (
         <Banner kind="ask" words={`The last change is not saved: ${saving.error.details.title}`}>

@@ -1,6 +1,7 @@
-// Places beside the work: comparing, the shelf, the schools.
+// Places beside the work: comparing, the history, the shelf, the schools.
 import type { Corner, Plan } from "../api/client";
 import { ComparePage } from "../compare/ComparePage";
+import { HistoryPage } from "../history/HistoryPage";
 import { SchoolsPage } from "../schools/SchoolsPage";
 import { ShelfPage } from "../shelf/ShelfPage";
 import type { PlaceName } from "../table/place";
@@ -15,6 +16,7 @@ interface Props {
 
 const TITLES: Record<PlaceName, string> = {
   compare: "Compare layouts and saves",
+  history: "History: every save of this corner",
   shelf: "Shelf: what you have",
   schools: "Schools: where practitioners disagree",
 };
@@ -24,6 +26,7 @@ export default function Beside({ beside, corner, plan, units }: Props) {
     <>
       <h2 className="mb-3 text-lg font-bold">{TITLES[beside]}</h2>
       {beside === "compare" && <ComparePage corner={corner} plan={plan} units={units} />}
+      {beside === "history" && <HistoryPage corner={corner} plan={plan} units={units} />}
       {beside === "shelf" && <ShelfPage plan={plan} />}
       {beside === "schools" && <SchoolsPage plan={plan} units={units} />}
     </>

@@ -10,6 +10,13 @@ export function NothingFits({ name, brief, id }: { name: string; brief: Brief; i
   const found = useProposals(name, brief);
   if (found.isPending) return <Waiting what="Looking for what is in the way" />;
   if (found.isError) return <Trouble error={found.error} onRetry={() => void found.refetch()} />;
+  if (found.data.ended_early)
+    return (
+      <p role="status" className="max-w-3xl">
+        There is so much in this corner that 20 seconds were not enough to find a layout. Remove furniture and
+        gear that play no part in this film, then look again.
+      </p>
+    );
   return (
     <section className="max-w-3xl" aria-labelledby="obstacles">
       <h2 id="obstacles" className="mb-2 text-lg font-bold">

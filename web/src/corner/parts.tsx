@@ -1,6 +1,6 @@
 // What each part of each step shows. A step or a part that comes new does not compile until it has its place here.
 import type { Step, Tab } from "../api/client";
-import { CardByHand, CardNumbers } from "../card/CardStep";
+import { CardByHand, CardChoices, CardNumbers } from "../card/CardStep";
 import { DayByHand, DayChoices, DayNow } from "../day/DayStep";
 import { LightByHand, LightChoices, LightNow } from "../light/LightStep";
 import { MoneyByHand, MoneyChoices, MoneyNow } from "../money/MoneyStep";
@@ -37,7 +37,7 @@ export const STEP_PARTS: Record<Step, Record<Tab, Part>> = {
   day: { now: DayNow, "by-hand": DayByHand, choices: DayChoices, numbers: Numbers },
   sound: { now: SoundNow, "by-hand": SoundByHand, choices: SoundChoices, numbers: SoundNumbers },
   money: { now: MoneyNow, "by-hand": MoneyByHand, choices: MoneyChoices, numbers: CardNumbers },
-  card: { now: NoPart, "by-hand": CardByHand, choices: CardByHand, numbers: CardNumbers },
+  card: { now: NoPart, "by-hand": CardByHand, choices: CardChoices, numbers: CardNumbers },
 };
 
 /** Where the picture is the subject. */

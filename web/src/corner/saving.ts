@@ -15,7 +15,7 @@ export function savingWords(view: View): string {
     case "saving":
       return "saving …";
     case "unreachable":
-      return UNREACHABLE;
+      return view.saving.why === null ? UNREACHABLE : "not saved; trying again";
     case "refused":
     case "gone":
     case "conflict":

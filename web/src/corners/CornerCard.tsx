@@ -8,7 +8,7 @@ import { api, planOf, type Judged, type Plan, type Schemas } from "../api/client
 import { Rename } from "../ui/Rename";
 import { Drawing } from "../drawing/Drawing";
 import { formatLength } from "../units/length";
-import { button, FileLink } from "../ui/button";
+import { button, ButtonLink, FileLink } from "../ui/button";
 import { Ask } from "../ui/dialog";
 import { Icon } from "../ui/icons";
 import { MENU, MENU_ITEM } from "../ui/menu";
@@ -68,7 +68,10 @@ export function CornerCard({ corner, onDeleted }: Props) {
           <p>
             <FileLink size="small" href={`/api/v1${address}/file`} download>
               Save its file
-            </FileLink>
+            </FileLink>{" "}
+            <ButtonLink size="small" to="/kept">
+              See what is wrong
+            </ButtonLink>
           </p>
         )}
       </div>
@@ -152,14 +155,14 @@ function Menu({ corner, onDeleted }: Props) {
   });
   const duplicate = useMutation({
     mutationFn: async () => {
-      const file = await api.file(corner.id);
+      const file = await api.cornerFile(corner.id);
       return api.create({ ...(file as object), name: `${corner.name}, copy`.slice(0, 120) });
     },
     onSettled: again,
   });
   const rename = useMutation({
     mutationFn: async (name: string) => {
-      const file = await api.file(corner.id);
+      const file = await api.cornerFile(corner.id);
       return api.save(corner.id, corner.revision, { ...(file as object), name }, crypto.randomUUID());
     },
     onSettled: again,
@@ -191,6 +194,11 @@ function Menu({ corner, onDeleted }: Props) {
                 Save as a file
               </a>
             </DropdownMenu.Item>
+            <DropdownMenu.Item className={MENU_ITEM} asChild>
+              <a href={`/api/v1/corners/${String(corner.id)}/archive`} download>
+                Save with its history
+              </a>
+            </DropdownMenu.Item>
             <DropdownMenu.Item className={MENU_ITEM} onSelect={() => setAsking("delete")}>
               Delete
             </DropdownMenu.Item>
@@ -207,7 +215,7 @@ function Menu({ corner, onDeleted }: Props) {
         open={asking === "delete"}
         onOpenChange={(open) => !open && setAsking(null)}
         title={`Delete “${corner.name}”?`}
-        words="You can undo it right afterwards."
+        words="It goes into the bin, from where it can be brought back for 30 days."
         yes="Delete"
         no="Cancel"
         onYes={() => remove.mutate()}

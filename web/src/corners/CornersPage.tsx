@@ -1,5 +1,5 @@
 // All corners as cards: open, make, import; found by name, sorted.
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { keepPreviousData, useInfiniteQuery, useMutation, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
 import { useNavigate } from "react-router";
 
@@ -8,6 +8,7 @@ import { sendLeft } from "../table/left";
 import { outbox } from "../table/useTable";
 import { Banner } from "../ui/Banner";
 import { Button, ButtonLink } from "../ui/button";
+import { FilePicker } from "../ui/FilePicker";
 import { Shell } from "../ui/Shell";
 import { Trouble, Waiting } from "../ui/states";
 import { CornerCard } from "./CornerCard";
@@ -23,9 +24,17 @@ const TOO_LARGE = {
 const LARGEST_BYTES = 1_000_000;
 
 export function CornersPage() {
-  const corners = useQuery({ queryKey: ["corners"], queryFn: api.corners });
   const [order, setOrder] = useState<Order>("used");
   const [wanted, setWanted] = useState("");
+  const corners = useInfiniteQuery({
+    queryKey: ["corners", wanted.trim()],
+    queryFn: ({ pageParam }) => api.corners(wanted.trim(), pageParam),
+    initialPageParam: undefined as string | undefined,
+    getNextPageParam: (page) => page.next,
+    placeholderData: keepPreviousData,
+  });
+  const listed = corners.data?.pages.flatMap((page) => page.corners) ?? [];
+  const many = corners.data?.pages[0]?.count ?? 0;
   const [gone, setGone] = useState<Schemas["Listed"] | null>(null);
   const undo = useRef<HTMLButtonElement>(null);
   useSendingLeft();
@@ -33,7 +42,7 @@ export function CornersPage() {
   const restore = useRestore(() => setGone(null));
   // After a corner is deleted the focus goes to what takes it back.
   useEffect(() => undo.current?.focus(), [gone]);
-  const shown = sorted(corners.data ?? [], order, wanted);
+  const shown = sorted(listed, order);
   return (
     <Shell title="Your corners" aside={<Ways onFile={bring.mutate} />}>
       {gone && (
@@ -60,11 +69,11 @@ export function CornersPage() {
       {corners.isError && !corners.data && (
         <Trouble error={corners.error} onRetry={() => void corners.refetch()} />
       )}
-      {corners.data?.length === 0 && <Empty />}
-      {corners.data && corners.data.length > 0 && (
+      {corners.data && many === 0 && wanted.trim() === "" && <Empty />}
+      {corners.data && (many > 0 || wanted.trim() !== "") && (
         <>
           <Sorting
-            many={corners.data.length}
+            many={wanted.trim() === "" ? many : Infinity}
             order={order}
             wanted={wanted}
             onOrder={setOrder}
@@ -76,6 +85,16 @@ export function CornersPage() {
               <CornerCard key={corner.id} corner={corner} onDeleted={setGone} />
             ))}
           </ul>
+          {corners.hasNextPage && (
+            <p className="mt-5 flex flex-wrap items-center gap-3">
+              <Button disabled={corners.isFetchingNextPage} onClick={() => void corners.fetchNextPage()}>
+                Show more
+              </Button>
+              <span className="text-faint text-sm">
+                {listed.length} of {many} are shown{order === "used" ? "" : ", and sorted"}.
+              </span>
+            </p>
+          )}
         </>
       )}
     </Shell>
@@ -84,26 +103,20 @@ export function CornersPage() {
 
 /** Ways to come by a corner. */
 function Ways({ onFile }: { onFile: (file: File) => void }) {
-  const picker = useRef<HTMLInputElement>(null);
   return (
     <>
-      <input
-        ref={picker}
-        type="file"
-        accept=".json,application/json"
-        className="sr-only"
-        aria-label="Plan or brief file"
-        tabIndex={-1}
-        onChange={(event) => {
-          const file = event.target.files?.[0];
-          if (file) onFile(file);
-          event.target.value = "";
-        }}
-      />
+      <ButtonLink look="quiet" className="max-sm:order-1" to="/kept">
+        Backups and bin
+      </ButtonLink>
       {/* On a phone the way to a new corner stands beside the title, the others below. */}
-      <Button className="max-sm:order-1" onClick={() => picker.current?.click()}>
+      <FilePicker
+        what="Plan or brief file"
+        accept=".json,application/json"
+        className="max-sm:order-1"
+        onFile={onFile}
+      >
         Open a file
-      </Button>
+      </FilePicker>
       <ButtonLink className="max-sm:order-1" to="/new?door=today">
         Check my set-up
       </ButtonLink>

@@ -1,4 +1,4 @@
-// Corners in the order that is wanted, those whose names fit.
+// Corners in the order that is wanted.
 import type { Schemas } from "../api/client";
 
 export type Order = "used" | "name" | "ready";
@@ -19,7 +19,6 @@ const BY: Record<Order, (a: Listed, b: Listed) => number> = {
   ready: (a, b) => isReady(a) - isReady(b) || b.updated_ms - a.updated_ms,
 };
 
-export function sorted<T extends Listed>(corners: readonly T[], order: Order, wanted: string): T[] {
-  const part = wanted.trim().toLowerCase();
-  return corners.filter(({ name }) => name.toLowerCase().includes(part)).sort(BY[order]);
+export function sorted<T extends Listed>(corners: readonly T[], order: Order): T[] {
+  return corners.toSorted(BY[order]);
 }

@@ -8,6 +8,8 @@ const HEIGHT = 160;
 const LEFT = 34;
 const BOTTOM = 24;
 const TOP = 10;
+/** Narrower, hours are named farther apart, px. */
+const NARROW = 420;
 /** Stops shown above and below what is needed. */
 const SPAN = 7;
 
@@ -19,6 +21,7 @@ interface Props {
 
 export function LightOfDay({ course, at, onAt }: Props) {
   const [box, width] = useWidth(560);
+  const hoursApart = width < NARROW ? 6 : 4;
   const { moments, needed_lx: needed, lamps_lx: lamps } = course;
   const zero = course.windows_wanted ? needed : lamps;
   if (zero <= 0 || moments.length < 2)
@@ -60,7 +63,7 @@ export function LightOfDay({ course, at, onAt }: Props) {
           </g>
         ))}
         {hours
-          .filter(([clock]) => Number(clock.slice(0, 2)) % 4 === 0)
+          .filter(([clock]) => Number(clock.slice(0, 2)) % hoursApart === 0)
           .map(([clock, index]) => (
             <text
               key={index}

@@ -85,13 +85,23 @@ export function browserOutbox(storage: Storage): Outbox {
     },
     whenLeft: (corner, tell) => {
       const calledOff = new AbortController();
-      const others = new Set(entries(storage, corner).map((entry) => entry.page));
-      others.delete(page);
-      // A page holds its lock for as long as it lives: who gets it knows that the page is gone.
-      for (const other of others)
-        globalThis.navigator?.locks
-          ?.request(lockOf(other), { signal: calledOff.signal }, tell)
-          .catch(() => undefined);
+      const { signal } = calledOff;
+      const known = new Set<string>([page]);
+      // A page holds its lock for as long as it lives: who gets it knows that the page is gone. Told once it is given back,
+      // or it would still count as held.
+      const wait = () => {
+        for (const { page: other } of entries(storage, corner)) {
+          if (known.has(other)) continue;
+          known.add(other);
+          globalThis.navigator?.locks
+            ?.request(lockOf(other), { signal }, () => undefined)
+            .then(() => signal.aborted || tell())
+            .catch(() => undefined);
+        }
+      };
+      wait();
+      // What other pages write later.
+      globalThis.addEventListener?.("storage", wait, { signal });
       return () => calledOff.abort();
     },
     newest: (corner) => {

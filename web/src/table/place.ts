@@ -26,6 +26,7 @@ export const TABS: readonly (readonly [Tab, string])[] = [
 /** Places of a corner that are no step of the work. */
 export const PLACES = [
   ["compare", "Compare"],
+  ["history", "History"],
   ["shelf", "Shelf"],
   ["schools", "Schools"],
 ] as const;

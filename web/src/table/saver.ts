@@ -7,8 +7,8 @@ export type Saving =
   | { kind: "saved" }
   | { kind: "waiting" }
   | { kind: "saving" }
-  /** Tried again by itself. */
-  | { kind: "unreachable" }
+  /** Tried again by itself: the server does not answer, or answers that it cannot keep anything, and why. */
+  | { kind: "unreachable"; why: string | null }
   | { kind: "refused"; error: Refused }
   /** The corner was deleted elsewhere. */
   | { kind: "gone" }
@@ -158,7 +158,7 @@ export class Saver {
         this.#tell({ kind: "conflict", theirs: await this.#ports.corner() });
         return false;
       } catch {
-        return this.#again();
+        return this.#again(null);
       }
     }
     if (status === 404) {
@@ -174,11 +174,11 @@ export class Saver {
       if (!newer) this.#tell({ kind: "refused", error });
       return newer;
     }
-    return this.#again();
+    return this.#again(error instanceof Refused ? error.details.title : null);
   }
 
-  #again(): false {
-    this.#tell({ kind: "unreachable" });
+  #again(why: string | null): false {
+    this.#tell({ kind: "unreachable", why });
     this.#soon(RETRY_MS[Math.min(this.#tries, RETRY_MS.length - 1)] ?? 15_000);
     this.#tries += 1;
     return false;

@@ -13,12 +13,13 @@ const look = cva("flex flex-wrap items-center gap-2 border-b px-4 py-2 text-sm",
 interface Props {
   kind: "ask" | "tell";
   words: React.ReactNode;
+  className?: string;
   children?: React.ReactNode;
 }
 
-export function Banner({ kind, words, children }: Props) {
+export function Banner({ kind, words, className, children }: Props) {
   return (
-    <div className={look({ kind })} role={kind === "ask" ? "alert" : "status"}>
+    <div className={look({ kind, className })} role={kind === "ask" ? "alert" : "status"}>
       <span className="mr-auto min-w-52">{words}</span>
       {children}
     </div>

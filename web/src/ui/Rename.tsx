@@ -1,4 +1,4 @@
-// Another name for a corner.
+// Another name for a corner, or a name for a save.
 import { useState } from "react";
 
 import { Button } from "./button";
@@ -6,6 +6,9 @@ import { Show } from "./dialog";
 import { TextField } from "./fields";
 
 interface Props {
+  /** What is named. */
+  what?: string;
+  help?: string;
   open: boolean;
   name: string;
   onClose: () => void;
@@ -14,7 +17,7 @@ interface Props {
 
 const LONGEST = 120;
 
-export function Rename({ open, name, onClose, onName }: Props) {
+export function Rename({ what = "this corner", help, open, name, onClose, onName }: Props) {
   const [typed, setTyped] = useState<string | null>(null);
   const clean = (typed ?? name).trim().slice(0, LONGEST);
   const close = () => {
@@ -22,7 +25,11 @@ export function Rename({ open, name, onClose, onName }: Props) {
     onClose();
   };
   return (
-    <Show title="Rename this corner" open={open} onOpenChange={(now) => !now && close()}>
+    <Show
+      title={name === "" ? `Name ${what}` : `Rename ${what}`}
+      open={open}
+      onOpenChange={(now) => !now && close()}
+    >
       <form
         onSubmit={(event) => {
           event.preventDefault();
@@ -31,10 +38,16 @@ export function Rename({ open, name, onClose, onName }: Props) {
           close();
         }}
       >
-        <TextField label="Name of this corner" value={typed ?? name} maxLength={LONGEST} onText={setTyped} />
+        <TextField
+          label={`Name of ${what}`}
+          help={help}
+          value={typed ?? name}
+          maxLength={LONGEST}
+          onText={setTyped}
+        />
         <div className="mt-4 flex gap-2">
           <Button type="submit" look="act" disabled={clean === ""}>
-            Rename
+            {name === "" ? "Name it" : "Rename"}
           </Button>
           <Button onClick={close}>Cancel</Button>
         </div>

@@ -3,20 +3,23 @@ import { useId } from "react";
 
 interface Props {
   title: string;
+  /** Right under the title of the page, not under a title on it. */
+  first?: boolean;
   /** Beside the title. */
   aside?: React.ReactNode;
   children: React.ReactNode;
   className?: string;
 }
 
-export function Section({ title, aside, children, className = "" }: Props) {
+export function Section({ title, first = false, aside, children, className = "" }: Props) {
   const id = useId();
+  const Heading = first ? "h2" : "h3";
   return (
     <section aria-labelledby={id} className={className}>
       <div className="mb-1.5 flex flex-wrap items-center gap-2">
-        <h3 id={id} className="mr-auto text-sm font-bold">
+        <Heading id={id} className="mr-auto text-sm font-bold">
           {title}
-        </h3>
+        </Heading>
         {aside}
       </div>
       {children}

@@ -71,6 +71,10 @@ pub struct Proposals {
     pub set_aside: Vec<String>,
     /// Seats, facings and takes that were looked at.
     pub looked_at: usize,
+    /// The search ran out of time: these are the best so far, and there may be better ones, or some where there are none.
+    #[serde(skip_serializing_if = "std::ops::Not::not")]
+    #[schema(required = false)]
+    pub ended_early: bool,
 }
 
 /// A candidate that has been judged.

@@ -113,6 +113,8 @@ pub(super) fn others(
                 choices.push(Way { differs, brief: brief.clone(), judged: rejudged(brief, &judged, layout) });
             }
             Some(judged) => choices.push(Way { differs, brief: other, judged }),
+            // What was not looked for to its end may be possible.
+            None if stop.is_wanted() => {}
             None => missing.extend(forbidden(&other, what, differs, &found.failed)),
         }
     }
@@ -133,7 +135,7 @@ pub(super) fn others(
         brief: brief.clone(),
         judged,
     }));
-    if facings.len() < 2 {
+    if facings.len() < 2 && !stop.is_wanted() {
         missing.push(NotPossible {
             what: "Facing another way".into(),
             sentence: "No other facing holds seat, camera and lights without breaking a rule.".into(),

@@ -8,6 +8,8 @@ use crate::room::CornerMark;
 /// A mark on the floor, in the order they are laid.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
 pub struct Mark {
+    /// The name of what stands there in answers.
+    pub id: String,
     /// Number in the order of laying.
     pub number: u32,
     /// Letter on the tape.
@@ -23,6 +25,40 @@ pub struct Mark {
     pub set: String,
 }
 
+/// Two points of the floor that are taped once, and from which everything is measured that sees no two corners of the room.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct Baseline {
+    /// Letters of both points: the seat's mark and a point of its own.
+    pub letters: [&'static str; 2],
+    /// The second point, m from left and back wall.
+    #[schema(value_type = Vec<f64>)]
+    pub at_m: [f64; 2],
+    /// From the first to the second, m.
+    pub length_m: f64,
+}
+
+/// A distance between two marks: taped at the end, it shows whether both are where they belong.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct Diagonal {
+    /// Names of both marks' things.
+    pub between: [String; 2],
+    /// Letters of both marks.
+    pub letters: [String; 2],
+    /// m.
+    pub length_m: f64,
+}
+
+/// What hangs or lies against the echo, and where.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct Hung {
+    /// Its name in answers.
+    pub id: String,
+    /// What it is.
+    pub what: String,
+    /// Where its edges are, in words.
+    pub place: String,
+}
+
 /// A camera setting.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
 pub struct Setting {
@@ -30,6 +66,8 @@ pub struct Setting {
     pub name: &'static str,
     /// Its value, with its unit.
     pub value: String,
+    /// What to look for once it is set; none where there is nothing to see.
+    pub look_for: Option<&'static str>,
 }
 
 /// A lamp's dial.

@@ -1,14 +1,18 @@
 //! The marks on the floor, in the order in which they are laid, with their tape lengths.
 
-use super::entries::Mark;
-use crate::corner::{Carried, Corner, Kind, PlacedThing, What, base_of, bounds, is_worn, things};
-use crate::geometry::{DVec2, DVec3, Solid};
-use crate::plan::{Support, SupportKind, ThingId};
-use crate::room::{CornerMark, corner_mark};
+use super::entries::{Baseline, Diagonal, Mark};
+use super::sight::Sight;
+use crate::corner::{Carried, Corner, PlacedThing, base_of, is_worn};
+use crate::geometry::{DVec2, DVec3};
+use crate::plan::{Role, Support, SupportKind, ThingId, WALL_NAMES, name_of};
+use crate::room::corner_mark;
 use crate::units::{INCH_M, UnitSystem, decimals};
 
-/// A tape lies this high over the floor, m.
-const TAPE_HEIGHT_M: f64 = 0.02;
+/// Letters of the two points that are taped where corners are hidden: the seat's, and one that nothing else has.
+const BASELINE: [&str; 2] = ["S", "X"];
+/// Shorter distances between marks check nothing, m; more of them are not asked for. Fogon's own rule.
+const SHORT_M: f64 = 0.3;
+const DIAGONALS: usize = 5;
 
 /// What a mark says of its thing: what is plumb over it, where that is, and what is set there.
 type Words = (String, DVec2, String);
@@ -21,15 +25,68 @@ pub(super) fn tape_error_m(units: UnitSystem) -> f64 {
     }
 }
 
-pub(super) fn marks(corner: &Corner<'_>) -> Vec<Mark> {
+/// The marks, what they are measured from and what checks them.
+pub(super) struct Floor {
+    pub(super) marks: Vec<Mark>,
+    pub(super) baseline: Option<Baseline>,
+    pub(super) diagonals: Vec<Diagonal>,
+}
+
+pub(super) fn floor(corner: &Corner<'_>) -> Floor {
     let sight = Sight::new(corner);
-    let mut all = Vec::new();
-    for thing in corner.placed() {
-        let Some((what, at, set)) = words(corner, &thing) else { continue };
-        let Some(tape) = sight.tape(at) else { continue };
-        let number = all.len() as u32 + 1;
-        all.push(Mark { number, letter: thing.letter.to_owned(), what, at_m: at.to_array(), tape, set });
-    }
+    let error_m = tape_error_m(corner.brief.units);
+    let seat = corner.eyes_m.truncate();
+    let told: Vec<_> = corner
+        .placed()
+        .into_iter()
+        .filter_map(|thing| {
+            let (what, at, set) = words(corner, &thing)?;
+            Some((thing, what, at, set, sight.tape(at, error_m)))
+        })
+        .collect();
+    let hidden = told.iter().filter(|(_, _, at, _, tape)| tape.is_none() && *at != seat);
+    let hidden: Vec<DVec2> = hidden.map(|(_, _, at, ..)| *at).collect();
+    let second = sight.baseline(seat, &hidden);
+    let from_baseline = |at: DVec2| {
+        let points = [(BASELINE[0], seat), (BASELINE[1], second?)];
+        corner_mark(at, &points, error_m).filter(|_| at != seat)
+    };
+    let marks = told.into_iter().zip(1..).filter_map(|((thing, what, at, set, tape), number)| {
+        let tape = tape.or_else(|| from_baseline(at)).or_else(|| corner_mark(at, &sight.corners, error_m))?;
+        Some(Mark {
+            id: name_of(corner.brief, corner.layout, &thing.id),
+            number,
+            letter: thing.letter.to_owned(),
+            what,
+            at_m: at.to_array(),
+            tape,
+            set,
+        })
+    });
+    let marks: Vec<Mark> = marks.collect();
+    let baseline =
+        second.map(|at| Baseline { letters: BASELINE, at_m: at.to_array(), length_m: at.distance(seat) });
+    Floor { diagonals: diagonals(corner, &sight, &marks), marks, baseline }
+}
+
+/// From the seat to each mark, and from the camera to the key: what a tape reaches without leaving the floor.
+fn diagonals(corner: &Corner<'_>, sight: &Sight, marks: &[Mark]) -> Vec<Diagonal> {
+    let at = |mark: &Mark| DVec2::from(mark.at_m);
+    let find = |id: &str| marks.iter().find(|mark| mark.id == id);
+    let key = corner.lights.iter().find(|light| light.light.role == Role::Key);
+    let key = key.map(|light| name_of(corner.brief, corner.layout, &ThingId::Light(light.id.clone())));
+    let from_seat = marks.iter().skip(1).filter_map(|mark| Some((marks.first()?, mark)));
+    let crossing = find("camera").zip(key.as_deref().and_then(find));
+    let mut all: Vec<Diagonal> = from_seat
+        .chain(crossing)
+        .filter(|(one, other)| at(one).distance(at(other)) > SHORT_M && sight.is_free(at(one), at(other)))
+        .map(|(one, other)| Diagonal {
+            between: [one.id.clone(), other.id.clone()],
+            letters: [one.letter.clone(), other.letter.clone()],
+            length_m: at(one).distance(at(other)),
+        })
+        .collect();
+    all.truncate(DIAGONALS);
     all
 }
 
@@ -100,11 +157,36 @@ fn carried(corner: &Corner<'_>, thing: &PlacedThing<'_>, set: String) -> Option<
     let (what, at) = foot(&thing.called, support, *hold_m);
     let on = corner.layout.part(&thing.id).and_then(|part| corner.carried_words(part));
     let on = on.map_or(String::new(), |on| format!(", {on}"));
-    let mut set = format!("{set}{on}{}", bag(units, support.sandbag_kg));
+    let fixed = fixing(corner, support, *hold_m).map_or(String::new(), |fixed| format!(", {fixed}"));
+    let mut set = format!("{set}{on}{fixed}{}", bag(units, support.sandbag_kg));
     if support.kind == SupportKind::Boom {
         set = format!("arm reaches {}, {set}", units.length((hold_m.truncate() - at).length()));
     }
     Some((what, at, set))
+}
+
+/// Where something is fixed to a wall: how far along and how high.
+fn fixing(corner: &Corner<'_>, support: &Support, hold: DVec3) -> Option<String> {
+    if support.kind != SupportKind::Wall {
+        return None;
+    }
+    let (room, units) = (&corner.brief.room, corner.brief.units);
+    let at = base_of(support, hold).extend(hold.z);
+    let off = |wall: usize| {
+        let plane = room.surface(WALL_NAMES.get(wall)?)?;
+        let [along, _] = plane.flat_m(at);
+        let beyond = (along - along.clamp(0.0, plane.size_m[0])).abs();
+        Some((wall, along, (at - plane.corner_m).dot(plane.normal).abs() + beyond))
+    };
+    let walls = (0..corner.floor_m.len()).filter_map(off);
+    let (wall, along, _) = walls.min_by(|a, b| a.2.total_cmp(&b.2))?;
+    Some(format!(
+        "fixed {} from corner {} along {}, {} high",
+        units.mark(along),
+        room.corner_letter(wall),
+        room.wall_name(wall),
+        units.mark(hold.z)
+    ))
 }
 
 fn bag(units: UnitSystem, kg: f64) -> String {
@@ -119,38 +201,5 @@ fn foot(name: &str, support: &Support, hold: DVec3) -> (String, DVec2) {
         SupportKind::Clamp | SupportKind::On => (format!("{name}, plumb under it"), hold.truncate()),
         SupportKind::Wall => (format!("{name}, plumb under its fixing on the wall"), base_of(support, hold)),
         SupportKind::Ceiling => (format!("{name}, plumb under its ceiling fixing"), hold.truncate()),
-    }
-}
-
-/// The room's corners, and what a tape along the floor cannot pass.
-struct Sight {
-    tape_error_m: f64,
-    corners: Vec<(&'static str, DVec2)>,
-    solids: Vec<Solid>,
-}
-
-impl Sight {
-    fn new(corner: &Corner<'_>) -> Self {
-        let room = &corner.brief.room;
-        let lettered = corner.floor_m.iter().enumerate();
-        let corners = lettered.map(|(index, at)| (room.corner_letter(index), *at)).collect();
-        let furniture = things(corner).into_iter().filter(|thing| thing.kind == Kind::Furniture);
-        // Between the legs of a desk a tape goes through.
-        let bodies =
-            furniture.flat_map(|thing| thing.pieces).filter(|part| part.what != What::Leg).map(|p| p.solid);
-        let solids = bounds(room, 0.0).into_iter().map(|bound| bound.solid).chain(bodies).collect();
-        Self { tape_error_m: tape_error_m(corner.brief.units), corners, solids }
-    }
-
-    /// Tape lengths of a mark: from the corners in sight, or from all where no two are.
-    fn tape(&self, at: DVec2) -> Option<CornerMark> {
-        let in_sight = |corner: DVec2| {
-            let inwards = (at - corner).normalize_or_zero() * 0.02;
-            let (from, to) = ((corner + inwards).extend(TAPE_HEIGHT_M), at.extend(TAPE_HEIGHT_M));
-            !self.solids.iter().any(|solid| solid.blocks(from, to))
-        };
-        let seen: Vec<_> = self.corners.iter().copied().filter(|(_, corner)| in_sight(*corner)).collect();
-        corner_mark(at, &seen, self.tape_error_m)
-            .or_else(|| corner_mark(at, &self.corners, self.tape_error_m))
     }
 }

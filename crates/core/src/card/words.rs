@@ -1,9 +1,9 @@
 //! What the card says beside its marks: camera, lamps, microphone, cables, checks, cautions, what was assumed.
 
-use super::entries::{Cable, Dial, Setting};
+use super::entries::{Cable, Dial, Hung, Setting};
 use crate::assess::Assessment;
 use crate::corner::{Corner, Kit, LightAt, Source};
-use crate::plan::{Id, Mounting, Purpose, Role};
+use crate::plan::{Id, Mounting, Purpose, Role, ThingId, WALL_NAMES, name_of};
 use crate::reading::{Origin, Quantity, Reading};
 use crate::shot::recording::video_width_px;
 use crate::sound::placement::may_show;
@@ -71,7 +71,59 @@ pub(super) fn settings(corner: &Corner<'_>) -> Vec<Setting> {
             ("Neutral density", format!("{} stops{thread}", decimals(camera.nd_stops, 1))),
         );
     }
-    all.into_iter().map(|(name, value)| Setting { name, value }).collect()
+    // A lens with one opening has nothing to be set.
+    let is_fixed = |name: &str| name == "Aperture" && corner.lens.f_number_limit <= camera.f_number;
+    let look_for = |name| look_for(name).filter(|_| !is_fixed(name));
+    all.into_iter().map(|(name, value)| Setting { name, value, look_for: look_for(name) }).collect()
+}
+
+/// What to look for once a setting is made. Common practice, no source.
+fn look_for(setting: &str) -> Option<&'static str> {
+    match setting {
+        "Shutter" => Some("Shutter by hand, not automatic: a hand that waves smears a little."),
+        "Aperture" => Some("Aperture by hand: it does not change when you lean in."),
+        "ISO" => Some("Automatic ISO off: the picture stays as bright when you wave."),
+        "White balance" => Some("A white sheet at the seat looks white, and stays so."),
+        "Focus" => Some("Eyelashes are sharp, not the ears."),
+        "Frame rate" => Some("No bands run through the picture."),
+        _ => None,
+    }
+}
+
+/// What hangs or lies against the echo, with the places of its edges.
+pub(super) fn hung(corner: &Corner<'_>) -> Vec<Hung> {
+    let (room, units) = (&corner.brief.room, corner.brief.units);
+    let treatment = corner.layout.treatment.iter();
+    let told = treatment.filter_map(|(id, one)| {
+        let gear = corner.brief.gear.get(&one.gear)?.treatment()?;
+        let plane = room.surface(&one.on.0)?;
+        let [along, up] = plane.flat_m(one.position_m.into());
+        let [across, high] = one.size_m(gear);
+        let (left, low) = (along - across / 2.0, up - high / 2.0);
+        let wall = WALL_NAMES.iter().position(|name| *name == one.on.0);
+        let place = match wall {
+            Some(wall) => format!(
+                "on {}, {} to {} from corner {}, upper edge {} high",
+                room.wall_name(wall),
+                units.mark(left),
+                units.mark(left + across),
+                room.corner_letter(wall),
+                units.mark(low + high)
+            ),
+            None => format!(
+                "{} the {}, {} to {} from the left wall, {} to {} from the back wall",
+                if one.on.0 == "floor" { "on" } else { "under" },
+                one.on,
+                units.mark(left),
+                units.mark(left + across),
+                units.mark(low),
+                units.mark(low + high)
+            ),
+        };
+        let id = name_of(corner.brief, corner.layout, &ThingId::Treatment(id.clone()));
+        Some(Hung { id, what: gear.common.label.clone(), place })
+    });
+    told.collect()
 }
 
 pub(super) fn dials(corner: &Corner<'_>) -> Vec<Dial> {

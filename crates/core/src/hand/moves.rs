@@ -91,6 +91,24 @@ pub struct Move {
     pub anyway: bool,
 }
 
+impl Move {
+    /// A thing as a whole to a place, as far as the rules let it go.
+    pub fn to(thing: &str, to_m: Point3) -> Self {
+        Self {
+            thing: thing.to_owned(),
+            grip: Grip::Place,
+            to_m: Some(to_m),
+            from_eyes: None,
+            bearing_deg: None,
+            distance_m: None,
+            focal_length_mm: None,
+            sheet: Sheet::Plan,
+            snap: false,
+            anyway: false,
+        }
+    }
+}
+
 /// A move and the plan as it was before it.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct MoveIn {

@@ -135,6 +135,10 @@ pub struct Advice {
     pub passed_over: Vec<PassedOver>,
     /// Where the prices come from.
     pub prices: PricesFrom,
+    /// The search for kits ran out of time: there may be better ones.
+    #[serde(skip_serializing_if = "std::ops::Not::not")]
+    #[schema(required = false)]
+    pub ended_early: bool,
 }
 
 /// What the table of gains says at once, before it is laid out.

@@ -7,7 +7,7 @@ use super::advice::{Advice, AtOnce, CurvePoint, Item, MeasureFirst, PathStep, Pr
 use super::bundle::{Job, Main};
 use super::catalogue::Catalogue;
 use super::change::{SingleChange, single_changes};
-use super::free::{FreeMoves, free_moves};
+use super::free::{FreeMoves, free_moves_until};
 use super::goods::Goods;
 use super::kit::Kit;
 use super::passed_over::{PassedBy, PassedOver};
@@ -115,7 +115,7 @@ pub struct Counter {
 }
 
 impl Counter {
-    /// Looks for free moves and tries everything on offer; none once `stop` says so.
+    /// Looks for free moves and tries everything on offer; none once `stop` says so, be it left or late.
     pub fn open(
         asked: &Asked,
         catalogue: &Arc<Catalogue>,
@@ -124,7 +124,7 @@ impl Counter {
     ) -> Option<Self> {
         let (name, free, start) = match asked {
             Asked::Plan(plan) => {
-                let free = free_moves(plan);
+                let free = free_moves_until(plan, stop)?;
                 let start = free.end.clone();
                 (plan.name.clone(), Some(free), Some(start))
             }
@@ -145,13 +145,13 @@ impl Counter {
         (!stop.is_wanted()).then_some(Self { shop, free, table, substitutes, kits: OnceLock::new() })
     }
 
-    /// Looks for the best kit for every sum; false once `stop` says so.
+    /// Looks for the best kit for every sum; false once nobody waits. When its time is up, the kits so far are the answer.
     pub fn explore(&self, stop: Stop<'_>, progress: &(dyn Fn(Progress) + Sync)) -> bool {
         if self.kits.get().is_none() {
             let done = AtomicUsize::new(0);
             let tick = || progress(Progress::Kits(done.fetch_add(1, Ordering::Relaxed) + 1));
             let kits = Kits::explore(&self.shop, &self.table, stop, &tick);
-            if stop.is_wanted() {
+            if stop.is_left() {
                 return false;
             }
             // Whoever came first: both are the same.
@@ -231,6 +231,7 @@ impl Counter {
             flat_from,
             curve,
             passed_over: self.passed_over(kit, budget, spent),
+            ended_early: !kits.is_whole(),
             prices: PricesFrom {
                 name: catalogue.name.clone(),
                 source: catalogue.source.clone(),

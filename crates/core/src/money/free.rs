@@ -4,7 +4,7 @@
 use serde::Serialize;
 use utoipa::ToSchema;
 
-use crate::arrange::{propose, replaced};
+use crate::arrange::{Stop, propose_until, replaced};
 use crate::assess::mend::changes;
 use crate::assess::{Quick, quick, without_moves};
 use crate::corner::Corner;
@@ -55,6 +55,10 @@ pub struct FreeMoves {
     pub moves: Vec<FreeMove>,
     /// What there is to move, in a sentence.
     pub sentence: String,
+    /// The search ran out of time: there may be more.
+    #[serde(skip_serializing_if = "std::ops::Not::not")]
+    #[schema(required = false)]
+    pub ended_early: bool,
     /// The corner after them.
     #[serde(skip)]
     pub end: Plan,
@@ -75,15 +79,25 @@ type Together = Vec<ThingId>;
 /// # Ok::<(), fogon_core::problem::Problems>(())
 /// ```
 pub fn free_moves(plan: &Plan) -> FreeMoves {
+    found(plan, Stop::NEVER)
+}
+
+/// As [`free_moves`], ended early once `stop` says so: with none where nobody waits, with those so far where its time is up.
+pub fn free_moves_until(plan: &Plan, stop: Stop<'_>) -> Option<FreeMoves> {
+    let moves = found(plan, stop);
+    (!stop.is_left()).then_some(moves)
+}
+
+fn found(plan: &Plan, stop: Stop<'_>) -> FreeMoves {
     let (mut now, baseline) = baseline_of(plan);
     let start = quick(&now.brief, &now.layout);
     let mut moves = Vec::new();
     // First what can be done around the seat as it is; then, if the whole room offers more, the whole.
     if let Some(target) = replaced(&now) {
-        walk(&mut now, &target, baseline, &mut moves);
+        walk(&mut now, &target, baseline, &mut moves, stop);
     }
-    let best = propose(&plan.name, &plan.brief).proposals.into_iter().next();
-    if let Some(best) = best {
+    let best = propose_until(&plan.name, &plan.brief, stop);
+    if let Some(best) = best.and_then(|found| found.proposals.into_iter().next()) {
         let before = quick(&now.brief, &now.layout);
         let target = now.with_layout(best.plan.layout);
         let after = quick(&target.brief, &target.layout);
@@ -93,12 +107,14 @@ pub fn free_moves(plan: &Plan) -> FreeMoves {
             now = target;
         }
     }
+    let ended_early = stop.is_late();
     let sentence = match moves.len() {
+        0 if ended_early => "No free move was found in the time that a search may take.".to_owned(),
         0 => "No free move left: the same gear does no better elsewhere.".to_owned(),
         1 => "One free move.".to_owned(),
         many => format!("{many} free moves."),
     };
-    FreeMoves { score_now: start.score, moves, sentence, end: now }
+    FreeMoves { score_now: start.score, moves, sentence, ended_early, end: now }
 }
 
 /// The plan to start from: today's arrangement over the saved layout, where it was given.
@@ -127,7 +143,7 @@ fn gains(before: &Quick, after: &Quick) -> bool {
 }
 
 /// Moves from `now` towards `target`, the smallest gaining set each time.
-fn walk(now: &mut Plan, target: &Plan, baseline: Baseline, moves: &mut Vec<FreeMove>) {
+fn walk(now: &mut Plan, target: &Plan, baseline: Baseline, moves: &mut Vec<FreeMove>, stop: Stop<'_>) {
     for _ in 0..6 {
         let mut parts = differing(&now.layout, &target.layout);
         parts.retain(|part| {
@@ -138,6 +154,9 @@ fn walk(now: &mut Plan, target: &Plan, baseline: Baseline, moves: &mut Vec<FreeM
         let mut best: Option<(Together, Plan, Quick)> = None;
         for size in 1..=parts.len() {
             for set in subsets(&parts, size) {
+                if stop.is_wanted() {
+                    return;
+                }
                 let next = now.with_layout(with_things(&now.layout, &target.layout, &set));
                 let after = quick(&next.brief, &next.layout);
                 let better = best.as_ref().is_none_or(|(_, _, b)| {

@@ -7,7 +7,7 @@ use serde::{Deserialize, Serialize};
 use serde_json::{Map, Value, json};
 use utoipa::ToSchema;
 
-use crate::document;
+use crate::document::{self, as_cell, from_cell};
 use crate::plan::{Gear, Id, gear_agrees};
 use crate::problem::{Code, Problem, Problems};
 
@@ -241,7 +241,7 @@ fn thing(line: u64, fields: &Fields<'_>) -> Result<Value, Problems> {
     for (column, text) in fields {
         match *column {
             "kind" | "label" | "state" | "condition" | "place" => {
-                thing.insert((*column).to_owned(), json!(text));
+                thing.insert((*column).to_owned(), json!(from_cell(text)));
             }
             "count" | "price" | "resale" | "life_years" | "mass_kg" | "power_w" | "fan_noise_1m_dba" => {
                 thing.insert((*column).to_owned(), number(line, column, text)?);
@@ -356,11 +356,11 @@ fn record(id: &Id, offer: &Offer) -> [String; COLUMNS.len()] {
             }
         }
         "rent_per_day" => said(offer.rent_per_day),
-        "caution" => offer.caution.clone(),
+        "caution" => as_cell(&offer.caution).into_owned(),
         "bought_on" => text(&bought["date"]),
         "bought_price" => text(&bought["price"]),
         "figures" => String::new(),
-        other => thing.remove(other).map_or_else(String::new, |value| text(&value)),
+        other => thing.remove(other).map_or_else(String::new, |value| cell(&value)),
     });
     let figures: Vec<String> = thing.iter().map(|(name, value)| format!("{name}={}", text(value))).collect();
     let mut all = known;
@@ -368,6 +368,13 @@ fn record(id: &Id, offer: &Offer) -> [String; COLUMNS.len()] {
         all[at] = figures.join(" ");
     }
     all
+}
+
+fn cell(value: &Value) -> String {
+    match value {
+        Value::String(text) => as_cell(text).into_owned(),
+        other => text(other),
+    }
 }
 
 fn text(value: &Value) -> String {

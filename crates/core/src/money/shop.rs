@@ -25,6 +25,8 @@ pub(super) struct Kits {
     all: BTreeMap<Goods, Kit>,
     /// Kits that were taken apart, and what that showed.
     expanded: BTreeMap<Goods, Shown>,
+    /// It was ended before its time.
+    ended_early: bool,
 }
 
 /// What taking a kit apart shows.
@@ -55,6 +57,7 @@ impl Kits {
             };
             let next = next.clone();
             if stop.is_wanted() {
+                kits.ended_early = true;
                 break;
             }
             let mut shown = Shown::default();
@@ -113,6 +116,11 @@ impl Kits {
             }
         }
         best
+    }
+
+    /// Every kit that was to be taken apart has been.
+    pub(super) fn is_whole(&self) -> bool {
+        !self.ended_early
     }
 
     /// The best kit for a sum.

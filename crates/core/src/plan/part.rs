@@ -269,6 +269,21 @@ impl Layout {
             .chain(furniture.iter().map(|(id, piece)| Part::Furniture(id, piece)))
     }
 
+    /// Opens every lock.
+    pub fn unlock(&mut self) {
+        // Field by field: a new one has to be opened as well.
+        let Self { seat, camera, lights, microphone, screen, backdrop, angles, furniture, treatment } = self;
+        seat.locked = false;
+        camera.locked = false;
+        lights.values_mut().for_each(|light| light.locked = false);
+        microphone.iter_mut().for_each(|used| used.locked = false);
+        screen.iter_mut().for_each(|used| used.locked = false);
+        backdrop.iter_mut().for_each(|used| used.locked = false);
+        angles.values_mut().for_each(|angle| angle.locked = false);
+        furniture.values_mut().for_each(|piece| piece.locked = false);
+        treatment.values_mut().for_each(|one| one.locked = false);
+    }
+
     /// One placed thing; none of a thing that a layout does not place.
     pub fn part(&self, thing: &ThingId) -> Option<Part<'_>> {
         match thing {

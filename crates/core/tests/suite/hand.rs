@@ -13,18 +13,7 @@ use serde_json::json;
 use crate::support::{demo, plain_with, reading, value};
 
 pub(crate) fn to(thing: &str, at: [f64; 3]) -> Move {
-    Move {
-        thing: thing.into(),
-        grip: Grip::Place,
-        to_m: Some(Point3(at)),
-        from_eyes: None,
-        bearing_deg: None,
-        distance_m: None,
-        focal_length_mm: None,
-        sheet: Sheet::Plan,
-        snap: false,
-        anyway: false,
-    }
+    Move::to(thing, Point3(at))
 }
 
 fn done(plan: &Plan, by: &Move) -> Moved {

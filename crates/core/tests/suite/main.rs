@@ -6,7 +6,7 @@
 //! written out here; `lighting`, `sources`, `sound`, `treatment`, `room` and `card` numbers worked by a second route; `carriers` what carries things besides stands on the floor; `checks` published values;
 //! `calculator` the contract of `calc`; `documents` good and bad files; `daylight` sun and sky; `day` the window by the hour; `money` moves and purchases; `friend` what a careful friend would never sell; `parts` every part of a layout;
 //! `outlines` floors and panels against Shapely; `outside` places outside the room; `kit` what gear needs; `measured` measured values; `judgement` what misleads a plain reckoning;
-//! `words` every sentence by rule; `names` ids, labels and units as words only; `units` numbers as people read them.
+//! `floor` marks, steps on the phone, and how it was laid; `words` every sentence by rule; `names` ids, labels and units as words only; `units` numbers as people read them.
 
 // A helper of a test fails by panicking, as the test does.
 #![allow(clippy::unwrap_used)]
@@ -27,6 +27,7 @@ mod documents;
 mod doors;
 mod face;
 mod fixes;
+mod floor;
 mod framing;
 mod friend;
 mod hand;

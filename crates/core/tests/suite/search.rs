@@ -200,3 +200,24 @@ fn reasons_are_true_of_the_plan() {
     flat.brief.room.openings.clear();
     assert!(why(&flat).iter().all(|p| !p.why.contains("window")));
 }
+
+/// A search whose time is up answers with the best so far and says so: never with a reason that was not looked into.
+#[test]
+fn a_search_whose_time_is_up_has_an_answer() {
+    let file = brief(&box_room());
+    let whole = propose(&file.name, &file.brief);
+    assert!(!whole.ended_early && serde_json::to_value(&whole).unwrap().get("ended_early").is_none());
+    let mut found_some = false;
+    for most in [0, 2, 5, 20, 60] {
+        let asked = std::sync::atomic::AtomicUsize::new(0);
+        let late = || asked.fetch_add(1, Relaxed) >= most;
+        let found = propose_until(&file.name, &file.brief, Stop::NEVER.or_late(&late)).unwrap();
+        assert!(found.ended_early && found.obstacles.is_empty(), "after {most}: {:?}", found.obstacles);
+        assert!(found.proposals.iter().all(|proposal| proposal.plan.check().is_ok()));
+        assert!(found.looked_at <= whole.looked_at);
+        found_some |= !found.proposals.is_empty();
+    }
+    assert!(found_some);
+    // Left by everybody it has none, late or not.
+    assert!(propose_until(&file.name, &file.brief, Stop::when(&|| true).or_late(&|| true)).is_none());
+}

@@ -49,7 +49,10 @@ pub(crate) enum BuyLine {
     /// The advice, as it was laid out.
     Advice(Box<Advice>),
     /// The work broke off.
-    Failed,
+    Failed {
+        /// Why, in words.
+        sentence: String,
+    },
 }
 
 impl BuyLine {
@@ -112,11 +115,14 @@ impl Answering {
             self.ended = true;
             let budget = self.budget;
             let advice = blocking_while_awaited(move |gone| case.counter()?.advice(budget, Stop::when(gone)));
-            return Some(advice.await.map_or(BuyLine::Failed, |advice| BuyLine::Advice(Box::new(advice))));
+            return Some(match advice.await {
+                Ok(advice) => BuyLine::Advice(Box::new(advice)),
+                Err(_) => BuyLine::Failed { sentence: "The work broke off. Ask again.".to_owned() },
+            });
         }
         if case.has_failed() {
             self.ended = true;
-            return Some(BuyLine::Failed);
+            return Some(BuyLine::Failed { sentence: case.why().to_owned() });
         }
         let progress = case.progress();
         if self.told != Some(progress) {
@@ -131,7 +137,7 @@ impl Answering {
 #[utoipa::path(post, path = "/api/v1/buy", request_body = BuyIn,
     responses((status = 200, body = BuyLine, content_type = "application/x-ndjson"), (status = 422, body = Details, content_type = "application/problem+json")))]
 pub(crate) async fn buy(State(app): State<App>, Sent(asked): Sent<BuyIn>) -> Result<Response, Details> {
-    let (case, sibling) = app.desk.case(&asked.plan, &app.catalogue);
+    let (case, sibling) = app.desk.case(&asked.plan, &app.catalogue)?;
     let budget = asked.budget.unwrap_or(asked.plan.brief.money.budget);
     let answering = Answering {
         case: Arc::new(case),

@@ -2,20 +2,21 @@
 
 use axum::Json;
 use axum::extract::State;
-use axum::http::{HeaderMap, HeaderValue, StatusCode, header};
+use axum::http::{HeaderMap, HeaderName, HeaderValue, StatusCode, header};
 use axum::response::{IntoResponse, Response};
 use fogon_core::assess::{Assessment, Verdict, without_moves};
 use fogon_core::plan::{Brief, BriefFile, Layout, Plan};
 use fogon_core::units::UnitSystem;
-use fogon_store::{Document, Entry, Kept, Saved, Step, Store, Told as ToldOf};
-use serde::Serialize;
+use fogon_store::{Cursor, Document, Entry, Kept, Step, Store, Told as ToldOf};
+use serde::{Deserialize, Serialize};
 use serde_json::Value;
-use utoipa::ToSchema;
+use utoipa::{IntoParams, ToSchema};
 
-use super::{Body, Path, Shared, blocking};
+use super::{Body, Path, Query, Shared, blocking, searching};
 use crate::BUILD;
 use crate::laid_out::laid_out;
 use crate::problem::Details;
+use crate::queue::{Lines, computing_in};
 
 /// A corner in the list.
 #[derive(Serialize, ToSchema)]
@@ -63,16 +64,6 @@ pub(crate) struct CornerKept {
     can_redo: bool,
 }
 
-/// A corner as it was once saved.
-#[derive(Serialize, ToSchema)]
-pub(crate) struct Once {
-    revision: i64,
-    name: String,
-    brief: Brief,
-    /// None while nothing fitted.
-    layout: Option<Layout>,
-}
-
 impl From<Kept> for CornerKept {
     fn from(kept: Kept) -> Self {
         let Kept { id, revision, updated_ms, can_undo, can_redo, document } = kept;
@@ -81,7 +72,7 @@ impl From<Kept> for CornerKept {
     }
 }
 
-fn answer(status: StatusCode, kept: Kept) -> Response {
+pub(super) fn answer(status: StatusCode, kept: Kept) -> Response {
     let tag = HeaderValue::from_str(&format!("\"{}\"", kept.revision));
     let mut response = (status, Json(CornerKept::from(kept))).into_response();
     if let Ok(tag) = tag {
@@ -90,11 +81,55 @@ fn answer(status: StatusCode, kept: Kept) -> Response {
     response
 }
 
-/// All corners, the last saved first
-#[utoipa::path(get, path = "/api/v1/corners", responses((status = 200, body = Vec<Listed>)))]
-pub(crate) async fn list(State(store): State<Shared>) -> Result<Json<Vec<Listed>>, Details> {
+/// Which corners.
+#[derive(Deserialize, IntoParams)]
+#[into_params(parameter_in = Query)]
+pub(crate) struct Page {
+    /// Part of their names (all).
+    #[param(max_length = 200)]
+    name: Option<String>,
+    /// So many at most, 1 to 500 (60).
+    #[param(minimum = 1, maximum = 500)]
+    limit: Option<u16>,
+    /// Those after one, as the Link header of the page before told.
+    after: Option<String>,
+}
+
+/// Corners on a page where nothing else is asked for.
+const LISTED: u16 = 60;
+
+impl Page {
+    fn check(&self) -> Result<(usize, Option<Cursor>), Details> {
+        let refused = |words: &str| Details::new(StatusCode::BAD_REQUEST, "bad_choice", words);
+        let limit = self.limit.unwrap_or(LISTED);
+        if !(1..=500).contains(&limit) {
+            return Err(refused("limit: give 1 to 500."));
+        }
+        let parsed = |text: &str| {
+            let (updated_ms, id) = text.split_once('-')?;
+            Some(Cursor { updated_ms: updated_ms.parse().ok()?, id: id.parse().ok()? })
+        };
+        let after = match self.after.as_deref() {
+            None => None,
+            Some(text) => Some(
+                parsed(text)
+                    .ok_or_else(|| refused("after: give what the page before told in its Link header."))?,
+            ),
+        };
+        Ok((usize::from(limit), after))
+    }
+}
+
+/// Corners, the last saved first, a page at a time: the header Link leads to the next page, Fogon-Count tells how many there are
+#[utoipa::path(get, path = "/api/v1/corners", params(Page),
+    responses((status = 200, body = Vec<Listed>, headers(("Link" = String, description = "the next page, as rel=\"next\""), ("Fogon-Count" = i64)))))]
+pub(crate) async fn list(
+    State(store): State<Shared>,
+    Query(asked): Query<Page>,
+) -> Result<Response, Details> {
+    let (limit, after) = asked.check()?;
     blocking(move || {
-        let page = store.page(None, usize::MAX, "", BUILD)?;
+        let page = store.page(after, limit, asked.name.as_deref().unwrap_or_default(), BUILD)?;
         let rows: Vec<(Listed, bool)> =
             page.entries.iter().map(|entry| listed(entry, without_moves)).collect();
         let new: Vec<(&Entry, String)> = page
@@ -108,10 +143,22 @@ pub(crate) async fn list(State(store): State<Shared>) -> Result<Json<Vec<Listed>
         if let Err(error) = store.keep_told(&new, BUILD) {
             tracing::warn!(%error, "verdicts are not kept");
         }
-        Ok(Json(rows.into_iter().map(|(row, _)| row).collect()))
+        let mut response = Json(rows.into_iter().map(|(row, _)| row).collect::<Vec<_>>()).into_response();
+        let headers = response.headers_mut();
+        headers.insert(COUNT, page.count.into());
+        if let Some(Cursor { updated_ms, id }) = page.next
+            && let Ok(link) =
+                HeaderValue::from_str(&format!("<?after={updated_ms}-{id}&limit={limit}>; rel=\"next\""))
+        {
+            headers.insert(header::LINK, link);
+        }
+        Ok(response)
     })
     .await
 }
+
+/// How many corners there are on all pages.
+const COUNT: HeaderName = HeaderName::from_static("fogon-count");
 
 /// A row of the list, and whether what is told in it was worked out now.
 fn listed(entry: &Entry, judge: fn(&Plan) -> Assessment) -> (Listed, bool) {
@@ -153,19 +200,27 @@ fn told_of(document: &Document, judge: fn(&Plan) -> Assessment) -> (Told, Option
 /// A plan judged; none where that fails, which must not take the list with it.
 fn judged(plan: &Plan, judge: fn(&Plan) -> Assessment) -> Option<Assessment> {
     std::panic::catch_unwind(|| judge(plan))
-        .inspect_err(|_| tracing::error!(name = plan.name, "a corner cannot be judged"))
+        .inspect_err(|_| tracing::error!("a corner cannot be judged"))
         .ok()
 }
 
 /// Keeps a new corner from a brief file (the best layout is found for it) or a plan file
 #[utoipa::path(post, path = "/api/v1/corners", request_body = BriefFile,
     responses((status = 201, body = CornerKept), (status = 422, body = Details, content_type = "application/problem+json")))]
-pub(crate) async fn create(State(store): State<Shared>, Body(bytes): Body) -> Result<Response, Details> {
-    blocking(move || {
-        let document = laid_out(Document::read(&bytes)?);
-        Ok(answer(StatusCode::CREATED, store.create(&document)?))
-    })
-    .await
+pub(crate) async fn create(
+    State(store): State<Shared>,
+    State(lines): State<Lines>,
+    Body(bytes): Body,
+) -> Result<Response, Details> {
+    let document = blocking(move || Ok(Document::read(&bytes)?)).await?;
+    // Only what has to be looked for waits in line.
+    let document = if document.layout.is_none() {
+        let search = searching(move |stop| Some(laid_out(document, stop)));
+        computing_in(lines.long.clone(), search).await?
+    } else {
+        document
+    };
+    blocking(move || Ok(answer(StatusCode::CREATED, store.create(&document)?))).await
 }
 
 /// One corner
@@ -208,30 +263,6 @@ pub(crate) async fn save(
     .await
 }
 
-/// Every save of a corner, the last first
-#[utoipa::path(get, path = "/api/v1/corners/{id}/revisions", params(("id" = i64, Path)),
-    responses((status = 200, body = Vec<Saved>), (status = 404, body = Details, content_type = "application/problem+json")))]
-pub(crate) async fn revisions(
-    State(store): State<Shared>,
-    Path(id): Path<i64>,
-) -> Result<Json<Vec<Saved>>, Details> {
-    blocking(move || Ok(Json(store.revisions(id, None)?))).await
-}
-
-/// A corner as it was once saved
-#[utoipa::path(get, path = "/api/v1/corners/{id}/revisions/{number}", params(("id" = i64, Path), ("number" = i64, Path)),
-    responses((status = 200, body = Once), (status = 404, body = Details, content_type = "application/problem+json")))]
-pub(crate) async fn revision(
-    State(store): State<Shared>,
-    Path((id, number)): Path<(i64, i64)>,
-) -> Result<Json<Once>, Details> {
-    blocking(move || {
-        let Document { name, brief, layout } = store.revision(id, number)?;
-        Ok(Json(Once { revision: number, name, brief, layout }))
-    })
-    .await
-}
-
 /// Goes back to the state before the last change, as a new revision
 #[utoipa::path(post, path = "/api/v1/corners/{id}/undo", params(("id" = i64, Path), ("If-Match" = String, Header)),
     responses((status = 200, body = CornerKept), (status = 409, body = Details, content_type = "application/problem+json"),
@@ -258,13 +289,6 @@ pub(crate) async fn redo(
     blocking(move || Ok(answer(StatusCode::OK, store.step(id, revision, Step::Redo)?))).await
 }
 
-/// Brings a deleted corner back
-#[utoipa::path(post, path = "/api/v1/corners/{id}/restore", params(("id" = i64, Path)),
-    responses((status = 200, body = CornerKept), (status = 404, body = Details, content_type = "application/problem+json")))]
-pub(crate) async fn restore(State(store): State<Shared>, Path(id): Path<i64>) -> Result<Response, Details> {
-    blocking(move || Ok(answer(StatusCode::OK, store.restore(id)?))).await
-}
-
 /// Takes a corner read at the revision in `If-Match` out of the list; it can be restored for 30 days
 #[utoipa::path(delete, path = "/api/v1/corners/{id}", params(("id" = i64, Path), ("If-Match" = String, Header)),
     responses((status = 204), (status = 412, body = Details, content_type = "application/problem+json")))]
@@ -281,7 +305,7 @@ pub(crate) async fn delete(
     .await
 }
 
-fn if_match(headers: &HeaderMap) -> Result<i64, Details> {
+pub(super) fn if_match(headers: &HeaderMap) -> Result<i64, Details> {
     let missing = || {
         Details::new(
             StatusCode::PRECONDITION_REQUIRED,

@@ -15,6 +15,7 @@ use serde::Deserialize;
 
 use super::{Path, Query, Shared, blocking};
 use crate::problem::Details;
+use crate::queue::{Lines, computing_in};
 use crate::studio::{Still, Studio};
 
 /// How to lay a card out.
@@ -32,11 +33,12 @@ fn file(body: String, kind: &'static str, name: Option<String>) -> Response {
     let mut response = body.into_response();
     let headers = response.headers_mut();
     headers.insert(header::CONTENT_TYPE, HeaderValue::from_static(kind));
-    headers.insert(header::X_CONTENT_TYPE_OPTIONS, HeaderValue::from_static("nosniff"));
-    // The card is a page of its own: styles inside it, no script at all.
+    // The card is a page of its own: styles and a picture inside it, no script at all.
     headers.insert(
         header::CONTENT_SECURITY_POLICY,
-        HeaderValue::from_static("default-src 'none'; style-src 'unsafe-inline'; frame-ancestors 'self'"),
+        HeaderValue::from_static(
+            "default-src 'none'; style-src 'unsafe-inline'; img-src data:; frame-ancestors 'self'; sandbox allow-same-origin allow-modals",
+        ),
     );
     if let Some(name) = name
         && let Ok(value) = HeaderValue::from_str(&format!("attachment; filename=\"{name}\""))
@@ -47,7 +49,7 @@ fn file(body: String, kind: &'static str, name: Option<String>) -> Response {
 }
 
 /// A file name of letters, digits and hyphens.
-fn file_name(name: &str, ending: &str) -> String {
+pub(super) fn file_name(name: &str, ending: &str) -> String {
     let words: String =
         name.to_lowercase().chars().map(|c| if c.is_ascii_alphanumeric() { c } else { '-' }).collect();
     let words: Vec<&str> = words.split('-').filter(|w| !w.is_empty()).collect();
@@ -79,6 +81,7 @@ const CARD_PX: usize = 480;
 pub(crate) async fn card(
     State(store): State<Shared>,
     State(studio): State<Arc<Studio>>,
+    State(lines): State<Lines>,
     Path((id, format)): Path<(i64, String)>,
     Query(options): Query<Options>,
 ) -> Result<Response, Details> {
@@ -94,7 +97,8 @@ pub(crate) async fn card(
         }
     };
     let has_photo = format != "csv" && !is_drawn && studio.is_open().is_ok();
-    blocking(move || {
+    let line = if has_photo { lines.pictures } else { lines.short };
+    let card = blocking(move || {
         let (_, plan) = super::corners::plan_of(&store, id)?;
         let picture = if has_photo { studio.still(&plan, &Still::whole(CARD_PX), &|| true)? } else { None };
         let aspect = Corner::resolved(&plan)
@@ -110,6 +114,6 @@ pub(crate) async fn card(
         };
         let name = options.download.is_some().then(|| file_name(&plan.name, &format));
         Ok(file(body, kind, name))
-    })
-    .await
+    });
+    computing_in(line, card).await
 }

@@ -1,12 +1,10 @@
 //! Stateless questions: judge a plan, propose layouts, say what to change, apply a change.
 
 use axum::Json;
-use fogon_core::arrange::{
-    AngleKind, LampJob, Proposals, Stop, laid_again, propose_until, with_angle, with_light,
-};
+use fogon_core::arrange::{AngleKind, LampJob, Proposals, laid_again, propose_until, with_angle, with_light};
 use fogon_core::assess::choices::{ChoiceEffect, choices as every_choice};
 use fogon_core::hand::{MoveIn, moved};
-use fogon_core::money::FreeMoves;
+use fogon_core::money::{FreeMoves, free_moves_until};
 use fogon_core::plan::{
     Brief, BriefFile, Clap, Id, Known, Layout, MeasuredId, PatchStep, Plan, apply as apply_patch, still_known,
 };
@@ -16,7 +14,7 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use super::judged::{Drawn, Judged, MovedOut};
-use super::{Query, Sent, blocking, blocking_while_awaited};
+use super::{Query, Sent, blocking, searching};
 use crate::problem::Details;
 
 /// A plan and a change to it.
@@ -85,16 +83,14 @@ pub(crate) async fn choices(Sent(plan): Sent<Plan>) -> Result<Json<Vec<ChoiceEff
 #[utoipa::path(post, path = "/api/v1/propose", request_body = BriefFile,
     responses((status = 200, body = Proposals), (status = 422, body = Details, content_type = "application/problem+json")))]
 pub(crate) async fn propose(Sent(file): Sent<BriefFile>) -> Result<Json<Proposals>, Details> {
-    blocking_while_awaited(move |gone| propose_until(&file.name, &file.brief, Stop::when(gone)))
-        .await
-        .map(Json)
+    searching(move |stop| propose_until(&file.name, &file.brief, stop)).await.map(Json)
 }
 
 /// What can be done for nothing, from how the corner stands today, else from the plan
 #[utoipa::path(post, path = "/api/v1/free-moves", request_body = Plan,
     responses((status = 200, body = FreeMoves), (status = 422, body = Details, content_type = "application/problem+json")))]
 pub(crate) async fn free_moves(Sent(plan): Sent<Plan>) -> Result<Json<FreeMoves>, Details> {
-    blocking(move || Ok(Json(fogon_core::money::free_moves(&plan)))).await
+    searching(move |stop| free_moves_until(&plan, stop)).await.map(Json)
 }
 
 /// A plan with a change applied, all or nothing
@@ -191,7 +187,7 @@ pub(crate) struct Again {
     responses((status = 200, body = Again), (status = 422, body = Details, content_type = "application/problem+json")))]
 pub(crate) async fn again(Sent(asked): Sent<AgainIn>) -> Result<Json<Again>, Details> {
     let AgainIn { before, brief } = asked;
-    blocking_while_awaited(move |gone| laid_again(&before.name, &brief, &before.layout, Stop::when(gone)))
+    searching(move |stop| laid_again(&before.name, &brief, &before.layout, stop))
         .await
         .map(|plan| Json(Again { plan }))
 }

@@ -1,23 +1,59 @@
-//! The live channel of a dragging hand: one WebSocket, one move at a time. It answers as `POST /api/v1/move` does; the
+//! The live channel of a dragging hand: one WebSocket for each page, one move at a time. It answers as `POST /api/v1/move` does; the
 //! plan that a drag begins from is sent once and kept for the moves that follow.
 
-use axum::extract::WebSocketUpgrade;
+use std::sync::Arc;
+
 use axum::extract::ws::{Message, WebSocket};
+use axum::extract::{State, WebSocketUpgrade};
+use axum::http::StatusCode;
 use axum::response::Response;
 use fogon_core::document;
 use fogon_core::hand::{Move, moved};
 use fogon_core::plan::Plan;
 use fogon_core::problem::{Code, Problem, Problems};
 use serde_json::Value;
+use tokio::sync::{OwnedSemaphorePermit, Semaphore};
 
 use super::judged::{Drawn, MovedOut};
 use super::{BODY_BYTES, blocking};
 use crate::problem::Details;
+use crate::queue::{Lines, computing_in};
 
 /// Opens the channel. Messages in: `{"plan": .. (at first, and when another), "move": .., "drawn": ..}`; out: what
 /// `/api/v1/move` answers, or problem details.
-pub(crate) async fn hand(upgrade: WebSocketUpgrade) -> Response {
-    upgrade.max_message_size(BODY_BYTES).max_frame_size(BODY_BYTES).on_upgrade(serve)
+pub(crate) async fn hand(
+    State(channels): State<Channels>,
+    State(lines): State<Lines>,
+    upgrade: WebSocketUpgrade,
+) -> Result<Response, Details> {
+    let channel = channels.open()?;
+    let upgrade = upgrade.max_message_size(BODY_BYTES).max_frame_size(BODY_BYTES);
+    Ok(upgrade.on_upgrade(async move |socket| {
+        computing_in(lines.short.clone(), serve(socket)).await;
+        drop(channel);
+    }))
+}
+
+/// The channels that are open.
+#[derive(Clone)]
+pub(crate) struct Channels(Arc<Semaphore>);
+
+impl Default for Channels {
+    fn default() -> Self {
+        Self(Arc::new(Semaphore::new(MOST)))
+    }
+}
+
+/// So many pages drag at once.
+const MOST: usize = 32;
+
+impl Channels {
+    fn open(&self) -> Result<OwnedSemaphorePermit, Details> {
+        self.0.clone().try_acquire_owned().map_err(|_| {
+            let words = format!("{MOST} pages are open already: close one of them.");
+            Details::new(StatusCode::SERVICE_UNAVAILABLE, "too_many_channels", words)
+        })
+    }
 }
 
 async fn serve(mut socket: WebSocket) {
@@ -44,6 +80,9 @@ fn answer(text: &[u8], kept: Option<Plan>) -> (Option<Plan>, String) {
 
 fn moved_by(text: &[u8], kept: &mut Option<Plan>) -> Result<MovedOut, Details> {
     let mut message = document::parse(text).map_err(Problems::from)?;
+    if !message.is_object() {
+        return Err(refused("message", "no object"));
+    }
     if !message["plan"].is_null() {
         *kept = Some(document::from_value(message["plan"].take())?);
     }

@@ -31,6 +31,7 @@ use utoipa::{IntoParams, ToSchema};
 use super::{BODY_BYTES, Path, Query, Sent, Shared, blocking, blocking_while_awaited};
 use crate::BUILD;
 use crate::problem::Details;
+use crate::queue::{Lines, computing_in};
 use crate::studio::{Of, Still, Studio, Viewfinder, WIDTHS};
 
 /// What is asked to be shown.
@@ -395,6 +396,7 @@ pub(crate) async fn picture(
 pub(crate) async fn corner_picture(
     State(store): State<Shared>,
     State(studio): State<Arc<Studio>>,
+    State(lines): State<Lines>,
     Path(id): Path<i64>,
     Query(Wide { width }): Query<Wide>,
 ) -> Result<Response, Details> {
@@ -406,7 +408,7 @@ pub(crate) async fn corner_picture(
     }
     let there = store.clone();
     let (revision, plan) = blocking(move || super::corners::plan_of(&there, id)).await?;
-    let taken = taken(&studio, plan, Still::whole(width)).await?;
+    let taken = computing_in(lines.pictures, taken(&studio, plan, Still::whole(width))).await?;
     let file = taken.clone();
     blocking(move || {
         // A picture that is taken again the next time is no loss.

@@ -5,8 +5,11 @@
 
 mod buying;
 mod corners;
+mod guarding;
 mod hearing;
 mod judging;
+mod keeping;
+mod phones;
 mod refusals;
 mod running;
 mod viewing;

@@ -13,6 +13,8 @@ use serde_json::Value;
 /// A running server; stops when dropped.
 pub(crate) struct Server {
     pub(crate) base: String,
+    /// What stands behind the address to be let in; empty where nothing needs to.
+    pub(crate) token: String,
     runtime: Option<tokio::runtime::Runtime>,
     pub(crate) agent: ureq::Agent,
 }
@@ -24,6 +26,7 @@ pub(crate) struct Answer {
     pub(crate) tag: String,
     pub(crate) text: String,
     pub(crate) bytes: Vec<u8>,
+    pub(crate) headers: ureq::http::HeaderMap,
 }
 
 impl Answer {
@@ -48,54 +51,61 @@ impl Server {
 
     /// As `fogon serve --no-pictures` starts.
     pub(crate) fn without_pictures(database: &Path) -> Self {
-        Self::started(Config {
-            database: database.to_owned(),
-            port: 0,
-            takes_pictures: false,
-            catalogue: Catalogue::of_fogon().clone(),
-            first_briefs: Vec::new(),
-        })
+        Self::started(Config { takes_pictures: false, ..config(database) })
+    }
+
+    /// As `fogon serve` starts, with its token; what stands behind the address to be let in.
+    pub(crate) fn with_token(database: &Path) -> Self {
+        Self::started(Config { needs_token: true, ..config(database) })
     }
 
     /// As `fogon demo` starts: with first corners where there are none.
     pub(crate) fn starting_with(database: &Path, first_briefs: Vec<BriefFile>) -> Self {
-        Self::started(Config {
-            database: database.to_owned(),
-            port: 0,
-            takes_pictures: true,
-            catalogue: Catalogue::of_fogon().clone(),
-            first_briefs,
-        })
+        Self::started(Config { first_briefs, ..config(database) })
     }
 
     fn started(config: Config) -> Self {
         let runtime = tokio::runtime::Runtime::new().unwrap();
         let (tell, hear) = mpsc::channel();
-        runtime
-            .spawn(async move { serve(config, move |address| tell.send(address).unwrap()).await.unwrap() });
-        let address = hear.recv_timeout(Duration::from_secs(20)).expect("the server starts");
+        runtime.spawn(async move {
+            let ready = move |address, token: &str| tell.send((address, token.to_owned())).unwrap();
+            serve(config, ready).await.unwrap();
+        });
+        let (address, token) = hear.recv_timeout(Duration::from_secs(20)).expect("the server starts");
+        let address: std::net::SocketAddr = address;
         assert!(address.ip().is_loopback());
         let agent = ureq::Agent::config_builder()
             .http_status_as_error(false)
+            .max_redirects(0)
+            .max_redirects_will_error(false)
             .timeout_global(Some(Duration::from_secs(60)))
             .build()
             .into();
-        Self { base: format!("http://{address}"), runtime: Some(runtime), agent }
+        Self { base: format!("http://{address}"), token, runtime: Some(runtime), agent }
     }
 
     pub(crate) fn send(&self, method: &str, path: &str, headers: &[(&str, &str)], body: &str) -> Answer {
+        self.answer(method, path, headers, body.as_bytes())
+    }
+
+    pub(crate) fn send_bytes(&self, method: &str, path: &str, body: &[u8]) -> Answer {
+        self.answer(method, path, &[], body)
+    }
+
+    fn answer(&self, method: &str, path: &str, headers: &[(&str, &str)], body: &[u8]) -> Answer {
         let mut request = ureq::http::Request::builder().method(method).uri(format!("{}{path}", self.base));
         for (name, value) in headers {
             request = request.header(*name, *value);
         }
-        let request = request.header("content-type", "application/json").body(body.to_owned()).unwrap();
+        let request = request.header("content-type", "application/json").body(body.to_vec()).unwrap();
         let mut answer = self.agent.run(request).unwrap();
         let header = |name| answer.headers().get(name).map_or("", |v| v.to_str().unwrap()).to_owned();
         let (kind, tag) = (header("content-type"), header("etag"));
+        let headers = answer.headers().clone();
         // Sound is no text; those who ask for it look at its bytes themselves.
         let body = answer.body_mut().with_config().limit(50_000_000).read_to_vec().unwrap();
         let text = String::from_utf8_lossy(&body).into_owned();
-        Answer { status: answer.status().as_u16(), kind, tag, text, bytes: body }
+        Answer { status: answer.status().as_u16(), kind, tag, text, bytes: body, headers }
     }
 
     pub(crate) fn get(&self, path: &str) -> Answer {
@@ -123,6 +133,19 @@ impl Drop for Server {
         if let Some(runtime) = self.runtime.take() {
             runtime.shutdown_timeout(Duration::from_secs(2));
         }
+    }
+}
+
+fn config(database: &Path) -> Config {
+    Config {
+        database: database.to_owned(),
+        port: 0,
+        needs_token: false,
+        home: Some(std::net::Ipv4Addr::new(127, 0, 0, 2).into()),
+        most_bytes: None,
+        takes_pictures: true,
+        catalogue: Catalogue::of_fogon().clone(),
+        first_briefs: Vec::new(),
     }
 }
 

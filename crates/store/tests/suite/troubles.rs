@@ -119,12 +119,12 @@ fn a_full_disk_refuses_the_save_and_keeps_the_rest() {
     let place = Place::new();
     let store = place.open();
     let id = store.create(&named("one")).unwrap().id;
-    let pages: i64 = store.limit_pages(None).unwrap();
-    store.limit_pages(Some(pages)).unwrap();
+    let bytes = std::fs::metadata(store.path()).unwrap().len();
+    store.limit(Some(bytes)).unwrap();
     let large: Vec<u8> = (0..200_000u32).flat_map(u32::to_le_bytes).collect();
     assert_eq!(trouble(store.keep_voice(Some(&large))), Trouble::Full);
     assert_eq!(store.get(id).unwrap().document.name, "one");
-    store.limit_pages(Some(1_000_000)).unwrap();
+    store.limit(None).unwrap();
     store.keep_voice(Some(&large)).unwrap();
     assert_eq!(store.voice().unwrap(), Some(large));
 }
