@@ -205,7 +205,7 @@ fn everywhere(operation: &mut Operation) {
         ("401", "The browser was not let in: open the address that was printed at start"),
         ("403", "The request comes from elsewhere than this server's pages"),
         ("500", "A fault, or the file cannot be written: the sentence says which"),
-        ("503", "Too much is being worked on, or pictures are switched off"),
+        ("503", "Too much is being worked on"),
     ];
     if operation.request_body.is_some() {
         refusals.extend([

@@ -75,7 +75,7 @@ impl Studio {
         if self.is_on {
             Ok(())
         } else {
-            Err(Details::new(StatusCode::SERVICE_UNAVAILABLE, "pictures_off", words))
+            Err(Details::new(StatusCode::CONFLICT, "pictures_off", words))
         }
     }
 

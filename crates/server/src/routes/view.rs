@@ -380,7 +380,9 @@ fogon_core::shape!(
 
 /// A plan's picture
 #[utoipa::path(post, path = "/api/v1/picture", operation_id = "picture", request_body = PictureIn,
-    responses((status = 200, body = Png, content_type = "image/png"), (status = 422, body = Details, content_type = "application/problem+json")))]
+    responses((status = 200, body = Png, content_type = "image/png"),
+        (status = 409, body = Details, content_type = "application/problem+json", description = "Pictures are switched off"),
+        (status = 422, body = Details, content_type = "application/problem+json")))]
 pub(crate) async fn picture(
     State(studio): State<Arc<Studio>>,
     Sent(asked): Sent<PictureIn>,
@@ -392,7 +394,9 @@ pub(crate) async fn picture(
 /// The picture of a corner as it is saved
 #[utoipa::path(get, path = "/api/v1/corners/{id}/picture", operation_id = "corner_picture",
     params(("id" = i64, Path), Wide),
-    responses((status = 200, body = Png, content_type = "image/png"), (status = 404, body = Details, content_type = "application/problem+json")))]
+    responses((status = 200, body = Png, content_type = "image/png"),
+        (status = 409, body = Details, content_type = "application/problem+json", description = "Pictures are switched off"),
+        (status = 404, body = Details, content_type = "application/problem+json")))]
 pub(crate) async fn corner_picture(
     State(store): State<Shared>,
     State(studio): State<Arc<Studio>>,

@@ -213,7 +213,7 @@ fn without_pictures_the_rest_goes_on() {
     let server = Server::without_pictures(&folder.path().join("fogon.db"));
     let mut channel = open(&server);
     let Came::Told(told) = next(&mut channel) else { panic!("told in words") };
-    assert_eq!((&told["status"], &told["type"]), (&json!(503), &json!("problem:pictures_off")));
+    assert_eq!((&told["status"], &told["type"]), (&json!(409), &json!("problem:pictures_off")));
     assert!(told["title"].as_str().unwrap().contains("--no-pictures"), "{told}");
     // The channel stays open: nobody has to open it again and again.
     ask(&mut channel, json!({ "generation": 1, "plan": demo(), "width": 320 }));
@@ -222,7 +222,7 @@ fn without_pictures_the_rest_goes_on() {
         server.post("/api/v1/picture", &json!({ "plan": demo(), "width": 160 })),
         server.get(&format!("/api/v1/corners/{id}/picture")),
     ] {
-        assert_eq!((picture.status, picture.problem().as_str()), (503, "pictures_off"));
+        assert_eq!((picture.status, picture.problem().as_str()), (409, "pictures_off"));
     }
     let card = server.get(&format!("/api/v1/corners/{id}/card/html?paper=a4"));
     assert!(card.status == 200 && card.text.contains("<svg") && !card.text.contains("data:image/png"));
