@@ -5,8 +5,10 @@ use utoipa::ToSchema;
 
 use crate::assess::evaluate;
 use crate::corner::Corner;
-use crate::drawing::{Drawing, Style, draw_for};
+use crate::drawing::{Drawing, Style, View, draw_away, draw_for};
 use crate::plan::Plan;
+use crate::power::{Power, power};
+use crate::ready::{self, Ready};
 use crate::units::UnitSystem;
 
 mod entries;
@@ -60,6 +62,12 @@ pub struct Card {
     pub assumed: Vec<String>,
     /// The drawings.
     pub drawing: Drawing,
+    /// How it is put up, how soon, and where it is put away.
+    pub ready: Ready,
+    /// Plugs, cables and loads of the mains.
+    pub power: Power,
+    /// The floor with every stand in use and put away, and the cables.
+    pub away: View,
 }
 
 impl Card {
@@ -123,6 +131,9 @@ pub fn card(plan: &Plan) -> Option<Card> {
             plan,
             Style { text_scale: CARD_TEXT, frame_text_scale: CARD_TEXT, ..Style::default() },
         )?,
+        ready: ready::of(&corner),
+        power: power(&corner),
+        away: draw_away(plan, CARD_TEXT)?,
     })
 }
 

@@ -1,6 +1,7 @@
 //! A corner as drawings: plan, side view and frame, as shapes in metres (the frame in parts of the picture).
 //! Shapes carry what they are, not how they look; paper and page style them.
 
+mod away;
 mod field;
 mod frame;
 mod labels;
@@ -99,6 +100,15 @@ pub fn draw_for(plan: &Plan, style: Style) -> Option<Drawing> {
         frame: frame::draw(&corner, &all, FRAME_TEXT * style.frame_text_scale),
         quarter_turns,
     })
+}
+
+/// The floor with every stand in use and put away, and the cables of the mains. `None` where the plan does not resolve.
+pub fn draw_away(plan: &Plan, text_scale: f64) -> Option<View> {
+    let corner = Corner::of(plan)?;
+    let quarter_turns = plan_view::quarter_turns(&corner);
+    let [width, depth, _] = corner.room_m;
+    let bare = away::draw(&corner, &things(&corner), quarter_turns);
+    Some(bare.labelled(TEXT * text_scale * width.max(depth), Naming::Letters))
 }
 
 /// How far each lamp reaches, how large it is from the eyes, and the edge that it must stay out of, to lay over plan and

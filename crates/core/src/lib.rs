@@ -2,7 +2,7 @@
 //!
 //! Shared: `units`, `geometry`, `problem`, `document`, `reading`, `finding`, `material`, `photometry`, `plan`.
 //! Then `person` and `corner` (the plan resolved into vectors and solids), the trades `room`, `shot`, `light`,
-//! `daylight`, `sound`; small changes to a layout in `edit`; `assess` joins them, and on that stand `arrange`, `hand`,
+//! `daylight`, `sound`, `power` (plugs and cables), `ready` (how soon it stands); small changes to a layout in `edit`; `assess` joins them, and on that stand `arrange`, `hand`,
 //! `drawing`, `steps` (the order of the work), `money`, `card` and `day`. `calc` is the calculator over all of them. Nothing here reads a file, a clock or the network; the same input gives the
 //! same output.
 
@@ -29,8 +29,10 @@ mod parallel;
 pub mod person;
 pub mod photometry;
 pub mod plan;
+pub mod power;
 pub mod problem;
 pub mod reading;
+pub mod ready;
 pub mod room;
 pub mod shot;
 pub mod sound;

@@ -4,6 +4,7 @@
 mod brief;
 mod check;
 mod gear;
+mod habits;
 mod layout;
 mod measured;
 mod modifier;
@@ -27,6 +28,7 @@ pub use gear::{
     GearMonitor, GearPanel, GearState, GearSupport, GearThing, GearTreatment, Mounting, ScreenType, Shape,
     Upkeep,
 };
+pub use habits::{ActionKind, Habits, Times};
 pub use layout::{
     Angle, Backdrop, Camera, FurnitureAt, Hung, Layout, Light, Microphone, Orientation, Role, Screen, Seat,
     Support, SupportKind, Treatment,
@@ -39,7 +41,7 @@ pub use place::{Day, NoisyHours, NoisyKind, Place};
 pub use point::{Id, MeasuredId, Point2, Point3, Things};
 pub use room::{
     Beam, Curtain, FlatSurface, Furnishing, Furniture, FurnitureKind, Glazing, Look, Mains, Noise, NoiseKind,
-    Opening, OpeningKind, Room, Size3, Slope, Surface, Swing, WALL_NAMES,
+    Opening, OpeningKind, Room, Size3, Slope, Socket, Surface, Swing, WALL_NAMES,
 };
 pub use school::{
     Aperture, BackgroundSchool, CameraHeight, FrameRate, LensSchool, LightSchool, MicrophoneSchool,

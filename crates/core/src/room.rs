@@ -13,7 +13,7 @@ use crate::corner::Corner;
 use crate::photometry::power_w;
 use crate::reading::{Origin, Quantity, Reading};
 
-pub use floor::{fixed, footprints_m2};
+pub use floor::{fixed, folded_radius_m, footprints_m2};
 pub use heat::rise_k;
 pub use mains::{MainsAs, load_a, mains};
 pub use stands::{ARM_KG, KNOCK_N, StandState, load_kg, sandbags};

@@ -1,15 +1,23 @@
 //! Formats that leave the building: values in, bytes out. Nothing here decides anything.
 
 pub mod csv;
+pub mod dxf;
+pub mod file;
 pub mod hours;
 pub mod html;
+pub mod life_size;
+pub mod marks;
+pub mod pages;
+pub mod pdf;
 pub mod picture;
 pub mod qr;
 pub mod scene;
 pub mod shopping;
 pub mod svg;
 
+mod sheet;
 mod sketch;
+mod typeface;
 
 /// Text made safe inside XML and HTML.
 pub(crate) fn escaped(text: &str) -> String {

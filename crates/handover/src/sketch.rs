@@ -36,6 +36,8 @@ fn pen(ink: Ink) -> (&'static str, &'static str, f64, &'static str) {
         Ink::Screen => ("#fff", "#111", 0.3, "0.3 0.3"),
         Ink::Backdrop => ("#f4f4f4", "#444", 0.3, "1.5 0.4"),
         Ink::Treatment => ("url(#dots)", "#333", 0.25, ""),
+        Ink::Parked => ("#fff", "#111", 0.3, "0.2 0.5"),
+        Ink::Cable => ("none", "#000", 0.45, ""),
         Ink::Stand => ("#555", "none", 0.0, ""),
         Ink::Feet => ("none", "#777", 0.15, "0.5 0.5"),
         Ink::Leg => ("none", "#555", 0.25, ""),

@@ -126,6 +126,7 @@ fn short() -> OpenApiRouter<App> {
         .routes(routes!(judge::place))
         .routes(routes!(judge::walk))
         .routes(routes!(floor::laid))
+        .routes(routes!(floor::ready))
         .routes(routes!(day::day))
         .routes(routes!(day::hours))
         .routes(routes!(day::hours_file))

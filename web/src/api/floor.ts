@@ -12,6 +12,8 @@ export const floorApi = {
   /** How it was really laid. */
   laid: async (plan: Plan, got: Schemas["Got"][]) =>
     accepted(await client.POST("/api/v1/laid", { body: { plan, got } })),
+  /** How soon it stands, where stands are put away, which plug goes where. */
+  ready: async (plan: Plan) => accepted(await client.POST("/api/v1/ready", { body: plan })),
   /** The door to the phone. */
   door: async () => accepted(await client.GET("/api/v1/phone")),
   openDoor: async () => accepted(await client.POST("/api/v1/phone")),

@@ -58,6 +58,7 @@ export const limits = {
   "GearLight.measured_at_m": [0.1, 20],
   "GearLight.measured_lx": [1, 1000000],
   "GearLight.modifier_efficiency": [0.02, 1],
+  "GearLight.settles_s": [0, 900],
   "GearLight.width_m": [0.01, 4],
   "GearMicrophone.pattern_a": [0, 1],
   "GearMicrophone.self_noise_dba": [0, 60],

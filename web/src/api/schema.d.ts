@@ -258,7 +258,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The set-up card as html, svg or csv */
+        /** The set-up card, its pages, drawings and tables as files */
         get: operations["card"];
         put?: never;
         post?: never;
@@ -785,6 +785,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/ready": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How soon a corner that was put away can record, where its stands are put away, which plug goes where */
+        post: operations["ready"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/regions": {
         parameters: {
             query?: never;
@@ -1011,6 +1028,11 @@ export interface components {
             /** @enum {string} */
             kind: "print";
         };
+        /**
+         * @description What is done to put a corner up, by hand or by itself.
+         * @enum {string}
+         */
+        ActionKind: "roll" | "carry" | "measure" | "level" | "mount" | "clip" | "set-down" | "hang" | "let-down" | "wear" | "plug" | "switch" | "dial" | "chair" | "quiet" | "start" | "check-picture" | "check-sound" | "starting" | "settling";
         /** @description What to do and what to buy for a sum. */
         Advice: {
             /** @description What there is to do, in one sentence. */
@@ -1271,6 +1293,8 @@ export interface components {
             /** @description Hours of the week that are not quiet. */
             quiet?: components["schemas"]["NoisyHours"][];
             clap?: components["schemas"]["Clap"] | null;
+            /** @description How the corner is put up and put away. */
+            habits?: components["schemas"]["Habits"];
         };
         /** @description A brief alone, before anything is chosen. */
         BriefFile: {
@@ -1492,6 +1516,31 @@ export interface components {
              * @description y.
              */
             y: number;
+        };
+        /** @description What hangs on one breaker. */
+        Circuit: {
+            /** @description Its name; empty where it has none. */
+            name: string;
+            /**
+             * Format: double
+             * @description What the plan plugs into it, W.
+             */
+            load_w: number;
+            /**
+             * Format: double
+             * @description The same, A.
+             */
+            load_a: number;
+            /**
+             * Format: double
+             * @description What the breaker holds, A.
+             */
+            breaker_a: number;
+            /**
+             * Format: double
+             * @description Load over breaker.
+             */
+            fraction: number;
         };
         /** @description A reverberation time that was measured, and what hung then: with other things hung it still tells how the room rings. */
         Clap: {
@@ -1834,6 +1883,33 @@ export interface components {
              * @description Speech transmission index.
              */
             sti: number;
+        };
+        /** @description Something that is done, and when. */
+        Done: {
+            /** @description Its name: what is done, and to what. */
+            id: string;
+            /** @description What is done. */
+            kind: components["schemas"]["ActionKind"];
+            /** @description In words. */
+            what: string;
+            /** @description Letter of the mark that it comes to; empty for most. */
+            letter: string;
+            /**
+             * Format: double
+             * @description When it is begun, s.
+             */
+            start_s: number;
+            /**
+             * Format: double
+             * @description How long it takes, s.
+             */
+            seconds: number;
+            /** @description By hand; else it runs by itself. */
+            by_hand: boolean;
+            /** @description Assumed, or timed by the person. */
+            from: components["schemas"]["Origin"];
+            /** @description The finish hangs on it. */
+            is_on_path: boolean;
         };
         /** @description The door as it stands. */
         DoorTold: {
@@ -2350,6 +2426,11 @@ export interface components {
             measured_at_m?: number | null;
             /**
              * Format: double
+             * @description Until its light holds after it is switched on, s (0, as of LEDs).
+             */
+            settles_s?: number | null;
+            /**
+             * Format: double
              * @description Lowest colour temperature, K.
              */
             cct_min_k: number;
@@ -2595,6 +2676,19 @@ export interface components {
             /** @description Their ids. */
             readings: string[];
         };
+        /** @description How the corner is put up and put away. */
+        Habits: {
+            /** @description All lamps hang on one strip with a switch. */
+            one_switch?: boolean;
+            /** @description A plate stays on the camera that clips onto its stand. */
+            plate?: boolean;
+            /** @description Where stands are put away, by the name of what stands on them, m (where Fogon finds room). */
+            parked?: {
+                [key: string]: components["schemas"]["Point2"];
+            };
+            /** @description Times by the stop watch, s, the ways included; each replaces the usual one. */
+            times_s?: components["schemas"]["Times"];
+        };
         /**
          * @description Hair.
          * @enum {string}
@@ -2707,7 +2801,7 @@ export interface components {
          * @description What a shape is.
          * @enum {string}
          */
-        Ink: "wall" | "floor" | "window" | "door" | "swing" | "overhead" | "furniture" | "detail" | "person" | "chair" | "head" | "camera" | "light" | "lamp-face" | "board" | "microphone" | "screen" | "backdrop" | "stand" | "feet" | "leg" | "arm" | "field" | "sharp" | "axis" | "aim" | "isolux" | "cone" | "keep-out" | "treatment" | "voice" | "echo" | "intruder" | "guide" | "centre" | "safe-area" | "vertical-cut" | "headroom-band" | "eye-line" | "headroom" | "cut-off" | "delivered-edge";
+        Ink: "wall" | "floor" | "window" | "door" | "swing" | "overhead" | "furniture" | "detail" | "person" | "chair" | "head" | "camera" | "light" | "lamp-face" | "board" | "microphone" | "screen" | "backdrop" | "stand" | "feet" | "leg" | "arm" | "field" | "sharp" | "axis" | "aim" | "isolux" | "cone" | "keep-out" | "treatment" | "parked" | "cable" | "voice" | "echo" | "intruder" | "guide" | "centre" | "safe-area" | "vertical-cut" | "headroom-band" | "eye-line" | "headroom" | "cut-off" | "delivered-edge";
         /** @description One input of a working. */
         Input: {
             /** @description Its name. */
@@ -2898,6 +2992,7 @@ export interface components {
             measures: components["schemas"]["Measure"][];
             /** @description What else to know or to look for. */
             notes: string[];
+            timed?: components["schemas"]["ActionKind"] | null;
         };
         /** @description A complete arrangement. */
         Layout: {
@@ -3106,6 +3201,31 @@ export interface components {
              */
             breaker_a?: number | null;
         };
+        /** @description One thing that is plugged into the mains. */
+        MainsPlug: {
+            /** @description The name of the thing. */
+            id: string;
+            /** @description What it is. */
+            what: string;
+            /**
+             * Format: double
+             * @description Power it takes at most, W.
+             */
+            power_w: number;
+            /** @description Power is assumed, not told. */
+            is_assumed: boolean;
+            /** @description The socket, by its name; none where no sockets are told. */
+            socket?: string | null;
+            /**
+             * Format: double
+             * @description So long must its cable be at least, m, down the stand and over the floor.
+             */
+            cable_m?: number | null;
+            /** @description The ways that it crosses, in words. */
+            crosses: string[];
+            /** @description How it runs over the floor, m from left and back wall. */
+            points_m: number[][];
+        };
         /** @description A mark on the floor, in the order they are laid. */
         Mark: {
             /** @description The name of what stands there in answers. */
@@ -3117,6 +3237,10 @@ export interface components {
             number: number;
             /** @description Letter on the tape. */
             letter: string;
+            /** @description Colour of the tape, in a word. */
+            colour: string;
+            /** @description Letter of the mark that what stands there faces. */
+            faces: string;
             /** @description What stands there. */
             what: string;
             /** @description Where, m from left and back wall. */
@@ -3437,6 +3561,13 @@ export interface components {
             plan: components["schemas"]["Plan"];
             kind: components["schemas"]["AngleKind"];
         };
+        /** @description Whether all lamps may hang on one switch. */
+        OneSwitch: {
+            /** @description They may. */
+            is_allowed: boolean;
+            /** @description Why, in words. */
+            words: string;
+        };
         /** @description A door or a window in a wall. */
         Opening: {
             /** @description Door or window. */
@@ -3554,6 +3685,40 @@ export interface components {
              * @description It is put out by itself in so many seconds.
              */
             left_s: number;
+        };
+        /** @description A stand put away and standing. */
+        Parked: {
+            /** @description The name of the first thing on it. */
+            id: string;
+            /** @description Letter of its mark. */
+            letter: string;
+            /** @description What is on it, in words. */
+            what: string;
+            /** @description Middle of the place where it is put away, m from left and back wall. */
+            at_m: number[];
+            /**
+             * Format: double
+             * @description Radius of what it takes there, m.
+             */
+            radius_m: number;
+            /** @description Middle of its place in use, m. */
+            standing_m: number[];
+            /**
+             * Format: double
+             * @description Radius of its feet in use, m.
+             */
+            standing_radius_m: number;
+            /** @description It stands on wheels. */
+            rolls: boolean;
+            /**
+             * Format: double
+             * @description From one to the other round the furniture, m.
+             */
+            way_m: number;
+            /** @description Told by the person, or found by Fogon. */
+            from: components["schemas"]["Origin"];
+            /** @description There is no room to put it away: it stays where it stands. */
+            stays: boolean;
         };
         /** @description Something that absorbs. */
         PartSeen: {
@@ -3770,6 +3935,21 @@ export interface components {
          * @enum {string}
          */
         Posture: "seated" | "standing";
+        /** @description The power of one corner. */
+        Power: {
+            /** @description What is plugged in, in the order of the marks. */
+            plugs: components["schemas"]["MainsPlug"][];
+            /** @description What the breakers carry. */
+            circuits: components["schemas"]["Circuit"][];
+            /** @description Strips that are needed because a socket has too few places. */
+            strips: components["schemas"]["Strip"][];
+            /** @description Whether all lamps may hang on one switch. */
+            one_switch: components["schemas"]["OneSwitch"];
+            /** @description How long batteries last, in words. */
+            batteries: string[];
+            /** @description What to heed. */
+            caution: string;
+        };
         /** @description Where prices come from. */
         PricesFrom: {
             /** @description What the catalogue is called. */
@@ -3839,6 +4019,13 @@ export interface components {
          * @enum {string}
          */
         Purpose: "talk-to-lens" | "screen-lesson" | "performance" | "keyed-background" | "vertical-short" | "audition-tape";
+        /** @description How soon a corner stands, and its plugs and cables. */
+        PutUp: {
+            ready: components["schemas"]["Ready"];
+            power: components["schemas"]["Power"];
+            /** @description The floor with every stand in use and put away, and the cables. */
+            away: components["schemas"]["View"];
+        };
         /** @description Stops beside a line of equal light. */
         ReachWord: components["schemas"]["Word"] & {
             /** @description The light that it belongs to. */
@@ -3882,6 +4069,36 @@ export interface components {
             belongs_to?: components["schemas"]["Condition"][];
             /** @description How it came about. */
             working: components["schemas"]["Working"];
+        };
+        /** @description How soon a corner can record. */
+        Ready: {
+            /**
+             * Format: double
+             * @description From everything put away to the first take, s.
+             */
+            time_s: number;
+            /** @description No other order is done earlier. */
+            is_least: boolean;
+            /**
+             * Format: double
+             * @description What is aimed at, s, by how the corner is held up.
+             */
+            target_s: number;
+            /** @description In words. */
+            sentence: string;
+            /** @description What is done, in the order in which it is begun. */
+            actions: components["schemas"]["Done"][];
+            /** @description What takes longest, in words. */
+            longest: string;
+            /** @description What would be done sooner, the most first. */
+            shorter: components["schemas"]["Shorter"][];
+            /**
+             * Format: double
+             * @description What the marks on the floor gain, s.
+             */
+            marks_gain_s: number;
+            /** @description Where stands are put away. */
+            parked: components["schemas"]["Parked"][];
         };
         /** @description The way of the sound into a file. */
         Record: {
@@ -4056,6 +4273,10 @@ export interface components {
             noises?: {
                 [key: string]: components["schemas"]["Noise"];
             };
+            /** @description Sockets that gear can be plugged into. */
+            sockets?: {
+                [key: string]: components["schemas"]["Socket"];
+            };
             /** @description The mains; missing values follow the unit system. */
             mains?: components["schemas"]["Mains"];
         };
@@ -4202,6 +4423,16 @@ export interface components {
             prices: components["schemas"]["PricesFrom"];
             format: components["schemas"]["ListFormat"];
         };
+        /** @description Something that would be done sooner. */
+        Shorter: {
+            /** @description What to change. */
+            what: string;
+            /**
+             * Format: double
+             * @description What it gains, s.
+             */
+            seconds: number;
+        };
         /** @description A shot size over the distance: f = u s / (S + s). */
         ShotCurve: {
             /** @description In words. */
@@ -4257,6 +4488,18 @@ export interface components {
              * @description How large it is, bytes.
              */
             bytes: number;
+        };
+        /** @description A socket of the mains. */
+        Socket: {
+            /** @description Where it is, m. */
+            position_m: components["schemas"]["Point3"];
+            /** @description The breaker behind it, by whatever name: sockets of one name share one (all share one). */
+            circuit?: string | null;
+            /**
+             * Format: int32
+             * @description How many plugs it takes (2).
+             */
+            outlets?: number | null;
         };
         /** @description A corner's sound. */
         SoundSeen: {
@@ -4450,6 +4693,13 @@ export interface components {
             /** @description Local time at which it ends. */
             to: string;
         };
+        /** @description A strip that is needed. */
+        Strip: {
+            /** @description The socket that it goes into, by its name. */
+            socket: string;
+            /** @description So many plugs go into it. */
+            plugs: number;
+        };
         /** @description One line or outline. */
         Stroke: {
             /** @description What it is. */
@@ -4625,6 +4875,109 @@ export interface components {
         /** @description What was ticked. */
         TicksIn: {
             ticks: components["schemas"]["Tick"][];
+        };
+        /** @description Times by the stop watch, s, the ways included; each replaces the usual one. */
+        Times: {
+            /**
+             * Format: double
+             * @description A stand on wheels comes to its mark.
+             */
+            roll?: number | null;
+            /**
+             * Format: double
+             * @description A folded stand comes to its mark, and its feet are spread.
+             */
+            carry?: number | null;
+            /**
+             * Format: double
+             * @description A place is measured where no mark is.
+             */
+            measure?: number | null;
+            /**
+             * Format: double
+             * @description A tripod is levelled.
+             */
+            level?: number | null;
+            /**
+             * Format: double
+             * @description The camera is screwed to its stand.
+             */
+            mount?: number | null;
+            /**
+             * Format: double
+             * @description The camera is clipped to its stand by a plate that stays on it.
+             */
+            clip?: number | null;
+            /**
+             * Format: double
+             * @description Something is put where it stands without a stand of its own.
+             */
+            "set-down"?: number | null;
+            /**
+             * Format: double
+             * @description A backdrop is hung on a bar between two stands.
+             */
+            hang?: number | null;
+            /**
+             * Format: double
+             * @description A backdrop is let down from wall or ceiling.
+             */
+            "let-down"?: number | null;
+            /**
+             * Format: double
+             * @description A microphone is put on.
+             */
+            wear?: number | null;
+            /**
+             * Format: double
+             * @description A plug goes in.
+             */
+            plug?: number | null;
+            /**
+             * Format: double
+             * @description A switch is pressed.
+             */
+            switch?: number | null;
+            /**
+             * Format: double
+             * @description A lamp's dial is set.
+             */
+            dial?: number | null;
+            /**
+             * Format: double
+             * @description The chair comes to its mark.
+             */
+            chair?: number | null;
+            /**
+             * Format: double
+             * @description The room is made dark and silent.
+             */
+            quiet?: number | null;
+            /**
+             * Format: double
+             * @description Camera or recorder is started.
+             */
+            start?: number | null;
+            /**
+             * Format: double
+             * @description The picture is looked at.
+             */
+            "check-picture"?: number | null;
+            /**
+             * Format: double
+             * @description A sentence is recorded and listened to.
+             */
+            "check-sound"?: number | null;
+            /**
+             * Format: double
+             * @description Camera or recorder starts, by itself.
+             */
+            starting?: number | null;
+            /**
+             * Format: double
+             * @description A lamp's light settles, by itself.
+             */
+            settling?: number | null;
         };
         /** @description A corner to lay. */
         ToLay: {
@@ -4958,7 +5311,7 @@ export interface components {
          * @description What is done in a step.
          * @enum {string}
          */
-        Work: "mark" | "tape" | "hang" | "plug" | "set" | "check";
+        Work: "mark" | "tape" | "hang" | "plug" | "set" | "check" | "put-up";
         /**
          * @description A step of the work.
          * @enum {string}
@@ -5119,7 +5472,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Details"];
                 };
             };
-            /** @description Too much is being worked on, or pictures are switched off */
+            /** @description Too much is being worked on */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -5213,7 +5566,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Details"];
                 };
             };
-            /** @description Too much is being worked on, or pictures are switched off */
+            /** @description Too much is being worked on */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -5307,7 +5660,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Details"];
                 };
             };
-            /** @description Too much is being worked on, or pictures are switched off */
+            /** @description Too much is being worked on */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -5371,7 +5724,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Details"];
                 };
             };
-            /** @description Too much is being worked on, or pictures are switched off */
+            /** @description Too much is being worked on */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -5469,7 +5822,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Details"];
                 };
             };
-            /** @description Too much is being worked on, or pictures are switched off */
+            /** @description Too much is being worked on */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -5567,7 +5920,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Details"];
                 };
             };
-            /** @description Too much is being worked on, or pictures are switched off */
+            /** @description Too much is being worked on */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -5680,7 +6033,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Details"];
                 };
             };
-            /** @description Too much is being worked on, or pictures are switched off */
+            /** @description Too much is being worked on */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -5744,7 +6097,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Details"];
                 };
             };
-            /** @description Too much is being worked on, or pictures are switched off */
+            /** @description Too much is being worked on */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -5806,7 +6159,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Details"];
                 };
             };
-            /** @description Too much is being worked on, or pictures are switched off */
+            /** @description Too much is being worked on */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -5880,7 +6233,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Details"];
                 };
             };
-            /** @description Too much is being worked on, or pictures are switched off */
+            /** @description Too much is being worked on */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -5952,7 +6305,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Details"];
                 };
             };
-            /** @description Too much is being worked on, or pictures are switched off */
+            /** @description Too much is being worked on */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -6046,7 +6399,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Details"];
                 };
             };
-            /** @description Too much is being worked on, or pictures are switched off */
+            /** @description Too much is being worked on */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -6112,7 +6465,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Details"];
                 };
             };
-            /** @description Too much is being worked on, or pictures are switched off */
+            /** @description Too much is being worked on */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -6206,7 +6559,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Details"];
                 };
             };
-            /** @description Too much is being worked on, or pictures are switched off */
+            /** @description Too much is being worked on */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -6280,7 +6633,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Details"];
                 };
             };
-            /** @description Too much is being worked on, or pictures are switched off */
+            /** @description Too much is being worked on */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -6374,7 +6727,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Details"];
                 };
             };
-            /** @description Too much is being worked on, or pictures are switched off */
+            /** @description Too much is being worked on */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -6448,7 +6801,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Details"];
                 };
             };
-            /** @description Too much is being worked on, or pictures are switched off */
+            /** @description Too much is being worked on */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -6572,7 +6925,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Details"];
                 };
             };
-            /** @description Too much is being worked on, or pictures are switched off */
+            /** @description Too much is being worked on */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -6664,7 +7017,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Details"];
                 };
             };
-            /** @description Too much is being worked on, or pictures are switched off */
+            /** @description Too much is being worked on */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -6738,7 +7091,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Details"];
                 };
             };
-            /** @description Too much is being worked on, or pictures are switched off */
+            /** @description Too much is being worked on */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -6761,7 +7114,7 @@ export interface operations {
             header?: never;
             path: {
                 id: number;
-                /** @description html, svg or csv */
+                /** @description html, all.html, svg, pdf, csv, dxf, plan.svg, side.svg, marks.csv, marks.json, cables.csv */
                 format: string;
             };
             cookie?: never;
@@ -6820,7 +7173,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Details"];
                 };
             };
-            /** @description Too much is being worked on, or pictures are switched off */
+            /** @description Too much is being worked on */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -6894,7 +7247,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Details"];
                 };
             };
-            /** @description Too much is being worked on, or pictures are switched off */
+            /** @description Too much is being worked on */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -6968,7 +7321,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Details"];
                 };
             };
-            /** @description Too much is being worked on, or pictures are switched off */
+            /** @description Too much is being worked on */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -7036,6 +7389,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Details"];
                 };
             };
+            /** @description Pictures are switched off */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
             /** @description A fault, or the file cannot be written: the sentence says which */
             500: {
                 headers: {
@@ -7045,7 +7407,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Details"];
                 };
             };
-            /** @description Too much is being worked on, or pictures are switched off */
+            /** @description Too much is being worked on */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -7147,7 +7509,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Details"];
                 };
             };
-            /** @description Too much is being worked on, or pictures are switched off */
+            /** @description Too much is being worked on */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -7224,7 +7586,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Details"];
                 };
             };
-            /** @description Too much is being worked on, or pictures are switched off */
+            /** @description Too much is being worked on */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -7299,7 +7661,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Details"];
                 };
             };
-            /** @description Too much is being worked on, or pictures are switched off */
+            /** @description Too much is being worked on */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -7403,7 +7765,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Details"];
                 };
             };
-            /** @description Too much is being worked on, or pictures are switched off */
+            /** @description Too much is being worked on */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -7496,7 +7858,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Details"];
                 };
             };
-            /** @description Too much is being worked on, or pictures are switched off */
+            /** @description Too much is being worked on */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -7601,7 +7963,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Details"];
                 };
             };
-            /** @description Too much is being worked on, or pictures are switched off */
+            /** @description Too much is being worked on */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -7703,7 +8065,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Details"];
                 };
             };
-            /** @description Too much is being worked on, or pictures are switched off */
+            /** @description Too much is being worked on */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -7797,7 +8159,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Details"];
                 };
             };
-            /** @description Too much is being worked on, or pictures are switched off */
+            /** @description Too much is being worked on */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -7861,7 +8223,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Details"];
                 };
             };
-            /** @description Too much is being worked on, or pictures are switched off */
+            /** @description Too much is being worked on */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -7925,7 +8287,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Details"];
                 };
             };
-            /** @description Too much is being worked on, or pictures are switched off */
+            /** @description Too much is being worked on */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -8019,7 +8381,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Details"];
                 };
             };
-            /** @description Too much is being worked on, or pictures are switched off */
+            /** @description Too much is being worked on */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -8083,7 +8445,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Details"];
                 };
             };
-            /** @description Too much is being worked on, or pictures are switched off */
+            /** @description Too much is being worked on */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -8185,7 +8547,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Details"];
                 };
             };
-            /** @description Too much is being worked on, or pictures are switched off */
+            /** @description Too much is being worked on */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -8279,7 +8641,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Details"];
                 };
             };
-            /** @description Too much is being worked on, or pictures are switched off */
+            /** @description Too much is being worked on */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -8373,7 +8735,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Details"];
                 };
             };
-            /** @description Too much is being worked on, or pictures are switched off */
+            /** @description Too much is being worked on */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -8475,7 +8837,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Details"];
                 };
             };
-            /** @description Too much is being worked on, or pictures are switched off */
+            /** @description Too much is being worked on */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -8569,7 +8931,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Details"];
                 };
             };
-            /** @description Too much is being worked on, or pictures are switched off */
+            /** @description Too much is being worked on */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -8663,7 +9025,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Details"];
                 };
             };
-            /** @description Too much is being worked on, or pictures are switched off */
+            /** @description Too much is being worked on */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -8757,7 +9119,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Details"];
                 };
             };
-            /** @description Too much is being worked on, or pictures are switched off */
+            /** @description Too much is being worked on */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -8821,7 +9183,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Details"];
                 };
             };
-            /** @description Too much is being worked on, or pictures are switched off */
+            /** @description Too much is being worked on */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -8915,7 +9277,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Details"];
                 };
             };
-            /** @description Too much is being worked on, or pictures are switched off */
+            /** @description Too much is being worked on */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -9028,7 +9390,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Details"];
                 };
             };
-            /** @description Too much is being worked on, or pictures are switched off */
+            /** @description Too much is being worked on */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -9092,7 +9454,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Details"];
                 };
             };
-            /** @description Too much is being worked on, or pictures are switched off */
+            /** @description Too much is being worked on */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -9165,7 +9527,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Details"];
                 };
             };
-            /** @description Too much is being worked on, or pictures are switched off */
+            /** @description Too much is being worked on */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -9227,7 +9589,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Details"];
                 };
             };
-            /** @description Too much is being worked on, or pictures are switched off */
+            /** @description Too much is being worked on */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -9291,7 +9653,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Details"];
                 };
             };
-            /** @description Too much is being worked on, or pictures are switched off */
+            /** @description Too much is being worked on */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -9411,7 +9773,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Details"];
                 };
             };
-            /** @description Too much is being worked on, or pictures are switched off */
+            /** @description Too much is being worked on */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -9483,7 +9845,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Details"];
                 };
             };
-            /** @description Too much is being worked on, or pictures are switched off */
+            /** @description Too much is being worked on */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -9551,6 +9913,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Details"];
                 };
             };
+            /** @description Pictures are switched off */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
             /** @description The document is too large */
             413: {
                 headers: {
@@ -9577,7 +9948,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Details"];
                 };
             };
-            /** @description Too much is being worked on, or pictures are switched off */
+            /** @description Too much is being worked on */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -9671,7 +10042,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Details"];
                 };
             };
-            /** @description Too much is being worked on, or pictures are switched off */
+            /** @description Too much is being worked on */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -9765,7 +10136,101 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Details"];
                 };
             };
-            /** @description Too much is being worked on, or pictures are switched off */
+            /** @description Too much is being worked on */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+        };
+    };
+    ready: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Plan"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PutUp"];
+                };
+            };
+            /** @description What stands behind the question mark, or the request itself, cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The browser was not let in: open the address that was printed at start */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request comes from elsewhere than this server's pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request did not arrive in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The document is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description A fault, or the file cannot be written: the sentence says which */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description Too much is being worked on */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -9829,7 +10294,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Details"];
                 };
             };
-            /** @description Too much is being worked on, or pictures are switched off */
+            /** @description Too much is being worked on */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -9893,7 +10358,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Details"];
                 };
             };
-            /** @description Too much is being worked on, or pictures are switched off */
+            /** @description Too much is being worked on */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -9957,7 +10422,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Details"];
                 };
             };
-            /** @description Too much is being worked on, or pictures are switched off */
+            /** @description Too much is being worked on */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -10051,7 +10516,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Details"];
                 };
             };
-            /** @description Too much is being worked on, or pictures are switched off */
+            /** @description Too much is being worked on */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -10145,7 +10610,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Details"];
                 };
             };
-            /** @description Too much is being worked on, or pictures are switched off */
+            /** @description Too much is being worked on */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -10239,7 +10704,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Details"];
                 };
             };
-            /** @description Too much is being worked on, or pictures are switched off */
+            /** @description Too much is being worked on */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -10333,7 +10798,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Details"];
                 };
             };
-            /** @description Too much is being worked on, or pictures are switched off */
+            /** @description Too much is being worked on */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -10397,7 +10862,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Details"];
                 };
             };
-            /** @description Too much is being worked on, or pictures are switched off */
+            /** @description Too much is being worked on */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -10490,7 +10955,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Details"];
                 };
             };
-            /** @description Too much is being worked on, or pictures are switched off */
+            /** @description Too much is being worked on */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -10584,7 +11049,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Details"];
                 };
             };
-            /** @description Too much is being worked on, or pictures are switched off */
+            /** @description Too much is being worked on */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -10648,7 +11113,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Details"];
                 };
             };
-            /** @description Too much is being worked on, or pictures are switched off */
+            /** @description Too much is being worked on */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -10741,7 +11206,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Details"];
                 };
             };
-            /** @description Too much is being worked on, or pictures are switched off */
+            /** @description Too much is being worked on */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -10803,7 +11268,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Details"];
                 };
             };
-            /** @description Too much is being worked on, or pictures are switched off */
+            /** @description Too much is being worked on */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -10897,7 +11362,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Details"];
                 };
             };
-            /** @description Too much is being worked on, or pictures are switched off */
+            /** @description Too much is being worked on */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -10991,7 +11456,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Details"];
                 };
             };
-            /** @description Too much is being worked on, or pictures are switched off */
+            /** @description Too much is being worked on */
             503: {
                 headers: {
                     [name: string]: unknown;

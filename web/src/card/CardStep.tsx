@@ -2,9 +2,16 @@
 import type { StepProps } from "../table/step";
 import { kept } from "../picture/options";
 import { AsLaid } from "../floor/AsLaid";
+import { Away } from "../floor/Away";
+import { Parked } from "../floor/Parked";
+import { PutUp } from "../floor/PutUp";
 import { WithPhone } from "../floor/WithPhone";
-import { ButtonLink, FileLink } from "../ui/button";
+import { Schools } from "../schools/Schools";
+import { useTable } from "../table/useTable";
+import { ButtonLink } from "../ui/button";
+import { Tick } from "../ui/fields";
 import { Section } from "../ui/Section";
+import { Files } from "./Files";
 import { Placed } from "./Placed";
 import { PAPERS, type Paper } from "./paper";
 import { Score } from "./Score";
@@ -14,11 +21,7 @@ interface CardProps extends StepProps {
   onPaper: (paper: Paper) => void;
 }
 
-export function CardNow({ corner, judged, paper, onPaper }: CardProps) {
-  // With the picture that is chosen everywhere else.
-  const lines = kept().lines ? "&picture=lines" : "";
-  const url = (format: string) =>
-    `/api/v1/corners/${String(corner.id)}/card/${format}?paper=${paper}${lines}&download=1`;
+export function CardNow({ corner, plan, judged, units, paper, onPaper }: CardProps) {
   const cautions = judged.assessment.findings.flatMap((finding) => finding.caution ?? []);
   return (
     <div className="grid gap-4">
@@ -37,8 +40,8 @@ export function CardNow({ corner, judged, paper, onPaper }: CardProps) {
             ))}
           </select>
         </label>
-        <FileLink href={url("svg")}>Save as SVG</FileLink>
-        <FileLink href={url("csv")}>Save as CSV</FileLink>
+        {/* With the picture that is chosen everywhere else. */}
+        <Files id={corner.id} paper={paper} lines={kept().lines} />
       </div>
       <Section title="On the floor">
         <div className="grid gap-3">
@@ -50,6 +53,8 @@ export function CardNow({ corner, judged, paper, onPaper }: CardProps) {
           <WithPhone />
         </div>
       </Section>
+      <PutUp corner={corner.id} plan={plan} />
+      <Away corner={corner.id} plan={plan} units={units} />
       {cautions.length > 0 && (
         <Section title="Cautions">
           <ul className="grid gap-1 text-sm">
@@ -66,13 +71,39 @@ export function CardNow({ corner, judged, paper, onPaper }: CardProps) {
   );
 }
 
-/** Nothing is set on the card itself: what was laid is held against it. */
+/** What was laid is held against the card; where stands are put away. */
 export function CardByHand({ plan, units }: StepProps) {
-  return <AsLaid plan={plan} units={units} />;
+  return (
+    <div className="grid gap-5">
+      <AsLaid plan={plan} units={units} />
+      <Parked plan={plan} units={units} />
+    </div>
+  );
 }
 
-export function CardChoices() {
-  return <p>Nothing is chosen for the card: what you choose in the other steps stands on it at once.</p>;
+/** How it is put up. */
+export function CardChoices({ plan }: StepProps) {
+  const table = useTable();
+  const habits = plan.brief.habits ?? {};
+  const set = (change: Partial<typeof habits>) =>
+    table.act((p) => ({ ...p, brief: { ...p.brief, habits: { ...p.brief.habits, ...change } } }));
+  return (
+    <div className="grid gap-4">
+      <Section title="How you put it up">
+        <Tick
+          label="All lamps hang on one strip with a switch"
+          checked={habits.one_switch ?? false}
+          onTick={(one_switch) => set({ one_switch })}
+        />
+        <Tick
+          label="A plate stays on the camera and clips onto its stand"
+          checked={habits.plate ?? false}
+          onTick={(plate) => set({ plate })}
+        />
+      </Section>
+      <Schools ids={["rig"]} plan={plan} />
+    </div>
+  );
 }
 
 export function CardNumbers({ judged }: StepProps) {

@@ -1,18 +1,23 @@
 // One step at a time, in letters that are read from two metres: the phone lies on the floor while both hands are busy.
 import { useState } from "react";
+import { useSearchParams } from "react-router";
 
 import type { Schemas } from "../api/client";
 import { Button } from "../ui/button";
 import { Standing } from "../ui/Standing";
 import { capital } from "../units/text";
 import { Signal } from "./Signal";
+import { StopWatch } from "./StopWatch";
 import { nextOpen, type Step } from "./ticks";
 import type { Laying } from "./useLaying";
 
 /** What is done on the floor, and what at the dials afterwards. */
-const PARTS: Record<"lay" | "set", { words: string; works: Schemas["Work"][] }> = {
-  lay: { words: "Lay", works: ["mark", "tape", "hang", "plug"] },
-  set: { words: "Set and check", works: ["set", "check"] },
+type Part = "lay" | "set" | "put-up";
+
+const PARTS: Record<Part, { words: string; works: Schemas["Work"][]; done: string }> = {
+  lay: { words: "Lay", works: ["mark", "tape", "hang", "plug"], done: "All is laid. Now set it." },
+  set: { words: "Set and check", works: ["set", "check"], done: "All is set and checked." },
+  "put-up": { words: "Put up", works: ["put-up"], done: "It stands." },
 };
 
 const WORK: Record<Schemas["Work"], string> = {
@@ -22,6 +27,7 @@ const WORK: Record<Schemas["Work"], string> = {
   plug: "Plug in",
   set: "Set",
   check: "Check",
+  "put-up": "Put up",
 };
 
 interface Props {
@@ -30,7 +36,8 @@ interface Props {
 }
 
 export function Steps({ told, laying }: Props) {
-  const [part, setPart] = useState<keyof typeof PARTS>("lay");
+  const [asked] = useSearchParams();
+  const [part, setPart] = useState<Part>(asked.get("part") === "put-up" ? "put-up" : "lay");
   const [isList, setList] = useState(false);
   const steps = told.steps.filter((step) => PARTS[part].works.includes(step.work));
   const [at, setAt] = useState(() => nextOpen(steps, laying.ticks, 0));
@@ -51,7 +58,7 @@ export function Steps({ told, laying }: Props) {
     <div className="mx-auto flex min-h-[calc(100dvh-3.5rem)] w-full max-w-3xl flex-col gap-3 px-4 pt-3 pb-4">
       <div className="flex flex-wrap items-center gap-2">
         <div role="group" aria-label="Part of the work" className="flex gap-1.5">
-          {(Object.keys(PARTS) as (keyof typeof PARTS)[]).map((key) => (
+          {(Object.keys(PARTS) as Part[]).map((key) => (
             <Button
               key={key}
               aria-pressed={key === part}
@@ -74,10 +81,10 @@ export function Steps({ told, laying }: Props) {
       </div>
       {done === steps.length && steps.length > 0 && (
         <p>
-          <Standing ready words={part === "lay" ? "All is laid. Now set it." : "All is set and checked."} />{" "}
-          {part === "set" && told.verdict}
+          <Standing ready words={PARTS[part].done} /> {part !== "lay" && told.verdict}
         </p>
       )}
+      {part === "put-up" && <StopWatch steps={steps} laying={laying} />}
       {isList ? (
         <All
           steps={steps}

@@ -52,8 +52,11 @@ export class Keeper {
     this.#show(false);
   }
 
+  /** The server's clock, ms. */
+  readonly now_ms = (): number => Math.round(this.#ports.now_ms() + this.#ahead_ms);
+
   tick(step: string, done: boolean): void {
-    const at_ms = Math.round(this.#ports.now_ms() + this.#ahead_ms);
+    const at_ms = this.now_ms();
     this.#keep([...this.#waiting.filter((other) => other.step !== step), { step, done, at_ms }]);
     this.#show(this.view.isCut);
     void this.sync();

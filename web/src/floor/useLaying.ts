@@ -13,6 +13,8 @@ export interface Laying extends View {
   told: Schemas["Laying"] | undefined;
   error: unknown;
   tick: (step: string, done: boolean) => void;
+  /** The server's clock, ms. */
+  now_ms: () => number;
 }
 
 export function useLaying(corner: number): Laying {
@@ -45,5 +47,5 @@ export function useLaying(corner: number): Laying {
     return () => clearInterval(every);
   }, [keeper]);
   const view = useSyncExternalStore(keeper.subscribe, () => keeper.view);
-  return { told: data, error, ...view, tick: (step, done) => keeper.tick(step, done) };
+  return { told: data, error, ...view, tick: (step, done) => keeper.tick(step, done), now_ms: keeper.now_ms };
 }

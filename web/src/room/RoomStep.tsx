@@ -5,6 +5,7 @@ import { Things } from "../things/Things";
 import type { StepProps } from "../table/step";
 import { ButtonLink } from "../ui/button";
 import { Behind } from "./Behind";
+import { Sockets } from "./Sockets";
 import { Walls } from "./Walls";
 
 export function RoomNow({ judged, units }: StepProps) {
@@ -18,6 +19,7 @@ export function RoomByHand({ corner, plan, judged, told, units }: StepProps) {
     <div className="grid gap-5">
       <Furnishing plan={plan} />
       <Walls plan={plan} />
+      <Sockets plan={plan} units={units} />
       <Things names={told.things} judged={judged} plan={plan} units={units} />
       <p>
         <ButtonLink to={`/corners/${String(corner.id)}/answers`}>Change the room’s measures</ButtonLink>

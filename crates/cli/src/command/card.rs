@@ -8,7 +8,8 @@ use fogon_core::corner::{Corner, unresolved};
 use fogon_core::plan::Plan;
 use fogon_core::problem::{Code, Problem};
 use fogon_handover::picture::{self, Photo};
-use fogon_handover::{Paper, csv, html, svg};
+use fogon_handover::Paper;
+use fogon_handover::file::CardFile;
 use fogon_viewfinder::develop::settings;
 use fogon_viewfinder::lens::size_px;
 use fogon_viewfinder::render::{Asked, render};
@@ -28,7 +29,8 @@ enum PaperSize {
 pub(crate) struct Arguments {
     /// Plan file, or - for standard input
     plan: PathBuf,
-    /// File to write; its ending chooses the format: svg, html or csv
+    /// File to write; its ending chooses the format: html, all.html, svg, pdf, csv, dxf, plan.svg, side.svg, marks.csv, marks.json,
+    /// cables.csv
     #[arg(long, value_name = "FILE")]
     out: PathBuf,
     /// Paper to lay it out for
@@ -44,23 +46,18 @@ pub(crate) fn run(arguments: &Arguments) -> Result<(), Failure> {
         PaperSize::A4 => Paper::A4,
         PaperSize::Letter => Paper::Letter,
     };
-    let ending = arguments.out.extension().and_then(|e| e.to_str()).unwrap_or_default().to_ascii_lowercase();
-    if !matches!(ending.as_str(), "svg" | "html" | "csv") {
+    let name = arguments.out.file_name().and_then(|name| name.to_str()).unwrap_or_default();
+    let Some(format) = CardFile::of_file_name(name) else {
         let shown = arguments.out.display().to_string();
-        return Err(
-            Problem::new("out", shown, "a file name ending in .svg, .html or .csv", Code::BadChoice).into()
-        );
-    }
+        let endings: Vec<String> = CardFile::ALL.iter().map(|file| format!(".{}", file.ending())).collect();
+        let accepted = format!("a file name ending in {}", endings.join(", "));
+        return Err(Problem::new("out", shown, accepted, Code::BadChoice).into());
+    };
     let plan = Plan::read(&read::bytes(&arguments.plan)?)?;
     let card = card(&plan).ok_or_else(unresolved)?;
-    let png = if ending == "csv" || arguments.no_picture { None } else { Some(picture_of(&plan)?) };
+    let png = (format.has_picture() && !arguments.no_picture).then(|| picture_of(&plan)).transpose()?;
     let photo = png.as_ref().map(|(png, aspect)| Photo { png, aspect: *aspect });
-    let text = match ending.as_str() {
-        "svg" => svg::card(&card, paper, photo),
-        "html" => html::card(&card, paper, photo),
-        _ => csv::card(&card),
-    };
-    read::write(&arguments.out, &text)
+    read::write_bytes(&arguments.out, &format.bytes(&card, paper, photo)?)
 }
 
 /// The plan's picture as a PNG, and its width over its height.

@@ -99,6 +99,10 @@ fn of_banded(banded: Banded, row: &Row<'_>) -> (Option<Band>, Option<&'static st
         }
         Banded::RoomBackgroundBehindM => (at_least(0.5, 1.0), None),
         Banded::RoomMainsLoadFraction => (at_most(0.8, 1.0), None),
+        Banded::ReadyCornerTimeS => {
+            let target = crate::ready::target_s(schools.rig);
+            (at_most(target, 2.0 * target), Some("rig"))
+        }
         Banded::LightKeyAzimuthDeg => match schools.lights {
             LightSchool::Ring => (at_most(8.0, 15.0), Some("lights")),
             _ if brief.windows_shine() => (band(20.0, 30.0, 90.0, 110.0), Some("window")),

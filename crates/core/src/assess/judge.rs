@@ -132,6 +132,9 @@ fn lit_readings(corner: &Corner<'_>, lit: &LightReport<'_>) -> Vec<Reading> {
         set_measured(corner, &mut details);
         all.splice(after..after, details);
     }
+    let mut ready = vec![crate::ready::reading(corner)];
+    set_measured(corner, &mut ready);
+    all.extend(ready);
     all
 }
 

@@ -14,6 +14,10 @@ pub struct Mark {
     pub number: u32,
     /// Letter on the tape.
     pub letter: String,
+    /// Colour of the tape, in a word.
+    pub colour: &'static str,
+    /// Letter of the mark that what stands there faces.
+    pub faces: &'static str,
     /// What stands there.
     pub what: String,
     /// Where, m from left and back wall.

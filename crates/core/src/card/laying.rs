@@ -5,6 +5,9 @@ use utoipa::ToSchema;
 
 use super::Card;
 use super::entries::{Dial, Mark};
+use crate::plan::ActionKind;
+use crate::reading::Origin;
+use crate::ready::in_words;
 
 /// What is done in a step.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, ToSchema)]
@@ -22,6 +25,8 @@ pub enum Work {
     Set,
     /// Something is looked at before the take.
     Check,
+    /// What was put away is put up again.
+    PutUp,
 }
 
 /// One length or value, large.
@@ -48,12 +53,15 @@ pub struct LayingStep {
     pub measures: Vec<Measure>,
     /// What else to know or to look for.
     pub notes: Vec<String>,
+    /// What kind of action it is, where its time is taken.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub timed: Option<ActionKind>,
 }
 
 impl LayingStep {
     fn new(work: Work, name: &str, title: impl Into<String>) -> Self {
         let (title, id) = (title.into(), name.to_owned());
-        Self { id, work, letter: None, title, measures: Vec::new(), notes: Vec::new() }
+        Self { id, work, letter: None, title, measures: Vec::new(), notes: Vec::new(), timed: None }
     }
 
     fn with(mut self, label: impl Into<String>, value: String) -> Self {
@@ -84,7 +92,7 @@ impl LayingStep {
     }
 }
 
-/// All steps of a card, in the order they are done: marks, what hangs, plugs, dials and camera, checks.
+/// All steps of a card, in the order they are done: marks, what hangs, plugs, dials and camera, checks; then what puts it up again.
 pub fn laying(card: &Card) -> Vec<LayingStep> {
     let baseline = card.baseline.iter().map(|line| {
         let [x, y] = line.at_m;
@@ -122,7 +130,14 @@ pub fn laying(card: &Card) -> Vec<LayingStep> {
         LayingStep::new(Work::Check, &format!("check.{index}"), "Before every take").noting(*check)
     });
     let all = seat.into_iter().chain(baseline).chain(marks).chain(diagonals).chain(hung).chain(cables);
-    all.chain(dials).chain(settings).chain(checks).map(LayingStep::sealed).collect()
+    let put_up = card.ready.actions.iter().filter(|action| action.by_hand).map(|action| {
+        let by = if action.from == Origin::Measured { "your time" } else { "usually" };
+        let step = LayingStep::new(Work::PutUp, &format!("put-up.{}", action.id), action.what.clone());
+        let letter = (!action.letter.is_empty()).then(|| action.letter.clone());
+        LayingStep { timed: Some(action.kind), letter, ..step.with(by, in_words(action.seconds)) }
+    });
+    let laid = all.chain(dials).chain(settings).chain(checks);
+    laid.chain(put_up).map(LayingStep::sealed).collect()
 }
 
 fn of_mark(card: &Card, mark: &Mark) -> LayingStep {

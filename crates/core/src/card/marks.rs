@@ -57,6 +57,8 @@ pub(super) fn floor(corner: &Corner<'_>) -> Floor {
             id: name_of(corner.brief, corner.layout, &thing.id),
             number,
             letter: thing.letter.to_owned(),
+            colour: colour(&thing, corner),
+            faces: if thing.id == ThingId::Seat { "C" } else { "S" },
             what,
             at_m: at.to_array(),
             tape,
@@ -67,6 +69,30 @@ pub(super) fn floor(corner: &Corner<'_>) -> Floor {
     let baseline =
         second.map(|at| Baseline { letters: BASELINE, at_m: at.to_array(), length_m: at.distance(seat) });
     Floor { diagonals: diagonals(corner, &sight, &marks), marks, baseline }
+}
+
+/// Colour of the tape for a thing, in a word. Fogon's own rule.
+fn colour(thing: &PlacedThing<'_>, corner: &Corner<'_>) -> &'static str {
+    match &thing.id {
+        ThingId::Seat => "white",
+        ThingId::Camera => "red",
+        ThingId::Light(id) => match corner.layout.lights.get(id).map(|light| light.role) {
+            Some(Role::Key) | None => "yellow",
+            Some(Role::Fill) => "green",
+            Some(Role::Back) => "blue",
+            Some(Role::Background) => "brown",
+            Some(Role::Practical) => "grey",
+        },
+        ThingId::Microphone => "orange",
+        ThingId::Screen => "violet",
+        ThingId::Backdrop => "black",
+        ThingId::Angle(_) => "pink",
+        ThingId::Treatment(_)
+        | ThingId::Furniture(_)
+        | ThingId::Person
+        | ThingId::Opening(_)
+        | ThingId::Mains => "",
+    }
 }
 
 /// From the seat to each mark, and from the camera to the key: what a tape reaches without leaving the floor.

@@ -41,6 +41,8 @@ pub enum Ink {
     Cone,
     KeepOut,
     Treatment,
+    Parked,
+    Cable,
     Voice,
     Echo,
     Intruder,

@@ -6,7 +6,7 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use super::{
-    Backdrop, Camera, FurnitureAt, Gear, GearLens, Id, Light, LightSchool, MeasuredId, Microphone,
+    Backdrop, Camera, FurnitureAt, Gear, GearLens, Habits, Id, Light, LightSchool, MeasuredId, Microphone,
     NoisyHours, Place, Room, Schools, Screen, Seat, Treatment, WindowSchool,
 };
 use crate::reading::Origin;
@@ -52,6 +52,9 @@ pub struct Brief {
     /// The reverberation time as it was measured while other things hung than now.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub clap: Option<Clap>,
+    /// How the corner is put up and put away.
+    #[serde(default, skip_serializing_if = "Habits::is_usual")]
+    pub habits: Habits,
 }
 
 /// A reverberation time that was measured, and what hung then: with other things hung it still tells how the room rings.

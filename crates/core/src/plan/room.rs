@@ -8,6 +8,7 @@ mod noise;
 mod opening;
 mod overhead;
 mod paint;
+mod socket;
 mod surface;
 
 use std::collections::BTreeMap;
@@ -24,6 +25,7 @@ pub use mains::Mains;
 pub use noise::{Noise, NoiseKind};
 pub use opening::{Curtain, Glazing, Opening, OpeningKind, Swing};
 pub use overhead::{Beam, Slope};
+pub use socket::Socket;
 pub use surface::{FlatSurface, Look, Surface};
 
 /// The room as measured.
@@ -65,6 +67,9 @@ pub struct Room {
     /// What can be heard in the room when nobody speaks.
     #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
     pub noises: BTreeMap<Id, Noise>,
+    /// Sockets that gear can be plugged into.
+    #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
+    pub sockets: BTreeMap<Id, Socket>,
     /// The mains; missing values follow the unit system.
     #[serde(default)]
     pub mains: Mains,

@@ -134,7 +134,7 @@ schools! {
     /// What the gear stands on.
     rig: RigSchool = "rig" { Separate = "separate" "Separate stands", Column = "column" "One rolling column", Fixed = "fixed" "Fixed to wall and ceiling" }
         because "Separate stands place freely." from "common practice, no source"
-        changes ["room.floor.in_use_m2", "room.floor.parked_m2"];
+        changes ["room.floor.in_use_m2", "room.floor.parked_m2", "ready.corner.time_s"];
     /// How the person sees themselves.
     monitor: MonitorSchool = "monitor" { FlipScreen = "flip-screen" "Flip screen", Field = "field" "Field monitor", Phone = "phone" "Phone", Television = "television" "Television", Mirror = "mirror" "Mirror" }
         because "A flip screen is already there." from "common practice, no source"

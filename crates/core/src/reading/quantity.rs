@@ -179,6 +179,7 @@ readings! {
         SoundMicrophoneDirectToReverberantDb = "sound.microphone.direct_to_reverberant_db", Some(Aspect::Sound), None;
         SoundMicrophoneSnrDb = "sound.microphone.snr_db", Some(Aspect::Sound), None;
         SoundMicrophoneGainOverCameraDb = "sound.microphone.gain_over_camera_db", Some(Aspect::Sound), None;
+        ReadyCornerTimeS = "ready.corner.time_s", None, None;
         SoundRoomRtMidS = "sound.room.rt_mid_s", Some(Aspect::Room), measured(0.05, 10.0, &[Condition::Room, Condition::Treatment]);
     }
     plain {

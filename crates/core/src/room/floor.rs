@@ -9,6 +9,11 @@ use crate::reading::{Origin, Quantity, Reading};
 /// own rule.
 const FOLDED_M2: f64 = 0.04;
 
+/// Radius of the circle that a folded stand takes, m.
+pub fn folded_radius_m() -> f64 {
+    (FOLDED_M2 / std::f64::consts::PI).sqrt()
+}
+
 pub(super) fn readings(corner: &Corner<'_>) -> [Reading; 2] {
     let mut stands: Vec<(String, f64, bool)> = Vec::new();
     for thing in things(corner) {

@@ -32,6 +32,10 @@ pub struct StandState {
     pub payload_kg: Option<(f64, Origin)>,
     /// Radius of its feet, m.
     pub foot_radius_m: (f64, Origin),
+    /// Middle of its feet, m; of a backdrop the middle between both stands.
+    pub foot_m: DVec2,
+    /// It stands on wheels.
+    pub rolls: bool,
     stand_kg: (f64, Origin),
     without_arms_kg: f64,
     beside_m: f64,
@@ -97,6 +101,8 @@ fn backdrop(corner: &Corner<'_>) -> Option<StandState> {
         load_kg: half_kg,
         payload_kg: None,
         foot_radius_m: (radius, Origin::Assumed),
+        foot_m: used.position_m.into(),
+        rolls: false,
         stand_kg: (STAND_KG, Origin::Assumed),
         without_arms_kg: half_kg,
         beside_m: 0.0,
@@ -148,6 +154,8 @@ fn state(corner: &Corner<'_>, stand: &[Carried<'_>]) -> StandState {
         load_kg: without_arms_kg + arms_kg,
         payload_kg: gear.map(|gear| (gear.payload_kg, gear.common.figures_from())),
         foot_radius_m: (radius, foot_from),
+        foot_m: base,
+        rolls: gear.is_some_and(|gear| gear.castors),
         stand_kg: (stand_kg, from),
         without_arms_kg,
         beside_m: if stand.len() > 1 {

@@ -83,6 +83,11 @@ fn lasts_min(corner: &Corner<'_>) -> (Option<f64>, Option<f64>) {
     (card, battery)
 }
 
+/// Minutes on the batteries at hand, as measured or computed; none where nothing is told of them.
+pub fn battery_min(corner: &Corner<'_>) -> Option<f64> {
+    corner.brief.measured_value(Quantity::ShotRecordingBatteryMin).or(lasts_min(corner).1)
+}
+
 fn bitrate(corner: &Corner<'_>) -> (f64, Origin) {
     let told = corner.body.common.figures_from();
     corner.body.bitrate_mbit_s.map_or((BITRATE_MBIT_S, Origin::Assumed), |rate| (rate, told))

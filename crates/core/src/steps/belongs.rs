@@ -119,7 +119,8 @@ fn home(quantity: Quantity) -> (Step, &'static str) {
         | Q::RoomMainsVoltageV
         | Q::RoomFloorInUseM2
         | Q::RoomFloorParkedM2
-        | Q::RoomHeatRiseK => (Step::Room, ""),
+        | Q::RoomHeatRiseK
+        | Q::ReadyCornerTimeS => (Step::Room, ""),
         Q::RoomSandbagKg | Q::RoomPayloadTimes | Q::RoomFootprintM => (Step::Room, "Stands"),
         Q::LightKeyAzimuthDeg
         | Q::LightKeyElevationDeg

@@ -28,6 +28,7 @@ mod doors;
 mod face;
 mod fixes;
 mod floor;
+mod ready;
 mod framing;
 mod friend;
 mod hand;

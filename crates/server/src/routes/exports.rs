@@ -10,7 +10,8 @@ use fogon_core::corner::Corner;
 use fogon_core::plan::Plan;
 use fogon_core::problem::Problems;
 use fogon_handover::picture::Photo;
-use fogon_handover::{Paper, csv, html, svg};
+use fogon_handover::Paper;
+use fogon_handover::file::CardFile;
 use serde::Deserialize;
 
 use super::{Path, Query, Shared, blocking};
@@ -29,7 +30,7 @@ pub(crate) struct Options {
     download: Option<String>,
 }
 
-fn file(body: String, kind: &'static str, name: Option<String>) -> Response {
+fn file(body: impl IntoResponse, kind: &'static str, name: Option<String>) -> Response {
     let mut response = body.into_response();
     let headers = response.headers_mut();
     headers.insert(header::CONTENT_TYPE, HeaderValue::from_static(kind));
@@ -37,7 +38,7 @@ fn file(body: String, kind: &'static str, name: Option<String>) -> Response {
     headers.insert(
         header::CONTENT_SECURITY_POLICY,
         HeaderValue::from_static(
-            "default-src 'none'; style-src 'unsafe-inline'; img-src data:; frame-ancestors 'self'; sandbox allow-same-origin allow-modals",
+            "default-src 'none'; style-src 'unsafe-inline'; img-src data:; font-src data:; frame-ancestors 'self'; sandbox allow-same-origin allow-modals",
         ),
     );
     if let Some(name) = name
@@ -72,9 +73,9 @@ pub(crate) async fn plan_file(State(store): State<Shared>, Path(id): Path<i64>) 
 /// Pixels along the longer side of the card's picture.
 const CARD_PX: usize = 480;
 
-/// The set-up card as html, svg or csv
+/// The set-up card, its pages, drawings and tables as files
 #[utoipa::path(get, path = "/api/v1/corners/{id}/card/{format}",
-    params(("id" = i64, Path), ("format" = String, Path, description = "html, svg or csv"),
+    params(("id" = i64, Path), ("format" = String, Path, description = "html, all.html, svg, pdf, csv, dxf, plan.svg, side.svg, marks.csv, marks.json, cables.csv"),
         ("paper" = Option<String>, Query, description = "a4 or letter"),
         ("picture" = Option<String>, Query, description = "lines: the line drawing in place of the photograph"), ("download" = Option<String>, Query)),
     responses((status = 200, body = String), (status = 404, body = Details, content_type = "application/problem+json")))]
@@ -96,7 +97,11 @@ pub(crate) async fn card(
             return Err(Details::new(StatusCode::BAD_REQUEST, "bad_choice", words));
         }
     };
-    let has_photo = format != "csv" && !is_drawn && studio.is_open().is_ok();
+    let format = CardFile::named(&format).ok_or_else(|| {
+        let all = CardFile::ALL.map(CardFile::ending).join(", ");
+        Details::not_found(&format!("card format; give one of {all}"))
+    })?;
+    let has_photo = format.has_picture() && !is_drawn && studio.is_open().is_ok();
     let line = if has_photo { lines.pictures } else { lines.short };
     let card = blocking(move || {
         let (_, plan) = super::corners::plan_of(&store, id)?;
@@ -106,14 +111,9 @@ pub(crate) async fn card(
             .map_err(Problems::from)?;
         let photo = picture.as_deref().map(|png| Photo { png, aspect });
         let card = make_card(&plan).ok_or_else(|| Details::not_found("card"))?;
-        let (body, kind) = match format.as_str() {
-            "html" => (html::card(&card, paper, photo), "text/html; charset=utf-8"),
-            "svg" => (svg::card(&card, paper, photo), "image/svg+xml"),
-            "csv" => (csv::card(&card), "text/csv; charset=utf-8"),
-            _ => return Err(Details::not_found("card format; give html, svg or csv")),
-        };
-        let name = options.download.is_some().then(|| file_name(&plan.name, &format));
-        Ok(file(body, kind, name))
+        let bytes = format.bytes(&card, paper, photo).map_err(Problems::from)?;
+        let name = options.download.is_some().then(|| file_name(&plan.name, format.ending()));
+        Ok(file(bytes, format.media_type(), name))
     });
     computing_in(line, card).await
 }

@@ -3,6 +3,12 @@
 use axum::extract::State;
 use axum::{Extension, Json};
 use fogon_core::card::{Card, Laid, LaidIn, LayingStep, card, laid as as_laid, laying as steps};
+use fogon_core::corner::{Corner, unresolved};
+use fogon_core::drawing::{View, draw_away};
+use fogon_core::plan::Plan;
+use fogon_core::power::{Power, power};
+use fogon_core::problem::Problems;
+use fogon_core::ready::{Ready, of as ready_of};
 use fogon_store::Tick;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -95,6 +101,30 @@ pub(crate) async fn tick(
     responses((status = 200, body = Laid), (status = 422, body = Details, content_type = "application/problem+json")))]
 pub(crate) async fn laid(Sent(asked): Sent<LaidIn>) -> Result<Json<Laid>, Details> {
     blocking(move || Ok(Json(as_laid(&asked)?))).await
+}
+
+/// How soon a corner stands, and its plugs and cables.
+#[derive(Serialize, ToSchema)]
+pub(crate) struct PutUp {
+    ready: Ready,
+    power: Power,
+    /// The floor with every stand in use and put away, and the cables.
+    away: View,
+}
+
+/// Words of that drawing, in parts of the usual.
+const AWAY_TEXT: f64 = 1.3;
+
+/// How soon a corner that was put away can record, where its stands are put away, which plug goes where
+#[utoipa::path(post, path = "/api/v1/ready", operation_id = "ready", request_body = Plan,
+    responses((status = 200, body = PutUp), (status = 422, body = Details, content_type = "application/problem+json")))]
+pub(crate) async fn ready(Sent(plan): Sent<Plan>) -> Result<Json<PutUp>, Details> {
+    blocking(move || {
+        let corner = Corner::resolved(&plan).map_err(Problems::from)?;
+        let away = draw_away(&plan, AWAY_TEXT).ok_or_else(|| Problems::from(unresolved()))?;
+        Ok(Json(PutUp { ready: ready_of(&corner), power: power(&corner), away }))
+    })
+    .await
 }
 
 fn now_ms() -> u64 {

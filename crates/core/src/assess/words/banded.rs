@@ -117,6 +117,12 @@ impl<'a> Words<'a> {
             Banded::RoomBackgroundBehindM | Banded::RoomMainsLoadFraction | Banded::SoundRoomRtMidS => {
                 self.room(banded)
             }
+            Banded::ReadyCornerTimeS => said(
+                format!("Putting the corner up takes {}.", crate::ready::in_words(self.value)),
+                "What stands soon is used often.",
+                crate::ready::advice(self.corner)
+                    .unwrap_or_else(|| "Leave standing what need not be put away.".to_owned()),
+            ),
             Banded::LightKeyAzimuthDeg
             | Banded::LightKeyElevationDeg
             | Banded::LightKeyAngularSizeDeg

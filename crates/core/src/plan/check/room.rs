@@ -2,7 +2,7 @@
 
 use super::refusals::{TAPE_M, conflict, unknown};
 use crate::geometry::{DVec2, beyond_m, is_simple, signed_area_m2};
-use crate::plan::{Brief, Furniture, Id, Opening, OpeningKind, Room};
+use crate::plan::{Brief, Furniture, Id, Opening, OpeningKind, Point2, Point3, Room};
 use crate::problem::{Code, Problem};
 
 /// Walls shorter than this are no walls, m.
@@ -80,19 +80,31 @@ pub(super) fn room(brief: &Brief, found: &mut Vec<Problem>) {
         }
     }
     for (id, noise) in &room.noises {
-        let Some(at) = noise.position_m else { continue };
-        let field = format!("brief.room.noises.{id}.position_m");
-        let out = beyond_m(&room.outline(), DVec2::new(at.0[0], at.0[1]));
-        if out > 0.0 {
-            let accepted = format!("a place {out:.3} m farther inside, clear of the walls");
-            found.push(conflict(field, out, accepted));
-        } else if !(0.0..=room.height_m).contains(&at.0[2]) {
-            let accepted = format!("0 to {:.3} m, under the ceiling", room.height_m);
-            found.push(conflict(format!("{field}[2]"), at.0[2], accepted));
+        if let Some(at) = noise.position_m {
+            within(&format!("brief.room.noises.{id}.position_m"), at, 0.0, room, found);
         }
+    }
+    for (id, socket) in &room.sockets {
+        // It is on a wall.
+        within(&format!("brief.room.sockets.{id}.position_m"), socket.position_m, TAPE_M, room, found);
+    }
+    for (name, Point2([x, y])) in &brief.habits.parked {
+        within(&format!("brief.habits.parked.{name}"), Point3([*x, *y, 0.0]), 0.0, room, found);
     }
     for (id, piece) in &room.furniture {
         furniture(&format!("brief.room.furniture.{id}"), piece, room, found);
+    }
+}
+
+/// A place is inside the walls, but for so many metres, and under the ceiling.
+fn within(field: &str, Point3([x, y, z]): Point3, slack_m: f64, room: &Room, found: &mut Vec<Problem>) {
+    let out = beyond_m(&room.outline(), DVec2::new(x, y));
+    if out > slack_m {
+        let accepted = format!("a place {out:.3} m farther inside, clear of the walls");
+        found.push(conflict(field.to_owned(), out, accepted));
+    } else if !(0.0..=room.height_m).contains(&z) {
+        let accepted = format!("0 to {:.3} m, under the ceiling", room.height_m);
+        found.push(conflict(format!("{field}[2]"), z, accepted));
     }
 }
 

@@ -78,6 +78,10 @@ pub struct GearLight {
     #[serde(default, skip_serializing_if = "Option::is_none")]
     #[schema(minimum = 0.1, maximum = 20.0)]
     pub measured_at_m: Option<f64>,
+    /// Until its light holds after it is switched on, s (0, as of LEDs).
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(minimum = 0.0, maximum = 900.0)]
+    pub settles_s: Option<f64>,
     /// Lowest colour temperature, K.
     #[schema(minimum = 1000.0, maximum = 25_000.0)]
     pub cct_min_k: f64,

@@ -1,0 +1,309 @@
+//! Power: which plug goes into which socket, how long its cable must be and where it crosses the way, what each circuit carries, how
+//! long batteries last, and whether one switch may do for all lamps.
+
+mod route;
+
+use serde::Serialize;
+use utoipa::ToSchema;
+
+use crate::corner::{Carried, Corner, Source, base_of, is_of_the_house};
+use crate::geometry::{DVec2, DVec3};
+use crate::photometry::power_w;
+use crate::plan::{Common, Id, Socket, ThingId};
+use crate::room::{load_a, mains};
+use crate::shot::recording::battery_min;
+use crate::units::{capital, decimals, lower_first};
+use route::{Way, route, ways};
+
+/// Part of a breaker that a continuous load may take (NFPA 70 (NEC) 210.20(A), from memory).
+const CONTINUOUS: f64 = 0.8;
+/// What an ordinary strip with a switch carries, A; the label of one's own rules. Fogon's own rule.
+const STRIP_A: f64 = 10.0;
+/// Slack of a cable at its ends, m (common practice, no source).
+const SLACK_M: f64 = 0.5;
+
+/// What to say beside every figure.
+pub const CAUTION: &str = "No lead into a lead, no strip into a strip; cables along walls, taped where they cross a way, drums \
+                           unrolled. The label of the strip, local electrical codes and a licensed electrician come first.";
+
+/// One thing that is plugged into the mains.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct MainsPlug {
+    /// The name of the thing.
+    pub id: String,
+    /// What it is.
+    pub what: String,
+    /// Power it takes at most, W.
+    pub power_w: f64,
+    /// Power is assumed, not told.
+    pub is_assumed: bool,
+    /// The socket, by its name; none where no sockets are told.
+    pub socket: Option<String>,
+    /// So long must its cable be at least, m, down the stand and over the floor.
+    pub cable_m: Option<f64>,
+    /// The ways that it crosses, in words.
+    pub crosses: Vec<String>,
+    /// How it runs over the floor, m from left and back wall.
+    #[schema(value_type = Vec<Vec<f64>>)]
+    pub points_m: Vec<[f64; 2]>,
+}
+
+/// What hangs on one breaker.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct Circuit {
+    /// Its name; empty where it has none.
+    pub name: String,
+    /// What the plan plugs into it, W.
+    pub load_w: f64,
+    /// The same, A.
+    pub load_a: f64,
+    /// What the breaker holds, A.
+    pub breaker_a: f64,
+    /// Load over breaker.
+    pub fraction: f64,
+}
+
+/// A strip that is needed.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct Strip {
+    /// The socket that it goes into, by its name.
+    pub socket: String,
+    /// So many plugs go into it.
+    pub plugs: usize,
+}
+
+/// Whether all lamps may hang on one switch.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct OneSwitch {
+    /// They may.
+    pub is_allowed: bool,
+    /// Why, in words.
+    pub words: String,
+}
+
+/// The power of one corner.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct Power {
+    /// What is plugged in, in the order of the marks.
+    pub plugs: Vec<MainsPlug>,
+    /// What the breakers carry.
+    pub circuits: Vec<Circuit>,
+    /// Strips that are needed because a socket has too few places.
+    pub strips: Vec<Strip>,
+    /// Whether all lamps may hang on one switch.
+    pub one_switch: OneSwitch,
+    /// How long batteries last, in words.
+    pub batteries: Vec<String>,
+    /// What to heed.
+    pub caution: &'static str,
+}
+
+/// A thing with a plug: what it is, what it takes, where its cable begins.
+struct Load {
+    thing: ThingId,
+    what: String,
+    watts: f64,
+    volt_amperes: f64,
+    is_assumed: bool,
+    is_lamp: bool,
+    foot_m: DVec2,
+    down_m: f64,
+}
+
+/// Everything with a plug.
+fn loads(corner: &Corner<'_>) -> Vec<Load> {
+    let carried = corner.carried();
+    let one = |thing: ThingId, common: &Common, watts: f64, is_assumed: bool, is_lamp: bool| {
+        let on: Option<&Carried<'_>> = carried.iter().find(|on| on.id == thing);
+        let hold = on.map_or(DVec3::ZERO, |on| on.hold_m);
+        let foot_m = match on {
+            Some(on) if on.stands() => base_of(on.support, hold),
+            _ => hold.truncate(),
+        };
+        Load {
+            thing,
+            what: lower_first(&common.label),
+            watts,
+            volt_amperes: watts / common.power_factor.unwrap_or(1.0),
+            is_assumed,
+            is_lamp,
+            foot_m,
+            down_m: hold.z,
+        }
+    };
+    let mut all = Vec::new();
+    let told = |common: &Common| common.power_w.filter(|watts| *watts > 0.0);
+    if let Some(watts) = told(&corner.body.common) {
+        all.push(one(ThingId::Camera, &corner.body.common, watts, false, false));
+    }
+    for light in &corner.lights {
+        let Source::Lamp(lamp) = light.source else { continue };
+        let by_battery = lamp.common.needs.iter().any(|need| need == "battery");
+        if by_battery || is_of_the_house(light) {
+            continue;
+        }
+        let (watts, is_assumed) = power_w(lamp);
+        all.push(one(ThingId::Light(light.id.clone()), &lamp.common, watts, is_assumed, true));
+    }
+    if let Some((screen, _)) = corner.screen
+        && let Some(watts) = told(&screen.common)
+    {
+        all.push(one(ThingId::Screen, &screen.common, watts, false, false));
+    }
+    for angle in &corner.angles {
+        // A body that is used twice has one plug.
+        let is_second = angle.angle.body != corner.layout.camera.body;
+        if let Some(watts) = told(&angle.body.common).filter(|_| is_second) {
+            all.push(one(ThingId::Angle(angle.id.clone()), &angle.body.common, watts, false, false));
+        }
+    }
+    all
+}
+
+/// Whether all lamps may hang on one switched strip.
+pub fn one_switch(corner: &Corner<'_>) -> OneSwitch {
+    let lamps: Vec<Load> = loads(corner).into_iter().filter(|load| load.is_lamp).collect();
+    let mains = mains(corner.brief);
+    let volt_amperes: f64 = lamps.iter().map(|lamp| lamp.volt_amperes).sum();
+    let load = load_a(volt_amperes, mains.voltage_v.0, 1.0);
+    let most = STRIP_A.min(CONTINUOUS * mains.breaker_a.0);
+    let (load, most) = (load, most);
+    let takes = format!("{} A at {:.0} V", decimals(load, 1), mains.voltage_v.0);
+    let (is_allowed, words) = match lamps.len() {
+        0 => (false, "No lamp hangs on a socket.".to_owned()),
+        1 => (false, "There is one lamp: its own switch does.".to_owned()),
+        _ if load <= most => {
+            (true, format!("One strip with a switch carries all lamps: they take {takes}. Its label rules."))
+        }
+        _ => (
+            false,
+            format!("All lamps together take {takes}, more than the {} A that one strip should carry: two strips, on two circuits.", decimals(most, 1)),
+        ),
+    };
+    OneSwitch { is_allowed, words }
+}
+
+/// The power of a corner.
+pub fn power(corner: &Corner<'_>) -> Power {
+    let loads = loads(corner);
+    let sockets: Vec<(&Id, &Socket)> = corner.brief.room.sockets.iter().collect();
+    let ways = ways(corner);
+    let chosen = chosen(corner, &loads, &sockets, &ways);
+    let mains = mains(corner.brief);
+    let (mut circuits, mut strips): (Vec<Circuit>, Vec<Strip>) = (Vec::new(), Vec::new());
+    for (load, socket) in loads.iter().zip(&chosen) {
+        let name = socket.and_then(|at| sockets[at].1.circuit.clone()).unwrap_or_default();
+        let carried = load_a(load.volt_amperes, mains.voltage_v.0, 1.0);
+        let circuit = match circuits.iter_mut().find(|circuit| circuit.name == name) {
+            Some(circuit) => circuit,
+            None => {
+                let breaker_a = mains.breaker_a.0;
+                circuits.push(Circuit { name, load_w: 0.0, load_a: 0.0, breaker_a, fraction: 0.0 });
+                let last = circuits.len() - 1;
+                &mut circuits[last]
+            }
+        };
+        circuit.load_w += load.watts;
+        circuit.load_a += carried;
+        circuit.fraction = circuit.load_a / circuit.breaker_a;
+    }
+    for (at, (id, socket)) in sockets.iter().enumerate() {
+        let plugs = chosen.iter().filter(|chosen| **chosen == Some(at)).count();
+        if plugs > socket.plugs() {
+            strips.push(Strip { socket: id.words(), plugs });
+        }
+    }
+    let plugs = loads.iter().zip(&chosen).map(|(load, socket)| {
+        let run = socket.map(|at| run(corner, &ways, load, sockets[at].1));
+        MainsPlug {
+            id: corner.name(&load.thing),
+            what: capital(&load.what),
+            power_w: load.watts,
+            is_assumed: load.is_assumed,
+            socket: socket.map(|at| sockets[at].0.words()),
+            cable_m: run.as_ref().map(|run| run.0),
+            crosses: run.as_ref().map(|run| run.1.crosses.clone()).unwrap_or_default(),
+            points_m: run.map(|run| run.1.points.iter().map(|p| p.to_array()).collect()).unwrap_or_default(),
+        }
+    });
+    Power {
+        plugs: plugs.collect(),
+        circuits,
+        strips,
+        one_switch: one_switch(corner),
+        batteries: batteries(corner),
+        caution: CAUTION,
+    }
+}
+
+/// A cable from a thing to a socket: its length with what hangs down and its slack, and its way.
+fn run(corner: &Corner<'_>, ways: &[Way], load: &Load, socket: &Socket) -> (f64, route::Route) {
+    let [x, y, z] = socket.position_m.0;
+    let route = route(&corner.floor_m, ways, load.foot_m, DVec2::new(x, y));
+    (load.down_m + route.long_m + z + SLACK_M, route)
+}
+
+/// The socket of each load: all in one, that with the shortest cables, where its breaker carries them; else each in the one with the
+/// shortest cable whose breaker still carries it, the largest first.
+fn chosen(
+    corner: &Corner<'_>,
+    loads: &[Load],
+    sockets: &[(&Id, &Socket)],
+    ways: &[Way],
+) -> Vec<Option<usize>> {
+    if sockets.is_empty() || loads.is_empty() {
+        return vec![None; loads.len()];
+    }
+    let mains = mains(corner.brief);
+    let amperes = |load: &Load| load_a(load.volt_amperes, mains.voltage_v.0, 1.0);
+    let most = CONTINUOUS * mains.breaker_a.0;
+    let cost = |load: &Load, at: usize| {
+        let (long, route) = run(corner, ways, load, sockets[at].1);
+        // A way that is crossed counts as much as a room's width of cable.
+        long + 4.0 * route.crosses.len() as f64
+    };
+    let costs: Vec<Vec<f64>> =
+        loads.iter().map(|load| (0..sockets.len()).map(|at| cost(load, at)).collect()).collect();
+    if loads.iter().map(amperes).sum::<f64>() <= most {
+        let all = |at: usize| costs.iter().map(|of| of[at]).sum::<f64>();
+        let best = (0..sockets.len()).min_by(|a, b| all(*a).total_cmp(&all(*b)));
+        return vec![best; loads.len()];
+    }
+    let mut order: Vec<usize> = (0..loads.len()).collect();
+    order.sort_by(|a, b| amperes(&loads[*b]).total_cmp(&amperes(&loads[*a])));
+    let mut carried: Vec<(Option<&String>, f64)> = Vec::new();
+    let mut chosen = vec![None; loads.len()];
+    for index in order {
+        let own = amperes(&loads[index]);
+        let on = |at: usize, carried: &[(Option<&String>, f64)]| {
+            let name = sockets[at].1.circuit.as_ref();
+            carried.iter().find(|(other, _)| *other == name).map_or(0.0, |(_, load)| *load)
+        };
+        let best = (0..sockets.len()).min_by(|a, b| {
+            let over = |at: usize| (on(at, &carried) + own - most).max(0.0);
+            over(*a).total_cmp(&over(*b)).then(costs[index][*a].total_cmp(&costs[index][*b]))
+        });
+        if let Some(at) = best {
+            let name = sockets[at].1.circuit.as_ref();
+            match carried.iter_mut().find(|(other, _)| *other == name) {
+                Some((_, load)) => *load += own,
+                None => carried.push((name, own)),
+            }
+        }
+        chosen[index] = best;
+    }
+    chosen
+}
+
+/// How long batteries last, in words.
+fn batteries(corner: &Corner<'_>) -> Vec<String> {
+    let mut all = Vec::new();
+    if let Some(minutes) = battery_min(corner) {
+        let session = corner.brief.recording.session_min.map_or(String::new(), |session| {
+            let enough = if minutes < session { "it is not enough" } else { "it is enough" };
+            format!(", the session {session:.0} min: {enough}")
+        });
+        all.push(format!("The camera's battery lasts {minutes:.0} min{session}."));
+    }
+    all
+}
