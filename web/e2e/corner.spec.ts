@@ -49,12 +49,17 @@ test("a new corner of mixed measurements becomes a layout and a card", async ({ 
   await expect(card.getByText("3.99 m × 3.60 m × 2.50 m")).toBeVisible();
   await expect(card.getByText("1 S")).toBeVisible();
   await expect(card.getByText(/Loudest sentence peaks/)).toBeVisible();
-  for (const name of ["SVG", "CSV"]) {
+  await page.getByRole("button", { name: "Save as a file" }).click();
+  for (const [name, ending] of [
+    ["Card, as SVG", "svg"],
+    ["Card, floor, door sign and labels, as PDF", "pdf"],
+    ["Marks, as a table", "marks.csv"],
+  ] as const) {
     const [download] = await Promise.all([
       page.waitForEvent("download"),
-      page.getByRole("link", { name: `Save as ${name}` }).click(),
+      page.getByRole("link", { name, exact: true }).click(),
     ]);
-    expect(download.suggestedFilename()).toBe(`marbling-room.${name.toLowerCase()}`);
+    expect(download.suggestedFilename()).toBe(`marbling-room.${ending}`);
   }
 });
 

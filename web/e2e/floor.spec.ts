@@ -114,3 +114,61 @@ test("what the tape says is told in words, and the corner is judged as it stands
   await corners[2]?.press("Enter");
   await expect(key.getByRole("status")).toContainText("one of them is misread");
 });
+
+test("a corner is put up against the watch, and the times count from then on", async ({
+  page,
+  browser,
+  baseURL,
+}) => {
+  const id = await open(page, "Against the watch", "/card");
+  const before = section(page, "Put up before a take");
+  const usual = await before.getByText(/, the aim is/).textContent();
+  const device = await phone(browser);
+  await device.goto(`${String(baseURL)}/corners/${String(id)}/floor?part=put-up`);
+  await device.getByRole("button", { name: "Start", exact: true }).tap();
+  await expect(device.getByRole("timer")).toContainText("0:0");
+  const step = device.getByRole("region", { name: "This step" });
+  await expect(step).toContainText("Carry the camera to its mark");
+  const all = Number((await count(device).textContent())?.split(" of ")[1]);
+  expect(all).toBeGreaterThan(8);
+  for (let number = 1; number <= all; number++) {
+    await done(device).tap();
+    await expect(count(device)).toHaveText(new RegExp(`^${String(number)} of`));
+  }
+  await expect(device.getByRole("timer")).toContainText("Put up in");
+  await expect(device.getByText("It stands.")).toBeVisible();
+  await device.context().close();
+  // On the computer the run is known, and counts when it is told to.
+  await page.reload();
+  await before.getByRole("button", { name: "Count with these times" }).click();
+  await expect(before.getByText(/, the aim is/)).not.toHaveText(String(usual));
+  await before.getByRole("button", { name: "What to do, in order" }).click();
+  const order = page.getByRole("list", { name: "In this order" });
+  await expect(order.getByText("(yours)").first()).toBeVisible();
+  await page.keyboard.press("Escape");
+  await before.getByRole("button", { name: "Back to usual times" }).click();
+  await expect(before.getByText(/, the aim is/)).toHaveText(String(usual));
+});
+
+test("with a socket told the card says which plug goes where; a stand is put away where one likes", async ({
+  page,
+}) => {
+  const id = await open(page, "With sockets", "/room/by-hand");
+  await page.getByRole("button", { name: "Add a socket" }).click();
+  const socket = page.getByRole("listitem", { name: "Socket socket" });
+  await socket.getByLabel("From the back wall").fill("1.2 m");
+  await socket.getByLabel("From the back wall").press("Enter");
+  await page.goto(`/corners/${String(id)}/card`);
+  await page.getByRole("button", { name: "Stands and plugs" }).click();
+  await expect(page.getByRole("list", { name: "Plugs" })).toContainText(/into socket socket, at least \d/);
+  await page.goto(`/corners/${String(id)}/card/by-hand`);
+  const key = page.getByRole("listitem", { name: "K put away" });
+  await key.getByLabel("From the left wall").fill("2.9 m");
+  await key.getByLabel("From the left wall").press("Enter");
+  await expect(key.getByRole("button", { name: "Let Fogon choose" })).toBeVisible();
+  await page.goto(`/corners/${String(id)}/card`);
+  await page.getByRole("button", { name: "Stands and plugs" }).click();
+  await expect(page.getByRole("list", { name: "Stands put away" })).toContainText(
+    "2.90 m from the left wall",
+  );
+});

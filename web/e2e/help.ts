@@ -16,7 +16,7 @@ export async function demoPlan(page: Page): Promise<Json> {
 /** Keeps a plan as a corner of its own; its id. */
 export async function keep(page: Page, plan: unknown): Promise<number> {
   const answer = await page.request.post("/api/v1/corners", { data: plan });
-  expect(answer.status()).toBe(201);
+  expect(answer.status(), await answer.text()).toBe(201);
   return ((await answer.json()) as { id: number }).id;
 }
 

@@ -177,7 +177,10 @@ pub fn one_switch(corner: &Corner<'_>) -> OneSwitch {
         }
         _ => (
             false,
-            format!("All lamps together take {takes}, more than the {} A that one strip should carry: two strips, on two circuits.", decimals(most, 1)),
+            format!(
+                "All lamps together take {takes}, more than the {} A that one strip should carry: two strips, on two circuits.",
+                decimals(most, 1)
+            ),
         ),
     };
     OneSwitch { is_allowed, words }

@@ -102,7 +102,8 @@ pub fn of(corner: &Corner<'_>) -> Ready {
     let mut order: Vec<usize> = (0..all.len()).collect();
     order.sort_by(|a, b| schedule.starts_s[*a].total_cmp(&schedule.starts_s[*b]).then(a.cmp(b)));
     let longest = all.iter().filter(|action| action.by_hand).max_by(|a, b| a.seconds.total_cmp(&b.seconds));
-    let longest = longest.map_or(String::new(), |action| format!("{}: {}", action.what, in_words(action.seconds)));
+    let longest =
+        longest.map_or(String::new(), |action| format!("{}: {}", action.what, in_words(action.seconds)));
     let done = order.into_iter().map(|index| {
         let action = &all[index];
         Done {

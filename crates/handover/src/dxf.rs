@@ -36,9 +36,9 @@ pub fn drawing(card: &Card) -> Result<Vec<u8>, Problem> {
     add(&mut drawing, "plan", &card.drawing.plan, 0.0);
     add(&mut drawing, "side", &card.drawing.side, side_down);
     let mut bytes = Vec::new();
-    drawing.save(&mut bytes).map_err(|error| {
-        Problem::new("dxf", error, "a drawing that can be written", Code::OutOfRange)
-    })?;
+    drawing
+        .save(&mut bytes)
+        .map_err(|error| Problem::new("dxf", error, "a drawing that can be written", Code::OutOfRange))?;
     Ok(bytes)
 }
 
@@ -54,7 +54,11 @@ fn add(drawing: &mut Drawing, of: &str, view: &View, down_mm: f64) {
             line.vertices = stroke
                 .points
                 .iter()
-                .map(|point| LwPolylineVertex { x: x(point[0]), y: y(point[1]), ..LwPolylineVertex::default() })
+                .map(|point| LwPolylineVertex {
+                    x: x(point[0]),
+                    y: y(point[1]),
+                    ..LwPolylineVertex::default()
+                })
                 .collect();
             line.set_is_closed(stroke.closed);
             entity(drawing, &layer, EntityType::LwPolyline(line));

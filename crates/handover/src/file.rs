@@ -116,8 +116,12 @@ impl CardFile {
             CardFile::Pdf => pdf::card(card, paper, photo)?,
             CardFile::Csv => csv::card(card).into_bytes(),
             CardFile::Dxf => dxf::drawing(card)?,
-            CardFile::PlanSvg => life_size::svg(&card.drawing.plan, &format!("{}: plan", card.name)).into_bytes(),
-            CardFile::SideSvg => life_size::svg(&card.drawing.side, &format!("{}: side view", card.name)).into_bytes(),
+            CardFile::PlanSvg => {
+                life_size::svg(&card.drawing.plan, &format!("{}: plan", card.name)).into_bytes()
+            }
+            CardFile::SideSvg => {
+                life_size::svg(&card.drawing.side, &format!("{}: side view", card.name)).into_bytes()
+            }
             CardFile::MarksCsv => marks::csv(card).into_bytes(),
             CardFile::MarksJson => marks::json(card).into_bytes(),
             CardFile::CablesCsv => marks::cables(card).into_bytes(),

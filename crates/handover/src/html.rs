@@ -17,6 +17,8 @@ use crate::typeface::style;
 const MM_PER_PT: f64 = 25.4 / 72.0;
 /// What browsers print round a page, mm, as the template has it.
 const MARGIN_MM: f64 = 9.0;
+/// What plan and side view may take down the sheet, mm, the largest first.
+const DRAWN_MM: [f64; 3] = [122.0, 104.0, 86.0];
 /// Words come out this much longer than measured at most: browsers round.
 const ROUNDING: f64 = 1.03;
 
@@ -77,15 +79,20 @@ pub fn card_with_all(card: &Card, paper: Paper, photo: Option<Photo<'_>>) -> Str
 }
 
 fn rendered(card: &Card, paper: Paper, photo: Option<Photo<'_>>, further: Vec<(String, String)>) -> String {
-    let (mm, n) = html_scale(card);
     let [left, top, right, bottom] = card.drawing.frame.bounds;
     let frame_mm = (52.0 / (right - left).max(0.1)).min(62.0 / (bottom - top).max(0.1));
-    let drawn_wide = [&card.drawing.plan, &card.drawing.side].map(|view| size(view).0 * mm);
-    let drawn_wide = drawn_wide[0].max(drawn_wide[1]);
-    let drawn_high: f64 = [&card.drawing.plan, &card.drawing.side].map(|view: &View| size(view).1 * mm).iter().sum();
-    let mut fit = Fit::of(card, paper);
-    fit.drawings([drawn_wide, drawn_high], (bottom - top) * frame_mm);
-    let (lights_beside, sheets) = fit.sheets();
+    // The drawings as large as leaves everything on one sheet.
+    let tried = DRAWN_MM.map(|drawn_mm| {
+        let (mm, n) = html_scale(card, drawn_mm);
+        let views = [&card.drawing.plan, &card.drawing.side].map(|view: &View| size(view));
+        let mut fit = Fit::of(card, paper);
+        let wide = views[0].0.max(views[1].0) * mm;
+        fit.drawings([wide, (views[0].1 + views[1].1) * mm], (bottom - top) * frame_mm);
+        (mm, n, fit.sheets())
+    });
+    let fewest = tried.iter().map(|(.., (_, sheets))| sheets.len()).min();
+    let best = tried.into_iter().find(|(.., (_, sheets))| Some(sheets.len()) == fewest);
+    let Some((mm, n, (lights_beside, sheets))) = best else { return String::new() };
     let page = Page {
         name: &card.name,
         page: match paper {
@@ -140,7 +147,8 @@ impl<'a> Fit<'a> {
     fn of(card: &'a Card, paper: Paper) -> Self {
         let (width, height) = paper.size_mm();
         let wide = width - 2.0 * MARGIN_MM;
-        let told = format!("Set-up card. Room {}. {} Left and right are the camera's.", card.room, card.verdict);
+        let told =
+            format!("Set-up card. Room {}. {} Left and right are the camera's.", card.room, card.verdict);
         let name = Hand::bold(16.0 * MM_PER_PT * ROUNDING).wrapped(&card.name, wide).len() as f64;
         let y = name * 16.0 * MM_PER_PT * 1.15 + words_mm(&told, 8.8, 1.2, wide) + 3.8;
         Self { card, wide, high: height - 2.0 * MARGIN_MM, y, lights_beside: true }
@@ -153,9 +161,14 @@ impl<'a> Fit<'a> {
         let is_beside = beside >= 58.0;
         let column = if is_beside { beside } else { self.wide };
         let value = |name: f64, text: &str| words_mm(text, 9.0, 1.2, column - name - 3.0) + 0.3;
-        let names = card.settings.iter().map(|one| Hand::bold(9.0 * MM_PER_PT).width_mm(one.name)).fold(0.0, f64::max);
+        let names = card
+            .settings
+            .iter()
+            .map(|one| Hand::bold(9.0 * MM_PER_PT).width_mm(one.name))
+            .fold(0.0, f64::max);
         let camera: f64 = card.settings.iter().map(|one| value(names, &one.value)).sum();
-        let plug = card.cables.iter().map(|one| Hand::bold(9.0 * MM_PER_PT).width_mm(&one.of)).fold(0.0, f64::max);
+        let plug =
+            card.cables.iter().map(|one| Hand::bold(9.0 * MM_PER_PT).width_mm(&one.of)).fold(0.0, f64::max);
         let plugs: f64 =
             card.cables.iter().map(|one| value(plug.min(column * 0.7), &format!("into {}", one.to))).sum();
         let microphone = words_mm(&card.microphone, 8.8, 1.2, column) + 2.0;
@@ -174,7 +187,11 @@ impl<'a> Fit<'a> {
         let card = self.card;
         let mut all = vec![SheetOf::default()];
         if !self.lights_beside {
-            let lights: f64 = card.dials.iter().map(|dial| words_mm(&dial_words(dial), 9.0, 1.2, self.wide - 8.0) + 0.3).sum();
+            let lights: f64 = card
+                .dials
+                .iter()
+                .map(|dial| words_mm(&dial_words(dial), 9.0, 1.2, self.wide - 8.0) + 0.3)
+                .sum();
             self.room(lights + Self::HEADING_MM, "lights", &mut all);
             if let Some(last) = all.last_mut() {
                 last.lights = &card.dials;
@@ -194,10 +211,16 @@ impl<'a> Fit<'a> {
                 last.marks.push(row);
             }
         }
-        let notes = [card.baseline_words(), card.diagonals_words(), Some(format!("{AIMS}{}", " ".repeat(120)))];
-        let mut high: f64 = notes.iter().flatten().map(|note| words_mm(note, 7.6, 1.2, self.wide) + 0.6).sum::<f64>() + 3.4;
+        let notes =
+            [card.baseline_words(), card.diagonals_words(), Some(format!("{AIMS}{}", " ".repeat(120)))];
+        let mut high: f64 =
+            notes.iter().flatten().map(|note| words_mm(note, 7.6, 1.2, self.wide) + 0.6).sum::<f64>() + 3.4;
         if !card.hung.is_empty() {
-            let names = card.hung.iter().map(|one| Hand::bold(9.0 * MM_PER_PT).width_mm(&one.what)).fold(0.0, f64::max);
+            let names = card
+                .hung
+                .iter()
+                .map(|one| Hand::bold(9.0 * MM_PER_PT).width_mm(&one.what))
+                .fold(0.0, f64::max);
             let wide = (self.wide - names - 4.0).max(40.0);
             high += Self::HEADING_MM;
             high += card.hung.iter().map(|one| words_mm(&one.place, 9.0, 1.2, wide) + 0.3).sum::<f64>();

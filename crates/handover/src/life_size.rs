@@ -62,7 +62,11 @@ pub fn svg(view: &View, title: &str) -> String {
     let words = view.words.iter().map(|word| (word.at, word.text.as_str()));
     for (place, text) in words.chain(view.marks.iter().map(|mark| (mark.at, mark.letter))) {
         let [x, y] = [(place[0] - left) * MM, (place[1] - top) * MM];
-        let _ = writeln!(out, "<text x=\"{x:.1}\" y=\"{y:.1}\" font-size=\"{size_mm:.1}\">{}</text>", escaped(text));
+        let _ = writeln!(
+            out,
+            "<text x=\"{x:.1}\" y=\"{y:.1}\" font-size=\"{size_mm:.1}\">{}</text>",
+            escaped(text)
+        );
     }
     out.push_str("</g>\n</svg>\n");
     out

@@ -31,26 +31,38 @@ pub fn json(card: &Card) -> String {
 pub fn csv(card: &Card) -> String {
     let mut table = table();
     let head = [
-        "number", "letter", "colour", "what", "from_left_m", "from_back_m", "corner", "from_corner_m", "other_corner",
-        "from_other_corner_m", "worst_error_m",
+        "number",
+        "letter",
+        "colour",
+        "what",
+        "from_left_m",
+        "from_back_m",
+        "corner",
+        "from_corner_m",
+        "other_corner",
+        "from_other_corner_m",
+        "worst_error_m",
     ];
     row(&mut table, head);
     let metres = |length: f64| format!("{length:.3}");
     for mark in &card.marks {
         let [one, other] = &mark.tape.corners;
-        row(&mut table, [
-            &mark.number.to_string(),
-            &mark.letter,
-            mark.colour,
-            &mark.what,
-            &metres(mark.tape.from_left_m),
-            &metres(mark.tape.from_back_m),
-            one.corner,
-            &metres(one.length_m),
-            other.corner,
-            &metres(other.length_m),
-            &mark.tape.worst_error_m.map(metres).unwrap_or_default(),
-        ]);
+        row(
+            &mut table,
+            [
+                &mark.number.to_string(),
+                &mark.letter,
+                mark.colour,
+                &mark.what,
+                &metres(mark.tape.from_left_m),
+                &metres(mark.tape.from_back_m),
+                one.corner,
+                &metres(one.length_m),
+                other.corner,
+                &metres(other.length_m),
+                &mark.tape.worst_error_m.map(metres).unwrap_or_default(),
+            ],
+        );
     }
     text(table)
 }
@@ -60,14 +72,17 @@ pub fn cables(card: &Card) -> String {
     let mut table = table();
     row(&mut table, ["kind", "of", "into", "power_w", "at_least_m", "crosses"]);
     for plug in &card.power.plugs {
-        row(&mut table, [
-            "mains",
-            &plug.what,
-            plug.socket.as_deref().unwrap_or_default(),
-            &format!("{:.0}", plug.power_w),
-            &plug.cable_m.map(|metres| format!("{metres:.2}")).unwrap_or_default(),
-            &plug.crosses.join(" and "),
-        ]);
+        row(
+            &mut table,
+            [
+                "mains",
+                &plug.what,
+                plug.socket.as_deref().unwrap_or_default(),
+                &format!("{:.0}", plug.power_w),
+                &plug.cable_m.map(|metres| format!("{metres:.2}")).unwrap_or_default(),
+                &plug.crosses.join(" and "),
+            ],
+        );
     }
     for cable in &card.cables {
         row(&mut table, ["signal", &cable.of, &cable.to, "", "", ""]);

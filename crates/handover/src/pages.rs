@@ -95,14 +95,17 @@ fn beside(card: &Card, sheet: &mut Sheet, [x, mut y]: [f64; 2], wide: f64) -> f6
         y = sheet.lines(x, y, wide, WORDS, &words) + 0.4;
     }
     let circuits = power.circuits.iter().map(|circuit| {
-        let name = if circuit.name.is_empty() { "All".to_owned() } else { format!("Circuit {}", circuit.name) };
+        let name =
+            if circuit.name.is_empty() { "All".to_owned() } else { format!("Circuit {}", circuit.name) };
         format!(
             "{name}: {:.0} W, {:.1} A of {:.0} A, and what else hangs on that breaker.",
             circuit.load_w, circuit.load_a, circuit.breaker_a
         )
     });
-    let strips =
-        power.strips.iter().map(|strip| format!("A strip with {} places at socket {}.", strip.plugs, strip.socket));
+    let strips = power
+        .strips
+        .iter()
+        .map(|strip| format!("A strip with {} places at socket {}.", strip.plugs, strip.socket));
     let switch = (!power.plugs.is_empty()).then(|| power.one_switch.words.clone());
     let caution = (!power.plugs.is_empty()).then(|| power.caution.to_owned());
     let lines = circuits.chain(strips).chain(switch).chain(power.batteries.iter().cloned()).chain(caution);
@@ -164,8 +167,10 @@ fn bar(sheet: &mut Sheet, done: &Done, [x, y]: [f64; 2], per_second: f64) {
 
 fn gains(card: &Card, flow: &mut Flow<'_>) {
     let (left, wide) = (flow.left(), flow.wide());
-    let told = card.ready.shorter.iter().map(|one| format!("{}: {} sooner.", one.what, in_words(one.seconds)));
-    let lines: Vec<String> = std::iter::once(format!("Takes longest: {}.", card.ready.longest)).chain(told).collect();
+    let told =
+        card.ready.shorter.iter().map(|one| format!("{}: {} sooner.", one.what, in_words(one.seconds)));
+    let lines: Vec<String> =
+        std::iter::once(format!("Takes longest: {}.", card.ready.longest)).chain(told).collect();
     for line in lines {
         flow.make_room(WORDS.height_mm(&line, wide) + 1.0, PUT_UP);
         let y = flow.y;

@@ -41,7 +41,8 @@ fn written(name: &str, pages: &[Page], paper: Paper) -> Result<Vec<u8>, Problem>
     document.set_metadata(Metadata::new().title(name.to_owned()).creator("Fogon".to_owned()));
     for text in &texts {
         let tree = Tree::from_str(text, &options).map_err(|error| failed(error.to_string()))?;
-        let settings = PageSettings::from_wh(width, height).ok_or_else(|| failed("a page without a size".to_owned()))?;
+        let settings =
+            PageSettings::from_wh(width, height).ok_or_else(|| failed("a page without a size".to_owned()))?;
         let mut page = document.start_page_with(settings);
         let mut surface = page.surface();
         surface

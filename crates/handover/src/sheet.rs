@@ -97,7 +97,14 @@ impl Sheet {
     }
 
     /// A line whose first words stand apart in bold: a name and its value. Returns the next free baseline.
-    pub(crate) fn pair(&mut self, x: f64, y: f64, [name_mm, value_mm]: [f64; 2], size_mm: f64, pair: [&str; 2]) -> f64 {
+    pub(crate) fn pair(
+        &mut self,
+        x: f64,
+        y: f64,
+        [name_mm, value_mm]: [f64; 2],
+        size_mm: f64,
+        pair: [&str; 2],
+    ) -> f64 {
         let (bold, plain) = (Hand::bold(size_mm), Hand::plain(size_mm));
         let under_name = self.lines(x, y, name_mm - 1.0, bold, pair[0]);
         self.lines(x + name_mm, y, value_mm, plain, pair[1]).max(under_name) + 0.5
@@ -188,7 +195,8 @@ impl<'a> Flow<'a> {
 
     /// Another page.
     pub(crate) fn turn(&mut self, of: &str) {
-        let more = if self.pages.is_empty() { String::new() } else { format!(", page {}", self.pages.len() + 1) };
+        let more =
+            if self.pages.is_empty() { String::new() } else { format!(", page {}", self.pages.len() + 1) };
         let title = format!("{}: {of}{more}", self.name);
         self.pages.push(Page { title: title.clone(), sheet: Sheet::default() });
         let (x, y, wide, right) = (self.left(), MARGIN_MM + 5.0, self.wide(), self.right());

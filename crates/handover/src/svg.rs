@@ -187,7 +187,14 @@ fn lights(card: &Card, flow: &mut Flow<'_>) {
 }
 
 fn marks_head(flow: &mut Flow<'_>) {
-    let titles = ["", "Mark, in the order to lay them", "from left wall", "from back wall", "from corner", "from corner"];
+    let titles = [
+        "",
+        "Mark, in the order to lay them",
+        "from left wall",
+        "from back wall",
+        "from corner",
+        "from corner",
+    ];
     let (left, right, y) = (flow.left(), flow.right(), flow.y);
     let sheet = flow.sheet();
     sheet.rule(y - 1.0, left, right);
@@ -204,7 +211,8 @@ fn marks(card: &Card, flow: &mut Flow<'_>) {
     let set = |mark: &Mark| {
         let tape_error = card.units.gap(card.tape_error_m);
         let error = mark.tape.worst_error_m;
-        let off = error.map(|e| format!(" {tape_error} of tape error: up to {} off by the corners.", card.units.gap(e)));
+        let off = error
+            .map(|e| format!(" {tape_error} of tape error: up to {} off by the corners.", card.units.gap(e)));
         format!("{}.{}", mark.set, off.unwrap_or_default())
     };
     let what_mm = |mark: &Mark| Hand::plain(2.5).wrapped(&mark.what, what_wide).len() as f64 * 3.2;
@@ -254,8 +262,8 @@ fn notes(card: &Card, flow: &mut Flow<'_>) {
 /// Before every take, beside the cautions.
 fn checks(card: &Card, flow: &mut Flow<'_>) {
     let half = flow.wide() / 2.0 - 2.0;
-    let assumed = (!card.assumed.is_empty())
-        .then(|| format!("Assumed, not measured: {}.", card.assumed.join("; ")));
+    let assumed =
+        (!card.assumed.is_empty()).then(|| format!("Assumed, not measured: {}.", card.assumed.join("; ")));
     let high = |lines: &[String], indent: f64| -> f64 {
         lines.iter().map(|line| SMALL.height_mm(line, half - indent) + 0.3).sum()
     };
@@ -294,7 +302,7 @@ pub(crate) fn drawing(drawn: &View, photo: Option<&Photo<'_>>, mm: f64, title: &
     )
 }
 
-/// Scale of the plan on an HTML card.
-pub(crate) fn html_scale(card: &Card) -> (f64, f64) {
-    scale(&[&card.drawing.plan, &card.drawing.side], 104.0, 122.0)
+/// Scale of plan and side view on an HTML card, so that both take at most so many millimetres down.
+pub(crate) fn html_scale(card: &Card, height_mm: f64) -> (f64, f64) {
+    scale(&[&card.drawing.plan, &card.drawing.side], 104.0, height_mm)
 }

@@ -69,7 +69,10 @@ mod tests {
     #[test]
     fn words_are_as_wide_as_their_letters() {
         for (text, plain, bold) in [("a", 0.525, 0.552), ("W", 0.856, 0.886), ("m1", 1.252, 1.322)] {
-            assert!((width(text, false) - plain).abs() < 1e-9 && (width(text, true) - bold).abs() < 1e-9, "{text}");
+            assert!(
+                (width(text, false) - plain).abs() < 1e-9 && (width(text, true) - bold).abs() < 1e-9,
+                "{text}"
+            );
         }
         assert!(has("Key light, 1\u{bd} m \u{2013} \u{b0}\u{d7}\u{2019}") && !has("\u{4e2d}"));
     }

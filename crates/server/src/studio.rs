@@ -72,11 +72,7 @@ impl Studio {
     /// They are switched off.
     pub(crate) fn is_open(&self) -> Result<(), Details> {
         let words = "Photographs are switched off: Fogon was started with --no-pictures.";
-        if self.is_on {
-            Ok(())
-        } else {
-            Err(Details::new(StatusCode::CONFLICT, "pictures_off", words))
-        }
+        if self.is_on { Ok(()) } else { Err(Details::new(StatusCode::CONFLICT, "pictures_off", words)) }
     }
 
     /// Takes up a viewfinder, given back when it is dropped.

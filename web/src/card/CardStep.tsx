@@ -2,7 +2,6 @@
 import type { StepProps } from "../table/step";
 import { kept } from "../picture/options";
 import { AsLaid } from "../floor/AsLaid";
-import { Away } from "../floor/Away";
 import { Parked } from "../floor/Parked";
 import { PutUp } from "../floor/PutUp";
 import { WithPhone } from "../floor/WithPhone";
@@ -53,8 +52,7 @@ export function CardNow({ corner, plan, judged, units, paper, onPaper }: CardPro
           <WithPhone />
         </div>
       </Section>
-      <PutUp corner={corner.id} plan={plan} />
-      <Away corner={corner.id} plan={plan} units={units} />
+      <PutUp corner={corner.id} plan={plan} units={units} />
       {cautions.length > 0 && (
         <Section title="Cautions">
           <ul className="grid gap-1 text-sm">

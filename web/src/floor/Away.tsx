@@ -1,45 +1,47 @@
 // Where stands are put away, and which plug goes into which socket.
-import type { Plan, Schemas } from "../api/client";
+import type { Schemas } from "../api/client";
 import { Drawing } from "../drawing/Drawing";
 import { ButtonLink } from "../ui/button";
 import { Section, SHEET } from "../ui/Section";
 import { fixed, formatLength, type UnitSystem } from "../units/length";
 import { amperes } from "./run";
-import { usePutUp } from "./usePutUp";
 
 interface Props {
   corner: number;
-  plan: Plan;
+  told: Schemas["PutUp"];
   units: UnitSystem;
 }
 
-export function Away({ corner, plan, units }: Props) {
-  const told = usePutUp(plan).data;
-  if (!told) return null;
-  const { ready, power, away } = told;
+export function Away({ corner, told: { ready, power, away }, units }: Props) {
   return (
-    <>
-      <Section title="Put away, and plugged in">
-        <Drawing view={away} title="The floor, with stands put away and cables" tallest="24rem" />
+    <div className="grid gap-4 md:grid-cols-2">
+      <div>
+        <Drawing view={away} title="The floor, with stands put away and cables" tallest="30rem" />
         <p className="text-faint mt-1 text-xs">
           Dotted, with a letter in brackets: where a stand is put away.
           {power.plugs.some((plug) => plug.points_m.length > 0) && " Thick lines: cables."}
         </p>
-        <ul className={`${SHEET} divide-line mt-2 divide-y text-sm`} aria-label="Stands put away">
-          {ready.parked.map((stand) => (
-            <li key={stand.id} className="flex gap-3 px-3 py-1.5">
-              <strong className="w-5 shrink-0">{stand.letter}</strong>
-              <span>
-                {stand.stays
-                  ? "Stays where it stands: no wall has a free place for it."
-                  : `${stand.rolls ? "Rolled aside" : "Folded"}, ${formatLength(stand.at_m[0] ?? 0, units)} from the left wall, ${formatLength(stand.at_m[1] ?? 0, units)} from the back wall; ${formatLength(stand.way_m, units, 1)} to its mark.`}
-              </span>
-            </li>
-          ))}
-        </ul>
-      </Section>
-      {power.plugs.length > 0 && <Plugs power={power} corner={corner} units={units} />}
-    </>
+      </div>
+      <div className="grid content-start gap-4">
+        {ready.parked.length > 0 && (
+          <Section title="Stands">
+            <ul className={`${SHEET} divide-line divide-y text-sm`} aria-label="Stands put away">
+              {ready.parked.map((stand) => (
+                <li key={stand.id} className="flex gap-3 px-3 py-1.5">
+                  <strong className="w-5 shrink-0">{stand.letter}</strong>
+                  <span>
+                    {stand.stays
+                      ? "Stays where it stands: no wall has a free place for it."
+                      : `${stand.rolls ? "Rolled aside" : "Folded"}, ${formatLength(stand.at_m[0] ?? 0, units)} from the left wall, ${formatLength(stand.at_m[1] ?? 0, units)} from the back wall; ${formatLength(stand.way_m, units, 1)} to its mark.`}
+                  </span>
+                </li>
+              ))}
+            </ul>
+          </Section>
+        )}
+        {power.plugs.length > 0 && <Plugs power={power} corner={corner} units={units} />}
+      </div>
+    </div>
   );
 }
 

@@ -9,11 +9,19 @@ import { Show } from "../ui/dialog";
 import { Section, SHEET } from "../ui/Section";
 import { Standing } from "../ui/Standing";
 import { Trouble, Waiting } from "../ui/states";
+import type { UnitSystem } from "../units/length";
+import { Away } from "./Away";
 import { runOf, spent, withRun } from "./run";
 import type { Tick } from "./ticks";
 import { usePutUp } from "./usePutUp";
 
-export function PutUp({ corner, plan }: { corner: number; plan: Plan }) {
+interface Props {
+  corner: number;
+  plan: Plan;
+  units: UnitSystem;
+}
+
+export function PutUp({ corner, plan, units }: Props) {
   const told = usePutUp(plan);
   if (told.isPending) return <Waiting what="Counting the minutes" />;
   if (told.isError) return <Trouble error={told.error} onRetry={() => void told.refetch()} />;
@@ -45,6 +53,9 @@ export function PutUp({ corner, plan }: { corner: number; plan: Plan }) {
           trigger={<Button size="small">What to do, in order</Button>}
         >
           <Order ready={ready} />
+        </Show>
+        <Show title="Put away, and plugged in" wide trigger={<Button size="small">Stands and plugs</Button>}>
+          <Away corner={corner} told={told.data} units={units} />
         </Show>
         <OwnTimes corner={corner} plan={plan} />
       </div>

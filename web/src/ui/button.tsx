@@ -14,7 +14,7 @@ export const button = cva(
       size: {
         usual: "min-h-10 px-3.5 py-1.5",
         small: "min-h-8 px-2.5 py-0.5",
-        icon: "h-9 w-9 p-0",
+        icon: "h-9 w-9 shrink-0 p-0",
       },
     },
     defaultVariants: { look: "usual", size: "usual" },

@@ -58,9 +58,7 @@ pub fn weight(banded: Banded) -> (Weight, &'static str) {
         Banded::RoomMainsLoadFraction => {
             (Weight::Blocks, "a breaker that trips ends the take, and hot leads burn")
         }
-        Banded::ReadyCornerTimeS => {
-            (Weight::Taste, "who puts up longer records less often, not worse")
-        }
+        Banded::ReadyCornerTimeS => (Weight::Taste, "who puts up longer records less often, not worse"),
         Banded::LightKeyAzimuthDeg
         | Banded::LightKeyElevationDeg
         | Banded::LightKeyAngularSizeDeg

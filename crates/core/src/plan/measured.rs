@@ -167,7 +167,11 @@ fn differing((was, was_laid): State<'_>, (is, is_laid): State<'_>) -> Vec<Condit
     let other = |condition: &Condition| match condition {
         Condition::Room => {
             // The mains are no part of what is heard and seen.
-            let room = |brief: &Brief| Room { mains: Mains::default(), sockets: Default::default(), ..brief.room.clone() };
+            let room = |brief: &Brief| Room {
+                mains: Mains::default(),
+                sockets: Default::default(),
+                ..brief.room.clone()
+            };
             room(was) != room(is)
         }
         Condition::Posture => {

@@ -52,9 +52,8 @@ pub(super) fn route(walls: &[DVec2], ways: &[Way], from: DVec2, to: DVec2) -> Ro
         Route { points, long_m, crosses }
     };
     let [onward, back] = along.map(&told);
-    let order = |a: &Route, b: &Route| {
-        a.crosses.len().cmp(&b.crosses.len()).then(a.long_m.total_cmp(&b.long_m))
-    };
+    let order =
+        |a: &Route, b: &Route| a.crosses.len().cmp(&b.crosses.len()).then(a.long_m.total_cmp(&b.long_m));
     [onward, back].into_iter().fold(told(straight), |best, other| {
         if order(&other, &best) == std::cmp::Ordering::Less { other } else { best }
     })

@@ -93,7 +93,16 @@ impl Doing<'_, '_> {
         let timed = self.corner.brief.habits.times_s.of(kind);
         let (seconds, from) = timed.map_or((usual_s, Origin::Assumed), |timed| (timed, Origin::Measured));
         let id = format!("{}.{thing}", name(kind));
-        self.all.push(Action { id, kind, what: capital(&what), letter: String::new(), seconds, by_hand, from, after });
+        self.all.push(Action {
+            id,
+            kind,
+            what: capital(&what),
+            letter: String::new(),
+            seconds,
+            by_hand,
+            from,
+            after,
+        });
         self.all.len() - 1
     }
 
@@ -118,7 +127,8 @@ impl Doing<'_, '_> {
         let kit = Kit::of(self.corner);
         let apart = record(self.corner).path.is_apart() && self.corner.microphone.is_some();
         let records = if apart && kit.links.iter().any(|link| link.of == ThingId::Microphone) {
-            let started = self.add(ActionKind::Start, "recorder", "switch on the recorder".into(), heard.clone());
+            let started =
+                self.add(ActionKind::Start, "recorder", "switch on the recorder".into(), heard.clone());
             self.add(ActionKind::Starting, "recorder", "the recorder starts".into(), vec![started])
         } else {
             camera
@@ -178,14 +188,20 @@ impl Doing<'_, '_> {
     }
 
     /// A camera comes to where it stands and is started; its last action.
-    fn started(&mut self, stands: &[(Vec<ThingId>, usize, bool)], thing: &ThingId, support: &Support) -> usize {
+    fn started(
+        &mut self,
+        stands: &[(Vec<ThingId>, usize, bool)],
+        thing: &ThingId,
+        support: &Support,
+    ) -> usize {
         let id = self.corner.name(thing);
         let called = words(&self.placed, std::slice::from_ref(thing));
         let mut after = Vec::new();
         match self.comes(stands, thing) {
             Comes::OnStand { last, rolls: true } => after.push(last),
             Comes::OnStand { last, rolls: false } => {
-                let level = self.add(ActionKind::Level, &id, format!("level {}'s stand", the(&called)), vec![last]);
+                let level =
+                    self.add(ActionKind::Level, &id, format!("level {}'s stand", the(&called)), vec![last]);
                 let (kind, how) = if self.otherwise.plate {
                     (ActionKind::Clip, "clip")
                 } else {
@@ -233,14 +249,16 @@ impl Doing<'_, '_> {
                     // One plug for all that rolls on one stand.
                     if takes_mains(light) && !(rolls && plugged.contains(&came)) {
                         plugged.push(came);
-                        let plug = self.add(ActionKind::Plug, &id, format!("plug in {}", the(&called)), vec![came]);
+                        let plug =
+                            self.add(ActionKind::Plug, &id, format!("plug in {}", the(&called)), vec![came]);
                         plugs.push(plug);
                         after = vec![plug];
                     }
                 }
                 Comes::Stays if matches!(light.source, Source::Board(_)) => {
                     after = self.measured(&called, &[]);
-                    after = vec![self.add(ActionKind::SetDown, &id, format!("put up {}", the(&called)), after)];
+                    after =
+                        vec![self.add(ActionKind::SetDown, &id, format!("put up {}", the(&called)), after)];
                 }
                 Comes::Stays => {}
             }
@@ -250,7 +268,8 @@ impl Doing<'_, '_> {
                 lamps.push((light, id, called, after));
             }
         }
-        let strip = lamps.iter().filter(|(light, ..)| !is_of_the_house(light)).count() > 1 && self.otherwise.one_switch;
+        let strip = lamps.iter().filter(|(light, ..)| !is_of_the_house(light)).count() > 1
+            && self.otherwise.one_switch;
         let strip = strip.then(|| {
             let after: Vec<usize> = lamps.iter().flat_map(|(.., after)| after.clone()).collect();
             self.add(ActionKind::Switch, "strip", "switch on the strip with all lamps".into(), after)
@@ -262,7 +281,12 @@ impl Doing<'_, '_> {
             };
             let mut lit = switch;
             if light.light.dim < 0.995 {
-                lit = self.add(ActionKind::Dial, &id, format!("set the dial of {}", the(&called)), vec![switch]);
+                lit = self.add(
+                    ActionKind::Dial,
+                    &id,
+                    format!("set the dial of {}", the(&called)),
+                    vec![switch],
+                );
             }
             last.push(lit);
             if let Source::Lamp(lamp) = light.source
@@ -331,7 +355,8 @@ impl Doing<'_, '_> {
             .collect();
         for (index, (of, into)) in plugs.into_iter().enumerate() {
             let what = format!("plug {} into {}", the(&of), the(&into));
-            let thing = if index == 0 { "microphone".to_owned() } else { format!("microphone-{}", index + 1) };
+            let thing =
+                if index == 0 { "microphone".to_owned() } else { format!("microphone-{}", index + 1) };
             all.push(self.add(ActionKind::Plug, &thing, what, came.into_iter().collect()));
         }
         all
@@ -341,7 +366,9 @@ impl Doing<'_, '_> {
 /// A lamp that hangs on a socket, not on a battery of its own.
 fn takes_mains(light: &LightAt<'_>) -> bool {
     match light.source {
-        Source::Lamp(lamp) => !lamp.common.needs.iter().any(|need| need == "battery") && !is_of_the_house(light),
+        Source::Lamp(lamp) => {
+            !lamp.common.needs.iter().any(|need| need == "battery") && !is_of_the_house(light)
+        }
         Source::Board(_) => false,
     }
 }

@@ -189,7 +189,11 @@ impl Taken {
     fn is_free(&self, at: DVec2, radius_m: f64, others: &[(DVec2, f64)]) -> bool {
         let apart = radius_m + GAP_M - 1e-9;
         beyond_m(&self.walls, at) <= -apart
-            && self.solid.iter().filter(|outline| !outline.is_empty()).all(|outline| beyond_m(outline, at) >= apart)
+            && self
+                .solid
+                .iter()
+                .filter(|outline| !outline.is_empty())
+                .all(|outline| beyond_m(outline, at) >= apart)
             && others.iter().all(|(other, radius)| at.distance(*other) >= apart + radius)
     }
 }

@@ -204,7 +204,8 @@ impl<'a> Search<'a> {
         let waits = by_itself.filter_map(|(_, end)| *end).map(|end| end.max(partial.free_s));
         let state: Vec<f64> = [partial.free_s, latest].into_iter().chain(waits).collect();
         let others = self.seen.entry(done).or_default();
-        let is_behind = |other: &Vec<f64>| other.iter().zip(&state).all(|(other, own)| *other <= own + SAME_S);
+        let is_behind =
+            |other: &Vec<f64>| other.iter().zip(&state).all(|(other, own)| *other <= own + SAME_S);
         if others.iter().any(is_behind) {
             return false;
         }
@@ -255,7 +256,8 @@ fn path(tasks: &[Task], ends_s: &[f64]) -> Vec<usize> {
         let start = ends_s[at] - tasks[at].seconds;
         let meets = |other: &usize| (ends_s[*other] - start).abs() <= SAME_S && !path.contains(other);
         let before = tasks[at].after.iter().copied().find(meets);
-        let by_hand = || (0..tasks.len()).find(|other| tasks[*other].by_hand && tasks[at].by_hand && meets(other));
+        let by_hand =
+            || (0..tasks.len()).find(|other| tasks[*other].by_hand && tasks[at].by_hand && meets(other));
         let Some(earlier) = before.or_else(by_hand) else { break };
         path.push(earlier);
         at = earlier;

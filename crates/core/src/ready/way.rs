@@ -19,7 +19,9 @@ impl Floor {
         let furniture = corner.brief.room.furniture.iter();
         let low = furniture.map(|(id, piece)| (corner.furniture_at(id, piece), piece.size_m.0));
         let pieces = low.filter(|((at, _), _)| at.z < super::parked::FOLDED_HIGH_M).map(
-            |((at, bearing_deg), [width, depth, _])| super::parked::rectangle(at.truncate(), bearing_deg, width, depth),
+            |((at, bearing_deg), [width, depth, _])| {
+                super::parked::rectangle(at.truncate(), bearing_deg, width, depth)
+            },
         );
         Self { walls: corner.floor_m.clone(), pieces: pieces.collect() }
     }
@@ -32,7 +34,9 @@ impl Floor {
         }
         let knees = self.pieces.iter().flat_map(|piece| {
             let middle = piece.iter().sum::<DVec2>() / 4.0;
-            piece.map(|corner| corner + (corner - middle).normalize_or_zero() * (CLEAR_M * std::f64::consts::SQRT_2))
+            piece.map(|corner| {
+                corner + (corner - middle).normalize_or_zero() * (CLEAR_M * std::f64::consts::SQRT_2)
+            })
         });
         let knees = knees.filter(|knee| beyond_m(&self.walls, *knee) < -0.05);
         let inner = self.walls.iter().map(|corner| {

@@ -1,8 +1,11 @@
 //! The floor: marks that one tape finds, steps on the phone, and what a tape says of how it was laid.
 
-use fogon_core::card::{Got, GotFrom, LaidIn, LaidMark, Places, Trust, Work, card, laid, laying, places};
+use fogon_core::card::{
+    Got, GotFrom, LaidIn, LaidMark, Mark, Places, Trust, Work, card, laid, laying, places,
+};
 use fogon_core::geometry::DVec2;
 use fogon_core::plan::Plan;
+use fogon_core::room::FromCorner;
 use fogon_testkit::assert_close;
 use serde_json::{Value, json};
 
@@ -189,16 +192,8 @@ fn tape_lengths_lead_back_to_the_plan() {
         let (told, outline) = (card(&plan).unwrap(), plan.brief.room.outline());
         assert!(told.marks.len() >= 4 && told.baseline.is_none());
         for own in &told.marks {
-            let [(a, ra), (b, rb)] = own.tape.corners.each_ref().map(|from| {
-                let at = "abcdefghijkl".find(from.corner).unwrap();
-                (outline[at], from.length_m)
-            });
-            let line = (b - a).normalize();
-            let along = (ra * ra - rb * rb + a.distance_squared(b)) / (2.0 * a.distance(b));
-            let aside = (ra * ra - along * along).max(0.0).sqrt();
-            let crossings = [1.0, -1.0].map(|side| a + line * along + line.perp() * aside * side);
-            let off = crossings.map(|at| at.distance(own.at_m.into()));
-            assert!(off[0].min(off[1]) < 1e-6, "{} {off:?}", own.what);
+            let found = crossing(&outline, own, |from| from.length_m);
+            assert!(found.distance(own.at_m.into()) < 1e-6, "{}", own.what);
             assert!(own.tape.worst_error_m.is_some_and(|error| error < 0.2), "{}", own.what);
         }
         for line in &told.diagonals {
@@ -206,6 +201,86 @@ fn tape_lengths_lead_back_to_the_plan() {
             assert_close(line.length_m, one.distance(other), 1e-12, 0.0, "a diagonal");
         }
     }
+}
+
+/// Three hundred floors at random: what is printed, to 5 mm or a quarter inch, leads back to the plan within the error that the card
+/// states, and both unit systems to the same place.
+#[test]
+fn printed_lengths_lead_back_in_both_unit_systems() {
+    let mut dice = Dice(300);
+    for _ in 0..300 {
+        let mut between = |low: f64, high: f64| low + dice.unit() * (high - low);
+        let (width, depth) = (between(2.0, 7.0), between(2.0, 7.0));
+        let mut at = || [between(0.1, width - 0.1), between(0.1, depth - 0.1)];
+        let (seat, camera, key, foot) = (at(), at(), at(), at());
+        let edits = [
+            ("/brief/room/floor_m", json!([[0, 0], [width, 0], [width, depth], [0, depth]])),
+            ("/layout/seat/position_m", json!(seat)),
+            ("/layout/camera/position_m", json!([camera[0], camera[1], 1.25])),
+            ("/layout/lights/key/position_m", json!([key[0], key[1], 1.9])),
+            ("/layout/microphone/support/base_m", json!(foot)),
+        ];
+        let mut places = Vec::new();
+        for (units, half_m) in [("metric", 0.0025), ("imperial", 0.0254 / 8.0)] {
+            let plan = plain_with(&[&edits[..], &[("/brief/units", json!(units))]].concat());
+            let (told, outline) = (card(&plan).unwrap(), plan.brief.room.outline());
+            for own in &told.marks {
+                let printed = |metres: f64| printed_m(&told.units.mark(metres));
+                for (told, exact) in [
+                    (printed(own.tape.from_left_m), own.at_m[0]),
+                    (printed(own.tape.from_back_m), own.at_m[1]),
+                ] {
+                    assert_close(told, exact, 0.0, half_m + 1e-9, &own.what);
+                }
+                let found = crossing(&outline, own, |from| printed(from.length_m));
+                // The error is told for a tape error of a centimetre or half an inch; rounding is a part of that.
+                if let Some(worst) = own.tape.worst_error_m {
+                    let bound = worst * half_m / told.tape_error_m;
+                    let off = found.distance(own.at_m.into());
+                    assert!(off <= 1.1 * bound + 5e-4, "{units} {}: {off} of {bound}", own.what);
+                    places.push((own.what.clone(), found, bound));
+                }
+            }
+        }
+        let (metric, imperial) = places.split_at(places.len() / 2);
+        for ((what, one, bound), (_, other, more)) in metric.iter().zip(imperial) {
+            assert!(one.distance(*other) <= 1.1 * (bound + more) + 1e-3, "{what}");
+        }
+    }
+}
+
+/// A length as it is printed: `1.625 m`, `5' 4\u{bd}"`.
+fn printed_m(text: &str) -> f64 {
+    if let Some(beyond) = text.strip_prefix('\u{2212}') {
+        return -printed_m(beyond);
+    }
+    if let Some(metres) = text.strip_suffix(" m") {
+        return metres.parse().unwrap();
+    }
+    let (feet, inches) =
+        text.trim_end_matches('"').split_once("' ").unwrap_or(("0", text.trim_end_matches('"')));
+    let whole: String = inches.chars().filter(char::is_ascii_digit).collect();
+    let part = match inches.chars().last() {
+        Some('\u{bc}') => 0.25,
+        Some('\u{bd}') => 0.5,
+        Some('\u{be}') => 0.75,
+        _ => 0.0,
+    };
+    (12.0 * feet.parse::<f64>().unwrap() + whole.parse::<f64>().unwrap_or(0.0) + part) * 0.0254
+}
+
+/// Where circles round two corners cross, on the side on which the mark is.
+fn crossing(outline: &[DVec2], mark: &Mark, length_m: impl Fn(&FromCorner) -> f64) -> DVec2 {
+    let [(a, ra), (b, rb)] = mark.tape.corners.each_ref().map(|from| {
+        let at = "abcdefghijkl".find(from.corner).unwrap();
+        (outline[at], length_m(from))
+    });
+    let line = (b - a).normalize();
+    let along = (ra * ra - rb * rb + a.distance_squared(b)) / (2.0 * a.distance(b));
+    let aside = (ra * ra - along * along).max(0.0).sqrt();
+    let crossings = [1.0, -1.0].map(|side| a + line * along + line.perp() * aside * side);
+    let at = DVec2::from(mark.at_m);
+    if crossings[0].distance(at) < crossings[1].distance(at) { crossings[0] } else { crossings[1] }
 }
 
 /// Cupboards along the walls hide every corner: a point of its own, with the seat's mark, is measured once and the rest from both.

@@ -36,7 +36,8 @@ fn the_least_finish_is_another_solvers() {
             assert!(task.after.iter().all(|before| end(*before) <= found.starts_s[index] + 1e-9));
             let others = (0..index).filter(|other| tasks[*other].by_hand && task.by_hand);
             for other in others {
-                let apart = end(other) <= found.starts_s[index] + 1e-9 || end(index) <= found.starts_s[other] + 1e-9;
+                let apart =
+                    end(other) <= found.starts_s[index] + 1e-9 || end(index) <= found.starts_s[other] + 1e-9;
                 assert!(apart, "{other} and {index} at once in {set}");
             }
         }
@@ -63,11 +64,24 @@ fn a_plain_corner_is_put_up_in_the_time_of_its_actions() {
     let plain = of(&plain_with(&[]));
     let ways: f64 = plain.parked.iter().map(|stand| 2.0 * stand.way_m).sum();
     let kinds = |kind: ActionKind| plain.actions.iter().filter(|action| action.kind == kind).count() as f64;
-    assert_eq!((kinds(ActionKind::Carry), kinds(ActionKind::Level), kinds(ActionKind::Mount)), (3.0, 1.0, 1.0));
+    assert_eq!(
+        (kinds(ActionKind::Carry), kinds(ActionKind::Level), kinds(ActionKind::Mount)),
+        (3.0, 1.0, 1.0)
+    );
     // Carry 25 s and its way, level 45, screw on 30, plug 10 (the lamp; the microphone's too where it has one), switch 3, chair 10,
     // quiet 15, start 5, look 15, listen 40: Fogon's own rule.
     let plugs = kinds(ActionKind::Plug);
-    let by_hand = 3.0 * 25.0 + ways + 45.0 + 30.0 + plugs * 10.0 + 3.0 + 10.0 + 15.0 + 5.0 + 15.0 + 40.0
+    let by_hand = 3.0 * 25.0
+        + ways
+        + 45.0
+        + 30.0
+        + plugs * 10.0
+        + 3.0
+        + 10.0
+        + 15.0
+        + 5.0
+        + 15.0
+        + 40.0
         + kinds(ActionKind::Dial) * 10.0;
     assert_close(plain.time_s, by_hand, 0.0, 1e-6, "hands are never idle");
     assert!(plain.is_least);
@@ -100,7 +114,13 @@ fn own_times_and_habits_count() {
     assert!(more > 1.0);
     assert_close(far.time_s - usual.time_s, more, 0.0, 1e-6, "a longer way");
     let [x, y] = own(&far).standing_m;
-    assert_close(own(&far).way_m, DVec2::new(x, y).distance(DVec2::new(3.5, 4.5)), 0.0, 1e-9, "straight: nothing stands there");
+    assert_close(
+        own(&far).way_m,
+        DVec2::new(x, y).distance(DVec2::new(3.5, 4.5)),
+        0.0,
+        1e-9,
+        "straight: nothing stands there",
+    );
     for (field, habits) in [
         ("brief.habits.parked.key", json!({ "parked": { "key": [9.0, 1.0] } })),
         ("brief.habits.times_s.level", json!({ "times_s": { "level": 0.1 } })),
@@ -126,23 +146,32 @@ fn stands_are_put_away_out_of_the_way() {
             let openings = plan.brief.room.openings.values();
             for opening in openings.filter(|opening| opening.kind == OpeningKind::Door) {
                 let swing = fogon_core::corner::door_swing(opening, &corner.floor_m);
-                assert!(swing.is_empty() || beyond_m(&swing, at) >= stand.radius_m, "{} {}", plan.name, stand.what);
+                assert!(
+                    swing.is_empty() || beyond_m(&swing, at) >= stand.radius_m,
+                    "{} {}",
+                    plan.name,
+                    stand.what
+                );
             }
             let others = told.parked[..index].iter().filter(|other| !other.stays);
             for other in others {
                 assert!(at.distance(other.at_m.into()) >= stand.radius_m + other.radius_m);
             }
-            assert!(stand.way_m >= at.distance(stand.standing_m.into()) - 1e-9, "no way is shorter than straight");
+            assert!(
+                stand.way_m >= at.distance(stand.standing_m.into()) - 1e-9,
+                "no way is shorter than straight"
+            );
         }
     }
     // Cupboards along every wall leave no place.
-    let cupboard = |x: f64, y: f64, w: f64, d: f64| {
-        json!({ "kind": "shelf", "position_m": [x, y, 0], "bearing_deg": 0, "size_m": [w, d, 2.0], "fixed": true })
-    };
-    let full = plain_with(&[("/brief/room/furniture", json!({
-        "back": cupboard(2.0, 0.2, 4.0, 0.4), "front": cupboard(2.0, 4.8, 4.0, 0.4),
-        "left": cupboard(0.2, 2.5, 0.4, 4.2), "right": cupboard(3.8, 2.5, 0.4, 4.2),
-    }))]);
+    let cupboard = |x: f64, y: f64, w: f64, d: f64| json!({ "kind": "shelf", "position_m": [x, y, 0], "bearing_deg": 0, "size_m": [w, d, 2.0], "fixed": true });
+    let full = plain_with(&[(
+        "/brief/room/furniture",
+        json!({
+            "back": cupboard(2.0, 0.2, 4.0, 0.4), "front": cupboard(2.0, 4.8, 4.0, 0.4),
+            "left": cupboard(0.2, 2.5, 0.4, 4.2), "right": cupboard(3.8, 2.5, 0.4, 4.2),
+        }),
+    )]);
     let told = of(&full);
     assert!(!told.parked.is_empty() && told.parked.iter().all(|stand| stand.stays), "{:?}", told.parked);
     assert!(!told.actions.iter().any(|action| action.kind == ActionKind::Carry));
@@ -183,7 +212,11 @@ fn cables_and_circuits_by_hand() {
     names.sort_unstable();
     assert_eq!(names, ["a", "b"]);
     assert!(told.circuits.iter().all(|circuit| circuit.fraction <= 0.8));
-    assert!(!told.one_switch.is_allowed && told.one_switch.words.contains("17.4 A"), "{}", told.one_switch.words);
+    assert!(
+        !told.one_switch.is_allowed && told.one_switch.words.contains("17.4 A"),
+        "{}",
+        told.one_switch.words
+    );
     assert!(told.caution.contains("local electrical codes"));
 }
 

@@ -9,9 +9,9 @@ use fogon_core::card::card as make_card;
 use fogon_core::corner::Corner;
 use fogon_core::plan::Plan;
 use fogon_core::problem::Problems;
-use fogon_handover::picture::Photo;
 use fogon_handover::Paper;
 use fogon_handover::file::CardFile;
+use fogon_handover::picture::Photo;
 use serde::Deserialize;
 
 use super::{Path, Query, Shared, blocking};
