@@ -28,6 +28,8 @@ const LAYERS: &[&[&str]] = &[
     &["person"],
     &["corner"],
     &["room", "shot", "light", "daylight", "sound"],
+    &["power"],
+    &["ready"],
     &["edit"],
     &["assess"],
     &["arrange", "drawing", "hand"],

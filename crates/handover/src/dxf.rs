@@ -50,8 +50,7 @@ fn add(drawing: &mut Drawing, of: &str, view: &View, down_mm: f64) {
         let layer = format!("{of}-{name}");
         drawing.add_layer(Layer { name: layer.clone(), ..Layer::default() });
         for stroke in strokes {
-            let mut line = LwPolyline::default();
-            line.vertices = stroke
+            let vertices = stroke
                 .points
                 .iter()
                 .map(|point| LwPolylineVertex {
@@ -60,6 +59,7 @@ fn add(drawing: &mut Drawing, of: &str, view: &View, down_mm: f64) {
                     ..LwPolylineVertex::default()
                 })
                 .collect();
+            let mut line = LwPolyline { vertices, ..LwPolyline::default() };
             line.set_is_closed(stroke.closed);
             entity(drawing, &layer, EntityType::LwPolyline(line));
         }

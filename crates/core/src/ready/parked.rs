@@ -4,7 +4,7 @@
 use serde::Serialize;
 use utoipa::ToSchema;
 
-use super::way::Floor;
+use super::way::{FOLDED_HIGH_M, Floor, rectangle};
 use crate::corner::{Corner, PlacedThing, door_swing};
 use crate::geometry::{DVec2, bearing_vector, beyond_m, whole_steps};
 use crate::plan::{FurnitureKind, Id, OpeningKind, ThingId};
@@ -12,8 +12,6 @@ use crate::reading::Origin;
 use crate::room::{StandState, folded_radius_m, sandbags};
 use crate::units::{UnitSystem, lower_first};
 
-/// A folded stand is so high, m: what hangs higher is over it. Fogon's own rule.
-pub(super) const FOLDED_HIGH_M: f64 = 1.3;
 /// What is put away keeps so far from walls, furniture and other stands, m. Fogon's own rule.
 const GAP_M: f64 = 0.03;
 /// Way that stays free before doors and before furniture that is used from its front, m (common practice, no source).
@@ -123,13 +121,6 @@ pub(super) fn words(placed: &[PlacedThing<'_>], things: &[ThingId]) -> String {
         Some((last, _)) => last.clone(),
         None => String::new(),
     }
-}
-
-/// A rectangle on the floor that faces a bearing, counter-clockwise.
-pub(super) fn rectangle(middle: DVec2, bearing_deg: f64, width: f64, depth: f64) -> [DVec2; 4] {
-    let facing = bearing_vector(bearing_deg).truncate();
-    let (across, along) = (DVec2::new(facing.y, -facing.x) * (width / 2.0), facing * (depth / 2.0));
-    [middle - across - along, middle + across - along, middle + across + along, middle - across + along]
 }
 
 /// What of the floor is no place to put a stand away.

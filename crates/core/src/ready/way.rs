@@ -3,8 +3,10 @@
 use pathfinding::directed::dijkstra::dijkstra;
 
 use crate::corner::Corner;
-use crate::geometry::{DVec2, beyond_m};
+use crate::geometry::{DVec2, bearing_vector, beyond_m};
 
+/// A folded stand is so high, m: what hangs higher is over it. Fogon's own rule.
+pub(super) const FOLDED_HIGH_M: f64 = 1.3;
 /// A person with a stand keeps so far from furniture, m. Fogon's own rule.
 const CLEAR_M: f64 = 0.25;
 
@@ -18,11 +20,10 @@ impl Floor {
     pub(super) fn of(corner: &Corner<'_>) -> Self {
         let furniture = corner.brief.room.furniture.iter();
         let low = furniture.map(|(id, piece)| (corner.furniture_at(id, piece), piece.size_m.0));
-        let pieces = low.filter(|((at, _), _)| at.z < super::parked::FOLDED_HIGH_M).map(
-            |((at, bearing_deg), [width, depth, _])| {
-                super::parked::rectangle(at.truncate(), bearing_deg, width, depth)
-            },
-        );
+        let pieces =
+            low.filter(|((at, _), _)| at.z < FOLDED_HIGH_M).map(|((at, bearing_deg), [width, depth, _])| {
+                rectangle(at.truncate(), bearing_deg, width, depth)
+            });
         Self { walls: corner.floor_m.clone(), pieces: pieces.collect() }
     }
 
@@ -66,4 +67,11 @@ impl Floor {
                 && (is_end || self.pieces.iter().all(|piece| beyond_m(piece, at) > CLEAR_M * 0.8))
         })
     }
+}
+
+/// A rectangle on the floor that faces a bearing, counter-clockwise.
+pub(super) fn rectangle(middle: DVec2, bearing_deg: f64, width: f64, depth: f64) -> [DVec2; 4] {
+    let facing = bearing_vector(bearing_deg).truncate();
+    let (across, along) = (DVec2::new(facing.y, -facing.x) * (width / 2.0), facing * (depth / 2.0));
+    [middle - across - along, middle + across - along, middle + across + along, middle - across + along]
 }

@@ -161,9 +161,8 @@ fn requests(path: &str, document: &Value) -> Option<(&'static str, Value)> {
     let state = json!({ "brief": document["brief"], "layout": document["layout"] });
     let brief = json!({ "format": "fogon.brief", "version": 1, "name": document["name"], "brief": document["brief"] });
     Some(match path {
-        "/api/v1/assess" | "/api/v1/free-moves" | "/api/v1/choices" | "/api/v1/place" | "/api/v1/corners" => {
-            ("POST", plan)
-        }
+        "/api/v1/assess" | "/api/v1/free-moves" | "/api/v1/choices" | "/api/v1/place" | "/api/v1/ready"
+        | "/api/v1/corners" => ("POST", plan),
         "/api/v1/buy" => ("POST", json!({ "plan": plan, "budget": 100 })),
         "/api/v1/day" => ("POST", json!({ "plan": placed, "date": "2026-11-28" })),
         "/api/v1/year" => ("POST", json!({ "plan": placed, "year": 2026 })),
