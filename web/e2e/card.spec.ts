@@ -60,6 +60,28 @@ function measured(): Measured {
   return { sheets, titles, wrong };
 }
 
+/** Looks at every line of words of the further pages: inside its sheet, and over no other. */
+function further(): string[] {
+  const wrong: string[] = [];
+  for (const sheet of document.querySelectorAll("section.further svg")) {
+    const around = sheet.getBoundingClientRect();
+    // Words of a drawing have no weight of their own.
+    const words = [...sheet.querySelectorAll("text[font-weight]:not([text-anchor])")];
+    const lines = words.map((word) => ({ box: word.getBoundingClientRect(), words: word.textContent }));
+    lines.forEach(({ box, words }, index) => {
+      if (box.left < around.left || box.right > around.right || box.bottom > around.bottom)
+        wrong.push(`cut: ${words}`);
+      for (const other of lines.slice(index + 1)) {
+        const down = Math.min(box.bottom, other.box.bottom) - Math.max(box.top, other.box.top);
+        const across = Math.min(box.right, other.box.right) - Math.max(box.left, other.box.left);
+        if (across > 1 && down > 0.45 * Math.min(box.height, other.box.height))
+          wrong.push(`${words} over ${other.words}`);
+      }
+    });
+  }
+  return wrong;
+}
+
 async function look(
   page: Page,
   id: number,
@@ -76,7 +98,7 @@ test("three hundred corners at random: no words are cut or lie over others", asy
   test.setTimeout(600_000);
   const demo = await demoPlan(page);
   await page.emulateMedia({ media: "print" });
-  let further = 0;
+  let more = 0;
   for (let seed = 0; seed < 300; seed++) {
     const paper = seed % 2 === 0 ? "a4" : "letter";
     const id = await keep(page, anyCorner(demo, seed));
@@ -84,26 +106,30 @@ test("three hundred corners at random: no words are cut or lie over others", asy
     expect(wrong, `corner ${String(seed)}`).toEqual([]);
     for (const sheet of sheets) expect(sheet, `corner ${String(seed)} on ${paper}`).toBeLessThanOrEqual(high);
     expect(titles).toHaveLength(sheets.length);
-    further += sheets.length - 1;
+    more += sheets.length - 1;
     if (seed % 25 === 0) {
       const pdf = (await page.pdf({ preferCSSPageSize: true })).toString("latin1");
       expect(pdf.match(/\/Type\s*\/Page[^s]/g), `corner ${String(seed)}`).toHaveLength(sheets.length);
     }
+    if (seed % 6 === 0) {
+      await page.goto(`/api/v1/corners/${String(id)}/card/all.html?paper=${paper}&picture=lines`);
+      expect(await page.evaluate(further), `further pages of corner ${String(seed)}`).toEqual([]);
+    }
     await page.request.delete(`/api/v1/corners/${String(id)}`);
   }
   // Some go on to another sheet, and most do not.
-  expect(further).toBeGreaterThan(10);
-  expect(further).toBeLessThan(300);
+  expect(more).toBeGreaterThan(10);
+  expect(more).toBeLessThan(300);
 });
 
 test("all pages print, each on its own sheet", async ({ page }) => {
   const id = await open(page, "All its pages");
   await page.goto(`/api/v1/corners/${String(id)}/card/all.html?picture=lines`);
-  const further = await page.locator("section.further").count();
-  expect(further).toBeGreaterThanOrEqual(3);
+  const sheets = await page.locator("section.further").count();
+  expect(sheets).toBeGreaterThanOrEqual(3);
   await expect(page.getByText("Recording", { exact: true })).toBeVisible();
   const pdf = (await page.pdf({ preferCSSPageSize: true })).toString("latin1");
-  expect(pdf.match(/\/Type\s*\/Page[^s]/g)).toHaveLength(1 + further);
+  expect(pdf.match(/\/Type\s*\/Page[^s]/g)).toHaveLength(1 + sheets);
 });
 
 test("drawings open elsewhere, as large as the room", async ({ page }) => {

@@ -6,12 +6,12 @@ mod route;
 use serde::Serialize;
 use utoipa::ToSchema;
 
-use crate::corner::{Carried, Corner, Source, base_of, is_of_the_house};
+use crate::corner::{Carried, Corner, Kit, Source, base_of, is_of_the_house};
 use crate::geometry::{DVec2, DVec3};
 use crate::photometry::power_w;
-use crate::plan::{Common, Id, Socket, ThingId};
+use crate::plan::{Common, Gear, Id, Socket, ThingId};
 use crate::room::{load_a, mains};
-use crate::shot::recording::battery_min;
+use crate::shot::recording::{DERATING, battery_min};
 use crate::units::{capital, decimals, lower_first};
 use route::{Way, route, ways};
 
@@ -167,7 +167,6 @@ pub fn one_switch(corner: &Corner<'_>) -> OneSwitch {
     let volt_amperes: f64 = lamps.iter().map(|lamp| lamp.volt_amperes).sum();
     let load = load_a(volt_amperes, mains.voltage_v.0, 1.0);
     let most = STRIP_A.min(CONTINUOUS * mains.breaker_a.0);
-    let (load, most) = (load, most);
     let takes = format!("{} A at {:.0} V", decimals(load, 1), mains.voltage_v.0);
     let (is_allowed, words) = match lamps.len() {
         0 => (false, "No lamp hangs on a socket.".to_owned()),
@@ -298,15 +297,29 @@ fn chosen(
     chosen
 }
 
-/// How long batteries last, in words.
+/// How long batteries last, in words: the camera's, and those on which a lamp hangs.
 fn batteries(corner: &Corner<'_>) -> Vec<String> {
-    let mut all = Vec::new();
-    if let Some(minutes) = battery_min(corner) {
-        let session = corner.brief.recording.session_min.map_or(String::new(), |session| {
+    let session = corner.brief.recording.session_min;
+    let told = |whose: &str, minutes: f64| {
+        let against = session.map_or(String::new(), |session| {
             let enough = if minutes < session { "it is not enough" } else { "it is enough" };
             format!(", the session {session:.0} min: {enough}")
         });
-        all.push(format!("The camera's battery lasts {minutes:.0} min{session}."));
+        format!("The battery of the {whose} lasts {minutes:.0} min{against}.")
+    };
+    let mut all: Vec<String> =
+        battery_min(corner).map(|minutes| told("camera", minutes)).into_iter().collect();
+    for link in Kit::of(corner).links {
+        let battery = link.by.and_then(|id| corner.brief.gear.get(id));
+        let (ThingId::Light(id), Some(Gear::Power(battery))) = (&link.of, battery) else { continue };
+        let light = corner.lights.iter().find(|light| light.id == id);
+        let (Some(Source::Lamp(lamp)), Some(energy_wh)) =
+            (light.map(|light| light.source), battery.energy_wh)
+        else {
+            continue;
+        };
+        let watts = power_w(lamp).0 * light.map_or(1.0, |light| light.light.dim.max(0.05));
+        all.push(told(&link.of.words(), 60.0 * energy_wh * DERATING / watts.max(0.1)));
     }
     all
 }

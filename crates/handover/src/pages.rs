@@ -14,6 +14,8 @@ use crate::svg::{scale, size};
 const PUT_UP: &str = "put up, put away";
 const HEADING: Hand = Hand::bold(3.0);
 const WORDS: Hand = Hand::plain(2.6);
+/// The column beside the drawing may reach down to this part of the page.
+const COLUMN: f64 = 0.62;
 /// A label for a mark, mm.
 const LABEL_MM: [f64; 2] = [60.0, 62.0];
 
@@ -54,31 +56,81 @@ fn put_up(card: &Card, paper: Paper) -> Vec<Page> {
     sheet.text(left, top, HEADING, &format!("Floor, 1 : {n:.0}"));
     sheet.out += &view(&card.away, left, top + 1.5, mm);
     let under = top + 1.5 + size(&card.away).1 * mm + 4.0;
-    let told = "Dotted, with a letter in brackets: where a stand is put away. Thick lines: cables.";
-    let drawn_to = sheet.lines(left, under, drawn_wide, WORDS, told);
+    let key = "Dotted, with a letter in brackets: where a stand is put away. Thick lines: cables.";
+    let drawn_to = sheet.lines(left, under, drawn_wide, WORDS, key);
     let column = left + drawn_wide + 5.0;
-    let column_to = beside(card, sheet, [column, top], right - column);
-    flow.y = drawn_to.max(column_to) + 3.0;
+    let lines = told(card);
+    let column_mm: f64 = lines.iter().map(|line| line.high_mm(right - column)).sum();
+    if top + column_mm <= flow.bottom() * COLUMN {
+        let mut y = top;
+        let wide = right - column;
+        let sheet = flow.sheet();
+        for line in &lines {
+            y = line.put(sheet, [column, y], wide);
+        }
+        flow.y = drawn_to.max(y) + 3.0;
+    } else {
+        // More than the column holds goes on under the drawing.
+        flow.y = drawn_to + 2.0;
+        for line in &lines {
+            flow.make_room(line.high_mm(wide), PUT_UP);
+            let y = flow.y;
+            flow.y = line.put(flow.sheet(), [left, y], wide);
+        }
+        flow.y += 3.0;
+    }
     actions(card, &mut flow);
     gains(card, &mut flow);
     flow.pages
 }
 
-/// Stands, plugs and loads, in the column beside the drawing.
-fn beside(card: &Card, sheet: &mut Sheet, [x, mut y]: [f64; 2], wide: f64) -> f64 {
+/// A line of the column beside the drawing.
+enum Line {
+    Heading(&'static str),
+    /// A letter and what is said of its thing.
+    Lettered(String, String),
+    Plain(String),
+}
+
+impl Line {
+    /// A letter takes so much of the line, mm.
+    const LETTER_MM: f64 = 8.0;
+
+    fn high_mm(&self, wide: f64) -> f64 {
+        match self {
+            Line::Heading(_) => 6.2,
+            Line::Lettered(_, words) => WORDS.height_mm(words, wide - Self::LETTER_MM) + 0.5,
+            Line::Plain(words) => WORDS.height_mm(words, wide) + 0.4,
+        }
+    }
+
+    fn put(&self, sheet: &mut Sheet, [x, y]: [f64; 2], wide: f64) -> f64 {
+        match self {
+            Line::Heading(words) => {
+                sheet.text(x, y + 2.0, HEADING, words);
+                y + 6.2
+            }
+            Line::Lettered(letter, words) => {
+                sheet.pair(x, y, [Self::LETTER_MM, wide - Self::LETTER_MM], WORDS.size_mm, [letter, words])
+            }
+            Line::Plain(words) => sheet.lines(x, y, wide, WORDS, words) + 0.4,
+        }
+    }
+}
+
+/// Stands, plugs and loads.
+fn told(card: &Card) -> Vec<Line> {
     let (units, power) = (card.units, &card.power);
+    let mut all = Vec::new();
     if !card.ready.parked.is_empty() {
-        sheet.text(x, y, HEADING, "Put away");
-        y += 4.2;
+        all.push(Line::Heading("Put away"));
     }
-    for stand in &card.ready.parked {
-        y = sheet.pair(x, y, [8.0, wide - 8.0], 2.6, [&stand.letter, &format!("{}.", stand.words(units))]);
+    let stands = card.ready.parked.iter();
+    all.extend(stands.map(|stand| Line::Lettered(stand.letter.clone(), format!("{}.", stand.words(units)))));
+    if power.plugs.is_empty() {
+        return all;
     }
-    if !power.plugs.is_empty() {
-        y += 2.0;
-        sheet.text(x, y, HEADING, "Mains");
-        y += 4.2;
-    }
+    all.push(Line::Heading("Mains"));
     for plug in &power.plugs {
         let about = if plug.is_assumed { "about " } else { "" };
         let into = match (&plug.socket, plug.cable_m) {
@@ -91,8 +143,7 @@ fn beside(card: &Card, sheet: &mut Sheet, [x, mut y]: [f64; 2], wide: f64) -> f6
             [] => String::new(),
             ways => format!("; tape it down where it crosses {}", ways.join(" and ")),
         };
-        let words = format!("{}, {about}{:.0} W{into}{crosses}.", plug.what, plug.power_w);
-        y = sheet.lines(x, y, wide, WORDS, &words) + 0.4;
+        all.push(Line::Plain(format!("{}, {about}{:.0} W{into}{crosses}.", plug.what, plug.power_w)));
     }
     let circuits = power.circuits.iter().map(|circuit| {
         let name =
@@ -106,13 +157,10 @@ fn beside(card: &Card, sheet: &mut Sheet, [x, mut y]: [f64; 2], wide: f64) -> f6
         .strips
         .iter()
         .map(|strip| format!("A strip with {} places at socket {}.", strip.plugs, strip.socket));
-    let switch = (!power.plugs.is_empty()).then(|| power.one_switch.words.clone());
-    let caution = (!power.plugs.is_empty()).then(|| power.caution.to_owned());
-    let lines = circuits.chain(strips).chain(switch).chain(power.batteries.iter().cloned()).chain(caution);
-    for line in lines.collect::<Vec<_>>() {
-        y = sheet.lines(x, y, wide, WORDS, &line) + 0.4;
-    }
-    y
+    let more = [power.one_switch.words.clone()].into_iter().chain(power.batteries.iter().cloned());
+    let lines = circuits.chain(strips).chain(more).chain([power.caution.to_owned()]);
+    all.extend(lines.map(Line::Plain));
+    all
 }
 
 /// What is done, each with its bar along the time and a line for a time of one's own.

@@ -9,6 +9,7 @@ use fogon_handover::picture::{self, Photo};
 use fogon_handover::{Paper, csv, html, svg};
 use fogon_testkit::set;
 use serde_json::{Value, json};
+use ttf_parser::Face;
 
 const PLAN: &str = include_str!("../../../docs/examples/box-room.fogon.json");
 
@@ -200,27 +201,40 @@ fn the_page_names_its_paper_and_needs_nothing_from_elsewhere() {
     assert!(shown.before.iter().all(|b| text.contains(b)));
 }
 
-/// Lines of text that stand on the sheet itself, not in a drawing: left, right, baseline, size, words. Widths are those of a
-/// usual letter, 0.52 of the size.
+/// Width of words at a size of 1, by the letters of the typeface.
+fn width(words: &str, is_bold: bool) -> f64 {
+    let regular: &[u8] = include_bytes!("../assets/atkinson-regular.ttf");
+    let bold: &[u8] = include_bytes!("../assets/atkinson-bold.ttf");
+    let face = Face::parse(if is_bold { bold } else { regular }, 0).unwrap();
+    let wide = |letter: char| {
+        face.glyph_index(letter).and_then(|glyph| face.glyph_hor_advance(glyph)).unwrap_or(1000)
+    };
+    words.chars().map(|letter| f64::from(wide(letter)) / f64::from(face.units_per_em())).sum()
+}
+
+/// Lines of text that stand on a sheet itself, not in a drawing: left, right, baseline, size, words.
 fn lines_of(svg: &str) -> Vec<(f64, f64, f64, f64, String)> {
     let mut all = Vec::new();
+    let mut down = 0.0;
     for piece in svg.split('<').skip(1) {
         let (tag, words) = piece.split_once('>').unwrap();
-        let of_sheet = attribute(tag, "font-weight").is_some() && attribute(tag, "text-anchor").is_none();
-        match tag.split(' ').next().unwrap() {
-            "text" if of_sheet => {
-                let number = |name: &str| attribute(tag, name).and_then(|v| v.parse::<f64>().ok());
-                let (Some(x), Some(y), Some(size)) = (number("x"), number("y"), number("font-size")) else {
-                    continue;
-                };
-                let words = words
-                    .replace("&amp;", "&")
-                    .replace("&lt;", "<")
-                    .replace("&#39;", "'")
-                    .replace("&quot;", "\"");
-                all.push((x, x + 0.52 * size * words.chars().count() as f64, y, size, words));
-            }
-            _ => {}
+        let weight = attribute(tag, "font-weight").filter(|_| attribute(tag, "text-anchor").is_none());
+        // Pages stand one under the other.
+        if let Some(moved) = attribute(tag, "transform").and_then(|moved| moved.strip_prefix("translate(0 "))
+        {
+            down = moved.trim_end_matches(')').parse().unwrap();
+        }
+        if let (Some("text"), Some(weight)) = (tag.split(' ').next(), weight) {
+            let number = |name: &str| attribute(tag, name).and_then(|v| v.parse::<f64>().ok());
+            let (Some(x), Some(y), Some(size)) = (number("x"), number("y"), number("font-size")) else {
+                continue;
+            };
+            let words = words
+                .replace("&amp;", "&")
+                .replace("&lt;", "<")
+                .replace("&#39;", "'")
+                .replace("&quot;", "\"");
+            all.push((x, x + size * width(&words, weight == "700"), y + down, size, words));
         }
     }
     all

@@ -120,7 +120,7 @@ impl Doing<'_, '_> {
         let camera = self.camera(&stands);
         seen.push(camera);
         seen.extend(self.lights(&stands));
-        seen.extend(self.backdrop(&stands));
+        seen.extend(self.backdrop());
         seen.extend(self.screen(&stands, camera));
         seen.extend(self.angles(&stands));
         heard.extend(self.microphone(&stands));
@@ -299,7 +299,7 @@ impl Doing<'_, '_> {
         last
     }
 
-    fn backdrop(&mut self, _: &[(Vec<ThingId>, usize, bool)]) -> Option<usize> {
+    fn backdrop(&mut self) -> Option<usize> {
         let (gear, used) = self.corner.backdrop?;
         let label = lower_first(&gear.common.label);
         Some(if used.hung == Hung::Stands && !self.otherwise.lets_down {

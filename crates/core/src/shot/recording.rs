@@ -10,9 +10,10 @@ const RECORDED_PX: f64 = 3840.0;
 pub(super) const DELIVERED_PX: f64 = 1920.0;
 /// Data rate where nobody gives it, Mbit/s. Fogon's own rule.
 const BITRATE_MBIT_S: f64 = 100.0;
-/// Part of a card kept free, and part of a battery's energy that is to be had (common practice, no source).
+/// Part of a card kept free (common practice, no source).
 const CARD_RESERVE: f64 = 0.05;
-const DERATING: f64 = 0.85;
+/// Part of a battery's energy that is to be had (common practice, no source).
+pub const DERATING: f64 = 0.85;
 /// Draw of a camera that records, W. Fogon's own rule.
 const DRAW_W: f64 = 5.0;
 /// Reading aloud, words a minute (common practice, no source).

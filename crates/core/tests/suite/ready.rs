@@ -220,6 +220,64 @@ fn cables_and_circuits_by_hand() {
     assert!(told.caution.contains("local electrical codes"));
 }
 
+/// A lamp on a battery takes no socket; the battery's minutes stand against the session: 85 % of 60 Wh feed 60 W for 51 min.
+#[test]
+fn batteries_stand_against_the_session() {
+    let plan = plain_with(&[
+        ("/brief/gear/lamp/needs", json!(["battery"])),
+        (
+            "/brief/gear/pack",
+            json!({ "kind": "power", "label": "Pack", "energy_wh": 60, "offers": ["battery"] }),
+        ),
+        ("/brief/recording", json!({ "session_min": 90 })),
+    ]);
+    let told = power(&Corner::of(&plan).unwrap());
+    assert!(told.plugs.iter().all(|plug| plug.id != "key"), "{:?}", told.plugs);
+    assert_eq!(
+        told.batteries,
+        ["The battery of the key lasts 51 min, the session 90 min: it is not enough."]
+    );
+    let kinds: Vec<ActionKind> = of(&plan).actions.iter().map(|action| action.kind).collect();
+    assert!(
+        kinds.contains(&ActionKind::Switch)
+            && kinds.iter().filter(|kind| **kind == ActionKind::Plug).count() == 0
+    );
+}
+
+/// Of a rolling column everything comes at once and there is one plug; what is fixed stays, and a lamp that settles does so meanwhile.
+#[test]
+fn columns_roll_and_fixed_things_stay() {
+    let usual = of(&plain_with(&[]));
+    let wheels = plain_with(&[
+        ("/brief/gear/tripod/castors", json!(true)),
+        ("/brief/gear/stand/castors", json!(true)),
+        ("/brief/gear/arm/castors", json!(true)),
+        ("/brief/schools/rig", json!("column")),
+    ]);
+    let rolled = of(&wheels);
+    let told = usual.shorter.iter().find(|one| one.what.starts_with("Wheels")).unwrap();
+    // Stands on wheels are put away as wide as their feet, so that their ways differ a little from those of folded ones.
+    let ways = |ready: &Ready| ready.parked.iter().map(|stand| 2.0 * stand.way_m).sum::<f64>();
+    let gained = usual.time_s - rolled.time_s - (ways(&usual) - ways(&rolled));
+    assert_close(gained, told.seconds, 0.0, 1e-6, "wheels gain what they were said to");
+    assert!(
+        !rolled.actions.iter().any(|action| matches!(action.kind, ActionKind::Level | ActionKind::Carry))
+    );
+    assert_eq!(rolled.target_s, 120.0);
+    let fixed = plain_with(&[
+        ("/layout/lights/key/support", json!({ "kind": "ceiling" })),
+        ("/brief/gear/lamp/settles_s", json!(500)),
+    ]);
+    let warm = of(&fixed);
+    assert!(
+        !warm.actions.iter().any(|action| action.id.ends_with(".key") && action.kind == ActionKind::Carry)
+    );
+    // Only its switch is left, first of all, so that 500 s of settling end the rest by a look at the picture.
+    assert_close(warm.time_s, 3.0 + 500.0 + 15.0, 0.0, 1e-6, "the lamp is waited for");
+    let settling = warm.actions.iter().find(|action| action.kind == ActionKind::Settling).unwrap();
+    assert!(settling.is_on_path && !settling.by_hand);
+}
+
 /// A cable goes along the walls where straight on it would cross the way between seat and camera.
 #[test]
 fn a_cable_goes_round_the_way() {
