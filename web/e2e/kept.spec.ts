@@ -174,7 +174,7 @@ test("a microphone without its input stops the recording, and the card tells the
 });
 
 test("a corner that cannot be read is listed with its file, and takes no other with it", async ({ page }) => {
-  await changedPlan(page, "Beside a spoilt one", () => undefined);
+  await changedPlan(page, "Its neighbour in the list", () => undefined);
   await page.route("**/api/v1/corners", async (route) => {
     const all = (await (await route.fetch()).json()) as { id: number; name: string }[];
     const spoilt = {
@@ -195,7 +195,7 @@ test("a corner that cannot be read is listed with its file, and takes no other w
     "/api/v1/corners/4711/file",
   );
   await page
-    .getByRole("link", { name: /^Beside a spoilt one/ })
+    .getByRole("link", { name: /^Its neighbour in the list/ })
     .first()
     .click();
   await expect(page.getByText("Ready: record.").first()).toBeVisible();

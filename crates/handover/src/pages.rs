@@ -273,7 +273,7 @@ fn label(sheet: &mut Sheet, mark: &Mark, [x, y]: [f64; 2]) {
     let cut = "fill=\"none\" stroke=\"#777\" stroke-width=\"0.2\" stroke-dasharray=\"1.5 1\"";
     sheet.rectangle([x, y], LABEL_MM, cut);
     sheet.text(x + 5.0, y + 33.0, Hand::bold(36.0), &mark.letter);
-    sheet.text(x + 5.0, y + 41.0, Hand::bold(4.5), mark.colour);
+    sheet.text(x + 5.0, y + 48.0, Hand::bold(4.5), mark.colour);
     // An arrow upwards.
     let (middle, foot, tip) = (x + wide - 14.0, y + 40.0, y + 7.0);
     let _ = writeln!(
@@ -282,10 +282,10 @@ fn label(sheet: &mut Sheet, mark: &Mark, [x, y]: [f64; 2]) {
         tip + 9.0
     );
     let faces = format!("to {}", mark.faces);
-    sheet.text(middle - Hand::plain(4.0).width_mm(&faces) / 2.0, y + 46.0, Hand::plain(4.0), &faces);
+    sheet.text(middle - Hand::plain(4.0).width_mm(&faces) / 2.0, y + 48.0, Hand::plain(4.0), &faces);
     let small = Hand::plain(2.6);
-    let mut at = y + high - 10.0;
-    for line in small.wrapped(&mark.what, wide - 10.0).into_iter().take(3) {
+    let mut at = y + high - 8.5;
+    for line in small.wrapped(&mark.what, wide - 10.0).into_iter().take(2) {
         sheet.text(x + 5.0, at, small, &line);
         at += 3.4;
     }
