@@ -6,7 +6,7 @@ use utoipa::ToSchema;
 
 use super::way::{FOLDED_HIGH_M, Floor, rectangle};
 use crate::corner::{Corner, PlacedThing, door_swing};
-use crate::geometry::{DVec2, bearing_vector, beyond_m, whole_steps};
+use crate::geometry::{DVec2, DVec3, bearing_vector, beyond_m, whole_steps};
 use crate::plan::{FurnitureKind, Id, OpeningKind, ThingId};
 use crate::reading::Origin;
 use crate::room::{StandState, folded_radius_m, sandbags};
@@ -137,15 +137,17 @@ impl Taken {
         let room = &corner.brief.room;
         let (mut solid, mut ways) = (Vec::new(), Vec::new());
         for (id, piece) in &room.furniture {
-            let (at, bearing_deg) = corner.furniture_at(id, piece);
+            // Where the plan puts it and where it stood before: it may go back.
+            let here = corner.furniture_at(id, piece);
+            let before = (DVec3::from(piece.position_m), piece.bearing_deg);
+            let places = [Some(here), (here != before).then_some(before)];
             let [width, depth, _] = piece.size_m.0;
-            if at.z >= FOLDED_HIGH_M {
-                continue;
-            }
-            solid.push(rectangle(at.truncate(), bearing_deg, width, depth).to_vec());
-            if is_used_from_its_front(piece.kind) {
-                let ahead = bearing_vector(bearing_deg).truncate() * ((depth + WAY_M) / 2.0);
-                ways.push(rectangle(at.truncate() + ahead, bearing_deg, width, WAY_M));
+            for (at, bearing_deg) in places.into_iter().flatten().filter(|(at, _)| at.z < FOLDED_HIGH_M) {
+                solid.push(rectangle(at.truncate(), bearing_deg, width, depth).to_vec());
+                if is_used_from_its_front(piece.kind) {
+                    let ahead = bearing_vector(bearing_deg).truncate() * ((depth + WAY_M) / 2.0);
+                    ways.push(rectangle(at.truncate() + ahead, bearing_deg, width, WAY_M));
+                }
             }
         }
         for opening in room.openings.values().filter(|opening| opening.kind == OpeningKind::Door) {

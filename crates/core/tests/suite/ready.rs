@@ -1,6 +1,6 @@
 //! How soon a corner stands that was put away: the order, the ways, the plugs.
 
-use fogon_core::corner::Corner;
+use fogon_core::corner::{Carrier, Corner};
 use fogon_core::geometry::{DVec2, beyond_m};
 use fogon_core::plan::{ActionKind, OpeningKind, Plan};
 use fogon_core::power::power;
@@ -152,6 +152,14 @@ fn stands_are_put_away_out_of_the_way() {
                     plan.name,
                     stand.what
                 );
+            }
+            // Clear of furniture where the plan puts it and where the room has it.
+            for (id, piece) in &plan.brief.room.furniture {
+                let (moved, bearing_deg) = corner.furniture_at(id, piece);
+                for (place, turned) in [(moved, bearing_deg), (piece.position_m.into(), piece.bearing_deg)] {
+                    let outline = Carrier::of_piece(id, piece, place, turned);
+                    assert!(outline.beside_m(at) >= stand.radius_m, "{} {} {id}", plan.name, stand.what);
+                }
             }
             let others = told.parked[..index].iter().filter(|other| !other.stays);
             for other in others {
