@@ -90,3 +90,29 @@ test("ticks made without the network come later, and none is lost between two de
     expect([keeper.view.waiting, keeper.view.isCut]).toEqual([0, false]);
   }
 });
+
+test("ticks keep their order however slowly the server's clock is told", () => {
+  let now = 1000;
+  const keeper = new Keeper({
+    corner: 1,
+    storage: {
+      getItem: () => null,
+      setItem: () => undefined,
+      removeItem: () => undefined,
+    } as unknown as Storage,
+    now_ms: () => now,
+    send: () => new Promise<never>(() => undefined),
+  });
+  keeper.heard({ ticks: [], now_ms: 5000 });
+  keeper.tick("begun", true);
+  now += 10;
+  // An answer that was three seconds on its way.
+  keeper.heard({ ticks: [], now_ms: 2010 });
+  keeper.tick("first", true);
+  keeper.tick("second", true);
+  const at = ["begun", "first", "second"].map((step) => keeper.view.ticks.get(step)?.at_ms ?? 0);
+  expect(at).toEqual([5000, 5010, 5011]);
+  // A clock that was set anew is taken as it is.
+  keeper.heard({ ticks: [], now_ms: 200_000 });
+  expect(keeper.now_ms()).toBe(200_000);
+});
