@@ -169,6 +169,6 @@ test("with a socket told the card says which plug goes where; a stand is put awa
   await page.goto(`/corners/${String(id)}/card`);
   await page.getByRole("button", { name: "Stands and plugs" }).click();
   await expect(page.getByRole("list", { name: "Stands put away" })).toContainText(
-    "2.90 m from the left wall",
+    "2.900 m from the left wall",
   );
 });

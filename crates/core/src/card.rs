@@ -110,6 +110,7 @@ pub fn card(plan: &Plan) -> Option<Card> {
     let assessment = evaluate(plan);
     let units = plan.brief.units;
     let floor = marks::floor(&corner);
+    let (ready, power) = (ready::of(&corner), power(&corner));
     Some(Card {
         name: plan.name.clone(),
         units,
@@ -131,9 +132,9 @@ pub fn card(plan: &Plan) -> Option<Card> {
             plan,
             Style { text_scale: CARD_TEXT, frame_text_scale: CARD_TEXT, ..Style::default() },
         )?,
-        ready: ready::of(&corner),
-        power: power(&corner),
-        away: draw_away(plan, CARD_TEXT)?,
+        away: draw_away(&corner, &ready.parked, &power, CARD_TEXT),
+        ready,
+        power,
     })
 }
 

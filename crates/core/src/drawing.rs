@@ -18,6 +18,8 @@ use utoipa::ToSchema;
 
 use crate::corner::{Corner, Thing, things};
 use crate::plan::{Plan, ThingId};
+use crate::power::Power;
+use crate::ready::Parked;
 
 pub use field::{Area, Field, FieldOf};
 pub use labels::Naming;
@@ -102,13 +104,12 @@ pub fn draw_for(plan: &Plan, style: Style) -> Option<Drawing> {
     })
 }
 
-/// The floor with every stand in use and put away, and the cables of the mains. `None` where the plan does not resolve.
-pub fn draw_away(plan: &Plan, text_scale: f64) -> Option<View> {
-    let corner = Corner::of(plan)?;
-    let quarter_turns = plan_view::quarter_turns(&corner);
+/// The floor with every stand in use and put away, and the cables of the mains.
+pub fn draw_away(corner: &Corner<'_>, parked: &[Parked], power: &Power, text_scale: f64) -> View {
+    let quarter_turns = plan_view::quarter_turns(corner);
     let [width, depth, _] = corner.room_m;
-    let bare = away::draw(&corner, &things(&corner), quarter_turns);
-    Some(bare.labelled(TEXT * text_scale * width.max(depth), Naming::Letters))
+    let bare = away::draw(corner, &things(corner), (parked, power), quarter_turns);
+    bare.labelled(TEXT * text_scale * width.max(depth), Naming::Letters)
 }
 
 /// How far each lamp reaches, how large it is from the eyes, and the edge that it must stay out of, to lay over plan and

@@ -6,7 +6,7 @@ mod route;
 use serde::Serialize;
 use utoipa::ToSchema;
 
-use crate::corner::{Carried, Corner, Kit, Source, base_of, is_of_the_house};
+use crate::corner::{Carried, Corner, Kit, LightAt, Source, base_of, is_of_the_house};
 use crate::geometry::{DVec2, DVec3};
 use crate::photometry::power_w;
 use crate::plan::{Common, Gear, Id, Socket, ThingId};
@@ -46,6 +46,8 @@ pub struct MainsPlug {
     /// How it runs over the floor, m from left and back wall.
     #[schema(value_type = Vec<Vec<f64>>)]
     pub points_m: Vec<[f64; 2]>,
+    /// All of it in words.
+    pub words: String,
 }
 
 /// What hangs on one breaker.
@@ -61,6 +63,8 @@ pub struct Circuit {
     pub breaker_a: f64,
     /// Load over breaker.
     pub fraction: f64,
+    /// All of it in words.
+    pub words: String,
 }
 
 /// A strip that is needed.
@@ -70,6 +74,8 @@ pub struct Strip {
     pub socket: String,
     /// So many plugs go into it.
     pub plugs: usize,
+    /// All of it in words.
+    pub words: String,
 }
 
 /// Whether all lamps may hang on one switch.
@@ -110,6 +116,16 @@ struct Load {
     down_m: f64,
 }
 
+/// A lamp that hangs on a socket, not on a battery of its own; lamps of the house are there already.
+pub(crate) fn takes_mains(light: &LightAt<'_>) -> bool {
+    match light.source {
+        Source::Lamp(lamp) => {
+            !lamp.common.needs.iter().any(|need| need == "battery") && !is_of_the_house(light)
+        }
+        Source::Board(_) => false,
+    }
+}
+
 /// Everything with a plug.
 fn loads(corner: &Corner<'_>) -> Vec<Load> {
     let carried = corner.carried();
@@ -138,8 +154,7 @@ fn loads(corner: &Corner<'_>) -> Vec<Load> {
     }
     for light in &corner.lights {
         let Source::Lamp(lamp) = light.source else { continue };
-        let by_battery = lamp.common.needs.iter().any(|need| need == "battery");
-        if by_battery || is_of_the_house(light) {
+        if !takes_mains(light) {
             continue;
         }
         let (watts, is_assumed) = power_w(lamp);
@@ -191,51 +206,74 @@ pub fn power(corner: &Corner<'_>) -> Power {
     let sockets: Vec<(&Id, &Socket)> = corner.brief.room.sockets.iter().collect();
     let ways = ways(corner);
     let chosen = chosen(corner, &loads, &sockets, &ways);
-    let mains = mains(corner.brief);
-    let (mut circuits, mut strips): (Vec<Circuit>, Vec<Strip>) = (Vec::new(), Vec::new());
-    for (load, socket) in loads.iter().zip(&chosen) {
-        let name = socket.and_then(|at| sockets[at].1.circuit.clone()).unwrap_or_default();
-        let carried = load_a(load.volt_amperes, mains.voltage_v.0, 1.0);
-        let circuit = match circuits.iter_mut().find(|circuit| circuit.name == name) {
-            Some(circuit) => circuit,
-            None => {
-                let breaker_a = mains.breaker_a.0;
-                circuits.push(Circuit { name, load_w: 0.0, load_a: 0.0, breaker_a, fraction: 0.0 });
-                let last = circuits.len() - 1;
-                &mut circuits[last]
-            }
-        };
-        circuit.load_w += load.watts;
-        circuit.load_a += carried;
-        circuit.fraction = circuit.load_a / circuit.breaker_a;
-    }
-    for (at, (id, socket)) in sockets.iter().enumerate() {
-        let plugs = chosen.iter().filter(|chosen| **chosen == Some(at)).count();
-        if plugs > socket.plugs() {
-            strips.push(Strip { socket: id.words(), plugs });
-        }
-    }
     let plugs = loads.iter().zip(&chosen).map(|(load, socket)| {
-        let run = socket.map(|at| run(corner, &ways, load, sockets[at].1));
-        MainsPlug {
-            id: corner.name(&load.thing),
-            what: capital(&load.what),
-            power_w: load.watts,
-            is_assumed: load.is_assumed,
-            socket: socket.map(|at| sockets[at].0.words()),
-            cable_m: run.as_ref().map(|run| run.0),
-            crosses: run.as_ref().map(|run| run.1.crosses.clone()).unwrap_or_default(),
-            points_m: run.map(|run| run.1.points.iter().map(|p| p.to_array()).collect()).unwrap_or_default(),
-        }
+        let run = socket.map(|at| (sockets[at].0.words(), run(corner, &ways, load, sockets[at].1)));
+        plug(corner, load, run)
+    });
+    let strips = sockets.iter().enumerate().filter_map(|(at, (id, socket))| {
+        let plugs = chosen.iter().filter(|chosen| **chosen == Some(at)).count();
+        let words = format!("A strip with {plugs} places at socket {}.", id.words());
+        (plugs > socket.plugs()).then(|| Strip { socket: id.words(), plugs, words })
     });
     Power {
         plugs: plugs.collect(),
-        circuits,
-        strips,
+        circuits: circuits(corner, &loads, &chosen, &sockets),
+        strips: strips.collect(),
         one_switch: one_switch(corner),
         batteries: batteries(corner),
         caution: CAUTION,
     }
+}
+
+/// A load with its socket and its cable, if sockets are told.
+fn plug(corner: &Corner<'_>, load: &Load, run: Option<(String, (f64, route::Route))>) -> MainsPlug {
+    let what = capital(&load.what);
+    let about = if load.is_assumed { "about " } else { "" };
+    let mut words = format!("{what}, {about}{:.0} W", load.watts);
+    let (socket, cable_m, crosses, points_m) = match run {
+        Some((socket, (cable_m, route))) => {
+            words +=
+                &format!(" into socket {socket}, at least {} of cable", corner.brief.units.length(cable_m));
+            if !route.crosses.is_empty() {
+                words += &format!("; tape it down where it crosses {}", route.crosses.join(" and "));
+            }
+            let points = route.points.iter().map(|point| point.to_array()).collect();
+            (Some(socket), Some(cable_m), route.crosses, points)
+        }
+        None => (None, None, Vec::new(), Vec::new()),
+    };
+    let (id, is_assumed) = (corner.name(&load.thing), load.is_assumed);
+    let words = words + ".";
+    MainsPlug { id, what, power_w: load.watts, is_assumed, socket, cable_m, crosses, points_m, words }
+}
+
+/// What each breaker carries.
+fn circuits(
+    corner: &Corner<'_>,
+    loads: &[Load],
+    chosen: &[Option<usize>],
+    sockets: &[(&Id, &Socket)],
+) -> Vec<Circuit> {
+    let mains = mains(corner.brief);
+    let name =
+        |socket: &Option<usize>| socket.and_then(|at| sockets[at].1.circuit.clone()).unwrap_or_default();
+    let mut names: Vec<String> = chosen.iter().map(name).collect();
+    names.sort_unstable();
+    names.dedup();
+    let of_name = |own: String| {
+        let on_it = loads.iter().zip(chosen).filter(|(_, socket)| name(socket) == own);
+        let (load_w, volt_amperes) = on_it.fold((0.0, 0.0), |(watts, volt_amperes), (load, _)| {
+            (watts + load.watts, volt_amperes + load.volt_amperes)
+        });
+        let (load_a, breaker_a) = (load_a(volt_amperes, mains.voltage_v.0, 1.0), mains.breaker_a.0);
+        let called = if own.is_empty() { "All together".to_owned() } else { format!("Circuit {own}") };
+        let words = format!(
+            "{called}: {load_w:.0} W, {} A of {breaker_a:.0} A, and what else hangs on that breaker.",
+            decimals(load_a, 1)
+        );
+        Circuit { name: own, load_w, load_a, breaker_a, fraction: load_a / breaker_a, words }
+    };
+    names.into_iter().map(of_name).collect()
 }
 
 /// A cable from a thing to a socket: its length with what hangs down and its slack, and its way.

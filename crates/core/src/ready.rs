@@ -22,7 +22,7 @@ const WORTH_S: f64 = 3.0;
 
 /// Something that is done, and when.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
-pub struct Done {
+pub struct PlannedAction {
     /// Its name: what is done, and to what.
     pub id: String,
     /// What is done.
@@ -64,7 +64,7 @@ pub struct Ready {
     /// In words.
     pub sentence: String,
     /// What is done, in the order in which it is begun.
-    pub actions: Vec<Done>,
+    pub actions: Vec<PlannedAction>,
     /// What takes longest, in words.
     pub longest: String,
     /// What would be done sooner, the most first.
@@ -89,11 +89,6 @@ pub fn ready(plan: &Plan) -> Option<Ready> {
     Corner::of(plan).map(|corner| of(&corner))
 }
 
-/// Where every stand of the floor is put away.
-pub fn parked(corner: &Corner<'_>) -> Vec<Parked> {
-    parked::parked(corner).into_iter().map(|(stand, _)| stand).collect()
-}
-
 /// How soon a corner can record.
 pub fn of(corner: &Corner<'_>) -> Ready {
     let parked = parked::parked(corner);
@@ -101,12 +96,13 @@ pub fn of(corner: &Corner<'_>) -> Ready {
     let time_s = schedule.finish_s;
     let mut order: Vec<usize> = (0..all.len()).collect();
     order.sort_by(|a, b| schedule.starts_s[*a].total_cmp(&schedule.starts_s[*b]).then(a.cmp(b)));
-    let longest = all.iter().filter(|action| action.by_hand).max_by(|a, b| a.seconds.total_cmp(&b.seconds));
+    let longest = schedule.path.iter().map(|index| &all[*index]);
+    let longest = longest.max_by(|a, b| a.seconds.total_cmp(&b.seconds));
     let longest =
         longest.map_or(String::new(), |action| format!("{}: {}", action.what, in_words(action.seconds)));
     let done = order.into_iter().map(|index| {
         let action = &all[index];
-        Done {
+        PlannedAction {
             id: action.id.clone(),
             kind: action.kind,
             what: action.what.clone(),

@@ -1,21 +1,19 @@
 //! Good hours as a table (RFC 4180) and as a calendar (RFC 5545), in UTC.
 
 use chrono::{DateTime, Utc};
-use csv::{Terminator, WriterBuilder};
 use fogon_core::day::GoodHours;
 use icalendar::{Calendar, Component, Event, EventLike};
 
+use crate::table::Table;
+
 /// One row a stretch.
 pub fn csv(hours: &GoodHours) -> String {
-    let mut table = WriterBuilder::new().terminator(Terminator::CRLF).from_writer(Vec::new());
-    // Rows in memory: writing them does not fail.
-    let _ = table.write_record(["start", "end", "wanted", "light", "quiet"]);
+    let mut table = Table::new(["start", "end", "wanted", "light", "quiet"]);
     let word = |is: bool| if is { "yes" } else { "no" };
     for one in &hours.intervals {
-        let words = [word(one.wanted), word(one.light), word(one.quiet)];
-        let _ = table.write_record([one.start.as_str(), one.end.as_str()].into_iter().chain(words));
+        table.row([&one.start, &one.end, word(one.wanted), word(one.light), word(one.quiet)]);
     }
-    String::from_utf8(table.into_inner().unwrap_or_default()).unwrap_or_default()
+    table.text()
 }
 
 /// An entry for every stretch in which a take can be made; the same stretch of the same corner always has the same id.

@@ -134,12 +134,6 @@ fn words_mm(text: &str, points: f64, leading: f64, wide: f64) -> f64 {
     hand.wrapped(text, wide).len() as f64 * points * MM_PER_PT * leading
 }
 
-fn dial_words(dial: &Dial) -> String {
-    let percent = dial.percent.map(|percent| format!("{percent:.0} %, ")).unwrap_or_default();
-    let cct = dial.cct_k.map(|kelvins| format!("{kelvins:.0} K, ")).unwrap_or_default();
-    format!("{}: {percent}{cct}{}", dial.what, dial.place)
-}
-
 impl<'a> Fit<'a> {
     /// Under a heading.
     const HEADING_MM: f64 = 6.7;
@@ -174,7 +168,8 @@ impl<'a> Fit<'a> {
         let microphone = words_mm(&card.microphone, 8.8, 1.2, column) + 2.0;
         let headings = if card.cables.is_empty() { 4.0 } else { 5.0 } * Self::HEADING_MM;
         let fixed = headings + frame_mm + 1.0 + camera + microphone + plugs;
-        let lights: f64 = card.dials.iter().map(|dial| value(5.0, &dial_words(dial))).sum();
+        let lights: f64 =
+            card.dials.iter().map(|dial| value(5.0, &format!("{}: {}", dial.what, dial.words()))).sum();
         let drawn = Self::HEADING_MM + high + 2.0;
         let most = if is_beside { (self.high - self.y).min(drawn.max(fixed) + 70.0) } else { 90.0 };
         self.lights_beside = fixed + lights <= most;
@@ -190,7 +185,9 @@ impl<'a> Fit<'a> {
             let lights: f64 = card
                 .dials
                 .iter()
-                .map(|dial| words_mm(&dial_words(dial), 9.0, 1.2, self.wide - 8.0) + 0.3)
+                .map(|dial| {
+                    words_mm(&format!("{}: {}", dial.what, dial.words()), 9.0, 1.2, self.wide - 8.0) + 0.3
+                })
                 .sum();
             self.room(lights + Self::HEADING_MM, "lights", &mut all);
             if let Some(last) = all.last_mut() {

@@ -17,6 +17,7 @@ pub mod svg;
 
 mod sheet;
 mod sketch;
+mod table;
 mod typeface;
 
 /// Text made safe inside XML and HTML.

@@ -1,22 +1,9 @@
 //! The marks alone, for other programs: as JSON and as CSV (RFC 4180), lengths in metres; and the cables as CSV.
 
-use csv::{Terminator, Writer, WriterBuilder};
 use fogon_core::card::Card;
-use fogon_core::document::as_cell;
 use serde_json::json;
 
-fn table() -> Writer<Vec<u8>> {
-    WriterBuilder::new().terminator(Terminator::CRLF).from_writer(Vec::new())
-}
-
-/// Writing to memory does not fail.
-fn text(writer: Writer<Vec<u8>>) -> String {
-    String::from_utf8(writer.into_inner().unwrap_or_default()).unwrap_or_default()
-}
-
-fn row<const N: usize>(table: &mut Writer<Vec<u8>>, fields: [&str; N]) {
-    let _ = table.write_record(fields.map(as_cell).iter().map(|cell| cell.as_bytes()));
-}
+use crate::table::Table;
 
 /// The marks with their lengths, the baseline and the check diagonals.
 pub fn json(card: &Card) -> String {
@@ -29,8 +16,7 @@ pub fn json(card: &Card) -> String {
 
 /// One row for each mark.
 pub fn csv(card: &Card) -> String {
-    let mut table = table();
-    let head = [
+    let mut table = Table::new([
         "number",
         "letter",
         "colour",
@@ -42,50 +28,42 @@ pub fn csv(card: &Card) -> String {
         "other_corner",
         "from_other_corner_m",
         "worst_error_m",
-    ];
-    row(&mut table, head);
+    ]);
     let metres = |length: f64| format!("{length:.3}");
     for mark in &card.marks {
         let [one, other] = &mark.tape.corners;
-        row(
-            &mut table,
-            [
-                &mark.number.to_string(),
-                &mark.letter,
-                mark.colour,
-                &mark.what,
-                &metres(mark.tape.from_left_m),
-                &metres(mark.tape.from_back_m),
-                one.corner,
-                &metres(one.length_m),
-                other.corner,
-                &metres(other.length_m),
-                &mark.tape.worst_error_m.map(metres).unwrap_or_default(),
-            ],
-        );
+        table.row([
+            &mark.number.to_string(),
+            &mark.letter,
+            mark.colour,
+            &mark.what,
+            &metres(mark.tape.from_left_m),
+            &metres(mark.tape.from_back_m),
+            one.corner,
+            &metres(one.length_m),
+            other.corner,
+            &metres(other.length_m),
+            &mark.tape.worst_error_m.map(metres).unwrap_or_default(),
+        ]);
     }
-    text(table)
+    table.text()
 }
 
 /// One row for each cable: of the mains with its length, and from thing to thing.
 pub fn cables(card: &Card) -> String {
-    let mut table = table();
-    row(&mut table, ["kind", "of", "into", "power_w", "at_least_m", "crosses"]);
+    let mut table = Table::new(["kind", "of", "into", "power_w", "at_least_m", "crosses"]);
     for plug in &card.power.plugs {
-        row(
-            &mut table,
-            [
-                "mains",
-                &plug.what,
-                plug.socket.as_deref().unwrap_or_default(),
-                &format!("{:.0}", plug.power_w),
-                &plug.cable_m.map(|metres| format!("{metres:.2}")).unwrap_or_default(),
-                &plug.crosses.join(" and "),
-            ],
-        );
+        table.row([
+            "mains",
+            &plug.what,
+            plug.socket.as_deref().unwrap_or_default(),
+            &format!("{:.0}", plug.power_w),
+            &plug.cable_m.map(|metres| format!("{metres:.2}")).unwrap_or_default(),
+            &plug.crosses.join(" and "),
+        ]);
     }
     for cable in &card.cables {
-        row(&mut table, ["signal", &cable.of, &cable.to, "", "", ""]);
+        table.row(["signal", &cable.of, &cable.to, "", "", ""]);
     }
-    text(table)
+    table.text()
 }

@@ -3,7 +3,7 @@
 use std::fmt::Write as _;
 
 use fogon_core::card::{Card, Mark};
-use fogon_core::ready::{Done, in_words};
+use fogon_core::ready::{PlannedAction, in_words};
 
 use crate::Paper;
 use crate::sheet::{Flow, Hand, MARGIN_MM, Page, Sheet, page_svg};
@@ -120,45 +120,22 @@ impl Line {
 
 /// Stands, plugs and loads.
 fn told(card: &Card) -> Vec<Line> {
-    let (units, power) = (card.units, &card.power);
+    let power = &card.power;
     let mut all = Vec::new();
     if !card.ready.parked.is_empty() {
         all.push(Line::Heading("Put away"));
     }
     let stands = card.ready.parked.iter();
-    all.extend(stands.map(|stand| Line::Lettered(stand.letter.clone(), format!("{}.", stand.words(units)))));
+    all.extend(stands.map(|stand| Line::Lettered(stand.letter.clone(), stand.words.clone())));
     if power.plugs.is_empty() {
         return all;
     }
     all.push(Line::Heading("Mains"));
-    for plug in &power.plugs {
-        let about = if plug.is_assumed { "about " } else { "" };
-        let into = match (&plug.socket, plug.cable_m) {
-            (Some(socket), Some(metres)) => {
-                format!(" into socket {socket}, cable at least {}", units.length(metres))
-            }
-            _ => String::new(),
-        };
-        let crosses = match plug.crosses.as_slice() {
-            [] => String::new(),
-            ways => format!("; tape it down where it crosses {}", ways.join(" and ")),
-        };
-        all.push(Line::Plain(format!("{}, {about}{:.0} W{into}{crosses}.", plug.what, plug.power_w)));
-    }
-    let circuits = power.circuits.iter().map(|circuit| {
-        let name =
-            if circuit.name.is_empty() { "All".to_owned() } else { format!("Circuit {}", circuit.name) };
-        format!(
-            "{name}: {:.0} W, {:.1} A of {:.0} A, and what else hangs on that breaker.",
-            circuit.load_w, circuit.load_a, circuit.breaker_a
-        )
-    });
-    let strips = power
-        .strips
-        .iter()
-        .map(|strip| format!("A strip with {} places at socket {}.", strip.plugs, strip.socket));
+    let plugs = power.plugs.iter().map(|plug| plug.words.clone());
+    let circuits = power.circuits.iter().map(|circuit| circuit.words.clone());
+    let strips = power.strips.iter().map(|strip| strip.words.clone());
     let more = [power.one_switch.words.clone()].into_iter().chain(power.batteries.iter().cloned());
-    let lines = circuits.chain(strips).chain(more).chain([power.caution.to_owned()]);
+    let lines = plugs.chain(circuits).chain(strips).chain(more).chain([power.caution.to_owned()]);
     all.extend(lines.map(Line::Plain));
     all
 }
@@ -203,7 +180,7 @@ fn actions(card: &Card, flow: &mut Flow<'_>) {
 }
 
 /// What is done by hand is a full bar, what runs by itself a hollow one; what the finish hangs on is black.
-fn bar(sheet: &mut Sheet, done: &Done, [x, y]: [f64; 2], per_second: f64) {
+fn bar(sheet: &mut Sheet, done: &PlannedAction, [x, y]: [f64; 2], per_second: f64) {
     let look = match (done.by_hand, done.is_on_path) {
         (true, true) => "fill=\"#000\"",
         (true, false) => "fill=\"#999\"",

@@ -1,33 +1,30 @@
 //! The shopping list as CSV (RFC 4180) and as Markdown.
 
-use csv::{Terminator, WriterBuilder};
-use fogon_core::document::as_cell;
 use fogon_core::money::{Item, PricesFrom};
+
+use crate::table::Table;
 
 const COLUMNS: [&str; 9] =
     ["id", "what", "count", "price", "used", "price_new", "rent_first_per_day", "per_year", "why"];
 
 /// One row a thing, in the order in which they are bought.
 pub fn csv(items: &[Item]) -> String {
-    let mut table = WriterBuilder::new().terminator(Terminator::CRLF).from_writer(Vec::new());
-    // Rows in memory: writing them does not fail.
-    let _ = table.write_record(COLUMNS);
+    let mut table = Table::new(COLUMNS);
     let sum = |value: Option<f64>| value.map_or_else(String::new, |value| format!("{value:.2}"));
     for item in items {
-        let row = [
-            item.id.clone(),
-            item.label.clone(),
-            item.count.to_string(),
-            sum(Some(item.price)),
-            if item.used { "yes" } else { "no" }.to_owned(),
-            sum(item.price_new),
-            sum(item.rent_first),
-            sum(item.per_year),
-            item.reason.clone(),
-        ];
-        let _ = table.write_record(row.iter().map(|field| as_cell(field).into_owned()));
+        table.row([
+            &item.id,
+            &item.label,
+            &item.count.to_string(),
+            &sum(Some(item.price)),
+            if item.used { "yes" } else { "no" },
+            &sum(item.price_new),
+            &sum(item.rent_first),
+            &sum(item.per_year),
+            &item.reason,
+        ]);
     }
-    String::from_utf8(table.into_inner().unwrap_or_default()).unwrap_or_default()
+    table.text()
 }
 
 /// A list with boxes to tick, its sum and its cautions.

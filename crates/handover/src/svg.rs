@@ -158,9 +158,7 @@ fn drawings(card: &Card, flow: &mut Flow<'_>, photo: Option<&Photo<'_>>, drawn: 
 }
 
 fn dial_words(dial: &Dial) -> String {
-    let percent = dial.percent.map(|p| format!("{p:.0} %, ")).unwrap_or_default();
-    let cct = dial.cct_k.map(|k| format!("{k:.0} K, ")).unwrap_or_default();
-    format!("{}: {percent}{cct}{}.", dial.what, dial.place)
+    format!("{}: {}.", dial.what, dial.words())
 }
 
 fn dial_mm(dial: &Dial, wide: f64) -> f64 {

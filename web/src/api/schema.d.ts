@@ -1541,6 +1541,8 @@ export interface components {
              * @description Load over breaker.
              */
             fraction: number;
+            /** @description All of it in words. */
+            words: string;
         };
         /** @description A reverberation time that was measured, and what hung then: with other things hung it still tells how the room rings. */
         Clap: {
@@ -1883,33 +1885,6 @@ export interface components {
              * @description Speech transmission index.
              */
             sti: number;
-        };
-        /** @description Something that is done, and when. */
-        Done: {
-            /** @description Its name: what is done, and to what. */
-            id: string;
-            /** @description What is done. */
-            kind: components["schemas"]["ActionKind"];
-            /** @description In words. */
-            what: string;
-            /** @description Letter of the mark that it comes to; empty for most. */
-            letter: string;
-            /**
-             * Format: double
-             * @description When it is begun, s.
-             */
-            start_s: number;
-            /**
-             * Format: double
-             * @description How long it takes, s.
-             */
-            seconds: number;
-            /** @description By hand; else it runs by itself. */
-            by_hand: boolean;
-            /** @description Assumed, or timed by the person. */
-            from: components["schemas"]["Origin"];
-            /** @description The finish hangs on it. */
-            is_on_path: boolean;
         };
         /** @description The door as it stands. */
         DoorTold: {
@@ -3225,6 +3200,8 @@ export interface components {
             crosses: string[];
             /** @description How it runs over the floor, m from left and back wall. */
             points_m: number[][];
+            /** @description All of it in words. */
+            words: string;
         };
         /** @description A mark on the floor, in the order they are laid. */
         Mark: {
@@ -3719,6 +3696,8 @@ export interface components {
             from: components["schemas"]["Origin"];
             /** @description There is no room to put it away: it stays where it stands. */
             stays: boolean;
+            /** @description Where it is put away, in words. */
+            words: string;
         };
         /** @description Something that absorbs. */
         PartSeen: {
@@ -3923,6 +3902,33 @@ export interface components {
          * @enum {string}
          */
         PlanFormat: "fogon.plan";
+        /** @description Something that is done, and when. */
+        PlannedAction: {
+            /** @description Its name: what is done, and to what. */
+            id: string;
+            /** @description What is done. */
+            kind: components["schemas"]["ActionKind"];
+            /** @description In words. */
+            what: string;
+            /** @description Letter of the mark that it comes to; empty for most. */
+            letter: string;
+            /**
+             * Format: double
+             * @description When it is begun, s.
+             */
+            start_s: number;
+            /**
+             * Format: double
+             * @description How long it takes, s.
+             */
+            seconds: number;
+            /** @description By hand; else it runs by itself. */
+            by_hand: boolean;
+            /** @description Assumed, or timed by the person. */
+            from: components["schemas"]["Origin"];
+            /** @description The finish hangs on it. */
+            is_on_path: boolean;
+        };
         /**
          * Format: binary
          * @description A PNG.
@@ -4087,7 +4093,7 @@ export interface components {
             /** @description In words. */
             sentence: string;
             /** @description What is done, in the order in which it is begun. */
-            actions: components["schemas"]["Done"][];
+            actions: components["schemas"]["PlannedAction"][];
             /** @description What takes longest, in words. */
             longest: string;
             /** @description What would be done sooner, the most first. */
@@ -4699,6 +4705,8 @@ export interface components {
             socket: string;
             /** @description So many plugs go into it. */
             plugs: number;
+            /** @description All of it in words. */
+            words: string;
         };
         /** @description One line or outline. */
         Stroke: {

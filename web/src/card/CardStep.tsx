@@ -20,7 +20,7 @@ interface CardProps extends StepProps {
   onPaper: (paper: Paper) => void;
 }
 
-export function CardNow({ corner, plan, judged, units, paper, onPaper }: CardProps) {
+export function CardNow({ corner, plan, judged, paper, onPaper }: CardProps) {
   const cautions = judged.assessment.findings.flatMap((finding) => finding.caution ?? []);
   return (
     <div className="grid gap-4">
@@ -52,7 +52,7 @@ export function CardNow({ corner, plan, judged, units, paper, onPaper }: CardPro
           <WithPhone />
         </div>
       </Section>
-      <PutUp corner={corner.id} plan={plan} units={units} />
+      <PutUp corner={corner.id} plan={plan} />
       {cautions.length > 0 && (
         <Section title="Cautions">
           <ul className="grid gap-1 text-sm">

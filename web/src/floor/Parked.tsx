@@ -1,5 +1,6 @@
 // Places of one's own where stands are put away.
 import type { Plan } from "../api/client";
+import { reachOf } from "../table/floor";
 import { useTable } from "../table/useTable";
 import { LengthBox } from "../ui/boxes";
 import { Button } from "../ui/button";
@@ -18,7 +19,7 @@ export function withParked(plan: Plan, id: string, at: [number, number] | null):
 export function Parked({ plan, units }: { plan: Plan; units: UnitSystem }) {
   const table = useTable();
   const stands = usePutUp(plan).data?.ready.parked ?? [];
-  const most = [0, 1].map((axis) => Math.max(...plan.brief.room.floor_m.map((p) => p[axis] ?? 0)));
+  const most = reachOf(plan.brief.room);
   if (stands.length === 0) return null;
   return (
     <Section title="Where stands are put away">
@@ -36,14 +37,14 @@ export function Parked({ plan, units }: { plan: Plan; units: UnitSystem }) {
                   label="From the left wall"
                   value={x}
                   units={units}
-                  within={[0, most[0] ?? 50]}
+                  within={[0, most[0]]}
                   onCommit={(value) => put([value, y])}
                 />
                 <LengthBox
                   label="From the back wall"
                   value={y}
                   units={units}
-                  within={[0, most[1] ?? 50]}
+                  within={[0, most[1]]}
                   onCommit={(value) => put([x, value])}
                 />
                 {stand.from === "typed" && (

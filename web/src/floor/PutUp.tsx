@@ -9,7 +9,6 @@ import { Show } from "../ui/dialog";
 import { Section, SHEET } from "../ui/Section";
 import { Standing } from "../ui/Standing";
 import { Trouble, Waiting } from "../ui/states";
-import type { UnitSystem } from "../units/length";
 import { Away } from "./Away";
 import { runOf, spent, withRun } from "./run";
 import type { Tick } from "./ticks";
@@ -18,10 +17,9 @@ import { usePutUp } from "./usePutUp";
 interface Props {
   corner: number;
   plan: Plan;
-  units: UnitSystem;
 }
 
-export function PutUp({ corner, plan, units }: Props) {
+export function PutUp({ corner, plan }: Props) {
   const told = usePutUp(plan);
   if (told.isPending) return <Waiting what="Counting the minutes" />;
   if (told.isError) return <Trouble error={told.error} onRetry={() => void told.refetch()} />;
@@ -55,7 +53,7 @@ export function PutUp({ corner, plan, units }: Props) {
           <Order ready={ready} />
         </Show>
         <Show title="Put away, and plugged in" wide trigger={<Button size="small">Stands and plugs</Button>}>
-          <Away corner={corner} told={told.data} units={units} />
+          <Away corner={corner} told={told.data} />
         </Show>
         <OwnTimes corner={corner} plan={plan} />
       </div>
@@ -93,7 +91,7 @@ function Order({ ready }: { ready: Schemas["Ready"] }) {
   );
 }
 
-function barLook(action: Schemas["Done"]): string {
+function barLook(action: Schemas["PlannedAction"]): string {
   if (!action.by_hand) return "border-faint border";
   return action.is_on_path ? "bg-ink" : "bg-faint";
 }

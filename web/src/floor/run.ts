@@ -1,6 +1,5 @@
 // What the stop watch took: a run through the actions that put a corner up, by the times at which they were ticked.
 import type { Schemas } from "../api/client";
-import { fixed } from "../units/length";
 import type { Step, Tick } from "./ticks";
 
 export type Times = NonNullable<NonNullable<Schemas["Habits"]["times_s"]>>;
@@ -70,6 +69,3 @@ export function clock(seconds: number): string {
   const whole = Math.max(0, Math.floor(seconds));
   return `${String(Math.floor(whole / 60))}:${String(whole % 60).padStart(2, "0")}`;
 }
-
-/** A load in words. */
-export const amperes = (value: number): string => `${fixed(value, 1)} A`;

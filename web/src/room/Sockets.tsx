@@ -1,5 +1,6 @@
 // Sockets of the mains: where they are, how many plugs they take, which breaker is behind them.
 import type { Plan, Schemas } from "../api/client";
+import { reachOf } from "../table/floor";
 import { useTable } from "../table/useTable";
 import { LengthBox, OptionalBox } from "../ui/boxes";
 import { Button } from "../ui/button";
@@ -33,8 +34,7 @@ export function Sockets({ plan, units }: { plan: Plan; units: UnitSystem }) {
   const told = Object.entries(plan.brief.room.sockets ?? {});
   const set = (id: string, change: Partial<Socket> | null) => table.edit((p) => withSocket(p, id, change));
   const pick = (id: string, change: Partial<Socket> | null) => table.act((p) => withSocket(p, id, change));
-  const most = [0, 1].map((axis) => Math.max(...plan.brief.room.floor_m.map((p) => p[axis] ?? 0)));
-  most.push(plan.brief.room.height_m);
+  const most = reachOf(plan.brief.room);
   return (
     <Section title="Sockets">
       <p className="text-faint mb-2 text-xs">

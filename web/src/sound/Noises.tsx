@@ -1,6 +1,7 @@
 // What can be heard when nobody speaks: each noise with its level, its place and whether it can be stopped.
 import type { Plan, Schemas } from "../api/client";
 import { limits } from "../api/limits";
+import { reachOf } from "../table/floor";
 import { useTable } from "../table/useTable";
 import { LengthBox, OptionalBox } from "../ui/boxes";
 import { Button } from "../ui/button";
@@ -47,8 +48,7 @@ export function Noises({ plan, heard, units }: Props) {
   const told = Object.entries(plan.brief.room.noises ?? {});
   const set = (id: string, change: Partial<Noise> | null) => table.edit((p) => withNoise(p, id, change));
   const pick = (id: string, change: Partial<Noise> | null) => table.act((p) => withNoise(p, id, change));
-  const most = [0, 1].map((axis) => Math.max(...plan.brief.room.floor_m.map((p) => p[axis] ?? 0)));
-  most.push(plan.brief.room.height_m);
+  const most = reachOf(plan.brief.room);
   return (
     <Section title="Noise">
       {heard.length > 0 && (

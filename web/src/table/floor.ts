@@ -9,6 +9,12 @@ const SIDES = ["back", "right", "front", "left"];
 /** Corners of a rectangle may be measured so far off, m. */
 const SQUARE_M = 0.02;
 
+/** How far a room reaches along the back wall, away from it, and up, m. */
+export function reachOf(room: Schemas["Room"]): [number, number, number] {
+  const along = (axis: number) => Math.max(...room.floor_m.map((corner) => corner[axis] ?? 0));
+  return [along(0), along(1), room.height_m];
+}
+
 export function isRectangle(floor: Floor): boolean {
   const [width = 0, depth = 0] = floor[2] ?? [];
   const square = [

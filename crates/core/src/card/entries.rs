@@ -89,6 +89,15 @@ pub struct Dial {
     pub place: String,
 }
 
+impl Dial {
+    /// How it is set and where it is: `50 %, 5600 K, 40\u{b0} camera right ...`.
+    pub fn words(&self) -> String {
+        let percent = self.percent.map(|percent| format!("{percent:.0} %, ")).unwrap_or_default();
+        let cct = self.cct_k.map(|kelvins| format!("{kelvins:.0} K, ")).unwrap_or_default();
+        format!("{percent}{cct}{}", self.place)
+    }
+}
+
 /// One plug.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
 pub struct Cable {

@@ -5,19 +5,24 @@ use super::plan_view::{self, turned};
 use super::view::{Ink, stroke};
 use crate::corner::{Corner, Thing};
 use crate::geometry::DVec2;
-use crate::power::power;
-use crate::ready::parked;
+use crate::power::Power;
+use crate::ready::Parked;
 
 /// Sides of a drawn circle.
 const SIDES: u32 = 24;
 
-pub(super) fn draw(corner: &Corner<'_>, all: &[Thing], turns: u8) -> Bare {
+pub(super) fn draw(
+    corner: &Corner<'_>,
+    all: &[Thing],
+    (parked, power): (&[Parked], &Power),
+    turns: u8,
+) -> Bare {
     let mut bare = plan_view::draw(corner, all, turns);
     // What the lens sees is told on the card itself.
     bare.strokes.retain(|line| !matches!(line.ink, Ink::Field | Ink::Sharp | Ink::Axis | Ink::Aim));
     bare.labels.retain(|label| label.ink != Ink::Axis);
     bare.labels.iter_mut().filter(|label| !label.letter.is_empty()).for_each(|label| label.text.clear());
-    for plug in power(corner).plugs.iter().filter(|plug| !plug.points_m.is_empty()) {
+    for plug in power.plugs.iter().filter(|plug| !plug.points_m.is_empty()) {
         let points = plug.points_m.iter().map(|at| turned(DVec2::from(*at), turns)).collect();
         bare.strokes.push(stroke(Ink::Cable, Some(&plug.id), false, points));
     }
@@ -27,7 +32,7 @@ pub(super) fn draw(corner: &Corner<'_>, all: &[Thing], turns: u8) -> Bare {
         bare.strokes.push(stroke(Ink::Cable, Some(&id.0), true, circle(at, 0.03)));
         bare.labels.push(word(at, id.words(), Ink::Cable));
     }
-    for stand in parked(corner).into_iter().filter(|stand| !stand.stays) {
+    for stand in parked.iter().filter(|stand| !stand.stays) {
         let at = turned(DVec2::from(stand.at_m), turns);
         bare.strokes.push(stroke(Ink::Parked, Some(&stand.id), true, circle(at, stand.radius_m)));
         bare.labels.push(word(at, format!("({})", stand.letter), Ink::Parked));

@@ -2,8 +2,9 @@
 
 use super::action::{WALKS_M_S, usual};
 use super::parked::{Parked, words};
-use crate::corner::{Corner, Kit, LightAt, PlacedThing, Source, is_of_the_house, is_worn};
-use crate::plan::{ActionKind, Hung, Id, OpeningKind, Posture, Support, SupportKind, ThingId};
+use crate::corner::{Corner, Kit, LightAt, PlacedThing, Source, is_of_the_house};
+use crate::plan::{ActionKind, Hung, Id, Mounting, OpeningKind, Posture, Support, SupportKind, ThingId};
+use crate::power::takes_mains;
 use crate::reading::Origin;
 use crate::sound::record::record;
 use crate::units::{capital, lower_first};
@@ -52,25 +53,31 @@ pub(super) fn actions(
         plate: otherwise.plate || habits.plate,
         ..otherwise
     };
-    let mut doing = Doing { corner, parked, otherwise, placed: corner.placed(), all: Vec::new() };
+    let (kit, placed) = (Kit::of(corner), corner.placed());
+    let mut doing = Doing { corner, kit, parked, otherwise, placed, brought: Vec::new(), all: Vec::new() };
     doing.all_of_it();
     doing.all
 }
 
 struct Doing<'c, 'a> {
     corner: &'c Corner<'a>,
+    kit: Kit<'a>,
     parked: &'c [(Parked, Vec<ThingId>)],
     otherwise: Otherwise,
     placed: Vec<PlacedThing<'a>>,
+    brought: Vec<Brought>,
     all: Vec<Action>,
 }
 
-/// How a thing comes to where it works.
-enum Comes {
-    /// On a stand that comes to its mark.
-    OnStand { last: usize, rolls: bool },
-    /// It stays where it is.
-    Stays,
+/// A stand that comes to its mark, with what is on it; what is on none stays where it is.
+#[derive(Clone)]
+struct Brought {
+    things: Vec<ThingId>,
+    /// The action that brings it.
+    by: usize,
+    rolls: bool,
+    /// The plug of everything that rolls on it, once it is in.
+    plug: Option<usize>,
 }
 
 impl Doing<'_, '_> {
@@ -116,24 +123,23 @@ impl Doing<'_, '_> {
             seen.push(chair);
             heard.push(chair);
         }
-        let stands = self.stands();
-        let camera = self.camera(&stands);
+        self.bring();
+        let camera = self.started(&ThingId::Camera, &self.corner.layout.camera.support);
         seen.push(camera);
-        seen.extend(self.lights(&stands));
+        seen.extend(self.lights());
         seen.extend(self.backdrop());
-        seen.extend(self.screen(&stands, camera));
-        seen.extend(self.angles(&stands));
-        heard.extend(self.microphone(&stands));
-        let kit = Kit::of(self.corner);
-        let apart = record(self.corner).path.is_apart() && self.corner.microphone.is_some();
-        let records = if apart && kit.links.iter().any(|link| link.of == ThingId::Microphone) {
-            let started =
-                self.add(ActionKind::Start, "recorder", "switch on the recorder".into(), heard.clone());
+        seen.extend(self.screen(camera));
+        seen.extend(self.angles());
+        let microphone = self.microphone();
+        let apart = record(self.corner).path.is_apart() && self.kit.input(&ThingId::Microphone).is_some();
+        heard.push(if apart {
+            let after = microphone.clone();
+            let started = self.add(ActionKind::Start, "recorder", "switch on the recorder".into(), after);
             self.add(ActionKind::Starting, "recorder", "the recorder starts".into(), vec![started])
         } else {
             camera
-        };
-        heard.push(records);
+        });
+        heard.extend(microphone);
         self.add(ActionKind::CheckPicture, "camera", "look at the picture: framing and focus".into(), seen);
         self.add(ActionKind::CheckSound, "microphone", "record a sentence and listen to it".into(), heard);
     }
@@ -162,9 +168,8 @@ impl Doing<'_, '_> {
         after
     }
 
-    /// Every stand that comes to its mark, with what is on it.
-    fn stands(&mut self) -> Vec<(Vec<ThingId>, usize, bool)> {
-        let mut all = Vec::new();
+    /// Every stand comes to its mark.
+    fn bring(&mut self) {
         for (stand, things) in self.parked {
             let lamps_alone = things.iter().all(|thing| matches!(thing, ThingId::Light(_)));
             let is_backdrop = things.first() == Some(&ThingId::Backdrop);
@@ -175,128 +180,125 @@ impl Doing<'_, '_> {
             let (kind, verb) = if rolls { (ActionKind::Roll, "roll") } else { (ActionKind::Carry, "carry") };
             let measured = self.measured(&stand.what, &[]);
             let what = format!("{verb} {} to its mark", the(&stand.what));
-            let last = self.add_over(kind, &stand.id, what, measured, stand.way_m, None);
-            self.all[last].letter.clone_from(&stand.letter);
-            all.push((things.clone(), last, rolls));
+            let by = self.add_over(kind, &stand.id, what, measured, stand.way_m, None);
+            self.all[by].letter.clone_from(&stand.letter);
+            self.brought.push(Brought { things: things.clone(), by, rolls, plug: None });
         }
-        all
     }
 
-    fn comes(&self, stands: &[(Vec<ThingId>, usize, bool)], thing: &ThingId) -> Comes {
-        let own = stands.iter().find(|(things, ..)| things.contains(thing));
-        own.map_or(Comes::Stays, |(_, last, rolls)| Comes::OnStand { last: *last, rolls: *rolls })
+    fn brought(&self, thing: &ThingId) -> Option<Brought> {
+        self.brought.iter().find(|stand| stand.things.contains(thing)).cloned()
     }
 
-    /// A camera comes to where it stands and is started; its last action.
-    fn started(
-        &mut self,
-        stands: &[(Vec<ThingId>, usize, bool)],
-        thing: &ThingId,
-        support: &Support,
-    ) -> usize {
-        let id = self.corner.name(thing);
-        let called = words(&self.placed, std::slice::from_ref(thing));
+    fn called(&self, thing: &ThingId) -> String {
+        the(&words(&self.placed, std::slice::from_ref(thing)))
+    }
+
+    /// A camera comes to where it stands and is switched on; its last action.
+    fn started(&mut self, thing: &ThingId, support: &Support) -> usize {
+        let (id, called) = (self.corner.name(thing), self.called(thing));
         let mut after = Vec::new();
-        match self.comes(stands, thing) {
-            Comes::OnStand { last, rolls: true } => after.push(last),
-            Comes::OnStand { last, rolls: false } => {
+        match self.brought(thing) {
+            Some(stand) if stand.rolls => after.push(stand.by),
+            Some(stand) => {
                 let level =
-                    self.add(ActionKind::Level, &id, format!("level {}'s stand", the(&called)), vec![last]);
+                    self.add(ActionKind::Level, &id, format!("level {called}'s stand"), vec![stand.by]);
                 let (kind, how) = if self.otherwise.plate {
                     (ActionKind::Clip, "clip")
                 } else {
                     (ActionKind::Mount, "screw")
                 };
-                after.push(self.add(kind, &id, format!("{how} {} to its stand", the(&called)), vec![level]));
+                after.push(self.add(kind, &id, format!("{how} {called} to its stand"), vec![level]));
             }
-            Comes::Stays if matches!(support.kind, SupportKind::On | SupportKind::Clamp) => {
-                let measured = self.measured(&called, &[]);
+            None if matches!(support.kind, SupportKind::On | SupportKind::Clamp)
+                && !self.is_webcam(thing) =>
+            {
+                let measured = self.measured(&id, &[]);
                 let where_to = if support.kind == SupportKind::Clamp { "its clamp" } else { "its place" };
-                let what = format!("put {} into {where_to}", the(&called));
-                after.push(self.add(ActionKind::SetDown, &id, what, measured));
+                after.push(self.add(
+                    ActionKind::SetDown,
+                    &id,
+                    format!("put {called} into {where_to}"),
+                    measured,
+                ));
             }
-            Comes::Stays => {}
+            None => {}
         }
-        let start = self.add(ActionKind::Start, &id, format!("switch on {}", the(&called)), after);
-        self.add(ActionKind::Starting, &id, format!("{} starts", the(&called)), vec![start])
+        let start = self.add(ActionKind::Start, &id, format!("switch on {called}"), after);
+        self.add(ActionKind::Starting, &id, format!("{called} starts"), vec![start])
     }
 
-    fn camera(&mut self, stands: &[(Vec<ThingId>, usize, bool)]) -> usize {
-        let support = &self.corner.layout.camera.support;
-        self.started(stands, &ThingId::Camera, support)
+    /// A camera that hangs on the computer stays there.
+    fn is_webcam(&self, thing: &ThingId) -> bool {
+        *thing == ThingId::Camera && self.corner.body.common.needs.iter().any(|need| need == "usb-input")
     }
 
-    fn angles(&mut self, stands: &[(Vec<ThingId>, usize, bool)]) -> Vec<usize> {
-        let layout = self.corner.layout;
-        let all = layout.angles.iter();
-        all.map(|(id, angle)| self.started(stands, &ThingId::Angle(id.clone()), &angle.support)).collect()
+    fn angles(&mut self) -> Vec<usize> {
+        let all = self.corner.layout.angles.iter();
+        all.map(|(id, angle)| self.started(&ThingId::Angle(id.clone()), &angle.support)).collect()
     }
 
-    fn lights(&mut self, stands: &[(Vec<ThingId>, usize, bool)]) -> Vec<usize> {
+    /// Plugs, switches and dials of all lamps, and boards put up; the last action of each.
+    fn lights(&mut self) -> Vec<usize> {
         let corner = self.corner;
         let mut last = Vec::new();
-        let mut plugged: Vec<usize> = Vec::new();
-        let mut plugs: Vec<usize> = Vec::new();
         let mut lamps = Vec::new();
         for light in &corner.lights {
             let thing = ThingId::Light(light.id.clone());
-            let id = corner.name(&thing);
-            let called = words(&self.placed, std::slice::from_ref(&thing));
-            let mut after = Vec::new();
-            match self.comes(stands, &thing) {
-                Comes::OnStand { last: came, rolls } => {
-                    after.push(came);
-                    // One plug for all that rolls on one stand.
-                    if takes_mains(light) && !(rolls && plugged.contains(&came)) {
-                        plugged.push(came);
-                        let plug =
-                            self.add(ActionKind::Plug, &id, format!("plug in {}", the(&called)), vec![came]);
-                        plugs.push(plug);
-                        after = vec![plug];
-                    }
+            let (id, called) = (corner.name(&thing), self.called(&thing));
+            let after: Vec<usize> = match (self.brought(&thing), light.source) {
+                (Some(stand), Source::Lamp(_)) if takes_mains(light) => {
+                    vec![self.plugged(&stand, &id, &called)]
                 }
-                Comes::Stays if matches!(light.source, Source::Board(_)) => {
-                    after = self.measured(&called, &[]);
-                    after =
-                        vec![self.add(ActionKind::SetDown, &id, format!("put up {}", the(&called)), after)];
+                (Some(stand), _) => vec![stand.by],
+                (None, Source::Board(_)) => {
+                    let measured = self.measured(&id, &[]);
+                    vec![self.add(ActionKind::SetDown, &id, format!("put up {called}"), measured)]
                 }
-                Comes::Stays => {}
-            }
-            if matches!(light.source, Source::Board(_)) {
-                last.extend(after);
-            } else {
-                lamps.push((light, id, called, after));
+                (None, Source::Lamp(_)) => Vec::new(),
+            };
+            match light.source {
+                Source::Board(_) => last.extend(after),
+                Source::Lamp(lamp) => lamps.push((light, lamp, after)),
             }
         }
-        let strip = lamps.iter().filter(|(light, ..)| !is_of_the_house(light)).count() > 1
-            && self.otherwise.one_switch;
-        let strip = strip.then(|| {
-            let after: Vec<usize> = lamps.iter().flat_map(|(.., after)| after.clone()).collect();
+        let on_strip = |light: &LightAt<'_>| !is_of_the_house(light);
+        let is_one =
+            self.otherwise.one_switch && lamps.iter().filter(|(light, ..)| on_strip(light)).count() > 1;
+        let strip = is_one.then(|| {
+            let after = lamps.iter().flat_map(|(.., after)| after.clone()).collect();
             self.add(ActionKind::Switch, "strip", "switch on the strip with all lamps".into(), after)
         });
-        for (light, id, called, after) in lamps {
-            let switch = match strip.filter(|_| !is_of_the_house(light)) {
+        for (light, lamp, after) in lamps {
+            let thing = ThingId::Light(light.id.clone());
+            let (id, called) = (corner.name(&thing), self.called(&thing));
+            let switch = match strip.filter(|_| on_strip(light)) {
                 Some(strip) => strip,
-                None => self.add(ActionKind::Switch, &id, format!("switch on {}", the(&called)), after),
+                None => self.add(ActionKind::Switch, &id, format!("switch on {called}"), after),
             };
-            let mut lit = switch;
-            if light.light.dim < 0.995 {
-                lit = self.add(
-                    ActionKind::Dial,
-                    &id,
-                    format!("set the dial of {}", the(&called)),
-                    vec![switch],
-                );
-            }
-            last.push(lit);
-            if let Source::Lamp(lamp) = light.source
-                && let Some(seconds) = lamp.settles_s.filter(|seconds| *seconds > 0.0)
-            {
-                let what = format!("the light of {} settles", the(&called));
+            last.push(if light.light.dim < 0.995 {
+                self.add(ActionKind::Dial, &id, format!("set the dial of {called}"), vec![switch])
+            } else {
+                switch
+            });
+            if let Some(seconds) = lamp.settles_s.filter(|seconds| *seconds > 0.0) {
+                let what = format!("the light of {called} settles");
                 last.push(self.add_over(ActionKind::Settling, &id, what, vec![switch], 0.0, Some(seconds)));
             }
         }
         last
+    }
+
+    /// A lamp on a stand is plugged in; of everything that rolls on one stand there is one plug.
+    fn plugged(&mut self, stand: &Brought, id: &str, called: &str) -> usize {
+        if let Some(plug) = stand.plug.filter(|_| stand.rolls) {
+            return plug;
+        }
+        let plug = self.add(ActionKind::Plug, id, format!("plug in {called}"), vec![stand.by]);
+        if let Some(own) = self.brought.iter_mut().find(|own| own.by == stand.by) {
+            own.plug = Some(plug);
+        }
+        plug
     }
 
     fn backdrop(&mut self) -> Option<usize> {
@@ -313,63 +315,48 @@ impl Doing<'_, '_> {
         })
     }
 
-    fn screen(&mut self, stands: &[(Vec<ThingId>, usize, bool)], camera: usize) -> Option<usize> {
+    fn screen(&mut self, camera: usize) -> Option<usize> {
         self.corner.screen?;
-        let called = words(&self.placed, &[ThingId::Screen]);
-        match self.comes(stands, &ThingId::Screen) {
-            Comes::OnStand { last, .. } => Some(last),
-            Comes::Stays if self.corner.screen_is_on_camera() => {
-                let what = format!("put {} on the camera", the(&called));
-                Some(self.add(ActionKind::SetDown, "screen", what, vec![camera]))
-            }
-            Comes::Stays => None,
+        if let Some(stand) = self.brought(&ThingId::Screen) {
+            return Some(stand.by);
         }
+        let called = self.called(&ThingId::Screen);
+        let on_camera = self.corner.screen_is_on_camera();
+        on_camera.then(|| {
+            self.add(ActionKind::SetDown, "screen", format!("put {called} on the camera"), vec![camera])
+        })
     }
 
     /// What is done until the microphone hears: it comes, or is put on, and every plug towards what records goes in.
-    fn microphone(&mut self, stands: &[(Vec<ThingId>, usize, bool)]) -> Vec<usize> {
+    fn microphone(&mut self) -> Vec<usize> {
         let Some((gear, _)) = self.corner.microphone else { return Vec::new() };
-        let (came, stays) = match self.comes(stands, &ThingId::Microphone) {
-            Comes::OnStand { last, .. } => (Some(last), false),
-            Comes::Stays => (None, true),
-        };
+        let came = self.brought(&ThingId::Microphone).map(|stand| stand.by);
+        let is_put_on = matches!(gear.mounting, Mounting::Lavalier | Mounting::Headset);
         let mut all: Vec<usize> = came.into_iter().collect();
-        let worn = is_worn(gear.mounting) && gear.mounting != crate::plan::Mounting::BuiltIn;
-        if worn && gear.mounting != crate::plan::Mounting::OnCamera {
+        if is_put_on {
             let what = format!("put on {}", the(&lower_first(&gear.common.label)));
             all.push(self.add(ActionKind::Wear, "microphone", what, Vec::new()));
-        }
-        // What stays where it is stays plugged in.
-        if stays && !worn {
+        } else if came.is_none() {
+            // What stays where it is stays plugged in.
             return all;
         }
-        let kit = Kit::of(self.corner);
         let label = |id: &Id| {
             self.corner.brief.gear.get(id).map_or_else(String::new, |gear| lower_first(&gear.common().label))
         };
-        let plugs: Vec<(String, String)> = kit
-            .links
-            .iter()
+        let links = self.kit.links.iter();
+        let plugs: Vec<String> = links
             .filter(|link| link.of == ThingId::Microphone && link.need.ends_with("input"))
-            .map(|link| (label(link.gear), link.by.map_or_else(|| "computer".to_owned(), label)))
+            .map(|link| {
+                let into = link.by.map_or_else(|| "computer".to_owned(), label);
+                format!("plug {} into {}", the(&label(link.gear)), the(&into))
+            })
             .collect();
-        for (index, (of, into)) in plugs.into_iter().enumerate() {
-            let what = format!("plug {} into {}", the(&of), the(&into));
+        for (index, what) in plugs.into_iter().enumerate() {
             let thing =
                 if index == 0 { "microphone".to_owned() } else { format!("microphone-{}", index + 1) };
             all.push(self.add(ActionKind::Plug, &thing, what, came.into_iter().collect()));
         }
         all
-    }
-}
-
-/// A lamp that hangs on a socket, not on a battery of its own.
-fn takes_mains(light: &LightAt<'_>) -> bool {
-    match light.source {
-        Source::Lamp(lamp) => {
-            !lamp.common.needs.iter().any(|need| need == "battery") && !is_of_the_house(light)
-        }
-        Source::Board(_) => false,
     }
 }
 

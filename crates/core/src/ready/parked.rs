@@ -46,18 +46,18 @@ pub struct Parked {
     pub from: Origin,
     /// There is no room to put it away: it stays where it stands.
     pub stays: bool,
+    /// Where it is put away, in words.
+    pub words: String,
 }
 
-impl Parked {
-    /// Where it is put away, in words.
-    pub fn words(&self, units: UnitSystem) -> String {
-        if self.stays {
-            return "stays where it stands: there is no free place along a wall".to_owned();
-        }
-        let [x, y] = self.at_m;
-        let how = if self.rolls { "rolled aside" } else { "folded" };
-        format!("{how}, {} from the left wall, {} from the back wall", units.mark(x), units.mark(y))
-    }
+/// Where a stand is put away, in words; none where it stays.
+fn place_words(units: UnitSystem, at: Option<DVec2>, rolls: bool, way_m: f64) -> String {
+    let Some(at) = at else {
+        return "Stays where it stands: no wall has a free place for it.".to_owned();
+    };
+    let how = if rolls { "Rolled aside" } else { "Folded" };
+    let [x, y] = at.to_array().map(|metres| units.mark(metres));
+    format!("{how}, {x} from the left wall, {y} from the back wall; {} to its mark.", units.length(way_m))
 }
 
 /// Every stand of the floor, with its place in use and away; and what is on each.
@@ -77,6 +77,7 @@ pub(super) fn parked(corner: &Corner<'_>) -> Vec<(Parked, Vec<ThingId>)> {
         let told = corner.brief.habits.parked.get(&Id(id.clone())).map(|at| DVec2::from(*at));
         let place = told.or_else(|| taken.place(stand.foot_m, radius_m, &others));
         let (at, stays) = place.map_or((stand.foot_m, true), |at| (at, false));
+        let way_m = if stays { 0.0 } else { floor.way_m(at, stand.foot_m) };
         let first = placed.iter().find(|thing| thing.id == stand.thing);
         let parked = Parked {
             letter: first.map_or("", |thing| thing.letter).to_owned(),
@@ -86,9 +87,10 @@ pub(super) fn parked(corner: &Corner<'_>) -> Vec<(Parked, Vec<ThingId>)> {
             standing_m: stand.foot_m.to_array(),
             standing_radius_m: stand.foot_radius_m.0,
             rolls: stand.rolls,
-            way_m: if stays { 0.0 } else { floor.way_m(at, stand.foot_m) },
+            way_m,
             from: if told.is_some() { Origin::Typed } else { Origin::Computed },
             stays,
+            words: place_words(corner.brief.units, place, stand.rolls, way_m),
             id,
         };
         found.push((parked, stand.on_it));

@@ -3,7 +3,7 @@
 use axum::extract::State;
 use axum::{Extension, Json};
 use fogon_core::card::{Card, Laid, LaidIn, LayingStep, card, laid as as_laid, laying as steps};
-use fogon_core::corner::{Corner, unresolved};
+use fogon_core::corner::Corner;
 use fogon_core::drawing::{View, draw_away};
 use fogon_core::plan::Plan;
 use fogon_core::power::{Power, power};
@@ -121,8 +121,9 @@ const AWAY_TEXT: f64 = 1.3;
 pub(crate) async fn ready(Sent(plan): Sent<Plan>) -> Result<Json<PutUp>, Details> {
     blocking(move || {
         let corner = Corner::resolved(&plan).map_err(Problems::from)?;
-        let away = draw_away(&plan, AWAY_TEXT).ok_or_else(|| Problems::from(unresolved()))?;
-        Ok(Json(PutUp { ready: ready_of(&corner), power: power(&corner), away }))
+        let (ready, power) = (ready_of(&corner), power(&corner));
+        let away = draw_away(&corner, &ready.parked, &power, AWAY_TEXT);
+        Ok(Json(PutUp { ready, power, away }))
     })
     .await
 }
