@@ -99,7 +99,7 @@ pub fn of(corner: &Corner<'_>) -> Ready {
     let longest = schedule.path.iter().map(|index| &all[*index]);
     let longest = longest.max_by(|a, b| a.seconds.total_cmp(&b.seconds));
     let longest =
-        longest.map_or(String::new(), |action| format!("{}: {}", action.what, in_words(action.seconds)));
+        longest.map_or(String::new(), |action| format!("{}, {}", action.what, in_words(action.seconds)));
     let done = order.into_iter().map(|index| {
         let action = &all[index];
         PlannedAction {

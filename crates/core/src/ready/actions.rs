@@ -2,8 +2,10 @@
 
 use super::action::{WALKS_M_S, usual};
 use super::parked::{Parked, words};
-use crate::corner::{Corner, Kit, LightAt, PlacedThing, Source, is_of_the_house};
-use crate::plan::{ActionKind, Hung, Id, Mounting, OpeningKind, Posture, Support, SupportKind, ThingId};
+use crate::corner::{Corner, Kit, LightAt, PlacedThing, Source, is_flat, is_of_the_house};
+use crate::plan::{
+    ActionKind, GearCamera, GearLens, Hung, Id, Mounting, OpeningKind, Posture, Support, SupportKind, ThingId,
+};
 use crate::power::takes_mains;
 use crate::reading::Origin;
 use crate::sound::record::record;
@@ -203,12 +205,14 @@ impl Doing<'_, '_> {
             Some(stand) => {
                 let level =
                     self.add(ActionKind::Level, &id, format!("level {called}'s stand"), vec![stand.by]);
-                let (kind, how) = if self.otherwise.plate {
-                    (ActionKind::Clip, "clip")
-                } else {
-                    (ActionKind::Mount, "screw")
+                let (kind, what) = match self.body(thing) {
+                    Some((body, lens)) if is_flat(body, lens) => {
+                        (ActionKind::SetDown, format!("put {called} into its holder"))
+                    }
+                    _ if self.otherwise.plate => (ActionKind::Clip, format!("clip {called} to its stand")),
+                    _ => (ActionKind::Mount, format!("screw {called} to its stand")),
                 };
-                after.push(self.add(kind, &id, format!("{how} {called} to its stand"), vec![level]));
+                after.push(self.add(kind, &id, what, vec![level]));
             }
             None if matches!(support.kind, SupportKind::On | SupportKind::Clamp)
                 && !self.is_webcam(thing) =>
@@ -228,9 +232,18 @@ impl Doing<'_, '_> {
         self.add(ActionKind::Starting, &id, format!("{called} starts"), vec![start])
     }
 
+    /// Body and lens of a camera.
+    fn body(&self, thing: &ThingId) -> Option<(&GearCamera, &GearLens)> {
+        if *thing == ThingId::Camera {
+            return Some((self.corner.body, self.corner.lens));
+        }
+        let angle = self.corner.angles.iter().find(|angle| ThingId::Angle(angle.id.clone()) == *thing)?;
+        Some((angle.body, angle.lens))
+    }
+
     /// A camera that hangs on the computer stays there.
     fn is_webcam(&self, thing: &ThingId) -> bool {
-        *thing == ThingId::Camera && self.corner.body.common.needs.iter().any(|need| need == "usb-input")
+        self.body(thing).is_some_and(|(body, _)| body.common.needs.iter().any(|need| need == "usb-input"))
     }
 
     fn angles(&mut self) -> Vec<usize> {

@@ -111,7 +111,7 @@ pub(super) fn words(placed: &[PlacedThing<'_>], things: &[ThingId]) -> String {
     let called = things.iter().map(|id| match placed.iter().find(|thing| thing.id == *id) {
         Some(thing) if matches!(id, ThingId::Light(_)) => match lower_first(&thing.called) {
             role if ["key", "fill", "back", "background"].contains(&role.as_str()) => format!("{role} light"),
-            other => other,
+            other => other.replace(" (board)", " board"),
         },
         Some(thing) if matches!(id, ThingId::Angle(_)) => format!("{} camera", lower_first(&thing.called)),
         Some(thing) => lower_first(&thing.called),

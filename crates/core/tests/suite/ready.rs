@@ -252,6 +252,29 @@ fn batteries_stand_against_the_session() {
     );
 }
 
+/// A phone goes into a holder and has no plate; a webcam hangs where it hung.
+#[test]
+fn a_phone_is_held_and_a_webcam_stays() {
+    let phone = of(&plain_with(&[
+        ("/brief/gear/lens/built_into", json!("body")),
+        ("/brief/gear/body/mass_kg", json!(0.2)),
+        ("/brief/habits", json!({ "plate": true })),
+    ]));
+    let usual = of(&plain_with(&[]));
+    assert!(
+        phone.actions.iter().any(|action| action.what == "Put the camera into its holder"),
+        "{:?}",
+        phone.actions
+    );
+    assert_close(usual.time_s - phone.time_s, 15.0, 0.0, 1e-6, "held, not screwed on");
+    let on_desk = json!({ "kind": "on", "on": "desk" });
+    let desk = json!({ "desk": { "kind": "desk", "position_m": [2.0, 3.1, 0.0], "bearing_deg": 180, "size_m": [1.4, 0.7, 1.1], "fixed": false } });
+    let edits = [("/layout/camera/support", on_desk), ("/brief/room/furniture", desk)];
+    let put = of(&plain_with(&edits));
+    let webcam = of(&plain_with(&[&edits[..], &[("/brief/gear/body/needs", json!(["usb-input"]))]].concat()));
+    assert_close(put.time_s - webcam.time_s, 15.0, 0.0, 1e-6, "it is there already");
+}
+
 /// Of a rolling column everything comes at once and there is one plug; what is fixed stays, and a lamp that settles does so meanwhile.
 #[test]
 fn columns_roll_and_fixed_things_stay() {
