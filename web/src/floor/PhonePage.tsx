@@ -89,9 +89,7 @@ function Code() {
       </form>
       {pair.error && <Trouble error={pair.error} />}
       <p className="text-faint">
-        It stands on your computer, on the card of a corner, under It stands on the card of a corner, under
-        &ldquo;With your phone&rdquo;.ldquo;On the floorIt stands on the card of a corner, under &ldquo;With
-        your phone&rdquo;.rdquo;.
+        It stands on your computer, on the card of a corner, under &ldquo;With your phone&rdquo;.
       </p>
     </main>
   );
