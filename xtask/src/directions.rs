@@ -33,7 +33,8 @@ const LAYERS: &[&[&str]] = &[
     &["edit"],
     &["assess"],
     &["arrange", "drawing", "hand"],
-    &["money", "card", "steps", "day"],
+    &["money", "card", "steps", "day", "take"],
+    &["run"],
     &["calc"],
 ];
 
@@ -45,7 +46,7 @@ const CRATES: &[(&str, &[&str])] = &[
     ("handover", &["core", "viewfinder"]),
     ("recording", &[]),
     ("server", &["core", "handover", "recording", "viewfinder"]),
-    ("cli", &["core", "handover", "server", "viewfinder"]),
+    ("cli", &["core", "handover", "recording", "server", "viewfinder"]),
     ("testkit", &[]),
 ];
 

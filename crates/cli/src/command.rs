@@ -11,8 +11,10 @@ mod export;
 mod hours;
 mod propose;
 mod render;
+mod run;
 mod schema;
 mod serve;
+mod take;
 
 use clap::Subcommand;
 
@@ -51,6 +53,10 @@ pub(crate) enum Command {
     Restore(backup::Arguments),
     /// Say what is wrong with the database file, and mend it
     Doctor(doctor::Arguments),
+    /// Measure a test recording, and hold it against a plan
+    Take(take::Arguments),
+    /// Print the run sheet of a plan: shots, their best order, the script
+    Run(run::Arguments),
     /// Print the JSON Schema of a plan or brief file, or the OpenAPI document
     Schema(schema::Arguments),
 }
@@ -73,6 +79,8 @@ pub(crate) fn run(command: Command) -> Result<(), Failure> {
         Command::Backup(arguments) => backup::backup(&arguments),
         Command::Restore(arguments) => backup::restore(&arguments),
         Command::Doctor(arguments) => doctor::run(&arguments),
+        Command::Take(arguments) => take::run(&arguments),
+        Command::Run(arguments) => run::run(&arguments),
         Command::Schema(arguments) => schema::run(&arguments),
     }
 }

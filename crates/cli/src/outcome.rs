@@ -11,6 +11,8 @@ pub(crate) enum Failure {
     NotGoodEnough,
     /// Bad input. Exit code 2.
     BadInput(Problems),
+    /// A recording that cannot be used, in words. Exit code 2.
+    Unusable(String),
     /// A file or port that cannot be used. Exit code 3.
     Io(String),
 }
@@ -34,6 +36,10 @@ pub(crate) fn exit_code(outcome: Result<(), Failure>) -> ExitCode {
         Err(Failure::NotGoodEnough) => ExitCode::from(1),
         Err(Failure::BadInput(problems)) => {
             eprintln!("{problems}");
+            ExitCode::from(2)
+        }
+        Err(Failure::Unusable(message)) => {
+            eprintln!("{message}");
             ExitCode::from(2)
         }
         Err(Failure::Io(message)) => {

@@ -11,12 +11,17 @@ const MOST_BYTES: u64 = 20_000_000;
 
 /// The bytes of a file, or of standard input for `-`.
 pub(crate) fn bytes(path: &Path) -> Result<Vec<u8>, Failure> {
+    bytes_up_to(path, MOST_BYTES)
+}
+
+/// As [`bytes`], of a file that may be larger than a document: no more than so many are read.
+pub(crate) fn bytes_up_to(path: &Path, most: u64) -> Result<Vec<u8>, Failure> {
     let mut text = Vec::new();
     let failed = |error: std::io::Error| Failure::Io(format!("cannot read {}: {error}", path.display()));
     if path.as_os_str() == "-" {
-        std::io::stdin().lock().take(MOST_BYTES).read_to_end(&mut text).map_err(failed)?;
+        std::io::stdin().lock().take(most).read_to_end(&mut text).map_err(failed)?;
     } else {
-        std::fs::File::open(path).map_err(failed)?.take(MOST_BYTES).read_to_end(&mut text).map_err(failed)?;
+        std::fs::File::open(path).map_err(failed)?.take(most).read_to_end(&mut text).map_err(failed)?;
     }
     Ok(text)
 }

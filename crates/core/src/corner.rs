@@ -36,7 +36,7 @@ pub use carried::Carried;
 pub use carrier::{Carrier, STACK_M, stands_on};
 pub use doors::door_swing;
 pub(crate) use figure::EXIT_M;
-pub use figure::{exit_spaces, head};
+pub use figure::{FaceMarks, exit_spaces, face_marks, head};
 pub use kit::{Kit, Link, Unmet, unmet_needs, works};
 pub use lamp::{carry_light, is_of_the_house, lamp_offsets, light_head, light_thing};
 pub use light_at::{LightAt, Source};

@@ -3,7 +3,7 @@
 //! Shared: `units`, `geometry`, `problem`, `document`, `reading`, `finding`, `material`, `photometry`, `plan`.
 //! Then `person` and `corner` (the plan resolved into vectors and solids), the trades `room`, `shot`, `light`,
 //! `daylight`, `sound`, `power` (plugs and cables), `ready` (how soon it stands); small changes to a layout in `edit`; `assess` joins them, and on that stand `arrange`, `hand`,
-//! `drawing`, `steps` (the order of the work), `money`, `card` and `day`. `calc` is the calculator over all of them. Nothing here reads a file, a clock or the network; the same input gives the
+//! `drawing`, `steps` (the order of the work), `money`, `card` and `day`, then `take` (a test take, measured) and `run` (the run of a day). `calc` is the calculator over all of them. Nothing here reads a file, a clock or the network; the same input gives the
 //! same output.
 
 pub mod arrange;
@@ -34,7 +34,9 @@ pub mod problem;
 pub mod reading;
 pub mod ready;
 pub mod room;
+pub mod run;
 pub mod shot;
 pub mod sound;
 pub mod steps;
+pub mod take;
 pub mod units;

@@ -13,6 +13,7 @@ mod patch;
 mod place;
 mod point;
 mod room;
+mod run;
 mod school;
 
 use serde::{Deserialize, Serialize};
@@ -43,6 +44,7 @@ pub use room::{
     Beam, Curtain, FlatSurface, Furnishing, Furniture, FurnitureKind, Glazing, Look, Mains, Noise, NoiseKind,
     Opening, OpeningKind, Room, Size3, Slope, Socket, Surface, Swing, WALL_NAMES,
 };
+pub use run::{FILE_FIELDS, RunSheet, ShotKind, ShotSize, WantedShot};
 pub use school::{
     Aperture, BackgroundSchool, CameraHeight, FrameRate, LensSchool, LightSchool, MicrophoneSchool,
     MonitorSchool, Placement, RecordSchool, RigSchool, School, SchoolChoice, Schools, SourceSchool, Spending,

@@ -11,7 +11,7 @@ use serde::Serialize;
 use utoipa::ToSchema;
 
 use crate::corner::Corner;
-use crate::plan::{ActionKind, Plan, RigSchool, ThingId};
+use crate::plan::{ActionKind, Brief, Plan, RigSchool, ThingId};
 use crate::reading::{Origin, Quantity, Reading};
 use actions::{Otherwise, actions};
 pub use parked::Parked;
@@ -73,6 +73,11 @@ pub struct Ready {
     pub marks_gain_s: f64,
     /// Where stands are put away.
     pub parked: Vec<Parked>,
+}
+
+/// How long an action takes, s: by one's own stop watch, else as it usually does.
+pub fn action_s(brief: &Brief, kind: ActionKind) -> f64 {
+    brief.habits.times_s.of(kind).unwrap_or(action::usual(kind).0)
 }
 
 /// What is aimed at, s: two minutes for a corner that stands on one column or is fixed, five with separate stands. Fogon's own

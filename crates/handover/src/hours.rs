@@ -1,7 +1,7 @@
 //! Good hours as a table (RFC 4180) and as a calendar (RFC 5545), in UTC.
 
-use chrono::{DateTime, Utc};
-use fogon_core::day::GoodHours;
+use chrono::{DateTime, SecondsFormat, Utc};
+use fogon_core::day::{GoodHours, Planned};
 use icalendar::{Calendar, Component, Event, EventLike};
 
 use crate::table::Table;
@@ -18,18 +18,30 @@ pub fn csv(hours: &GoodHours) -> String {
 
 /// An entry for every stretch in which a take can be made; the same stretch of the same corner always has the same id.
 pub fn ics(corner: &str, hours: &GoodHours) -> String {
+    let spans = hours.intervals.iter().filter(|one| one.wanted).map(|one| one.span_s);
+    calendar("Good hours", "Good light and quiet", corner, spans)
+}
+
+/// An entry for every session that is planned.
+pub fn sessions_ics(corner: &str, sessions: &[Planned]) -> String {
+    calendar("Sessions", "Record", corner, sessions.iter().map(|one| one.span_s))
+}
+
+fn calendar(product: &str, what: &str, corner: &str, spans: impl Iterator<Item = (i64, i64)>) -> String {
     let mut calendar = Calendar::empty();
     calendar.append_property(("VERSION", "2.0"));
-    calendar.append_property(("PRODID", "-//Fogon//Good hours//EN"));
-    for one in hours.intervals.iter().filter(|one| one.wanted) {
-        let at = |unix_s: i64| DateTime::<Utc>::from_timestamp(unix_s, 0);
-        let (Some(start), Some(end)) = (at(one.span_s.0), at(one.span_s.1)) else { continue };
+    calendar.append_property(("PRODID", &format!("-//Fogon//{product}//EN") as &str));
+    let at = |unix_s: i64| DateTime::<Utc>::from_timestamp(unix_s, 0);
+    for (from, to) in spans {
+        let (Some(start), Some(end)) = (at(from), at(to)) else { continue };
         let mut event = Event::new();
+        let begin = start.to_rfc3339_opts(SecondsFormat::Secs, true);
+        let kind = if product == "Good hours" { String::new() } else { format!("{}-", slug(product)) };
         event
-            .uid(&format!("{}-{}@fogon", one.start, slug(corner)))
+            .uid(&format!("{kind}{begin}-{}@fogon", slug(corner)))
             // Not when it was written, so that the same hours give the same file.
             .timestamp(start)
-            .summary(&format!("Good light and quiet: {corner}"))
+            .summary(&format!("{what}: {corner}"))
             .starts(start)
             .ends(end);
         calendar.push(event.done());

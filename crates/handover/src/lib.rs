@@ -11,6 +11,7 @@ pub mod pages;
 pub mod pdf;
 pub mod picture;
 pub mod qr;
+pub mod run;
 pub mod scene;
 pub mod shopping;
 pub mod svg;

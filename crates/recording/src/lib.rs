@@ -1,14 +1,20 @@
-//! Recordings in and out. Files are read within bounds and never run; samples are mono at 48 kHz.
+//! Recordings in and out. Files are read within bounds and never run: a dry voice as one channel at 48 kHz, a take as it was recorded, a still as
+//! its pixels.
 
+mod rate;
 mod read;
+mod still;
 mod write;
 
 use std::sync::OnceLock;
 
-pub use read::{LONGEST_S, MOST_BYTES, Recording, Unreadable, read};
+pub use read::{
+    LONGEST_S, LONGEST_TAKE_S, MOST_BYTES, MOST_TAKE_BYTES, Recording, Take, Unreadable, read, read_take,
+};
 pub use write::wav_24_bit;
+pub use still::{MOST_STILL_BYTES, NoStill, Still, read_still};
 
-/// Samples a second of everything here.
+/// Samples a second of voices.
 pub const RATE_HZ: u32 = 48_000;
 
 /// The voice that ships: speech synthesis in our own words (`reference/voice`).

@@ -1,10 +1,9 @@
-//! WAV and FLAC in.
+//! WAV and FLAC in, within bounds.
 
 use std::io::Cursor;
+use std::ops::RangeInclusive;
 use std::time::{Duration, Instant};
 
-use rubato::audioadapter_buffers::direct::SequentialSliceOfVecs;
-use rubato::{Fft, FixedSync, Resampler};
 use symphonia::core::codecs::audio::AudioDecoderOptions;
 use symphonia::core::errors::Error;
 use symphonia::core::formats::probe::Hint;
@@ -14,19 +13,34 @@ use symphonia::core::meta::MetadataOptions;
 use thiserror::Error;
 
 use crate::RATE_HZ;
+use crate::rate::at_rate;
 
-/// Largest file that is read, bytes.
+/// Largest dry voice that is read, bytes.
 pub const MOST_BYTES: usize = 20_000_000;
-/// Longest recording, s.
+/// Longest dry voice, s.
 pub const LONGEST_S: f64 = 60.0;
-/// Shortest, s.
-const SHORTEST_S: f64 = 1.0;
-/// Sample rates that are read, Hz.
-const RATES_HZ: std::ops::RangeInclusive<u32> = 8_000..=192_000;
-/// Frames that the resampler takes at once.
-const CHUNK: usize = 1024;
+/// Largest take that is read, bytes: two minutes of two channels at 48 kHz and 32 bits.
+pub const MOST_TAKE_BYTES: usize = 50_000_000;
+/// Longest take that is measured, s.
+pub const LONGEST_TAKE_S: f64 = 120.0;
 /// A minute of sound is read in well under a second; what takes longer is made to.
 const PATIENCE: Duration = Duration::from_secs(10);
+/// A small file may unfold to a large one: no more samples than this, of all channels together.
+const MOST_SAMPLES: usize = 26_000_000;
+
+/// What a file may be.
+struct Bounds {
+    bytes: usize,
+    seconds: RangeInclusive<f64>,
+    rates_hz: RangeInclusive<u32>,
+}
+
+/// A dry voice.
+const VOICE: Bounds =
+    Bounds { bytes: MOST_BYTES, seconds: 1.0..=LONGEST_S, rates_hz: 8_000..=192_000 };
+/// A take: below 32 kHz nothing of a voice's upper band is left to judge.
+const TAKE: Bounds =
+    Bounds { bytes: MOST_TAKE_BYTES, seconds: 1.0..=LONGEST_TAKE_S, rates_hz: 32_000..=192_000 };
 
 /// A recording as one channel at 48 kHz.
 #[derive(Debug, Clone, PartialEq)]
@@ -46,12 +60,33 @@ impl Recording {
     }
 }
 
+/// A recording as its file has it: one or two channels of one length, full scale 1.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Take {
+    /// Samples by channel.
+    pub channels: Vec<Vec<f32>>,
+    /// Samples a second.
+    pub sample_rate_hz: u32,
+}
+
+impl Take {
+    /// Length, s.
+    pub fn seconds(&self) -> f64 {
+        self.channels.first().map_or(0, Vec::len) as f64 / f64::from(self.sample_rate_hz.max(1))
+    }
+}
+
 /// Why a file is no recording that can be used.
 #[derive(Debug, Clone, PartialEq, Error)]
 pub enum Unreadable {
     /// Too many bytes.
-    #[error("the file has {0} bytes: give at most {MOST_BYTES}")]
-    TooLarge(usize),
+    #[error("the file has {bytes} bytes: give at most {most}")]
+    TooLarge {
+        /// So many it has.
+        bytes: usize,
+        /// So many it may have.
+        most: usize,
+    },
     /// Neither WAV nor FLAC, or broken at its head.
     #[error("the file is no WAV or FLAC recording that can be read: {0}")]
     NotARecording(String),
@@ -64,11 +99,24 @@ pub enum Unreadable {
         why: String,
     },
     /// Too short or too long.
-    #[error("the recording lasts {0:.2} s: give {SHORTEST_S} to {LONGEST_S} s")]
-    Length(f64),
+    #[error("the recording lasts {seconds:.2} s: give {} to {} s", .accepted_s.start(), .accepted_s.end())]
+    Length {
+        /// Its length as far as it was read, s.
+        seconds: f64,
+        /// What it may be, s.
+        accepted_s: RangeInclusive<f64>,
+    },
+    /// Too many samples for its length.
+    #[error("the recording has too many samples: give at most 2 channels of 120 s at 96 kHz")]
+    TooManySamples,
     /// A sample rate that no recorder has.
-    #[error("the sample rate is {0} Hz: give 8000 to 192000 Hz")]
-    Rate(u32),
+    #[error("the sample rate is {rate_hz} Hz: give {} to {} Hz", .accepted_hz.start(), .accepted_hz.end())]
+    Rate {
+        /// Its rate, Hz.
+        rate_hz: u32,
+        /// What it may be, Hz.
+        accepted_hz: RangeInclusive<u32>,
+    },
     /// More channels than a voice has.
     #[error("the recording has {0} channels: give 1 or 2")]
     Channels(usize),
@@ -77,20 +125,39 @@ pub enum Unreadable {
     NotNumbers(f64),
 }
 
-/// Reads a file: two channels are mixed to one, any rate becomes 48 kHz.
+/// Reads a dry voice: two channels are mixed to one, any rate becomes 48 kHz.
 ///
 /// # Errors
 /// See [`Unreadable`]; nothing of a broken file is kept.
 pub fn read(bytes: &[u8]) -> Result<Recording, Unreadable> {
-    if bytes.len() > MOST_BYTES {
-        return Err(Unreadable::TooLarge(bytes.len()));
+    let Take { channels, sample_rate_hz } = bounded(bytes, &VOICE)?;
+    let count = channels.len();
+    let mono: Vec<f32> = match channels.as_slice() {
+        [left, right] => left.iter().zip(right).map(|(l, r)| (l + r) / 2.0).collect(),
+        _ => channels.into_iter().next().unwrap_or_default(),
+    };
+    let samples = if sample_rate_hz == RATE_HZ { mono } else { at_rate(mono, sample_rate_hz, RATE_HZ)? };
+    Ok(Recording { samples, sample_rate_hz, channels: count })
+}
+
+/// Reads a take as it was recorded: both channels, at the file's own rate.
+///
+/// # Errors
+/// See [`Unreadable`]; nothing of a broken file is kept.
+pub fn read_take(bytes: &[u8]) -> Result<Take, Unreadable> {
+    bounded(bytes, &TAKE)
+}
+
+fn bounded(bytes: &[u8], bounds: &Bounds) -> Result<Take, Unreadable> {
+    if bytes.len() > bounds.bytes {
+        return Err(Unreadable::TooLarge { bytes: bytes.len(), most: bounds.bytes });
     }
     // The decoders of hostile bytes may break down; that is the file's fault, and stays with it.
-    std::panic::catch_unwind(|| decoded(bytes))
+    std::panic::catch_unwind(|| decoded(bytes, bounds))
         .unwrap_or_else(|_| Err(Unreadable::NotARecording("its parts contradict each other".into())))
 }
 
-fn decoded(bytes: &[u8]) -> Result<Recording, Unreadable> {
+fn decoded(bytes: &[u8], bounds: &Bounds) -> Result<Take, Unreadable> {
     let refused = |why: String| Unreadable::NotARecording(why);
     let began = Instant::now();
     let stream =
@@ -108,48 +175,63 @@ fn decoded(bytes: &[u8]) -> Result<Recording, Unreadable> {
     let mut decoder = symphonia::default::get_codecs()
         .make_audio_decoder(params, &AudioDecoderOptions::default())
         .map_err(|error| refused(error.to_string()))?;
-    let mut mono: Vec<f32> = Vec::new();
-    let (mut rate, mut channels) = (0, 0);
+    let mut all: Vec<Vec<f32>> = Vec::new();
+    let mut rate = 0;
     let mut frames: Vec<f32> = Vec::new();
+    let seconds = |all: &[Vec<f32>], rate: u32| {
+        all.first().map_or(0, Vec::len) as f64 / f64::from(rate.max(1))
+    };
     loop {
-        let after_s = |mono: &[f32], rate: u32| mono.len() as f64 / f64::from(rate.max(1));
         let broken =
-            |mono: &[f32], rate: u32, why: String| Unreadable::Broken { after_s: after_s(mono, rate), why };
+            |all: &[Vec<f32>], rate: u32, why: String| Unreadable::Broken { after_s: seconds(all, rate), why };
         if began.elapsed() > PATIENCE {
-            return Err(broken(&mono, rate, "it takes too long to read".to_owned()));
+            return Err(broken(&all, rate, "it takes too long to read".to_owned()));
         }
         let packet = match format.next_packet() {
             Ok(Some(packet)) if packet.track_id == track_id => packet,
             Ok(Some(_)) => continue,
             Ok(None) => break,
             // A file that ends before its header says.
-            Err(Error::IoError(error)) => return Err(broken(&mono, rate, error.to_string())),
-            Err(error) => return Err(broken(&mono, rate, error.to_string())),
+            Err(Error::IoError(error)) => return Err(broken(&all, rate, error.to_string())),
+            Err(error) => return Err(broken(&all, rate, error.to_string())),
         };
-        let decoded = decoder.decode(&packet).map_err(|error| broken(&mono, rate, error.to_string()))?;
-        (rate, channels) = (decoded.spec().rate(), decoded.spec().channels().count());
-        if !RATES_HZ.contains(&rate) {
-            return Err(Unreadable::Rate(rate));
+        let decoded = decoder.decode(&packet).map_err(|error| broken(&all, rate, error.to_string()))?;
+        let (found_rate, channels) = (decoded.spec().rate(), decoded.spec().channels().count());
+        if !bounds.rates_hz.contains(&found_rate) {
+            return Err(Unreadable::Rate { rate_hz: found_rate, accepted_hz: bounds.rates_hz.clone() });
         }
         if !(1..=2).contains(&channels) {
             return Err(Unreadable::Channels(channels));
         }
+        if all.is_empty() {
+            (all, rate) = (vec![Vec::new(); channels], found_rate);
+        } else if all.len() != channels || rate != found_rate {
+            return Err(broken(&all, rate, "its channels or its rate change on the way".to_owned()));
+        }
         decoded.copy_to_vec_interleaved(&mut frames);
-        mono.extend(frames.chunks(channels).map(|frame| frame.iter().sum::<f32>() / channels as f32));
-        // A small file may unfold to a large one: no farther than is kept.
-        if after_s(&mono, rate) > LONGEST_S {
-            return Err(Unreadable::Length(after_s(&mono, rate)));
+        for (channel, samples) in all.iter_mut().enumerate() {
+            samples.extend(frames.iter().skip(channel).step_by(channels));
+        }
+        if seconds(&all, rate) > *bounds.seconds.end() {
+            return Err(length(seconds(&all, rate), bounds));
+        }
+        if all.iter().map(Vec::len).sum::<usize>() > MOST_SAMPLES {
+            return Err(Unreadable::TooManySamples);
         }
     }
-    let seconds = mono.len() as f64 / f64::from(rate.max(1));
-    if seconds < SHORTEST_S {
-        return Err(Unreadable::Length(seconds));
+    if seconds(&all, rate) < *bounds.seconds.start() {
+        return Err(length(seconds(&all, rate), bounds));
     }
-    if let Some(at) = mono.iter().position(|sample| !sample.is_finite()) {
-        return Err(Unreadable::NotNumbers(at as f64 / f64::from(rate)));
+    for samples in &all {
+        if let Some(at) = samples.iter().position(|sample| !sample.is_finite()) {
+            return Err(Unreadable::NotNumbers(at as f64 / f64::from(rate)));
+        }
     }
-    let samples = if rate == RATE_HZ { mono } else { at_48_khz(mono, rate)? };
-    Ok(Recording { samples, sample_rate_hz: rate, channels })
+    Ok(Take { channels: all, sample_rate_hz: rate })
+}
+
+fn length(seconds: f64, bounds: &Bounds) -> Unreadable {
+    Unreadable::Length { seconds, accepted_s: bounds.seconds.clone() }
 }
 
 /// The bytes of a file in which the seek tables of FLAC (RFC 9639, section 8.5) are padding: a recording that is read from its first
@@ -179,15 +261,4 @@ fn without_seek_tables(bytes: &[u8]) -> Vec<u8> {
         }
     }
     bytes
-}
-
-fn at_48_khz(mono: Vec<f32>, rate: u32) -> Result<Vec<f32>, Unreadable> {
-    let refused = |why: String| Unreadable::NotARecording(format!("it cannot be brought to 48 kHz: {why}"));
-    let mut resampler = Fft::<f32>::new(rate as usize, RATE_HZ as usize, CHUNK, 1, FixedSync::Both)
-        .map_err(|error| refused(error.to_string()))?;
-    let length = mono.len();
-    let input = [mono];
-    let input = SequentialSliceOfVecs::new(&input, 1, length).map_err(|error| refused(error.to_string()))?;
-    let output = resampler.process_all(&input, length, None).map_err(|error| refused(error.to_string()))?;
-    Ok(output.take_data())
 }

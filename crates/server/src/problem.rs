@@ -5,6 +5,8 @@ use axum::extract::rejection::{PathRejection, QueryRejection};
 use axum::http::{HeaderValue, StatusCode, header};
 use axum::response::{IntoResponse, Response};
 use fogon_core::problem::{Problem, Problems};
+use fogon_core::units::capital;
+use fogon_recording::{NoStill, Unreadable};
 use fogon_store::{Step, StoreError};
 use serde::Serialize;
 use utoipa::ToSchema;
@@ -44,6 +46,31 @@ impl Details {
 
     pub(crate) fn not_found(what: &str) -> Self {
         Self::new(StatusCode::NOT_FOUND, "not_found", format!("There is no such {what}."))
+    }
+}
+
+/// Words as a sentence.
+pub(crate) fn sentence(words: &str) -> String {
+    format!("{}.", capital(words))
+}
+
+impl From<Unreadable> for Details {
+    fn from(error: Unreadable) -> Self {
+        let status = match error {
+            Unreadable::TooLarge { .. } => StatusCode::PAYLOAD_TOO_LARGE,
+            _ => StatusCode::UNPROCESSABLE_ENTITY,
+        };
+        Self::new(status, "unreadable_recording", sentence(&error.to_string()))
+    }
+}
+
+impl From<NoStill> for Details {
+    fn from(error: NoStill) -> Self {
+        let status = match error {
+            NoStill::TooLarge(_) => StatusCode::PAYLOAD_TOO_LARGE,
+            _ => StatusCode::UNPROCESSABLE_ENTITY,
+        };
+        Self::new(status, "unreadable_picture", sentence(&error.to_string()))
     }
 }
 

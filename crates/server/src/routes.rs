@@ -15,6 +15,8 @@ mod lists;
 mod live;
 mod phone;
 mod reference;
+mod run;
+mod take;
 mod view;
 
 use std::sync::Arc;
@@ -22,7 +24,7 @@ use std::sync::atomic::{AtomicBool, Ordering};
 use std::time::{Duration, Instant};
 
 use axum::Router;
-use axum::extract::{FromRef, FromRequest, FromRequestParts};
+use axum::extract::{DefaultBodyLimit, FromRef, FromRequest, FromRequestParts};
 use axum::http::StatusCode;
 use axum::middleware::from_fn_with_state;
 use axum::response::IntoResponse;
@@ -97,6 +99,10 @@ fn kept() -> OpenApiRouter<App> {
         .routes(routes!(house::restore, house::delete_for_good))
         .routes(routes!(house::thinning, house::choose_thinning))
         .routes(routes!(house::file, house::snapshot))
+        .routes(routes!(run::add))
+        .routes(routes!(run::as_file))
+        .routes(routes!(run::delete_session))
+        .routes(routes!(run::logging, run::choose_logging))
         .routes(routes!(archives::everything, archives::take))
         .routes(routes!(archives::one))
         .routes(routes!(archives::would_take))
@@ -127,6 +133,10 @@ fn short() -> OpenApiRouter<App> {
         .routes(routes!(judge::walk))
         .routes(routes!(floor::laid))
         .routes(routes!(floor::ready))
+        .routes(routes!(run::of_plan))
+        .routes(routes!(run::of_corner))
+        .routes(routes!(run::sessions))
+        .merge(takes())
         .routes(routes!(day::day))
         .routes(routes!(day::hours))
         .routes(routes!(day::hours_file))
@@ -135,6 +145,16 @@ fn short() -> OpenApiRouter<App> {
         .routes(routes!(hear::sound))
         .routes(routes!(hear::picture))
         .routes(routes!(hear::treatment))
+}
+
+/// Files of a take, which are larger than a document.
+fn takes() -> OpenApiRouter<App> {
+    OpenApiRouter::new()
+        .routes(routes!(take::of_sound))
+        .routes(routes!(take::fitted))
+        .routes(routes!(take::of_still))
+        // Each part has a bound of its own.
+        .layer(DefaultBodyLimit::disable())
 }
 
 /// What searches for some seconds. The advice on purchases stands in the same line by itself.
@@ -173,13 +193,15 @@ pub(crate) fn router(app: App) -> Router {
         .with_state(app)
 }
 
-/// What a phone may do: lay marks and tick them.
+/// What a phone may do: lay marks and tick them, count takes.
 fn on_phones() -> OpenApiRouter<App> {
     OpenApiRouter::new()
         .routes(routes!(phone::pair))
         .routes(routes!(phone::corners))
         .routes(routes!(floor::laying))
         .routes(routes!(floor::tick))
+        .routes(routes!(run::of_corner))
+        .routes(routes!(run::add))
 }
 
 /// The routes at the door to the phone.

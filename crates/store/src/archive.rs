@@ -4,6 +4,7 @@
 use std::collections::BTreeMap;
 use std::io::{Cursor, Read, Write};
 
+use fogon_core::run::{Entry, LogIn};
 use rusqlite::{Connection, OptionalExtension, Transaction, params};
 use serde::{Deserialize, Serialize};
 use sha2::{Digest, Sha256};
@@ -15,6 +16,7 @@ use zip::{CompressionMethod, DateTime, ZipArchive, ZipWriter};
 use crate::corners::{Next, at, put};
 use crate::document::{Document, keep, legible, unpacked};
 use crate::file::{Store, now_ms};
+use crate::log;
 use crate::trouble::StoreError;
 
 const MANIFEST: &str = "manifest.json";
@@ -58,6 +60,9 @@ struct InArchive {
     /// The save that it stands at.
     revision: i64,
     saves: Vec<SaveInArchive>,
+    /// Its logbook, a list of entries; none where nothing was recorded.
+    #[serde(skip_serializing_if = "Option::is_none", default)]
+    log: Option<String>,
 }
 
 /// A save of a corner in an archive.
@@ -188,6 +193,7 @@ impl Archive {
             for save in &corner.saves {
                 self.document(save)?;
             }
+            self.log(corner)?;
         }
         Ok(())
     }
@@ -197,6 +203,15 @@ impl Archive {
         let content = content.ok_or_else(|| BadArchive(format!("Its file {} is missing.", save.file)))?;
         Document::read(content)
             .map_err(|problems| BadArchive(format!("Its file {} does not read: {problems}", save.file)))
+    }
+
+    /// The logbook of a corner.
+    fn log(&self, corner: &InArchive) -> Result<Vec<Entry>, BadArchive> {
+        let Some(name) = &corner.log else { return Ok(Vec::new()) };
+        let content = self.files.get(name).ok_or_else(|| BadArchive(format!("Its file {name} is missing.")))?;
+        let bad = |problem: String| BadArchive(format!("Its file {name} does not read: {problem}"));
+        let read: LogIn = fogon_core::document::read(content).map_err(|problems| bad(problems.to_string()))?;
+        Ok(read.entries)
     }
 
     fn now(&self, corner: &InArchive) -> Result<Document, BadArchive> {
@@ -277,6 +292,7 @@ fn corners(
             updated_ms: row.get(3)?,
             revision: row.get(4)?,
             saves: Vec::new(),
+            log: None,
         };
         Ok((row.get::<_, i64>(0)?, corner))
     })?;
@@ -301,6 +317,13 @@ fn corners(
                 redo_to: row.get(4)?,
                 file,
             });
+        }
+        let entries = log::read(connection, id)?;
+        if !entries.is_empty() {
+            let file = format!("corners/{}/log.json", corner.uid);
+            let text = serde_json::to_string_pretty(&LogIn { entries }).unwrap_or_default();
+            files.insert(file.clone(), text.into_bytes());
+            corner.log = Some(file);
         }
         all.push(corner);
     }
@@ -362,6 +385,7 @@ fn take(change: &Transaction<'_>, archive: &Archive, taking: Taking) -> Result<V
             insert(change, archive, corner)?;
             continue;
         };
+        keep_log(change, archive, corner, id)?;
         if binned {
             change.execute("UPDATE corner SET deleted_ms = NULL WHERE id = ?1", [id])?;
         }
@@ -402,8 +426,17 @@ fn insert(change: &Transaction<'_>, archive: &Archive, corner: &InArchive) -> Re
             params![id, save.number, save.at_ms, content, save.undo_to, save.redo_to, save.name],
         )?;
     }
+    keep_log(change, archive, corner, id)?;
     // It stands as its save says.
     at(change, id, corner.revision)?;
+    Ok(())
+}
+
+/// The logbook that came with a corner joins the one that is here.
+fn keep_log(change: &Transaction<'_>, archive: &Archive, corner: &InArchive, id: i64) -> Result<(), StoreError> {
+    for entry in archive.log(corner)? {
+        log::keep(change, id, &entry)?;
+    }
     Ok(())
 }
 

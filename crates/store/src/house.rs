@@ -13,7 +13,12 @@ impl Store {
     pub fn keep_house(&self) -> Result<(), StoreError> {
         let mut done = Vec::new();
         if self.snapshot_is_due() {
-            done = vec![self.snapshot().map(|_| ()), self.empty_bin_of_old(), self.thin().map(|_| ())];
+            done = vec![
+                self.snapshot().map(|_| ()),
+                self.empty_bin_of_old(),
+                self.thin().map(|_| ()),
+                self.forget_old_sessions(),
+            ];
         }
         done.push(self.fold());
         done.into_iter().collect()

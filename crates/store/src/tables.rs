@@ -104,11 +104,22 @@ pub(crate) fn steps() -> Vec<M<'static>> {
         PRIMARY KEY (corner, step)
     ) STRICT;",
         ),
+        // The logbook: what was recorded, by session.
+        M::up(
+            "CREATE TABLE log (
+        corner INTEGER NOT NULL REFERENCES corner(id) ON DELETE CASCADE,
+        uid TEXT NOT NULL,
+        session TEXT NOT NULL,
+        at_ms INTEGER NOT NULL,
+        body TEXT NOT NULL,
+        PRIMARY KEY (corner, uid)
+    ) STRICT;",
+        ),
     ]
 }
 
 /// Version of the tables that this program makes: the number of steps.
-pub(crate) const NEWEST: i64 = 7;
+pub(crate) const NEWEST: i64 = 8;
 
 /// Brings a file's tables up to date.
 pub(crate) fn migrate(connection: &mut Connection) -> Result<(), StoreError> {

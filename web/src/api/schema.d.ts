@@ -302,6 +302,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/corners/{id}/log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Adds to the logbook, or takes entries back; of two that speak of one entry the later holds */
+        post: operations["log"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/corners/{id}/log/{format}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The logbook of a corner as a file: csv or json */
+        get: operations["as_file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/corners/{id}/picture": {
         parameters: {
             query?: never;
@@ -382,6 +416,91 @@ export interface paths {
         put?: never;
         /** Brings a save back as the newest one */
         post: operations["bring_back"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/corners/{id}/run": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The run of a corner as it is saved, and its logbook */
+        get: operations["running"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/corners/{id}/sessions/{session}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Deletes a session from the logbook for good */
+        delete: operations["delete_session"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/corners/{id}/take/fitted": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The first of two files as WAV, shifted and stretched to fit the second */
+        post: operations["fitted"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/corners/{id}/take/sound": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Measures a test recording, holds it against the plan and against the last takes; of two files it tells how they go together */
+        post: operations["of_sound"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/corners/{id}/take/still": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Holds a still against the plan: where the camera really is, how bright and of which colour the picture is */
+        post: operations["of_still"];
         delete?: never;
         options?: never;
         head?: never;
@@ -613,6 +732,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/logging": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How long sessions are kept */
+        get: operations["logging"];
+        /** Changes how long sessions are kept */
+        put: operations["choose_logging"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/materials": {
         parameters: {
             query?: never;
@@ -819,6 +956,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/run": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The run sheet of a plan: shots as typed and in the order with the least changes, the script */
+        post: operations["run_of"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/schema/plan": {
         parameters: {
             query?: never;
@@ -847,6 +1001,23 @@ export interface paths {
         get: operations["schools"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/sessions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Puts sessions into the hours in which the light that is wanted holds while it is quiet, one a day at most */
+        post: operations["sessions"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1033,6 +1204,17 @@ export interface components {
          * @enum {string}
          */
         ActionKind: "roll" | "carry" | "measure" | "level" | "mount" | "clip" | "set-down" | "hang" | "let-down" | "wear" | "plug" | "switch" | "dial" | "chair" | "quiet" | "start" | "check-picture" | "check-sound" | "starting" | "settling";
+        /** @description An action, and in which sizes it is wanted. */
+        ActionRow: {
+            /** @description What is done. */
+            action: string;
+            /** @description Shots of it, wide. */
+            wide: components["schemas"]["Id"][];
+            /** @description Medium. */
+            medium: components["schemas"]["Id"][];
+            /** @description Close. */
+            close: components["schemas"]["Id"][];
+        };
         /** @description What to do and what to buy for a sum. */
         Advice: {
             /** @description What there is to do, in one sentence. */
@@ -1099,6 +1281,15 @@ export interface components {
             before: components["schemas"]["Plan"];
             brief: components["schemas"]["Brief"];
         };
+        /** @description A take beside the last ones. */
+        Against: {
+            /** @description So many takes it was held against. */
+            takes: number;
+            /** @description Every figure that both have. */
+            figures: components["schemas"]["Beside"][];
+            /** @description What has changed, in sentences, and what that comes from. */
+            told: string[];
+        };
         /** @description A second angle. */
         Angle: {
             /** @description Gear id of the body. */
@@ -1130,6 +1321,24 @@ export interface components {
             id: string;
             /** @description What it sees; 1 = the picture's height. */
             view: components["schemas"]["View"];
+        };
+        /** @description What a drift means over a session. */
+        Apart: {
+            /**
+             * Format: double
+             * @description Picture and sound run apart by so much, ms.
+             */
+            ms: number;
+            /**
+             * Format: double
+             * @description In frames.
+             */
+            frames: number;
+            /**
+             * Format: double
+             * @description Spread of the same by chance, frames.
+             */
+            sigma_frames: number;
         };
         /** @enum {string} */
         Aperture: "about-f4" | "wide-open";
@@ -1227,6 +1436,38 @@ export interface components {
         BackdropType: "paper" | "curtain" | "boards" | "cloth" | "chroma";
         /** @enum {string} */
         BackgroundSchool: "natural" | "coloured";
+        /** @description One band. */
+        BandRinging: {
+            /**
+             * Format: double
+             * @description From -5 to -25 dB, s; null where the decay does not reach so far.
+             */
+            t20_s?: number | null;
+            /**
+             * Format: double
+             * @description From -5 to -35 dB, s.
+             */
+            t30_s?: number | null;
+            /** @description It can be believed. */
+            valid: boolean;
+            /**
+             * Format: double
+             * @description The time that is believed: over 30 dB where there are so many, s.
+             */
+            believed_s?: number | null;
+            /** @description Taken from 20 ms after the clap on: before, the direct sound stands over the room. */
+            after_direct: boolean;
+            /**
+             * Format: double
+             * @description Peak over noise, dB.
+             */
+            peak_to_noise_db: number;
+            /**
+             * Format: double
+             * @description Spread that chance alone gives, s.
+             */
+            sigma_s?: number | null;
+        };
         /**
          * @description Where the moves start from.
          * @enum {string}
@@ -1254,6 +1495,29 @@ export interface components {
          * @enum {string}
          */
         Becomes: "new" | "changed" | "back" | "same" | "binned";
+        /** @description One figure beside the last times. */
+        Beside: {
+            /** @description Which. */
+            figure: components["schemas"]["Figure"];
+            /** @description In words. */
+            label: string;
+            /** @description Its unit. */
+            unit: string;
+            /**
+             * Format: double
+             * @description Now.
+             */
+            now: number;
+            /**
+             * Format: double
+             * @description The middle one of the last times.
+             */
+            before: number;
+            /** @description It has drifted. */
+            drifted: boolean;
+            /** @description Now and before, in words. */
+            words: string;
+        };
         /** @description A thing's purchase. */
         BoughtFor: {
             /** @description The day, as `2026-11-28`. */
@@ -1295,6 +1559,8 @@ export interface components {
             clap?: components["schemas"]["Clap"] | null;
             /** @description How the corner is put up and put away. */
             habits?: components["schemas"]["Habits"];
+            /** @description What is to be shot, and the script. */
+            run?: components["schemas"]["RunSheet"];
         };
         /** @description A brief alone, before anything is chosen. */
         BriefFile: {
@@ -1444,6 +1710,66 @@ export interface components {
             /** @description Its unit. */
             unit: string;
         };
+        /** @description What one channel holds. */
+        ChannelMeasures: {
+            /**
+             * Format: double
+             * @description Largest sample, dBFS.
+             */
+            sample_peak_dbfs: number;
+            /**
+             * Format: double
+             * @description The same without the clap, dBFS.
+             */
+            speech_peak_dbfs: number;
+            /**
+             * Format: double
+             * @description Largest value between the samples too, dBTP (ITU-R BS.1770-4, annex 2).
+             */
+            true_peak_dbtp: number;
+            /**
+             * Format: double
+             * @description Mean level, dBFS.
+             */
+            rms_dbfs: number;
+            /**
+             * Format: double
+             * @description Mean of all samples.
+             */
+            dc_offset: number;
+            /** @description What is cut off. */
+            clipping: components["schemas"]["Clipping"];
+            /** @description Where each dropout begins and how long it lasts, s. */
+            dropouts_s: number[][];
+            /**
+             * Format: double
+             * @description Noise, dBFS(A); null of digital silence.
+             */
+            noise_dbfs_a?: number | null;
+            /** @description Where it was taken from. */
+            noise_from: components["schemas"]["Noise"];
+            /** @description The silence, from and to, s. */
+            quiet_s?: number[] | null;
+            /**
+             * Format: double
+             * @description Speech, dBFS(A); null where nobody speaks.
+             */
+            speech_dbfs_a?: number | null;
+            /**
+             * Format: double
+             * @description Speech over noise, dB.
+             */
+            snr_db_a?: number | null;
+            /** @description The noise was taken where nobody speaks. */
+            snr_reliable: boolean;
+            /**
+             * Format: double
+             * @description So much of the file is digital silence, s: a gate, or a muted input.
+             */
+            digital_silence_s: number;
+            /** @description Mains hum. */
+            hum: components["schemas"]["Hum"];
+        };
         /** @description The chart of one corner. */
         Chart: {
             /** @description How the camera stands now. */
@@ -1555,6 +1881,50 @@ export interface components {
             treatment?: {
                 [key: string]: components["schemas"]["Treatment"];
             };
+        };
+        /** @description A clap. */
+        ClapFound: {
+            /**
+             * Format: double
+             * @description Where it begins, s.
+             */
+            onset_s: number;
+            /**
+             * Format: double
+             * @description By how much it rises, dB.
+             */
+            rise_db: number;
+            /**
+             * Format: double
+             * @description Its peak, dBFS.
+             */
+            peak_dbfs: number;
+            /** @description Its peak stands at full scale. */
+            clipped: boolean;
+            /**
+             * Format: double
+             * @description Its first 5 ms over what the room sends back, dB; null where too little follows it.
+             */
+            direct_to_reverberant_db?: number | null;
+        };
+        /** @description What is cut off. */
+        Clipping: {
+            /** @description Runs of three and more samples at full scale. */
+            runs_ge3: number;
+            /** @description The longest run, samples. */
+            longest_run: number;
+            /**
+             * Format: double
+             * @description Where the first begins, s.
+             */
+            first_run_s?: number | null;
+            /**
+             * Format: double
+             * @description Where the last begins, s.
+             */
+            last_run_s?: number | null;
+            /** @description Runs of four and more equal samples at the top of a recording that does not reach full scale. */
+            flat_tops: number;
         };
         /** @description A cloth, curtain or sheet of paper hung before a lamp: what the face sees is the cloth. */
         Cloth: {
@@ -1933,6 +2303,24 @@ export interface components {
          * @enum {string}
          */
         Effort: "relaxed" | "normal" | "raised" | "loud";
+        /** @description An entry of the logbook. */
+        Entry: {
+            /** @description Its name, made where it was made; that of a session names the session. */
+            uid: string;
+            /** @description The session that it belongs to. */
+            session: string;
+            /**
+             * Format: int64
+             * @description When it was touched last, ms since 1970.
+             */
+            at_ms: number;
+            /** @description Where: the desk, or which phone. Whatever is sent, the server knows better. */
+            by?: string;
+            /** @description It was taken back. */
+            gone?: boolean;
+            /** @description What it is about. */
+            what: components["schemas"]["What"];
+        };
         /** @description Something with its unit that a finding rests on. */
         Evidence: {
             /** @description Id of the reading, or a plain name. */
@@ -1989,6 +2377,11 @@ export interface components {
             /** @description Over the side view: in the plane of the lens axis. */
             side: components["schemas"]["Area"][];
         };
+        /**
+         * @description A figure that is kept of every take.
+         * @enum {string}
+         */
+        Figure: "speech-peak-dbfs" | "speech-dbfs-a" | "noise-dbfs-a" | "snr-db" | "hum-dbfs" | "integrated-lufs" | "rt-mid-s" | "skin-stops" | "background-stops" | "white-balance-k" | "camera-height-m" | "camera-distance-m" | "camera-tilt-deg" | "headroom-fraction";
         /** @description Where the corners lie, and how the file is. */
         FileTold: {
             /** @description The file. */
@@ -2738,6 +3131,23 @@ export interface components {
             /** @description At most 400 days later. */
             to: string;
         };
+        /** @description Hum. */
+        Hum: {
+            /** @description It is there; null where nothing is quiet for a second. */
+            present?: boolean | null;
+            /**
+             * Format: int32
+             * @description The mains that it would be of, Hz.
+             */
+            mains_hz?: number | null;
+            /** @description Its six lines, dBFS; -240 where nothing stands out. */
+            lines_dbfs?: number[] | null;
+            /**
+             * Format: double
+             * @description All lines that stand out together, dBFS; null where there is no hum.
+             */
+            total_dbfs?: number | null;
+        };
         /**
          * @description How a backdrop is held up.
          * @enum {string}
@@ -2771,6 +3181,23 @@ export interface components {
             reflections: components["schemas"]["ReflectionSeen"][];
             /** @description The room is a box, whose images are complete to 50 ms; another room is heard with single reflections and a tail. */
             is_box: boolean;
+        };
+        /** @description An order, and what it takes. */
+        InOrder: {
+            /** @description Shots, first to last. */
+            shots: components["schemas"]["Id"][];
+            /** @description So often something is changed between them. */
+            changes: number;
+            /**
+             * Format: double
+             * @description What the changes take, s.
+             */
+            change_s: number;
+            /**
+             * Format: double
+             * @description All of it, min.
+             */
+            minutes: number;
         };
         /**
          * @description What a shape is.
@@ -3153,6 +3580,25 @@ export interface components {
             /** @description Why it does not read or cannot be judged, in words; the rest of the list stands. */
             trouble?: string | null;
         };
+        /** @description Entries that are sent. */
+        LogIn: {
+            /** @description At most so many at once. */
+            entries: components["schemas"]["Entry"][];
+        };
+        /** @description All entries, and the server's clock. */
+        Logged: {
+            entries: components["schemas"]["Entry"][];
+            /** Format: int64 */
+            now_ms: number;
+        };
+        /** @description How long the logbook is kept. */
+        Logging: {
+            /**
+             * Format: int32
+             * @description Sessions go after so many days; none to keep them for good.
+             */
+            days?: number | null;
+        };
         /**
          * @description How a wall is done up.
          * @enum {string}
@@ -3227,6 +3673,29 @@ export interface components {
             /** @description Heights and angles of what stands there, in words. */
             set: string;
         };
+        /** @description What the person marked. */
+        Marks: {
+            /** @description Top of the head, hair included. */
+            crown: number[];
+            /** @description Tip of the chin. */
+            chin: number[];
+            /** @description Between the eyes. */
+            eyes: number[];
+            /** @description The end of one shoulder. */
+            shoulder: number[];
+            /** @description Upright edges, a door frame or a shelf, by two points each; the second tells a camera that is not level from one that is tilted. */
+            edges?: number[][][];
+            /** @description A grey card held beside the face. */
+            grey?: number[] | null;
+            /** @description Something white or grey, for the white balance. */
+            neutral?: number[] | null;
+            /** @description Skin (the cheek between eyes and chin on the key's side). */
+            skin?: number[] | null;
+            /** @description Background beside the head. */
+            background?: number[] | null;
+            /** @description Two corners of a part of the keyed screen in which nobody stands. */
+            screen?: number[][] | null;
+        };
         /** @description One length or value, large. */
         Measure: {
             /** @description What it is. */
@@ -3242,6 +3711,17 @@ export interface components {
             reason: string;
             /** @description The reading that it makes sure of. */
             reading: string;
+        };
+        /** @description What was measured of a test take. */
+        Measured: {
+            /** @description The file's name; the file itself is not kept. */
+            file?: string;
+            /** @description In one sentence. */
+            summary: string;
+            /** @description The figures that the next takes are held against. */
+            figures: {
+                [key: string]: number;
+            };
         };
         /** @description The microphone. */
         Microphone: {
@@ -3663,6 +4143,20 @@ export interface components {
              */
             left_s: number;
         };
+        /** @description A paragraph: one take. */
+        Paragraph: {
+            /** @description Its number, from 1. */
+            number: number;
+            /** @description Words. */
+            words: number;
+            /**
+             * Format: double
+             * @description How long it takes to say, s.
+             */
+            seconds: number;
+            /** @description Lines that fit the screen. */
+            lines: string[];
+        };
         /** @description A stand put away and standing. */
         Parked: {
             /** @description The name of the first thing on it. */
@@ -3848,6 +4342,11 @@ export interface components {
             of?: components["schemas"]["Of"];
             like?: components["schemas"]["Plan"] | null;
         };
+        /**
+         * @description What was measured of a still.
+         * @enum {string}
+         */
+        PictureMeasure: "camera" | "headroom" | "face" | "level" | "exposure" | "background" | "white-balance" | "burnt" | "screen";
         /** @description A place on the earth. */
         Place: {
             /**
@@ -3902,6 +4401,13 @@ export interface components {
          * @enum {string}
          */
         PlanFormat: "fogon.plan";
+        /** @description A session that is planned. */
+        Planned: {
+            /** @description Where it begins, UTC, as `2026-11-28T09:30:00Z`. */
+            start: string;
+            /** @description Where it ends. */
+            end: string;
+        };
         /** @description Something that is done, and when. */
         PlannedAction: {
             /** @description Its name: what is done, and to what. */
@@ -3929,6 +4435,21 @@ export interface components {
             /** @description The finish hangs on it. */
             is_on_path: boolean;
         };
+        /** @description Where the plan has the marks of a still, parts of its width and height. */
+        PlannedMarks: {
+            /**
+             * Format: double
+             * @description Width over height of the picture.
+             */
+            aspect: number;
+            crown: number[];
+            eyes: number[];
+            chin: number[];
+            /** @description Left and right in the picture. */
+            shoulders: number[][];
+            /** @description The plan has a screen that is keyed out. */
+            keyed: boolean;
+        };
         /**
          * Format: binary
          * @description A PNG.
@@ -3936,6 +4457,30 @@ export interface components {
         Png: string;
         Point2: number[];
         Point3: number[];
+        /** @description Where the camera is, against where it is planned. */
+        Pose: {
+            /** @description Higher, m. */
+            higher: components["schemas"]["Solved"];
+            /** @description Further from the eyes, m. */
+            further: components["schemas"]["Solved"];
+            /** @description Turned up, degrees. */
+            turned_up: components["schemas"]["Solved"];
+            /** @description Turned to its right, degrees: the face moves left in the picture. */
+            turned_right: components["schemas"]["Solved"];
+            rolled?: components["schemas"]["Solved"] | null;
+            /**
+             * Format: double
+             * @description Lens to eyes, m.
+             */
+            distance_m: number;
+            /**
+             * Format: double
+             * @description Height of the lens over the floor, m.
+             */
+            height_m: number;
+            /** @description An edge tells the tilt. */
+            by_edge: boolean;
+        };
         /**
          * @description Seated or standing.
          * @enum {string}
@@ -4227,6 +4772,27 @@ export interface components {
         };
         /** @enum {string} */
         RigSchool: "separate" | "column" | "fixed";
+        /** @description How a room answers a clap. */
+        Ringing: {
+            /** @description By octave, Hz. */
+            bands: {
+                [key: string]: components["schemas"]["BandRinging"];
+            };
+            /**
+             * Format: double
+             * @description Mean of 500 Hz and 1 kHz, s; null where one of them cannot be believed.
+             */
+            mid_s?: number | null;
+            /**
+             * Format: double
+             * @description The same where the decay reaches far enough, however crooked it is, s: a first idea, nothing to reckon with.
+             */
+            about_s?: number | null;
+            /** @description So many claps it is the mean of. */
+            claps: number;
+            /** @description Why nothing can be believed, in words. */
+            why_not?: string | null;
+        };
         /**
          * @description What a light is for.
          * @enum {string}
@@ -4291,6 +4857,73 @@ export interface components {
          * @enum {string}
          */
         Rule: "room" | "collision" | "door" | "exit" | "way" | "camera" | "picture" | "sight" | "near" | "support" | "mains" | "gear" | "lens";
+        /** @description The run of a day. */
+        Run: {
+            /** @description In one sentence. */
+            sentence: string;
+            /** @description Nobody wrote shots down: these are those of purpose and angles. */
+            from_purpose: boolean;
+            /** @description Shots in the order typed. */
+            shots: components["schemas"]["ShotTold"][];
+            /** @description Every action in three sizes. */
+            actions: components["schemas"]["ActionRow"][];
+            /** @description As typed. */
+            typed: components["schemas"]["InOrder"];
+            /** @description With the least changes. */
+            best: components["schemas"]["InOrder"];
+            /** @description No order takes less; else none was found that does. */
+            is_least: boolean;
+            script?: components["schemas"]["Script"] | null;
+            /**
+             * Format: double
+             * @description Minutes on the largest card at hand.
+             */
+            card_min?: number | null;
+            /**
+             * Format: double
+             * @description Minutes on the batteries at hand.
+             */
+            battery_min?: number | null;
+            /** @description What stands where, from the card. */
+            stood: string[];
+            /** @description What is set, from the card. */
+            settings: string[];
+            /** @description What is looked at before every take. */
+            before: string[];
+        };
+        /** @description What is to be shot. */
+        RunSheet: {
+            /** @description Shots that are wanted (those of purpose and angles). */
+            shots?: {
+                [key: string]: components["schemas"]["WantedShot"];
+            };
+            /** @description What is read or told, as plain text; an empty line parts paragraphs. */
+            script?: string;
+            /** @description How files are named: `{date}`, `{corner}`, `{shot}`, `{size}`, `{take}` (`{date}-{shot}-{take}`). */
+            file_pattern?: string | null;
+        };
+        /** @description A run sheet, and where a still of it has its marks. */
+        RunTold: {
+            run: components["schemas"]["Run"];
+            planned: components["schemas"]["PlannedMarks"];
+        };
+        /** @description The run of a corner, and what is logged of it. */
+        Running: {
+            /** @description The corner's name. */
+            name: string;
+            /**
+             * Format: int64
+             * @description The save at which it stands.
+             */
+            revision: number;
+            run: components["schemas"]["Run"];
+            entries: components["schemas"]["Entry"][];
+            /**
+             * Format: int64
+             * @description The server's clock, ms since 1970: those of phones differ.
+             */
+            now_ms: number;
+        };
         /** @description One save of a corner. */
         Saved: {
             /**
@@ -4383,6 +5016,27 @@ export interface components {
          * @enum {string}
          */
         ScreenType: "field" | "phone" | "television" | "laptop" | "mirror" | "script";
+        /** @description A script. */
+        Script: {
+            /** @description Words. */
+            words: number;
+            /**
+             * Format: double
+             * @description How long it takes to say, s.
+             */
+            seconds: number;
+            /**
+             * Format: double
+             * @description Words a minute that were reckoned with.
+             */
+            words_per_minute: number;
+            /** @description That pace was told; else it is the usual one. */
+            own_pace: boolean;
+            /** @description Letters of a line. */
+            letters: number;
+            /** @description Paragraph by paragraph. */
+            paragraphs: components["schemas"]["Paragraph"][];
+        };
         /** @description The person's place. */
         Seat: {
             /** @description Plumb under the mid-point of the eyes, m. */
@@ -4399,6 +5053,61 @@ export interface components {
             gaze_offset_deg?: number;
             /** @description Stays where it is: neither a hand, a fix, a free move nor another layout moves it. */
             locked?: boolean;
+        };
+        /** @description A session: one time of recording. */
+        Session: {
+            /**
+             * Format: int64
+             * @description When it was begun, ms since 1970.
+             */
+            begun_ms: number;
+            /**
+             * Format: int64
+             * @description When it was ended.
+             */
+            ended_ms?: number | null;
+            /**
+             * Format: int64
+             * @description The save at which the corner stood.
+             */
+            revision: number;
+            /** @description What it was about. */
+            name?: string;
+            /** @description What was learnt. */
+            learnt?: string;
+            /**
+             * Format: double
+             * @description How long it took to put the corner up, s.
+             */
+            ready_s?: number | null;
+            /** @description What stood where. */
+            stood?: string[];
+            /** @description What was set. */
+            settings?: string[];
+        };
+        /** @description Sessions in good hours, and the same as a calendar. */
+        Sessions: {
+            sessions: components["schemas"]["Planned"][];
+            /** @description As iCalendar. */
+            ics: string;
+        };
+        /** @description Sessions to be put into good hours. */
+        SessionsIn: {
+            plan: components["schemas"]["Plan"];
+            /** @description As `2026-11-28`. */
+            from: string;
+            /** @description At most 400 days later. */
+            to: string;
+            /**
+             * Format: double
+             * @description Length of one, min.
+             */
+            minutes: number;
+            /**
+             * Format: int32
+             * @description So many.
+             */
+            count: number;
         };
         /**
          * @description How much a finding matters.
@@ -4450,6 +5159,48 @@ export interface components {
             frame_height_m: number;
             /** @description What the purpose wants. */
             wanted: boolean;
+        };
+        /**
+         * @description What kind of shot it is.
+         * @enum {string}
+         */
+        ShotKind: "take" | "slate" | "test" | "insert" | "slow-insert" | "empty";
+        /**
+         * @description How large somebody or something is in a picture.
+         * @enum {string}
+         */
+        ShotSize: "wide" | "medium" | "close";
+        /** @description A shot that was ticked by hand. */
+        ShotTicked: {
+            /** @description The shot, by its id. */
+            shot: string;
+            /** @description It is done. */
+            done: boolean;
+        };
+        /** @description A shot, told. */
+        ShotTold: {
+            /** @description Its id. */
+            id: components["schemas"]["Id"];
+            /** @description Its number in the order typed, from 1. */
+            number: number;
+            /** @description As wanted. */
+            shot: components["schemas"]["WantedShot"];
+            /** @description What stands for it, in words. */
+            set_up: string;
+            /** @description Which set-up that is, from 1, in the best order. */
+            group: number;
+            /**
+             * Format: double
+             * @description All its takes with what lies between, s.
+             */
+            seconds: number;
+            /**
+             * Format: double
+             * @description How long a slowed take plays, s.
+             */
+            plays_s?: number | null;
+            /** @description The name of its first file. */
+            file: string;
         };
         Size3: number[];
         /** @description A part of the ceiling that comes down to a wall. */
@@ -4506,6 +5257,62 @@ export interface components {
              * @description How many plugs it takes (2).
              */
             outlets?: number | null;
+        };
+        /** @description A value with how far it may be off. */
+        Solved: {
+            /**
+             * Format: double
+             * @description By so much it differs from the plan.
+             */
+            by: number;
+            /**
+             * Format: double
+             * @description Plus or minus, one standard deviation.
+             */
+            sigma: number;
+        };
+        /** @description Everything measured of a recording. */
+        SoundMeasures: {
+            /**
+             * Format: double
+             * @description Length, s.
+             */
+            duration_s: number;
+            /**
+             * Format: double
+             * @description Samples a second.
+             */
+            sample_rate_hz: number;
+            /** @description How many channels. */
+            channels: number;
+            /**
+             * Format: double
+             * @description Integrated loudness, LUFS, one channel counted once (ITU-R BS.1770-4); null under 0.4 s or where all is below the gate.
+             */
+            integrated_lufs?: number | null;
+            /** @description Each channel. */
+            per_channel: components["schemas"]["ChannelMeasures"][];
+            /** @description Which channel has the most in it, from 0: clap, ringing and steadiness are those of this one. */
+            loudest_channel: number;
+            /**
+             * Format: double
+             * @description The first channel over the second, dB; null of one channel.
+             */
+            imbalance_db?: number | null;
+            /**
+             * Format: double
+             * @description How alike two channels are, -1 to 1; null of one channel, or where one is silent.
+             */
+            correlation?: number | null;
+            /** @description How much the speech changes. */
+            stability: components["schemas"]["Steadiness"];
+            clap?: components["schemas"]["ClapFound"] | null;
+            rt?: components["schemas"]["Ringing"] | null;
+            /**
+             * Format: double
+             * @description By how much the noise rises while nobody speaks, dB: automatic gain; null where there is no pause to tell.
+             */
+            pumping_db?: number | null;
         };
         /** @description A corner's sound. */
         SoundSeen: {
@@ -4566,6 +5373,29 @@ export interface components {
             plan: components["schemas"]["Stroke"][];
             /** @description Over the side view: ceiling, floor, desk, and the walls before and behind. */
             side: components["schemas"]["Stroke"][];
+        };
+        /** @description A recording, measured and told. */
+        SoundTaken: {
+            /** @description Nothing stands in the way of recording. */
+            ready: boolean;
+            /** @description In one sentence. */
+            summary: string;
+            told: components["schemas"]["Told"][];
+            measures: components["schemas"]["SoundMeasures"];
+            /**
+             * Format: double
+             * @description The room's reverberation time as a clap tells it, s, to be taken as measured; null without a clap that can be believed.
+             */
+            measured_rt_mid_s?: number | null;
+            sync?: components["schemas"]["SyncTold"] | null;
+            /** @description Why the two files do not go together. */
+            unmatched?: string | null;
+            /** @description Beside the last takes of this corner. */
+            against: components["schemas"]["Against"];
+            /** @description What is kept of it. */
+            figures: {
+                [key: string]: number;
+            };
         };
         /** @enum {string} */
         SourceSchool: "big-soft" | "small-near";
@@ -4652,6 +5482,16 @@ export interface components {
              */
             far_and_long_percent: number;
         };
+        /** @description How much the speech changes. */
+        Steadiness: {
+            /**
+             * Format: double
+             * @description The loudest part over the softest, dB; null where nobody speaks.
+             */
+            range_db?: number | null;
+            /** @description So many parts of three seconds were held against each other. */
+            parts: number;
+        };
         /**
          * @description How a step stands.
          * @enum {string}
@@ -4682,6 +5522,16 @@ export interface components {
             /** @description Names of the things that are placed in it. */
             things: string[];
         };
+        /** @description A still and what was marked in it. */
+        StillFiles: {
+            /**
+             * Format: binary
+             * @description PNG or JPEG, at most 30 MB.
+             */
+            file: string;
+            /** @description What was marked, as JSON. */
+            marks: components["schemas"]["Marks"];
+        };
         /** @description What of the measured readings still holds after a change. */
         StillMeasured: {
             /** @description Those that hold. */
@@ -4691,6 +5541,54 @@ export interface components {
             clap?: components["schemas"]["Clap"] | null;
             /** @description Ids of those that are set aside. */
             dropped: string[];
+        };
+        /** @description A still held against the plan. */
+        StillMeasures: {
+            /** @description Where the camera is. */
+            pose: components["schemas"]["Pose"];
+            /**
+             * Format: double
+             * @description Air over the head, parts of the picture's height, and as planned.
+             */
+            headroom_fraction: number;
+            /**
+             * Format: double
+             * @description As planned.
+             */
+            planned_headroom_fraction: number;
+            /**
+             * Format: double
+             * @description The eyes from the top, parts of the height, and as planned.
+             */
+            eye_line_fraction: number;
+            /**
+             * Format: double
+             * @description As planned.
+             */
+            planned_eye_line_fraction: number;
+            /**
+             * Format: double
+             * @description The face from the left, parts of the width, and as planned.
+             */
+            face_fraction: number;
+            /**
+             * Format: double
+             * @description As planned.
+             */
+            planned_face_fraction: number;
+            /** @description How bright it is. */
+            tones: components["schemas"]["Tones"];
+            /** @description Each in words, with what to move and by how much. */
+            told: components["schemas"]["ToldOfPicture"][];
+            /** @description What is kept of it. */
+            figures: {
+                [key: string]: number;
+            };
+        };
+        /** @description A still, measured and told. */
+        StillTaken: components["schemas"]["StillMeasures"] & {
+            /** @description Beside the last takes of this corner. */
+            against: components["schemas"]["Against"];
         };
         /** @description A stretch of a day by the clock. */
         Stretch: {
@@ -4813,6 +5711,44 @@ export interface components {
          * @enum {string}
          */
         Swing: "in-left" | "in-right" | "out" | "sliding";
+        /** @description How two files go together. */
+        Sync: {
+            /**
+             * Format: double
+             * @description When the begin of the first is heard in the second, s: positive where the second was started earlier.
+             */
+            offset_s: number;
+            /**
+             * Format: double
+             * @description How much faster the clock of the second runs, parts in a million.
+             */
+            drift_ppm: number;
+            /**
+             * Format: double
+             * @description Spread of the drift by chance, parts in a million: a short take only bounds it.
+             */
+            drift_sigma_ppm: number;
+            /** @description Whether a clap told the offset. */
+            by_clap: boolean;
+            /**
+             * Format: double
+             * @description Where in the first file the offset was found, s.
+             */
+            found_at_s: number;
+        };
+        /** @description How two files of a take go together. */
+        SyncTold: {
+            sync: components["schemas"]["Sync"];
+            /** @description Over the session. */
+            over_session: components["schemas"]["Apart"];
+            /**
+             * Format: double
+             * @description Length of the session, min.
+             */
+            session_min: number;
+            /** @description What to do. */
+            sentence: string;
+        };
         /**
          * @description The part of a step's page where something is done.
          * @enum {string}
@@ -4825,6 +5761,62 @@ export interface components {
             /** @description What keeps the camera from there, in words. */
             kept_by?: string | null;
         };
+        /** @description Files of one take. */
+        TakeFiles: {
+            /**
+             * Format: binary
+             * @description WAV or FLAC, 1 to 120 s, at most 50 MB.
+             */
+            file: string;
+            /**
+             * Format: binary
+             * @description The other file of the same take, the camera's.
+             */
+            second?: string | null;
+        };
+        /** @description A take. */
+        TakeLogged: {
+            /**
+             * Format: int32
+             * @description Its number, counted through the session.
+             */
+            number: number;
+            /** @description The shot that it is of, by its id. */
+            shot: string;
+            /** @description The same in words. */
+            what: string;
+            /**
+             * Format: int64
+             * @description When it was begun, ms since 1970.
+             */
+            begun_ms: number;
+            /**
+             * Format: double
+             * @description How long it lasts, s; none while it runs.
+             */
+            seconds?: number | null;
+            /** @description What became of it. */
+            verdict?: components["schemas"]["TakeVerdict"];
+            /** @description What to remember. */
+            note?: string;
+            /** @description The file's name. */
+            file?: string;
+            /**
+             * Format: double
+             * @description Left on the card, min, as the camera tells or as reckoned.
+             */
+            card_left_min?: number | null;
+            /**
+             * Format: double
+             * @description Left in the battery, min.
+             */
+            battery_left_min?: number | null;
+        };
+        /**
+         * @description What became of a take.
+         * @enum {string}
+         */
+        TakeVerdict: "open" | "keep" | "maybe" | "again";
         /** @description One word. */
         Term: {
             /** @description The word. */
@@ -4874,11 +5866,17 @@ export interface components {
             /** @description Where: the desk, or which phone. Whatever is sent, the server knows better. */
             by?: string;
         };
-        /** @description All that is ticked, and the server's clock. */
+        /** @description The list that was gone through before a take. */
         Ticked: {
-            ticks: components["schemas"]["Tick"][];
-            /** Format: int64 */
-            now_ms: number;
+            /** @description What was found in order. */
+            in_order: string[];
+            /** @description What was left. */
+            left?: string[];
+            /**
+             * Format: double
+             * @description How long it took, s.
+             */
+            seconds: number;
         };
         /** @description What was ticked. */
         TicksIn: {
@@ -5025,6 +6023,67 @@ export interface components {
              * @description 0 to 1; none while nothing fits.
              */
             score?: number | null;
+        };
+        /** @description One measure in words. */
+        ToldOfPicture: {
+            /** @description Which. */
+            measure: components["schemas"]["PictureMeasure"];
+            /** @description Its name. */
+            label: string;
+            /** @description How it stands. */
+            standing: components["schemas"]["Standing"];
+            /** @description As measured. */
+            found: string;
+            /** @description As planned. */
+            promised?: string | null;
+            /** @description What it means. */
+            sentence: string;
+            /** @description What to move, and by how much. */
+            action?: string | null;
+        };
+        /** @description How bright a still is. */
+        Tones: {
+            /**
+             * Format: double
+             * @description Skin against the plan's skin, stops; none where it is burnt out.
+             */
+            skin_stops?: number | null;
+            /**
+             * Format: double
+             * @description A grey card against its 18 %, stops.
+             */
+            grey_stops?: number | null;
+            /**
+             * Format: double
+             * @description Background against the plan's, stops.
+             */
+            background_stops?: number | null;
+            /**
+             * Format: double
+             * @description Background against the face, stops, and as planned.
+             */
+            background_under_face_stops?: number | null;
+            white?: components["schemas"]["White"] | null;
+            /**
+             * Format: double
+             * @description Part of the picture in which a colour is burnt out.
+             */
+            burnt_fraction: number;
+            /**
+             * Format: double
+             * @description The same between crown and chin.
+             */
+            burnt_face_fraction: number;
+            /**
+             * Format: double
+             * @description Part of the picture that is black.
+             */
+            drowned_fraction: number;
+            /**
+             * Format: double
+             * @description Of the screen the brightest part over the darkest, stops.
+             */
+            screen_stops?: number | null;
         };
         /** @description Something against the echo, in its place. */
         Treatment: {
@@ -5228,6 +6287,49 @@ export interface components {
              */
             way_m: number;
         };
+        /** @description A shot that is wanted. */
+        WantedShot: {
+            /**
+             * Format: int32
+             * @description Its place in the order that was written down.
+             */
+            place: number;
+            /** @description What is seen. */
+            what: string;
+            /** @description What kind of shot it is. */
+            kind: components["schemas"]["ShotKind"];
+            /** @description How large. */
+            size: components["schemas"]["ShotSize"];
+            angle?: components["schemas"]["Id"] | null;
+            /** @description The backdrop, by a name of one's own (as planned). */
+            backdrop?: string;
+            /** @description The light, by a name of one's own (as planned). */
+            light?: string;
+            /** @description What is done in it: of every action a wide, a medium and a close shot are looked for. */
+            action?: string;
+            /**
+             * Format: double
+             * @description How long one take lasts, s.
+             */
+            seconds: number;
+            /**
+             * Format: int32
+             * @description How many takes at least.
+             */
+            takes: number;
+            /**
+             * Format: double
+             * @description Speed at which it is played, 1 as it was (1).
+             */
+            speed?: number | null;
+            /**
+             * Format: double
+             * @description Stillness at both ends, s (0).
+             */
+            stillness_s?: number;
+            /** @description What to keep in mind. */
+            note?: string;
+        };
         /** @description One way, and what comes of it on this day. */
         Way: {
             /** @description Which. */
@@ -5270,6 +6372,41 @@ export interface components {
              * @description What makes a take easy to set up.
              */
             comfort: number;
+        };
+        /** @description What an entry is about. */
+        What: (components["schemas"]["Session"] & {
+            /** @enum {string} */
+            kind: "session";
+        }) | (components["schemas"]["Ticked"] & {
+            /** @enum {string} */
+            kind: "check";
+        }) | (components["schemas"]["TakeLogged"] & {
+            /** @enum {string} */
+            kind: "take";
+        }) | (components["schemas"]["Measured"] & {
+            /** @enum {string} */
+            kind: "measured";
+        }) | (components["schemas"]["ShotTicked"] & {
+            /** @enum {string} */
+            kind: "shot";
+        });
+        /** @description White balance at a neutral point. */
+        White: {
+            /**
+             * Format: double
+             * @description The setting at which it would be white, K.
+             */
+            wanted_k: number;
+            /**
+             * Format: double
+             * @description As the plan sets it, K.
+             */
+            set_k: number;
+            /**
+             * Format: double
+             * @description Green over 0, magenta below, Duv.
+             */
+            duv: number;
         };
         /** @description What the windows do to the picture at a moment under one sky. */
         WindowLight: {
@@ -7340,6 +8477,187 @@ export interface operations {
             };
         };
     };
+    log: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LogIn"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Logged"];
+                };
+            };
+            /** @description What stands behind the question mark, or the request itself, cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The browser was not let in: open the address that was printed at start */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request comes from elsewhere than this server's pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request did not arrive in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The document is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The document is not accepted: every refused field is named */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description A fault, or the file cannot be written: the sentence says which */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description Too much is being worked on */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+        };
+    };
+    as_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                /** @description csv or json */
+                format: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/plain": string;
+                };
+            };
+            /** @description What stands behind the question mark, or the request itself, cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The browser was not let in: open the address that was printed at start */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request comes from elsewhere than this server's pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description A fault, or the file cannot be written: the sentence says which */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description Too much is being worked on */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+        };
+    };
     corner_picture: {
         parameters: {
             query?: {
@@ -7850,6 +9168,481 @@ export interface operations {
                 };
             };
             428: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description A fault, or the file cannot be written: the sentence says which */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description Too much is being worked on */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+        };
+    };
+    running: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Running"];
+                };
+            };
+            /** @description What stands behind the question mark, or the request itself, cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The browser was not let in: open the address that was printed at start */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request comes from elsewhere than this server's pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description A fault, or the file cannot be written: the sentence says which */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description Too much is being worked on */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+        };
+    };
+    delete_session: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                session: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What stands behind the question mark, or the request itself, cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The browser was not let in: open the address that was printed at start */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request comes from elsewhere than this server's pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description A fault, or the file cannot be written: the sentence says which */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description Too much is being worked on */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+        };
+    };
+    fitted: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["TakeFiles"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "audio/wav": number[];
+                };
+            };
+            /** @description What stands behind the question mark, or the request itself, cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The browser was not let in: open the address that was printed at start */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request comes from elsewhere than this server's pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request did not arrive in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description A fault, or the file cannot be written: the sentence says which */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description Too much is being worked on */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+        };
+    };
+    of_sound: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["TakeFiles"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SoundTaken"];
+                };
+            };
+            /** @description What stands behind the question mark, or the request itself, cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The browser was not let in: open the address that was printed at start */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request comes from elsewhere than this server's pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request did not arrive in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description A fault, or the file cannot be written: the sentence says which */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description Too much is being worked on */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+        };
+    };
+    of_still: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["StillFiles"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StillTaken"];
+                };
+            };
+            /** @description What stands behind the question mark, or the request itself, cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The browser was not let in: open the address that was printed at start */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request comes from elsewhere than this server's pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request did not arrive in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9138,6 +10931,163 @@ export interface operations {
             };
         };
     };
+    logging: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Logging"];
+                };
+            };
+            /** @description What stands behind the question mark, or the request itself, cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The browser was not let in: open the address that was printed at start */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request comes from elsewhere than this server's pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description A fault, or the file cannot be written: the sentence says which */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description Too much is being worked on */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+        };
+    };
+    choose_logging: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Logging"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What stands behind the question mark, or the request itself, cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The browser was not let in: open the address that was printed at start */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request comes from elsewhere than this server's pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request did not arrive in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The document is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The document is not accepted: every refused field is named */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description A fault, or the file cannot be written: the sentence says which */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description Too much is being worked on */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+        };
+    };
     materials: {
         parameters: {
             query?: never;
@@ -10313,6 +12263,100 @@ export interface operations {
             };
         };
     };
+    run_of: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Plan"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunTold"];
+                };
+            };
+            /** @description What stands behind the question mark, or the request itself, cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The browser was not let in: open the address that was printed at start */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request comes from elsewhere than this server's pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request did not arrive in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The document is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description A fault, or the file cannot be written: the sentence says which */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description Too much is being worked on */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+        };
+    };
     plan_schema: {
         parameters: {
             query?: never;
@@ -10414,6 +12458,100 @@ export interface operations {
             };
             /** @description The request comes from elsewhere than this server's pages */
             403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description A fault, or the file cannot be written: the sentence says which */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description Too much is being worked on */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+        };
+    };
+    sessions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SessionsIn"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sessions"];
+                };
+            };
+            /** @description What stands behind the question mark, or the request itself, cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The browser was not let in: open the address that was printed at start */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request comes from elsewhere than this server's pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The request did not arrive in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            /** @description The document is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Details"];
+                };
+            };
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -3,7 +3,7 @@
 
 use super::Corner;
 use super::thing::{Kind, Piece, Thing, What, upright_box};
-use crate::geometry::{DVec2, Solid, bearing_vector};
+use crate::geometry::{DVec2, DVec3, Solid, bearing_vector};
 use crate::person::HEAD_RADIUS_M;
 use crate::plan::ThingId;
 
@@ -23,6 +23,33 @@ pub fn head(corner: &Corner<'_>) -> Solid {
     let facing = bearing_vector(corner.layout.seat.bearing_deg).truncate();
     let middle = corner.eyes_m.truncate() - facing * HEAD_BACK_M;
     Solid::cylinder(middle, HEAD_RADIUS_M, corner.landmarks.chin_m, corner.landmarks.crown_m)
+}
+
+/// Places on the person that are found again in a picture.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct FaceMarks {
+    /// Top of the head.
+    pub crown_m: DVec3,
+    /// Between the eyes.
+    pub eyes_m: DVec3,
+    /// Tip of the chin.
+    pub chin_m: DVec3,
+    /// The ends of the shoulders, to the person's right and left.
+    pub shoulders_m: [DVec3; 2],
+}
+
+/// Where they are.
+pub fn face_marks(corner: &Corner<'_>) -> FaceMarks {
+    let facing = bearing_vector(corner.layout.seat.bearing_deg);
+    let right = DVec3::new(facing.y, -facing.x, 0.0) * (corner.brief.person.shoulder_breadth_m() / 2.0);
+    let (eyes, marks) = (corner.eyes_m, &corner.landmarks);
+    let shoulders = (eyes - facing * TORSO_BACK_M).with_z(marks.shoulder_m);
+    FaceMarks {
+        crown_m: (eyes - facing * HEAD_BACK_M).with_z(marks.crown_m),
+        eyes_m: eyes,
+        chin_m: eyes.with_z(marks.chin_m),
+        shoulders_m: [shoulders + right, shoulders - right],
+    }
 }
 
 pub(super) fn person(corner: &Corner<'_>) -> Thing {

@@ -7,7 +7,7 @@ use utoipa::ToSchema;
 
 use super::{
     Backdrop, Camera, FurnitureAt, Gear, GearLens, Habits, Id, Light, LightSchool, MeasuredId, Microphone,
-    NoisyHours, Place, Room, Schools, Screen, Seat, Treatment, WindowSchool,
+    NoisyHours, Place, Room, RunSheet, Schools, Screen, Seat, Treatment, WindowSchool,
 };
 use crate::reading::Origin;
 use crate::units::UnitSystem;
@@ -55,6 +55,9 @@ pub struct Brief {
     /// How the corner is put up and put away.
     #[serde(default, skip_serializing_if = "Habits::is_usual")]
     pub habits: Habits,
+    /// What is to be shot, and the script.
+    #[serde(default, skip_serializing_if = "RunSheet::is_usual")]
+    pub run: RunSheet,
 }
 
 /// A reverberation time that was measured, and what hung then: with other things hung it still tells how the room rings.

@@ -8,6 +8,7 @@ mod uses;
 use super::{Brief, Layout, WALL_NAMES};
 use crate::problem::{Code, Problem, Problems};
 use crate::reading::{Measurable, Quantity};
+use super::run::bad_pattern;
 use refusals::{no_material, unknown};
 use uses::Uses;
 
@@ -49,6 +50,9 @@ pub(super) fn plan(brief: &Brief, layout: Option<&Layout>) -> Result<(), Problem
         layout.parts().for_each(|part| uses.part(part));
     }
     place(brief, &mut found);
+    if let Some(pattern) = &brief.run.file_pattern {
+        found.extend(bad_pattern(pattern));
+    }
     measured(brief, &mut found);
     if found.is_empty() { Ok(()) } else { Err(Problems(found)) }
 }

@@ -78,7 +78,7 @@ fn energy_wh(corner: &Corner<'_>) -> Option<f64> {
 }
 
 /// Minutes on the largest card at hand, and on the batteries.
-fn lasts_min(corner: &Corner<'_>) -> (Option<f64>, Option<f64>) {
+pub fn lasts_min(corner: &Corner<'_>) -> (Option<f64>, Option<f64>) {
     let card = largest_card(corner).map(|(_, gb)| card_minutes(gb * (1.0 - CARD_RESERVE), bitrate(corner).0));
     let battery = energy_wh(corner).map(|wh| 60.0 * wh * DERATING / draw_w(corner).0);
     (card, battery)

@@ -18,7 +18,7 @@ pub use path::{RecordPath, input};
 /// Drift of two clocks where nobody has measured it, parts in a million (real ones 1 to 50: common practice, no source).
 const DRIFT_PPM: f64 = 20.0;
 /// A session where none is given, min.
-const SESSION_MIN: f64 = 30.0;
+pub const SESSION_MIN: f64 = 30.0;
 
 /// The way of the sound into a file.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]

@@ -128,7 +128,7 @@ pub(crate) async fn ready(Sent(plan): Sent<Plan>) -> Result<Json<PutUp>, Details
     .await
 }
 
-fn now_ms() -> u64 {
+pub(super) fn now_ms() -> u64 {
     let since = std::time::SystemTime::now().duration_since(std::time::UNIX_EPOCH);
     since.map_or(0, |since| u64::try_from(since.as_millis()).unwrap_or(u64::MAX))
 }

@@ -12,12 +12,12 @@ use fogon_core::plan::Plan;
 use fogon_core::problem::Problems;
 use fogon_core::sound::clap::{ImpulseSeen, clap};
 use fogon_core::sound::hear::{Unheard, hear};
-use fogon_recording::{Unreadable, dry_voice, read, wav_24_bit};
+use fogon_recording::{dry_voice, read, wav_24_bit};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use super::{Sent, Shared, blocking, bytes_of};
-use crate::problem::Details;
+use crate::problem::{Details, sentence};
 
 /// A corner, and in which way it is to be heard.
 #[derive(Deserialize, ToSchema)]
@@ -41,12 +41,6 @@ fn unheard(error: Unheard) -> Details {
     Details::new(StatusCode::CONFLICT, "nothing_to_hear", sentence(&error.to_string()))
 }
 
-/// As a sentence.
-fn sentence(words: &str) -> String {
-    let mut letters = words.chars();
-    letters.next().map_or(String::new(), |first| format!("{}{}.", first.to_uppercase(), letters.as_str()))
-}
-
 /// A voice as this corner would record it, a WAV file of 24 bits at 48 kHz: at -23 LUFS where its peaks allow, its noise with
 /// it. Headers tell by how much it was turned up, how loud it is now and its true peak
 #[utoipa::path(post, path = "/api/v1/hear", request_body = HearIn,
@@ -60,7 +54,7 @@ pub(crate) async fn sound(
         let corner = Corner::resolved(&plan).map_err(Problems::from)?;
         let own = if asked.own_voice { store.voice()? } else { None };
         let voice: Cow<'_, [f32]> = match &own {
-            Some(kept) => read(kept).map_err(unreadable)?.samples.into(),
+            Some(kept) => read(kept)?.samples.into(),
             None => dry_voice().into(),
         };
         let heard = hear(&corner, &voice).map_err(unheard)?;
@@ -136,22 +130,13 @@ impl OwnVoice {
     fn of(kept: Option<Vec<u8>>) -> Result<Self, Details> {
         let none = Self { seconds: None, sample_rate_hz: None, channels: None };
         let Some(bytes) = kept else { return Ok(none) };
-        let recording = read(&bytes).map_err(unreadable)?;
+        let recording = read(&bytes)?;
         Ok(Self {
             seconds: Some(recording.seconds()),
             sample_rate_hz: Some(recording.sample_rate_hz),
             channels: u32::try_from(recording.channels).ok(),
         })
     }
-}
-
-fn unreadable(error: Unreadable) -> Details {
-    let status = if matches!(error, Unreadable::TooLarge(_)) {
-        StatusCode::PAYLOAD_TOO_LARGE
-    } else {
-        StatusCode::UNPROCESSABLE_ENTITY
-    };
-    Details::new(status, "unreadable_recording", sentence(&error.to_string()))
 }
 
 /// The user's own voice, as kept

@@ -5,13 +5,14 @@ use rusqlite::Connection;
 
 use crate::Place;
 
-const OLD: [(i64, &[u8]); 5] = [
+const OLD: [(i64, &[u8]); 6] = [
     (1, include_bytes!("../files/version-1.db")),
     (2, include_bytes!("../files/version-2.db")),
     (3, include_bytes!("../files/version-3.db")),
     (4, include_bytes!("../files/version-4.db")),
     // Versions 5 and 6 were one change.
     (6, include_bytes!("../files/version-6.db")),
+    (7, include_bytes!("../files/version-7.db")),
 ];
 
 #[test]

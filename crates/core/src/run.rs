@@ -1,0 +1,15 @@
+//! The run of a day: what is to be shot and in which order, the script, how files are named, and what is kept of it.
+
+mod file_name;
+mod log;
+pub mod order;
+mod script;
+mod set_up;
+mod sheet;
+mod wanted;
+
+pub use file_name::{FileName, file_name};
+pub use log::{Entry, LogIn, Measured, Session, ShotTicked, TakeLogged, TakeVerdict, Ticked, What};
+pub use script::{Paragraph, Script, script, words_in};
+pub use sheet::{ActionRow, InOrder, Run, ShotTold, run};
+pub use wanted::wanted;

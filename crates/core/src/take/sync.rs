@@ -1,0 +1,273 @@
+//! Two files of one take: how far apart they begin, and how their clocks run apart.
+//!
+//! What happens at t in the first is heard in the second at offset + t (1 + drift). The offset comes from a clap that both have, else
+//! from the earliest strong peak of their whitened cross-correlation (Knapp and Carter 1976, from memory): in a live room the largest
+//! one may be a reflection. For the drift a window at the begin and one at the end are correlated each, and then these two
+//! correlations with each other: whichever reflection wins, it wins in both.
+
+use realfft::num_complex::Complex;
+use realfft::RealFftPlanner;
+use serde::{Deserialize, Serialize};
+use thiserror::Error;
+use utoipa::ToSchema;
+
+use super::sound::{ClapFound, Recorded, clap_of};
+use crate::sound::record::{drift, drift_words};
+use crate::units::decimals;
+
+/// What is correlated, Hz, and how far each line is brought to the same size (1: wholly).
+const BAND_HZ: [f64; 2] = [300.0, 8000.0];
+const WHITENED: f64 = 0.85;
+/// So many times finer than the samples.
+const FINER: usize = 8;
+/// The earliest peak counts from this part of the largest on.
+const STRONG: f64 = 0.35;
+/// Direct sound is at most so long before the largest peak, s: a room's early reflections.
+const EARLY_S: f64 = 0.03;
+/// A window, s, and in parts of what both files have.
+const WINDOW_S: f64 = 10.0;
+const WINDOW_PART: f64 = 0.375;
+/// How exact one correlation is, s (Fogon's own rule: a few samples, and what a head moves).
+const SIGMA_S: f64 = 1e-4;
+/// Two correlations of the drift are this far apart at most, s: ten thousand parts in a million over two minutes.
+const APART_S: f64 = 0.02;
+/// Both have so much in common at least, s.
+const COMMON_S: f64 = 1.0;
+/// A correlation tells something from here on: its peak over its mean size.
+const CLEAR: f64 = 8.0;
+
+/// How two files go together.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct Sync {
+    /// When the begin of the first is heard in the second, s: positive where the second was started earlier.
+    pub offset_s: f64,
+    /// How much faster the clock of the second runs, parts in a million.
+    pub drift_ppm: f64,
+    /// Spread of the drift by chance, parts in a million: a short take only bounds it.
+    pub drift_sigma_ppm: f64,
+    /// Whether a clap told the offset.
+    pub by_clap: bool,
+    /// Where in the first file the offset was found, s.
+    pub found_at_s: f64,
+}
+
+/// Why two files do not go together.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Error)]
+pub enum Unmatched {
+    /// They have less than a second in common, or nothing that is alike.
+    #[error("the two files have nothing in common: are they of one take?")]
+    NothingInCommon,
+}
+
+/// What a drift means over a session.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct Apart {
+    /// Picture and sound run apart by so much, ms.
+    pub ms: f64,
+    /// In frames.
+    pub frames: f64,
+    /// Spread of the same by chance, frames.
+    pub sigma_frames: f64,
+}
+
+impl Sync {
+    /// What it means over a session.
+    pub fn over(&self, minutes: f64, frame_rate_hz: f64) -> Apart {
+        let (ms, frames) = drift(self.drift_ppm.abs(), minutes, frame_rate_hz);
+        let (_, sigma_frames) = drift(self.drift_sigma_ppm, minutes, frame_rate_hz);
+        Apart { ms, frames, sigma_frames }
+    }
+
+    /// What to do, in words.
+    pub fn told(&self, minutes: f64, frame_rate_hz: f64) -> String {
+        let apart = self.over(minutes, frame_rate_hz);
+        let (first, later) = if self.offset_s >= 0.0 { ("second", "first") } else { ("first", "second") };
+        let seconds = decimals(self.offset_s.abs(), 3);
+        let bounds = format!(
+            "Over {} min they run apart by {} frames, within {}",
+            decimals(minutes, 0),
+            decimals(apart.frames, 1),
+            decimals(2.0 * apart.sigma_frames, 1)
+        );
+        // Bounds that hold both a half frame and several tell nothing yet.
+        let advice = if 2.0 * apart.sigma_frames > 1.0 && apart.frames < 2.0 * apart.sigma_frames {
+            "so short a take only bounds it; clap at the begin and at the end of a long one".to_owned()
+        } else {
+            drift_words(apart.frames).to_owned()
+        };
+        format!("The {first} file was begun {seconds} s before the {later}. {bounds}: {advice}.")
+    }
+}
+
+/// How two files of one rate go together.
+///
+/// # Errors
+/// See [`Unmatched`].
+pub fn synchronise(first: &Recorded<'_>, second: &Recorded<'_>) -> Result<Sync, Unmatched> {
+    let rate = first.rate_hz;
+    let (a, b) = (first.loudest().1, second.loudest().1);
+    let coarse_s = lag(&Spread::of(a, b, rate, 1), EARLY_S)?;
+    // The clap of each, if both have one, at places that fit the correlation.
+    let claps = clap_of(first).zip(clap_of(second)).filter(|(c, d): &(ClapFound, ClapFound)| {
+        (d.onset_s - c.onset_s - coarse_s).abs() < 2.0 * EARLY_S
+    });
+    let begin_s = (-coarse_s).max(0.0);
+    let end_s = (a.len() as f64 / rate).min(b.len() as f64 / rate - coarse_s);
+    let common_s = end_s - begin_s;
+    if common_s < COMMON_S {
+        return Err(Unmatched::NothingInCommon);
+    }
+    let window_s = (WINDOW_PART * common_s).min(WINDOW_S);
+    let at = |seconds: f64| (seconds.max(0.0) * rate).round() as usize;
+    let window = |from_s: f64| {
+        let cut = |samples: &[f32], from_s: f64| -> Vec<f32> {
+            let from = at(from_s).min(samples.len());
+            samples[from..(from + at(window_s)).min(samples.len())].to_vec()
+        };
+        let (own, other) = (cut(a, from_s), cut(b, from_s + coarse_s));
+        // Both begin on samples: what the second is off by in parts of one is put back.
+        let off_s = at(from_s + coarse_s) as f64 / rate - at(from_s) as f64 / rate - coarse_s;
+        (Spread::of(&own, &other, rate, FINER), off_s)
+    };
+    let last_s = end_s - window_s;
+    let ((early, early_off_s), (late, late_off_s)) = (window(begin_s), window(last_s));
+    // Each tells of the moment where it has most of its sound.
+    let middle_of = |from_s: f64| from_s + middle_s(&a[at(from_s).min(a.len())..at(from_s + window_s).min(a.len())], rate);
+    let (early_at_s, late_at_s) = (middle_of(begin_s), middle_of(last_s));
+    let span_s = late_at_s - early_at_s;
+    if span_s < COMMON_S / 4.0 {
+        return Err(Unmatched::NothingInCommon);
+    }
+    let apart_s = early.apart(&late) + late_off_s - early_off_s;
+    let drift = apart_s / span_s;
+    let (offset_s, found_at_s, by_clap) = match claps {
+        Some((one, other)) => (other.onset_s - one.onset_s * (1.0 + drift), one.onset_s, true),
+        None => {
+            let fine_s = coarse_s + lag(&early, EARLY_S)? + early_off_s;
+            (fine_s - early_at_s * drift, early_at_s, false)
+        }
+    };
+    Ok(Sync {
+        offset_s,
+        drift_ppm: drift * 1e6,
+        drift_sigma_ppm: std::f64::consts::SQRT_2 * SIGMA_S / span_s * 1e6,
+        by_clap,
+        found_at_s,
+    })
+}
+
+/// Where the sound of a stretch has its middle, s from its begin.
+fn middle_s(samples: &[f32], rate_hz: f64) -> f64 {
+    let (mut sum, mut moment) = (0.0, 0.0);
+    for (index, sample) in samples.iter().enumerate() {
+        let square = f64::from(*sample).powi(2);
+        sum += square;
+        moment += square * index as f64;
+    }
+    if sum > 0.0 { moment / sum / rate_hz } else { samples.len() as f64 / rate_hz / 2.0 }
+}
+
+/// A whitened cross-correlation: its value at each lag, negative lags at the end.
+struct Spread {
+    values: Vec<f64>,
+    step_s: f64,
+}
+
+impl Spread {
+    fn of(a: &[f32], b: &[f32], rate_hz: f64, finer: usize) -> Self {
+        let length = (a.len() + b.len()).max(2).next_power_of_two();
+        let transform = RealFftPlanner::<f64>::new().plan_fft_forward(length);
+        let spectrum = |samples: &[f32]| -> Vec<Complex<f64>> {
+            let mut input = transform.make_input_vec();
+            input.iter_mut().zip(samples).for_each(|(to, sample)| *to = f64::from(*sample));
+            let mut output = transform.make_output_vec();
+            // Lengths are its own: it cannot refuse.
+            let done = transform.process(&mut input, &mut output);
+            debug_assert!(done.is_ok());
+            output
+        };
+        let (first, second) = (spectrum(a), spectrum(b));
+        let mut crossed = vec![Complex::new(0.0, 0.0); length * finer / 2 + 1];
+        for (bin, (to, (one, other))) in crossed.iter_mut().zip(first.iter().zip(&second)).enumerate() {
+            let hz = bin as f64 * rate_hz / length as f64;
+            if (BAND_HZ[0]..=BAND_HZ[1]).contains(&hz) {
+                let both = one.conj() * other;
+                *to = both / both.norm().powf(WHITENED).max(1e-30);
+            }
+        }
+        Self { values: backward(crossed, length * finer), step_s: 1.0 / (rate_hz * finer as f64) }
+    }
+
+    fn seconds(&self, index: usize) -> f64 {
+        let signed = if index > self.values.len() / 2 { index as i64 - self.values.len() as i64 } else { index as i64 };
+        signed as f64 * self.step_s
+    }
+
+    /// By how much another correlation is later, s: of the two with each other the largest value, between the steps by a parabola.
+    fn apart(&self, later: &Self) -> f64 {
+        // What belongs to both is close round the peak; the rest is noise.
+        let near = |spread: &Self| -> Vec<f64> {
+            let keep = (2.0 * EARLY_S / spread.step_s) as usize;
+            let length = spread.values.len();
+            let mut values = spread.values.clone();
+            values[keep.min(length)..length.saturating_sub(keep).max(keep.min(length))].fill(0.0);
+            values
+        };
+        let (one, other) = (near(self), near(later));
+        let length = one.len();
+        let transform = RealFftPlanner::<f64>::new().plan_fft_forward(length);
+        let spectrum = |mut values: Vec<f64>| {
+            let mut output = transform.make_output_vec();
+            let done = transform.process(&mut values, &mut output);
+            debug_assert!(done.is_ok());
+            output
+        };
+        let (a, b) = (spectrum(one), spectrum(other));
+        let both = Self { values: backward(a.iter().zip(&b).map(|(a, b)| a.conj() * b).collect(), length), ..*self };
+        let most = (APART_S / both.step_s) as usize;
+        let within = (0..length).filter(|i| *i <= most || *i >= length - most);
+        let best = within.max_by(|i, j| both.values[*i].total_cmp(&both.values[*j])).unwrap_or(0);
+        both.between(best)
+    }
+
+    /// The top of the parabola through a value and its neighbours, s.
+    fn between(&self, index: usize) -> f64 {
+        let length = self.values.len();
+        let (left, own, right) =
+            (self.values[(index + length - 1) % length], self.values[index], self.values[(index + 1) % length]);
+        let curve = left - 2.0 * own + right;
+        let off = if curve < 0.0 { (0.5 * (left - right) / curve).clamp(-0.5, 0.5) } else { 0.0 };
+        self.seconds(index) + off * self.step_s
+    }
+}
+
+/// Back to lags.
+fn backward(mut spectrum: Vec<Complex<f64>>, length: usize) -> Vec<f64> {
+    // The ends of a real signal's spectrum are real.
+    spectrum[0].im = 0.0;
+    if let Some(last) = spectrum.last_mut() {
+        last.im = 0.0;
+    }
+    let transform = RealFftPlanner::<f64>::new().plan_fft_inverse(length);
+    let mut values = transform.make_output_vec();
+    let done = transform.process(&mut spectrum, &mut values);
+    debug_assert!(done.is_ok());
+    values
+}
+
+/// The earliest strong peak at most so long before the largest one, s.
+fn lag(spread: &Spread, early_s: f64) -> Result<f64, Unmatched> {
+    let values = &spread.values;
+    let length = values.len();
+    let best = (0..length).max_by(|i, j| values[*i].total_cmp(&values[*j])).unwrap_or(0);
+    let mean = values.iter().map(|v| v.abs()).sum::<f64>() / length as f64;
+    if values[best] < CLEAR * mean || mean == 0.0 {
+        return Err(Unmatched::NothingInCommon);
+    }
+    let before = ((early_s / spread.step_s) as usize).min(length / 4);
+    let value = |back: usize| values[(best + length - back) % length];
+    let earliest = (1..=before).rev().find(|back| {
+        value(*back) >= STRONG * values[best] && value(*back) >= value(back + 1) && value(*back) >= value(back - 1)
+    });
+    Ok(spread.between((best + length - earliest.unwrap_or(0)) % length))
+}
