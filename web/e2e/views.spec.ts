@@ -6,7 +6,8 @@ import { expect, test, type Page } from "@playwright/test";
 import { changedPlan, demoPlan, keep, open, step } from "./help";
 
 const STEPS = ["room", "you", "shot", "light", "day", "sound", "money", "card"] as const;
-const BESIDE = ["compare", "history", "schools", "shelf", "answers"];
+const TAKE = ["shots", "script", "test", "record", "logbook"].map((part) => `take?part=${part}`);
+const BESIDE = ["compare", "history", "schools", "shelf", "answers", ...TAKE];
 
 /** A corner too small for anything. */
 async function cupboard(page: Page, name: string): Promise<number> {

@@ -25,6 +25,7 @@ const CornerPage = lazy(() => import("./corner/CornerPage").then((m) => ({ defau
 const HousePage = lazy(() => import("./house/HousePage").then((m) => ({ default: m.HousePage })));
 const LayingPage = lazy(() => import("./floor/LayingPage").then((m) => ({ default: m.LayingPage })));
 const PhonePage = lazy(() => import("./floor/PhonePage").then((m) => ({ default: m.PhonePage })));
+const PhoneTakes = lazy(() => import("./take/PhoneTakes").then((m) => ({ default: m.PhoneTakes })));
 const KitPage = lazy(() => import("./kit/KitPage").then((m) => ({ default: m.KitPage })));
 
 const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, staleTime: 5_000 } } });
@@ -65,6 +66,7 @@ if (root) {
               <Suspense fallback={<Waiting what="Opening" />}>
                 <Routes>
                   {/* A phone has a door of its own, and asks for nothing else. */}
+                  <Route path="/phone/:id/takes" element={<PhoneTakes />} />
                   <Route path="/phone/:id?" element={<PhonePage />} />
                   <Route path="*" element={<Desk />} />
                 </Routes>

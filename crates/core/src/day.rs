@@ -23,6 +23,6 @@ pub use hour::{Hour, HourLight, SunBeam, hour_light, with_windows_open};
 pub use hours::{GoodHours, Interval, Spoils, good_hours};
 pub use light::{DayLight, Moment, WindowLight};
 pub use regions::{REGIONS, Region};
-pub use sessions::{Planned, sessions};
+pub use sessions::{SessionPlanned, sessions};
 pub use ways::{Way, WindowWay};
 pub use year::{Span, Year, YearDay, year};

@@ -1,4 +1,4 @@
-//! The run of a day: what is to be shot and in which order, the script, how files are named, and what is kept of it.
+//! The run of a day: which shots are wanted and in which order, the script, how files are named, and what is kept of it.
 
 mod file_name;
 mod log;
@@ -8,8 +8,10 @@ mod set_up;
 mod sheet;
 mod wanted;
 
-pub use file_name::{FileName, file_name};
-pub use log::{Entry, LogIn, Measured, Session, ShotTicked, TakeLogged, TakeVerdict, Ticked, What};
+pub use file_name::file_stem;
+pub use log::{
+    CheckLogged, Entry, LogIn, SessionLogged, ShotLogged, TakeLogged, TakeVerdict, TestLogged, What,
+};
 pub use script::{Paragraph, Script, script, words_in};
 pub use sheet::{ActionRow, InOrder, Run, ShotTold, run};
 pub use wanted::wanted;

@@ -9,4 +9,4 @@ pub mod sync;
 mod told;
 
 pub use promise::Promise;
-pub use told::{Measure, Told, summary, told};
+pub use told::{SoundMeasure, SoundTold, summary, told};

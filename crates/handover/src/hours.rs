@@ -1,7 +1,7 @@
 //! Good hours as a table (RFC 4180) and as a calendar (RFC 5545), in UTC.
 
 use chrono::{DateTime, SecondsFormat, Utc};
-use fogon_core::day::{GoodHours, Planned};
+use fogon_core::day::{GoodHours, SessionPlanned};
 use icalendar::{Calendar, Component, Event, EventLike};
 
 use crate::table::Table;
@@ -23,7 +23,7 @@ pub fn ics(corner: &str, hours: &GoodHours) -> String {
 }
 
 /// An entry for every session that is planned.
-pub fn sessions_ics(corner: &str, sessions: &[Planned]) -> String {
+pub fn sessions_ics(corner: &str, sessions: &[SessionPlanned]) -> String {
     calendar("Sessions", "Record", corner, sessions.iter().map(|one| one.span_s))
 }
 

@@ -8,7 +8,19 @@ use crate::table::Table;
 /// The run sheet in the best order: one row a shot.
 pub fn csv(run: &Run) -> String {
     let mut table = Table::new([
-        "order", "number", "shot", "what", "kind", "size", "set_up", "takes", "seconds", "speed", "stillness_s", "file", "note",
+        "order",
+        "number",
+        "shot",
+        "what",
+        "kind",
+        "size",
+        "set_up",
+        "takes",
+        "seconds",
+        "speed",
+        "stillness_s",
+        "file",
+        "note",
     ]);
     let in_order = run.best.shots.iter().filter_map(|id| run.shots.iter().find(|told| told.id == *id));
     for (index, told) in in_order.enumerate() {
@@ -43,7 +55,8 @@ pub fn text(name: &str, run: &Run) -> String {
         }
         let shot = &told.shot;
         let takes = if shot.takes == 1 { "1 take".to_owned() } else { format!("{} takes", shot.takes) };
-        let speed = shot.speed.map_or(String::new(), |speed| format!(", played at {} of its speed", number(speed)));
+        let speed =
+            shot.speed.map_or(String::new(), |speed| format!(", played at {} of its speed", number(speed)));
         let still = if shot.stillness_s > 0.0 {
             format!(", still for {} s at both ends", number(shot.stillness_s))
         } else {
@@ -55,7 +68,12 @@ pub fn text(name: &str, run: &Run) -> String {
         }
     }
     if let Some(script) = &run.script {
-        out += &format!("\nScript: {} words, {} min at {} words a minute\n", script.words, number(script.seconds / 60.0), number(script.words_per_minute));
+        out += &format!(
+            "\nScript: {} words, {} min at {} words a minute\n",
+            script.words,
+            number(script.seconds / 60.0),
+            number(script.words_per_minute)
+        );
     }
     out += "\nBefore every take:\n";
     for line in &run.before {
@@ -67,8 +85,21 @@ pub fn text(name: &str, run: &Run) -> String {
 /// The logbook: one row an entry, by the time it was touched.
 pub fn log_csv(entries: &[Entry]) -> String {
     let mut table = Table::new([
-        "session", "kind", "at", "by", "take", "shot", "what", "seconds", "verdict", "file", "card_left_min", "battery_left_min",
-        "revision", "ready_s", "note",
+        "session",
+        "kind",
+        "at",
+        "by",
+        "take",
+        "shot",
+        "what",
+        "seconds",
+        "verdict",
+        "file",
+        "card_left_min",
+        "battery_left_min",
+        "revision",
+        "ready_s",
+        "note",
     ]);
     for entry in entries.iter().filter(|entry| !entry.gone) {
         let mut row: [String; 15] = std::array::from_fn(|_| String::new());
@@ -84,7 +115,7 @@ pub fn log_csv(entries: &[Entry]) -> String {
                 row[7] = optional(session.ended_ms.map(|ended| (ended - session.begun_ms) as f64 / 1000.0));
                 row[12] = session.revision.to_string();
                 row[13] = optional(session.ready_s);
-                row[14].clone_from(&session.learnt);
+                row[14] = session.learnt.join("; ");
             }
             What::Check(check) => {
                 row[6] = check.in_order.join("; ");

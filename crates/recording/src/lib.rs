@@ -11,8 +11,8 @@ use std::sync::OnceLock;
 pub use read::{
     LONGEST_S, LONGEST_TAKE_S, MOST_BYTES, MOST_TAKE_BYTES, Recording, Take, Unreadable, read, read_take,
 };
-pub use write::wav_24_bit;
 pub use still::{MOST_STILL_BYTES, NoStill, Still, read_still};
+pub use write::wav_24_bit;
 
 /// Samples a second of voices.
 pub const RATE_HZ: u32 = 48_000;

@@ -17,7 +17,8 @@ fn refused(why: impl std::fmt::Display) -> Unreadable {
 
 /// One channel at another rate.
 pub(crate) fn at_rate(samples: Vec<f32>, from_hz: u32, to_hz: u32) -> Result<Vec<f32>, Unreadable> {
-    let resampler = Fft::<f32>::new(from_hz as usize, to_hz as usize, CHUNK, 1, FixedSync::Both).map_err(refused)?;
+    let resampler =
+        Fft::<f32>::new(from_hz as usize, to_hz as usize, CHUNK, 1, FixedSync::Both).map_err(refused)?;
     through(resampler, samples)
 }
 

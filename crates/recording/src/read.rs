@@ -36,8 +36,7 @@ struct Bounds {
 }
 
 /// A dry voice.
-const VOICE: Bounds =
-    Bounds { bytes: MOST_BYTES, seconds: 1.0..=LONGEST_S, rates_hz: 8_000..=192_000 };
+const VOICE: Bounds = Bounds { bytes: MOST_BYTES, seconds: 1.0..=LONGEST_S, rates_hz: 8_000..=192_000 };
 /// A take: below 32 kHz nothing of a voice's upper band is left to judge.
 const TAKE: Bounds =
     Bounds { bytes: MOST_TAKE_BYTES, seconds: 1.0..=LONGEST_TAKE_S, rates_hz: 32_000..=192_000 };
@@ -80,10 +79,8 @@ impl Take {
 #[derive(Debug, Clone, PartialEq, Error)]
 pub enum Unreadable {
     /// Too many bytes.
-    #[error("the file has {bytes} bytes: give at most {most}")]
+    #[error("the file is too large: give at most {most} bytes")]
     TooLarge {
-        /// So many it has.
-        bytes: usize,
         /// So many it may have.
         most: usize,
     },
@@ -150,7 +147,7 @@ pub fn read_take(bytes: &[u8]) -> Result<Take, Unreadable> {
 
 fn bounded(bytes: &[u8], bounds: &Bounds) -> Result<Take, Unreadable> {
     if bytes.len() > bounds.bytes {
-        return Err(Unreadable::TooLarge { bytes: bytes.len(), most: bounds.bytes });
+        return Err(Unreadable::TooLarge { most: bounds.bytes });
     }
     // The decoders of hostile bytes may break down; that is the file's fault, and stays with it.
     std::panic::catch_unwind(|| decoded(bytes, bounds))
@@ -164,7 +161,7 @@ fn decoded(bytes: &[u8], bounds: &Bounds) -> Result<Take, Unreadable> {
         MediaSourceStream::new(Box::new(Cursor::new(without_seek_tables(bytes))), Default::default());
     let mut format = symphonia::default::get_probe()
         .probe(&Hint::new(), stream, FormatOptions::default(), MetadataOptions::default())
-        .map_err(|error| refused(error.to_string()))?;
+        .map_err(|_| refused("it begins like neither".into()))?;
     let track = format.default_track(TrackType::Audio).ok_or_else(|| refused("it holds no sound".into()))?;
     let params = track
         .codec_params
@@ -178,12 +175,13 @@ fn decoded(bytes: &[u8], bounds: &Bounds) -> Result<Take, Unreadable> {
     let mut all: Vec<Vec<f32>> = Vec::new();
     let mut rate = 0;
     let mut frames: Vec<f32> = Vec::new();
-    let seconds = |all: &[Vec<f32>], rate: u32| {
-        all.first().map_or(0, Vec::len) as f64 / f64::from(rate.max(1))
-    };
+    let seconds =
+        |all: &[Vec<f32>], rate: u32| all.first().map_or(0, Vec::len) as f64 / f64::from(rate.max(1));
     loop {
-        let broken =
-            |all: &[Vec<f32>], rate: u32, why: String| Unreadable::Broken { after_s: seconds(all, rate), why };
+        let broken = |all: &[Vec<f32>], rate: u32, why: String| Unreadable::Broken {
+            after_s: seconds(all, rate),
+            why,
+        };
         if began.elapsed() > PATIENCE {
             return Err(broken(&all, rate, "it takes too long to read".to_owned()));
         }

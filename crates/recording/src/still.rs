@@ -38,7 +38,9 @@ pub enum NoStill {
     #[error("the file is no PNG or JPEG picture")]
     Format,
     /// Its size.
-    #[error("the picture has {width} x {height} pixels: give {LEAST_SIDE_PX} to {MOST_SIDE_PX} along a side, 60 million in all")]
+    #[error(
+        "the picture has {width} x {height} pixels: give {LEAST_SIDE_PX} to {MOST_SIDE_PX} along a side, 60 million in all"
+    )]
     Size {
         /// Pixels across.
         width: u32,

@@ -32,7 +32,8 @@ fn written(channels: &[&[f32]], sample_rate: u32) -> Vec<u8> {
         for at in 0..length {
             for channel in channels {
                 let full = f64::from((1 << 23) - 1);
-                writer.write_sample((f64::from(channel[at]) * full).round().clamp(-full - 1.0, full) as i32)?;
+                writer
+                    .write_sample((f64::from(channel[at]) * full).round().clamp(-full - 1.0, full) as i32)?;
             }
         }
         writer.finalize()

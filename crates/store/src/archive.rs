@@ -208,9 +208,11 @@ impl Archive {
     /// The logbook of a corner.
     fn log(&self, corner: &InArchive) -> Result<Vec<Entry>, BadArchive> {
         let Some(name) = &corner.log else { return Ok(Vec::new()) };
-        let content = self.files.get(name).ok_or_else(|| BadArchive(format!("Its file {name} is missing.")))?;
+        let content =
+            self.files.get(name).ok_or_else(|| BadArchive(format!("Its file {name} is missing.")))?;
         let bad = |problem: String| BadArchive(format!("Its file {name} does not read: {problem}"));
-        let read: LogIn = fogon_core::document::read(content).map_err(|problems| bad(problems.to_string()))?;
+        let read: LogIn =
+            fogon_core::document::read(content).map_err(|problems| bad(problems.to_string()))?;
         Ok(read.entries)
     }
 
@@ -433,7 +435,12 @@ fn insert(change: &Transaction<'_>, archive: &Archive, corner: &InArchive) -> Re
 }
 
 /// The logbook that came with a corner joins the one that is here.
-fn keep_log(change: &Transaction<'_>, archive: &Archive, corner: &InArchive, id: i64) -> Result<(), StoreError> {
+fn keep_log(
+    change: &Transaction<'_>,
+    archive: &Archive,
+    corner: &InArchive,
+    id: i64,
+) -> Result<(), StoreError> {
     for entry in archive.log(corner)? {
         log::keep(change, id, &entry)?;
     }

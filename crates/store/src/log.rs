@@ -71,7 +71,8 @@ impl Store {
     /// SQLite or the disk refuses.
     pub fn delete_session(&self, corner: i64, session: &str) -> Result<usize, StoreError> {
         let gone = self.write(|change| {
-            Ok(change.execute("DELETE FROM log WHERE corner = ?1 AND session = ?2", params![corner, session])?)
+            Ok(change
+                .execute("DELETE FROM log WHERE corner = ?1 AND session = ?2", params![corner, session])?)
         })?;
         if gone > 0 {
             self.wipe()?;
@@ -129,8 +130,8 @@ pub(crate) fn keep(change: &Transaction<'_>, corner: i64, entry: &Entry) -> Resu
 }
 
 pub(crate) fn read(connection: &Connection, corner: i64) -> Result<Vec<Entry>, StoreError> {
-    let mut rows =
-        connection.prepare_cached("SELECT body FROM log WHERE corner = ?1 ORDER BY at_ms, uid")?;
+    let mut rows = connection.prepare_cached("SELECT body FROM log WHERE corner = ?1 ORDER BY at_ms, uid")?;
     let all = rows.query_map([corner], |row| row.get::<_, String>(0))?;
-    all.map(|body| serde_json::from_str(&body?).map_err(|error| StoreError::Stored(error.to_string()))).collect()
+    all.map(|body| serde_json::from_str(&body?).map_err(|error| StoreError::Stored(error.to_string())))
+        .collect()
 }

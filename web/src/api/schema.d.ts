@@ -1743,13 +1743,18 @@ export interface components {
             dropouts_s: number[][];
             /**
              * Format: double
-             * @description Noise, dBFS(A); null of digital silence.
+             * @description NoiseFrom, dBFS(A); null of digital silence.
              */
             noise_dbfs_a?: number | null;
             /** @description Where it was taken from. */
-            noise_from: components["schemas"]["Noise"];
+            noise_from: components["schemas"]["NoiseFrom"];
             /** @description The silence, from and to, s. */
             quiet_s?: number[] | null;
+            /**
+             * Format: double
+             * @description So much of the file is speech, claps left out, s.
+             */
+            speech_s: number;
             /**
              * Format: double
              * @description Speech, dBFS(A); null where nobody speaks.
@@ -1807,6 +1812,18 @@ export interface components {
             takes: components["schemas"]["Take"][];
             /** @description The two schools, each at its best on this line. */
             schools: components["schemas"]["SchoolBest"][];
+        };
+        /** @description The list that was gone through before a take. */
+        CheckLogged: {
+            /** @description What was found in order. */
+            in_order: string[];
+            /** @description What was left. */
+            left?: string[];
+            /**
+             * Format: double
+             * @description How long it took, s.
+             */
+            seconds: number;
         };
         /** @description One choice of one school on this corner. */
         ChoiceEffect: {
@@ -3712,17 +3729,6 @@ export interface components {
             /** @description The reading that it makes sure of. */
             reading: string;
         };
-        /** @description What was measured of a test take. */
-        Measured: {
-            /** @description The file's name; the file itself is not kept. */
-            file?: string;
-            /** @description In one sentence. */
-            summary: string;
-            /** @description The figures that the next takes are held against. */
-            figures: {
-                [key: string]: number;
-            };
-        };
         /** @description The microphone. */
         Microphone: {
             /** @description Gear id. */
@@ -3897,6 +3903,11 @@ export interface components {
             /** @description It can be switched off, or carried out, for a take. */
             can_stop?: boolean;
         };
+        /**
+         * @description Where the noise was taken from.
+         * @enum {string}
+         */
+        NoiseFrom: "quiet" | "lowest-tenth";
         /**
          * @description The usual noises.
          * @enum {string}
@@ -4347,6 +4358,23 @@ export interface components {
          * @enum {string}
          */
         PictureMeasure: "camera" | "headroom" | "face" | "level" | "exposure" | "background" | "white-balance" | "burnt" | "screen";
+        /** @description One measure in words. */
+        PictureTold: {
+            /** @description Which. */
+            measure: components["schemas"]["PictureMeasure"];
+            /** @description Its name. */
+            label: string;
+            /** @description How it stands. */
+            standing: components["schemas"]["Standing"];
+            /** @description As measured. */
+            found: string;
+            /** @description As planned. */
+            promised?: string | null;
+            /** @description What it means. */
+            sentence: string;
+            /** @description What to move, and by how much. */
+            action?: string | null;
+        };
         /** @description A place on the earth. */
         Place: {
             /**
@@ -4401,13 +4429,6 @@ export interface components {
          * @enum {string}
          */
         PlanFormat: "fogon.plan";
-        /** @description A session that is planned. */
-        Planned: {
-            /** @description Where it begins, UTC, as `2026-11-28T09:30:00Z`. */
-            start: string;
-            /** @description Where it ends. */
-            end: string;
-        };
         /** @description Something that is done, and when. */
         PlannedAction: {
             /** @description Its name: what is done, and to what. */
@@ -4897,8 +4918,8 @@ export interface components {
             shots?: {
                 [key: string]: components["schemas"]["WantedShot"];
             };
-            /** @description What is read or told, as plain text; an empty line parts paragraphs. */
-            script?: string;
+            /** @description What is read or told, paragraph by paragraph. */
+            script?: string[];
             /** @description How files are named: `{date}`, `{corner}`, `{shot}`, `{size}`, `{take}` (`{date}-{shot}-{take}`). */
             file_pattern?: string | null;
         };
@@ -5055,7 +5076,7 @@ export interface components {
             locked?: boolean;
         };
         /** @description A session: one time of recording. */
-        Session: {
+        SessionLogged: {
             /**
              * Format: int64
              * @description When it was begun, ms since 1970.
@@ -5073,8 +5094,8 @@ export interface components {
             revision: number;
             /** @description What it was about. */
             name?: string;
-            /** @description What was learnt. */
-            learnt?: string;
+            /** @description What was learnt, line by line. */
+            learnt?: string[];
             /**
              * Format: double
              * @description How long it took to put the corner up, s.
@@ -5085,9 +5106,16 @@ export interface components {
             /** @description What was set. */
             settings?: string[];
         };
+        /** @description A session that is planned. */
+        SessionPlanned: {
+            /** @description Where it begins, UTC, as `2026-11-28T09:30:00Z`. */
+            start: string;
+            /** @description Where it ends. */
+            end: string;
+        };
         /** @description Sessions in good hours, and the same as a calendar. */
         Sessions: {
-            sessions: components["schemas"]["Planned"][];
+            sessions: components["schemas"]["SessionPlanned"][];
             /** @description As iCalendar. */
             ics: string;
         };
@@ -5165,18 +5193,18 @@ export interface components {
          * @enum {string}
          */
         ShotKind: "take" | "slate" | "test" | "insert" | "slow-insert" | "empty";
-        /**
-         * @description How large somebody or something is in a picture.
-         * @enum {string}
-         */
-        ShotSize: "wide" | "medium" | "close";
         /** @description A shot that was ticked by hand. */
-        ShotTicked: {
+        ShotLogged: {
             /** @description The shot, by its id. */
             shot: string;
             /** @description It is done. */
             done: boolean;
         };
+        /**
+         * @description How large somebody or something is in a picture.
+         * @enum {string}
+         */
+        ShotSize: "wide" | "medium" | "close";
         /** @description A shot, told. */
         ShotTold: {
             /** @description Its id. */
@@ -5199,7 +5227,7 @@ export interface components {
              * @description How long a slowed take plays, s.
              */
             plays_s?: number | null;
-            /** @description The name of its first file. */
+            /** @description The names of its files, with `{date}` and `{take}` still open. */
             file: string;
         };
         Size3: number[];
@@ -5271,6 +5299,11 @@ export interface components {
              */
             sigma: number;
         };
+        /**
+         * @description What was measured.
+         * @enum {string}
+         */
+        SoundMeasure: "microphone" | "peak" | "clipping" | "speech-to-noise" | "noise" | "hum" | "dropouts" | "channels" | "offset" | "reverberation" | "steadiness" | "loudness" | "length";
         /** @description Everything measured of a recording. */
         SoundMeasures: {
             /**
@@ -5380,7 +5413,7 @@ export interface components {
             ready: boolean;
             /** @description In one sentence. */
             summary: string;
-            told: components["schemas"]["Told"][];
+            told: components["schemas"]["SoundTold"][];
             measures: components["schemas"]["SoundMeasures"];
             /**
              * Format: double
@@ -5396,6 +5429,23 @@ export interface components {
             figures: {
                 [key: string]: number;
             };
+        };
+        /** @description One measure in words. */
+        SoundTold: {
+            /** @description Which. */
+            measure: components["schemas"]["SoundMeasure"];
+            /** @description Its name. */
+            label: string;
+            /** @description How it stands in its band. */
+            standing: components["schemas"]["Standing"];
+            /** @description As measured. */
+            found: string;
+            /** @description What the plan promised. */
+            promised?: string | null;
+            /** @description What it means, and what it comes from. */
+            sentence: string;
+            /** @description The one thing to do. */
+            action?: string | null;
         };
         /** @enum {string} */
         SourceSchool: "big-soft" | "small-near";
@@ -5579,7 +5629,7 @@ export interface components {
             /** @description How bright it is. */
             tones: components["schemas"]["Tones"];
             /** @description Each in words, with what to move and by how much. */
-            told: components["schemas"]["ToldOfPicture"][];
+            told: components["schemas"]["PictureTold"][];
             /** @description What is kept of it. */
             figures: {
                 [key: string]: number;
@@ -5834,6 +5884,17 @@ export interface components {
             /** @description What it means, in a sentence or two. */
             meaning: string;
         };
+        /** @description What was measured of a test take. */
+        TestLogged: {
+            /** @description The file's name; the file itself is not kept. */
+            file?: string;
+            /** @description In one sentence. */
+            summary: string;
+            /** @description The figures that the next takes are held against. */
+            figures: {
+                [key: string]: number;
+            };
+        };
         /** @description Which saves are kept: all of the first days, then one an hour, then one a day. Named ones always stay, and the last. */
         Thinning: {
             /**
@@ -5866,17 +5927,11 @@ export interface components {
             /** @description Where: the desk, or which phone. Whatever is sent, the server knows better. */
             by?: string;
         };
-        /** @description The list that was gone through before a take. */
+        /** @description All that is ticked, and the server's clock. */
         Ticked: {
-            /** @description What was found in order. */
-            in_order: string[];
-            /** @description What was left. */
-            left?: string[];
-            /**
-             * Format: double
-             * @description How long it took, s.
-             */
-            seconds: number;
+            ticks: components["schemas"]["Tick"][];
+            /** Format: int64 */
+            now_ms: number;
         };
         /** @description What was ticked. */
         TicksIn: {
@@ -6023,23 +6078,6 @@ export interface components {
              * @description 0 to 1; none while nothing fits.
              */
             score?: number | null;
-        };
-        /** @description One measure in words. */
-        ToldOfPicture: {
-            /** @description Which. */
-            measure: components["schemas"]["PictureMeasure"];
-            /** @description Its name. */
-            label: string;
-            /** @description How it stands. */
-            standing: components["schemas"]["Standing"];
-            /** @description As measured. */
-            found: string;
-            /** @description As planned. */
-            promised?: string | null;
-            /** @description What it means. */
-            sentence: string;
-            /** @description What to move, and by how much. */
-            action?: string | null;
         };
         /** @description How bright a still is. */
         Tones: {
@@ -6374,19 +6412,19 @@ export interface components {
             comfort: number;
         };
         /** @description What an entry is about. */
-        What: (components["schemas"]["Session"] & {
+        What: (components["schemas"]["SessionLogged"] & {
             /** @enum {string} */
             kind: "session";
-        }) | (components["schemas"]["Ticked"] & {
+        }) | (components["schemas"]["CheckLogged"] & {
             /** @enum {string} */
             kind: "check";
         }) | (components["schemas"]["TakeLogged"] & {
             /** @enum {string} */
             kind: "take";
-        }) | (components["schemas"]["Measured"] & {
+        }) | (components["schemas"]["TestLogged"] & {
             /** @enum {string} */
             kind: "measured";
-        }) | (components["schemas"]["ShotTicked"] & {
+        }) | (components["schemas"]["ShotLogged"] & {
             /** @enum {string} */
             kind: "shot";
         });

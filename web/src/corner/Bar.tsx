@@ -6,7 +6,7 @@ import { Link } from "react-router";
 
 import type { Corner, Judged, Plan } from "../api/client";
 import { withUnits } from "../table/edits";
-import { PLACES, type PlaceName } from "../table/place";
+import { BESIDE, type PlaceName } from "../table/place";
 import type { View } from "../table/table";
 import { useTable } from "../table/useTable";
 import { button, Button } from "../ui/button";
@@ -66,7 +66,7 @@ export function Bar({ corner, plan, judged, view, beside }: Props) {
         <Link to={`${address}/answers`} className={button({ size: "small" })}>
           Answers
         </Link>
-        {PLACES.map(([name, words]) => (
+        {BESIDE.map(([name, words]) => (
           <Link
             key={name}
             to={`${address}/${name}`}
@@ -86,7 +86,7 @@ export function Bar({ corner, plan, judged, view, beside }: Props) {
         </DropdownMenu.Trigger>
         <DropdownMenu.Portal>
           <DropdownMenu.Content className={MENU} align="end" sideOffset={4}>
-            {PLACES.map(([name, words]) => (
+            {BESIDE.map(([name, words]) => (
               <DropdownMenu.Item key={name} className={`${MENU_ITEM} md:hidden`} asChild>
                 <Link to={`${address}/${name}`}>{words}</Link>
               </DropdownMenu.Item>

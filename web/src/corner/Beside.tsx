@@ -1,9 +1,10 @@
-// Places beside the work: comparing, the history, the shelf, the schools.
+// Places that are no step of the work: the take, comparing, the history, the shelf, the schools.
 import type { Corner, Plan } from "../api/client";
 import { ComparePage } from "../compare/ComparePage";
 import { HistoryPage } from "../history/HistoryPage";
 import { SchoolsPage } from "../schools/SchoolsPage";
 import { ShelfPage } from "../shelf/ShelfPage";
+import { TakePage } from "../take/TakePage";
 import type { PlaceName } from "../table/place";
 import type { UnitSystem } from "../units/length";
 
@@ -15,6 +16,7 @@ interface Props {
 }
 
 const TITLES: Record<PlaceName, string> = {
+  take: "Take",
   compare: "Compare layouts and saves",
   history: "History: every save of this corner",
   shelf: "Shelf: what you have",
@@ -25,6 +27,7 @@ export default function Beside({ beside, corner, plan, units }: Props) {
   return (
     <>
       <h2 className="mb-3 text-lg font-bold">{TITLES[beside]}</h2>
+      {beside === "take" && <TakePage corner={corner} plan={plan} />}
       {beside === "compare" && <ComparePage corner={corner} plan={plan} units={units} />}
       {beside === "history" && <HistoryPage corner={corner} plan={plan} units={units} />}
       {beside === "shelf" && <ShelfPage plan={plan} />}

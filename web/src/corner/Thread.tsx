@@ -14,21 +14,26 @@ export const MARKS: Record<Schemas["StepState"], [string, string]> = {
   open: ["◌", "waits for other steps"],
 };
 
+const STEP_LINK =
+  "aria-[current]:bg-paper aria-[current]:border-l-ember flex min-h-14 items-center gap-2 border-l-3 border-l-transparent px-3 py-1.5 max-md:min-h-11";
+
 interface Props {
   id: number;
   steps: StepTold[];
   step: Step | null;
+  /** The take is open, which comes after the steps. */
+  isTake: boolean;
   children?: React.ReactNode;
 }
 
-export function Thread({ id, steps, step, children }: Props) {
+export function Thread({ id, steps, step, isTake, children }: Props) {
   const list = useRef<HTMLOListElement>(null);
   // On a phone the thread is a strip: the step at hand comes into sight.
   useEffect(() => {
     list.current
       ?.querySelector("[aria-current=step]")
       ?.scrollIntoView({ block: "nearest", inline: "center" });
-  }, [step]);
+  }, [step, isTake]);
   return (
     <div className="thread bg-desk flex min-h-0 flex-col">
       <nav aria-label="Order of the work" className="thread-steps overflow-auto">
@@ -41,7 +46,7 @@ export function Thread({ id, steps, step, children }: Props) {
                 <Link
                   to={addressOf(id, told.step)}
                   state={{ arrived: true }}
-                  className="aria-[current]:bg-paper aria-[current]:border-l-ember flex min-h-14 items-center gap-2 border-l-3 border-l-transparent px-3 py-1.5 max-md:min-h-11"
+                  className={STEP_LINK}
                   aria-current={told.step === step ? "step" : undefined}
                 >
                   <span className="min-w-0 grow">
@@ -56,6 +61,18 @@ export function Thread({ id, steps, step, children }: Props) {
               </li>
             );
           })}
+          <li className="shrink-0">
+            <Link
+              to={`/corners/${String(id)}/take`}
+              className={STEP_LINK}
+              aria-current={isTake ? "step" : undefined}
+            >
+              <span className="min-w-0 grow">
+                <span className="block text-sm font-semibold">Take</span>
+                <span className="text-faint block truncate text-xs max-md:hidden">test it, keep count</span>
+              </span>
+            </Link>
+          </li>
         </ol>
       </nav>
       {children && (

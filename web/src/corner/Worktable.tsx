@@ -83,7 +83,7 @@ export function Worktable({ corner, place, left }: Props) {
           <div className="worktable" style={{ ["--middle" as string]: `${middle}px` }}>
             <Bar corner={view.kept} plan={plan} judged={judged} view={view} beside={beside} />
             {judged && (
-              <Thread id={corner.id} steps={judged.steps} step={step}>
+              <Thread id={corner.id} steps={judged.steps} step={step} isTake={beside === "take"}>
                 {(beside !== null || (step !== null && !PICTURE_STEPS.includes(step))) && (
                   <Picture judged={judged} plan={plan} size="docked" />
                 )}

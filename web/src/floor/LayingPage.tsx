@@ -12,8 +12,16 @@ export function LayingPage() {
   return Number.isInteger(id) ? <Floor corner={id} back={`/corners/${String(id)}/card`} /> : <NotFound />;
 }
 
-/** The page of one corner; `back` leads to where it was opened. */
-export function Floor({ corner, back }: { corner: number; back: string }) {
+interface Props {
+  corner: number;
+  /** Where it was opened. */
+  back: string;
+  /** On a phone takes are counted too. */
+  isPhone?: boolean;
+}
+
+/** The page of one corner. */
+export function Floor({ corner, back, isPhone = false }: Props) {
   const laying = useLaying(corner);
   const { told } = laying;
   return (
@@ -25,6 +33,11 @@ export function Floor({ corner, back }: { corner: number; back: string }) {
           Back
         </ButtonLink>
         <h1 className="mr-auto line-clamp-1 min-w-0 text-sm font-semibold">{told?.name ?? "On the floor"}</h1>
+        {isPhone && (
+          <ButtonLink size="small" to={`${back}/${String(corner)}/takes`}>
+            Takes
+          </ButtonLink>
+        )}
         <Connection laying={laying} />
       </header>
       <main id="content" tabIndex={-1} className="outline-none">

@@ -24,7 +24,7 @@ export function PhonePage() {
   if (corners.error instanceof Refused && corners.error.status === NOT_LET_IN) return <Code />;
   // What was once opened stays: the network may be gone.
   if (Number.isInteger(id) && id > 0 && (corners.data ?? corners.error))
-    return <Floor corner={id} back="/phone" />;
+    return <Floor corner={id} back="/phone" isPhone />;
   return (
     <main className="mx-auto grid max-w-xl gap-3 px-4 py-6">
       <title>On the floor · Fogon</title>

@@ -4,13 +4,14 @@ import { useQuery } from "@tanstack/react-query";
 import type { Plan, Schemas } from "../api/client";
 import { floorApi } from "../api/floor";
 import { useTable } from "../table/useTable";
+import { spent } from "../units/time";
 import { Button, ButtonLink } from "../ui/button";
 import { Show } from "../ui/dialog";
 import { Section, SHEET } from "../ui/Section";
 import { Standing } from "../ui/Standing";
 import { Trouble, Waiting } from "../ui/states";
 import { Away } from "./Away";
-import { runOf, spent, withRun } from "./run";
+import { runOf, withRun } from "./run";
 import type { Tick } from "./ticks";
 import { usePutUp } from "./usePutUp";
 

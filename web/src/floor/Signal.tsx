@@ -1,6 +1,8 @@
 // What a phone does beside showing: a beep and a buzz at every tick, if wanted, and a screen that stays awake where it may.
 import { useEffect, useRef, useState } from "react";
 
+import { useAwake } from "../ui/useAwake";
+
 const NAME = "fogon.beep";
 /** A short tone, s and Hz; the buzz, ms. */
 const TONE = { length_s: 0.09, frequency_hz: 880, loudness: 0.2 };
@@ -47,35 +49,4 @@ function beep(): void {
   tone.onended = () => void audio.close();
   tone.start();
   tone.stop(audio.currentTime + TONE.length_s);
-}
-
-/** Keeps the screen awake; whether that worked, null until it is known. Browsers allow it on safe addresses only, and let go when the page is hidden. */
-function useAwake(): boolean | null {
-  const [isAwake, setAwake] = useState<boolean | null>(null);
-  useEffect(() => {
-    let held: WakeLockSentinel | null = null;
-    const hold = () => {
-      if (document.visibilityState !== "visible") return;
-      // Over plain HTTP it is not there, whatever the types say.
-      const lock = (navigator as { wakeLock?: WakeLock }).wakeLock;
-      if (!lock) {
-        setAwake(false);
-        return;
-      }
-      void lock
-        .request("screen")
-        .then((sentinel) => {
-          held = sentinel;
-          setAwake(true);
-        })
-        .catch(() => setAwake(false));
-    };
-    hold();
-    document.addEventListener("visibilitychange", hold);
-    return () => {
-      document.removeEventListener("visibilitychange", hold);
-      void held?.release();
-    };
-  }, []);
-  return isAwake;
 }

@@ -1,13 +1,10 @@
 // The stop watch beside the actions that put a corner up: begun when everything is put away, ended by the last tick.
-import { useEffect, useState } from "react";
-
+import { clock, spent } from "../units/time";
 import { Button } from "../ui/button";
-import { BEGUN, clock, runOf, spent } from "./run";
+import { useNow } from "../ui/useNow";
+import { BEGUN, runOf } from "./run";
 import type { Step } from "./ticks";
 import type { Laying } from "./useLaying";
-
-/** The clock is drawn so often, ms. */
-const EVERY_MS = 250;
 
 export function StopWatch({ steps, laying }: { steps: Step[]; laying: Laying }) {
   const run = runOf(steps, laying.ticks);
@@ -41,15 +38,4 @@ export function StopWatch({ steps, laying }: { steps: Step[]; laying: Laying }) 
       </Button>
     </div>
   );
-}
-
-/** The time by the server's clock, while it is looked at. */
-function useNow(isOn: boolean, now_ms: () => number): number {
-  const [now, setNow] = useState(now_ms);
-  useEffect(() => {
-    if (!isOn) return;
-    const every = setInterval(() => setNow(now_ms()), EVERY_MS);
-    return () => clearInterval(every);
-  }, [isOn, now_ms]);
-  return now;
 }

@@ -1,7 +1,7 @@
 // A run by the stop watch.
 import { expect, test } from "vitest";
 
-import { BEGUN, clock, runOf, spent, withRun } from "./run";
+import { BEGUN, runOf, withRun } from "./run";
 import type { Step, Tick } from "./ticks";
 
 const step = (id: string, timed: NonNullable<Step["timed"]>): Step => ({
@@ -38,9 +38,4 @@ test("a run counts as the mean of its kind, and half where there was one", () =>
   if (!run) throw new Error("there is a run");
   expect(withRun({}, run)).toEqual({ carry: 25, level: 40 });
   expect(withRun({ carry: 35, plug: 9 }, run)).toEqual({ carry: 30, level: 40, plug: 9 });
-});
-
-test("times are told as people tell them", () => {
-  expect([spent(45), spent(120), spent(185.4)]).toEqual(["45 s", "2 min", "3 min 5 s"]);
-  expect([clock(5), clock(185)]).toEqual(["0:05", "3:05"]);
 });

@@ -55,17 +55,3 @@ export function withRun(times: Times, run: Run): Times {
   });
   return { ...times, ...(Object.fromEntries(own) as Times) };
 }
-
-/** `45 s`, `3 min 5 s`. */
-export function spent(seconds: number): string {
-  const whole = Math.max(0, Math.round(seconds));
-  const [minutes, rest] = [Math.floor(whole / 60), whole % 60];
-  if (minutes === 0) return `${String(rest)} s`;
-  return rest === 0 ? `${String(minutes)} min` : `${String(minutes)} min ${String(rest)} s`;
-}
-
-/** `3:05`, for a clock that runs. */
-export function clock(seconds: number): string {
-  const whole = Math.max(0, Math.floor(seconds));
-  return `${String(Math.floor(whole / 60))}:${String(whole % 60).padStart(2, "0")}`;
-}

@@ -4,12 +4,15 @@ import { useEffect, useState, useSyncExternalStore } from "react";
 
 import type { Schemas } from "../api/client";
 import { floorApi } from "../api/floor";
-import { Keeper, type View } from "./keeper";
+import { Keeper, type View } from "../api/keeper";
+import { ticksOf, type Tick } from "./ticks";
 
 /** So often others' ticks are asked for, and what waits is sent, ms. */
 const EVERY_MS = 2000;
 
-export interface Laying extends View {
+export interface Laying extends Omit<View<Tick>, "items"> {
+  /** By the name of the step. */
+  ticks: Map<string, Tick>;
   told: Schemas["Laying"] | undefined;
   error: unknown;
   tick: (step: string, done: boolean) => void;
@@ -20,14 +23,15 @@ export interface Laying extends View {
 export function useLaying(corner: number): Laying {
   const [keeper] = useState(
     () =>
-      new Keeper({
-        corner,
+      new Keeper<Tick>({
+        name: ticksOf(corner),
         storage: localStorage,
-        send: (ticks) =>
-          floorApi.tick(
-            corner,
-            ticks.map(({ step, done, at_ms }) => ({ step, done, at_ms })),
-          ),
+        keyOf: (tick) => tick.step,
+        send: async (ticks) => {
+          const sent = ticks.map(({ step, done, at_ms }) => ({ step, done, at_ms }));
+          const answer = await floorApi.tick(corner, sent);
+          return { items: answer.ticks, now_ms: answer.now_ms };
+        },
         now_ms: Date.now,
       }),
   );
@@ -35,7 +39,7 @@ export function useLaying(corner: number): Laying {
     queryKey: ["laying", corner],
     queryFn: async () => {
       const told = await floorApi.laying(corner);
-      keeper.heard(told);
+      keeper.heard({ items: told.ticks, now_ms: told.now_ms });
       return told;
     },
     // The steps change with the plan; what has been fetched stays when the network is gone.
@@ -46,6 +50,7 @@ export function useLaying(corner: number): Laying {
     const every = setInterval(() => void keeper.sync(), EVERY_MS);
     return () => clearInterval(every);
   }, [keeper]);
-  const view = useSyncExternalStore(keeper.subscribe, () => keeper.view);
-  return { told: data, error, ...view, tick: (step, done) => keeper.tick(step, done), now_ms: keeper.now_ms };
+  const { items, ...view } = useSyncExternalStore(keeper.subscribe, () => keeper.view);
+  const tick = (step: string, done: boolean) => keeper.put((at_ms) => ({ step, done, at_ms }));
+  return { told: data, error, ...view, ticks: items, tick, now_ms: keeper.now_ms };
 }

@@ -32,6 +32,14 @@ export const withRecording = (plan: Plan, change: Given<Recording>): Plan => ({
   brief: { ...plan.brief, recording: given<Recording>(plan.brief.recording ?? {}, change) },
 });
 
+type RunSheet = NonNullable<Plan["brief"]["run"]>;
+
+/** What is to be shot, told anew; what is null is no longer told. */
+export const withRun = (plan: Plan, change: Given<RunSheet>): Plan => ({
+  ...plan,
+  brief: { ...plan.brief, run: given<RunSheet>(plan.brief.run ?? {}, change) },
+});
+
 export const withPerson = (plan: Plan, change: Given<Plan["brief"]["person"]>): Plan => ({
   ...plan,
   brief: { ...plan.brief, person: given(plan.brief.person, change) },

@@ -25,11 +25,14 @@ export const TABS: readonly (readonly [Tab, string])[] = [
 
 /** Places of a corner that are no step of the work. */
 export const PLACES = [
+  ["take", "Take"],
   ["compare", "Compare"],
   ["history", "History"],
   ["shelf", "Shelf"],
   ["schools", "Schools"],
 ] as const;
+/** Those beside the work; the take comes after it. */
+export const BESIDE = PLACES.filter(([name]) => name !== "take");
 export type PlaceName = (typeof PLACES)[number][0];
 
 export interface Place {

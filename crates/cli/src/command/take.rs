@@ -7,7 +7,7 @@ use fogon_core::corner::Corner;
 use fogon_core::plan::Plan;
 use fogon_core::take::sound::{Recorded, SoundMeasures, measure};
 use fogon_core::take::sync::{Sync, synchronise};
-use fogon_core::take::{Promise, Told, told};
+use fogon_core::take::{Promise, SoundTold, told};
 use fogon_recording::{MOST_TAKE_BYTES, Take, read_take};
 use serde::Serialize;
 
@@ -35,12 +35,14 @@ struct Answer {
     measures: SoundMeasures,
     #[serde(skip_serializing_if = "Option::is_none")]
     sync: Option<Sync>,
-    verdicts: Vec<Told>,
+    verdicts: Vec<SoundTold>,
 }
 
 pub(crate) fn run(arguments: &Arguments) -> Result<(), Failure> {
-    let plan = arguments.plan.as_ref().map(|path| Ok::<_, Failure>(Plan::read(&read::bytes(path)?)?)).transpose()?;
-    let promise = plan.as_ref().map(|plan| Corner::resolved(plan).map(|corner| Promise::of(&corner))).transpose()?;
+    let plan =
+        arguments.plan.as_ref().map(|path| Ok::<_, Failure>(Plan::read(&read::bytes(path)?)?)).transpose()?;
+    let promise =
+        plan.as_ref().map(|plan| Corner::resolved(plan).map(|corner| Promise::of(&corner))).transpose()?;
     let take = take_of(&arguments.file)?;
     let measures = measure(&recorded(&take));
     let sync = arguments.second.as_ref().map(|path| sync_with(&take, path)).transpose()?;

@@ -2,9 +2,9 @@
 
 use std::collections::BTreeMap;
 
+use jiff::Timestamp;
 use jiff::civil::{Date, Time};
 use jiff::tz::TimeZone;
-use jiff::Timestamp;
 use serde::Serialize;
 use utoipa::ToSchema;
 
@@ -16,7 +16,7 @@ const HOURS: (i8, i8) = (8, 21);
 
 /// A session that is planned.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, ToSchema)]
-pub struct Planned {
+pub struct SessionPlanned {
     /// Where it begins, UTC, as `2026-11-28T09:30:00Z`.
     pub start: String,
     /// Where it ends.
@@ -26,8 +26,14 @@ pub struct Planned {
     pub span_s: (i64, i64),
 }
 
-/// So many sessions of so many minutes in good hours, the days spread as evenly as they fall; fewer where there are not so many days.
-pub fn sessions(hours: &GoodHours, zone: &TimeZone, minutes: f64, count: usize) -> Vec<Planned> {
+/// So many sessions of so many minutes in good hours, none before a second, the days spread as evenly as they fall; fewer where there are not so many days.
+pub fn sessions(
+    hours: &GoodHours,
+    zone: &TimeZone,
+    not_before_s: i64,
+    minutes: f64,
+    count: usize,
+) -> Vec<SessionPlanned> {
     let long_s = (minutes * 60.0).ceil() as i64;
     let mut days: BTreeMap<Date, (i64, i64)> = BTreeMap::new();
     for interval in hours.intervals.iter().filter(|one| one.wanted) {
@@ -38,7 +44,7 @@ pub fn sessions(hours: &GoodHours, zone: &TimeZone, minutes: f64, count: usize) 
             let day = zone.to_datetime(at).date();
             let of_day = |hour: i8| second_of(day, hour, zone);
             let (Some(first), Some(last)) = (of_day(HOURS.0), of_day(HOURS.1)) else { break };
-            let (begin, end) = (from.max(first), to.min(last));
+            let (begin, end) = (from.max(first).max(not_before_s), to.min(last));
             let longest = days.get(&day).map_or(0, |(from, to)| to - from);
             if end - begin >= long_s && end - begin > longest {
                 days.insert(day, (begin, end));
@@ -58,7 +64,7 @@ pub fn sessions(hours: &GoodHours, zone: &TimeZone, minutes: f64, count: usize) 
         .map(|index| {
             let (from, _) = all[index];
             let span_s = (from, from + long_s);
-            Planned { start: utc(span_s.0), end: utc(span_s.1), span_s }
+            SessionPlanned { start: utc(span_s.0), end: utc(span_s.1), span_s }
         })
         .collect()
 }

@@ -5,10 +5,10 @@ mod refusals;
 mod room;
 mod uses;
 
+use super::run::bad_pattern;
 use super::{Brief, Layout, WALL_NAMES};
 use crate::problem::{Code, Problem, Problems};
 use crate::reading::{Measurable, Quantity};
-use super::run::bad_pattern;
 use refusals::{no_material, unknown};
 use uses::Uses;
 

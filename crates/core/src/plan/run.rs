@@ -110,10 +110,10 @@ pub struct RunSheet {
     /// Shots that are wanted (those of purpose and angles).
     #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
     pub shots: BTreeMap<Id, WantedShot>,
-    /// What is read or told, as plain text; an empty line parts paragraphs.
-    #[serde(default, skip_serializing_if = "String::is_empty")]
-    #[schema(max_length = 60_000)]
-    pub script: String,
+    /// What is read or told, paragraph by paragraph.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    #[schema(max_items = 400)]
+    pub script: Vec<String>,
     /// How files are named: `{date}`, `{corner}`, `{shot}`, `{size}`, `{take}` (`{date}-{shot}-{take}`).
     #[serde(default, skip_serializing_if = "Option::is_none")]
     #[schema(min_length = 1, max_length = 120)]

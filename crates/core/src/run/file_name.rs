@@ -6,37 +6,33 @@ use crate::plan::FILE_FIELDS;
 const USUAL: &str = "{date}-{shot}-{take}";
 /// No file system takes longer names; a camera's or recorder's ending comes to it.
 const LONGEST: usize = 100;
+/// What stands for day and take while the rest is made fit for a file system.
+const OPEN: [(&str, &str); 2] = [("{date}", "\u{1}"), ("{take}", "\u{2}")];
 
-/// What a name is made of.
-#[derive(Debug, Clone, Copy, PartialEq)]
-pub struct FileName<'a> {
-    /// As `2026-11-29`.
-    pub date: &'a str,
-    /// The corner.
-    pub corner: &'a str,
-    /// The shot.
-    pub shot: &'a str,
-    /// Wide, medium or close.
-    pub size: &'a str,
-    /// Number of the take.
-    pub take: u32,
-}
-
-/// A file's name without its ending: letters, digits and hyphens alone.
-pub fn file_name(pattern: Option<&str>, of: &FileName<'_>) -> String {
+/// The names of a shot's files without their ending: letters, digits and hyphens, with `{date}` and `{take}` still open.
+pub fn file_stem(pattern: Option<&str>, corner: &str, shot: &str, size: &str) -> String {
     let mut text = pattern.unwrap_or(USUAL).to_owned();
-    let take = format!("{:02}", of.take);
-    for (field, value) in FILE_FIELDS.into_iter().zip([of.date, of.corner, of.shot, of.size, &take]) {
-        text = text.replace(&format!("{{{field}}}"), value);
+    for field in FILE_FIELDS {
+        let name = format!("{{{field}}}");
+        let value = match field {
+            "corner" => corner,
+            "shot" => shot,
+            "size" => size,
+            _ => OPEN.iter().find(|(open, _)| *open == name).map_or("", |(_, stands)| stands),
+        };
+        text = text.replace(&name, value);
     }
+    let is_open = |c: char| OPEN.iter().any(|(_, stands)| stands.starts_with(c));
     let words: Vec<String> = text
-        .split(|c: char| !c.is_alphanumeric())
+        .split(|c: char| !c.is_alphanumeric() && !is_open(c))
         .filter(|word| !word.is_empty())
         .map(str::to_lowercase)
         .collect();
-    let name = words.join("-");
-    let name: String = name.chars().take(LONGEST).collect();
-    if name.is_empty() { format!("take-{take}") } else { name.trim_end_matches('-').to_owned() }
+    let mut stem: String = words.join("-").chars().take(LONGEST).collect();
+    for (open, stands) in OPEN {
+        stem = stem.replace(stands, open);
+    }
+    if stem.is_empty() { "{take}".to_owned() } else { stem.trim_end_matches('-').to_owned() }
 }
 
 #[cfg(test)]
@@ -45,10 +41,15 @@ mod tests {
 
     #[test]
     fn names_sort_and_hold_nothing_that_a_file_system_refuses() {
-        let of = FileName { date: "2026-11-29", corner: "Box room", shot: "Slate: name / piece", size: "medium", take: 3 };
-        assert_eq!(file_name(None, &of), "2026-11-29-slate-name-piece-03");
-        assert_eq!(file_name(Some("{corner}_{take}_{size}"), &of), "box-room-03-medium");
-        assert_eq!(file_name(Some("../{shot}"), &FileName { shot: "???", ..of }), "take-03");
-        assert!(file_name(Some("{shot}"), &FileName { shot: &"ä".repeat(300), ..of }).chars().count() <= LONGEST);
+        assert_eq!(
+            file_stem(None, "Box room", "Slate: name / piece", "medium"),
+            "{date}-slate-name-piece-{take}"
+        );
+        assert_eq!(
+            file_stem(Some("{corner}_{take}_{size}"), "Box room", "x", "close"),
+            "box-room-{take}-close"
+        );
+        assert_eq!(file_stem(Some("../{shot}"), "", "???", ""), "{take}");
+        assert!(file_stem(Some("{shot}"), "", &"\u{e4}".repeat(300), "").chars().count() <= LONGEST);
     }
 }

@@ -23,7 +23,7 @@ pub enum TakeVerdict {
 
 /// A session: one time of recording.
 #[derive(Debug, Clone, Default, PartialEq, Serialize, Deserialize, ToSchema)]
-pub struct Session {
+pub struct SessionLogged {
     /// When it was begun, ms since 1970.
     #[schema(minimum = 0)]
     pub begun_ms: i64,
@@ -38,10 +38,10 @@ pub struct Session {
     #[serde(default, skip_serializing_if = "String::is_empty")]
     #[schema(max_length = 120)]
     pub name: String,
-    /// What was learnt.
-    #[serde(default, skip_serializing_if = "String::is_empty")]
-    #[schema(max_length = 2000)]
-    pub learnt: String,
+    /// What was learnt, line by line.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    #[schema(max_items = 40)]
+    pub learnt: Vec<String>,
     /// How long it took to put the corner up, s.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     #[schema(minimum = 0.0, maximum = 86400.0)]
@@ -58,7 +58,7 @@ pub struct Session {
 
 /// The list that was gone through before a take.
 #[derive(Debug, Clone, Default, PartialEq, Serialize, Deserialize, ToSchema)]
-pub struct Ticked {
+pub struct CheckLogged {
     /// What was found in order.
     #[schema(max_items = 40)]
     pub in_order: Vec<String>,
@@ -113,7 +113,7 @@ pub struct TakeLogged {
 
 /// What was measured of a test take.
 #[derive(Debug, Clone, Default, PartialEq, Serialize, Deserialize, ToSchema)]
-pub struct Measured {
+pub struct TestLogged {
     /// The file's name; the file itself is not kept.
     #[serde(default, skip_serializing_if = "String::is_empty")]
     #[schema(max_length = 200)]
@@ -128,7 +128,7 @@ pub struct Measured {
 
 /// A shot that was ticked by hand.
 #[derive(Debug, Clone, Default, PartialEq, Serialize, Deserialize, ToSchema)]
-pub struct ShotTicked {
+pub struct ShotLogged {
     /// The shot, by its id.
     #[schema(max_length = 32)]
     pub shot: String,
@@ -141,15 +141,15 @@ pub struct ShotTicked {
 #[serde(rename_all = "kebab-case", tag = "kind")]
 pub enum What {
     /// A session.
-    Session(Session),
+    Session(SessionLogged),
     /// The list before a take.
-    Check(Ticked),
+    Check(CheckLogged),
     /// A take.
     Take(TakeLogged),
     /// A test take, measured.
-    Measured(Measured),
+    Measured(TestLogged),
     /// A shot that was ticked.
-    Shot(ShotTicked),
+    Shot(ShotLogged),
 }
 
 impl What {

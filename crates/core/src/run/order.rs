@@ -66,7 +66,8 @@ fn exact(changes: &Changes) -> Order {
         }
     }
     let whole = sets - 1;
-    let mut last = (0..count).min_by(|a, b| best[whole * count + a].total_cmp(&best[whole * count + b])).unwrap_or(0);
+    let mut last =
+        (0..count).min_by(|a, b| best[whole * count + a].total_cmp(&best[whole * count + b])).unwrap_or(0);
     let seconds = best[whole * count + last];
     let (mut set, mut order) = (whole, vec![last]);
     while before[set * count + last] != usize::MAX {
@@ -120,7 +121,8 @@ fn nearest(changes: &Changes, begin: usize) -> Vec<usize> {
     let mut order = vec![begin];
     let mut left: Vec<usize> = (0..changes.first.len()).filter(|one| *one != begin).collect();
     while let Some(last) = order.last().copied() {
-        let next = (0..left.len()).min_by(|a, b| changes.between[last][left[*a]].total_cmp(&changes.between[last][left[*b]]));
+        let next = (0..left.len())
+            .min_by(|a, b| changes.between[last][left[*a]].total_cmp(&changes.between[last][left[*b]]));
         match next {
             Some(at) => order.push(left.swap_remove(at)),
             None => break,

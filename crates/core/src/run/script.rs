@@ -45,33 +45,40 @@ pub fn words_in(text: &str) -> usize {
     text.unicode_words().count()
 }
 
-/// A text at a pace, in lines of at most so many letters; `None` where there is no word in it.
-pub fn script(text: &str, words_per_minute: f64, own_pace: bool, letters: Option<f64>) -> Option<Script> {
+/// Paragraphs at a pace, in lines of at most so many letters; `None` where there is no word in them.
+pub fn script(
+    paragraphs: &[String],
+    words_per_minute: f64,
+    own_pace: bool,
+    letters: Option<f64>,
+) -> Option<Script> {
     let (least, most) = LETTERS_WITHIN;
     let letters = letters.map_or(LETTERS, |letters| letters.floor() as usize).clamp(least, most);
     let options = Options::new(letters)
         .word_separator(WordSeparator::UnicodeBreakProperties)
         .word_splitter(WordSplitter::NoHyphenation)
         .wrap_algorithm(WrapAlgorithm::FirstFit);
-    let text = text.replace("\r\n", "\n").replace('\r', "\n");
     let seconds = |words: usize| words as f64 / words_per_minute * 60.0;
-    let mut paragraphs: Vec<Paragraph> = Vec::new();
-    let mut own: Vec<&str> = Vec::new();
-    for line in text.lines().chain([""]) {
-        if !line.trim().is_empty() {
-            own.push(line.trim());
-            continue;
-        }
-        let whole = own.join(" ");
-        own.clear();
-        let words = words_in(&whole);
-        if words > 0 {
-            let lines = textwrap::wrap(&whole, &options).into_iter().map(|line| line.into_owned()).collect();
-            paragraphs.push(Paragraph { number: paragraphs.len() + 1, words, seconds: seconds(words), lines });
-        }
-    }
+    let paragraphs: Vec<Paragraph> = paragraphs
+        .iter()
+        .map(|text| text.split_whitespace().collect::<Vec<_>>().join(" "))
+        .filter(|text| words_in(text) > 0)
+        .enumerate()
+        .map(|(index, text)| {
+            let words = words_in(&text);
+            let lines = textwrap::wrap(&text, &options).into_iter().map(|line| line.into_owned()).collect();
+            Paragraph { number: index + 1, words, seconds: seconds(words), lines }
+        })
+        .collect();
     let words = paragraphs.iter().map(|one| one.words).sum();
-    (words > 0).then(|| Script { words, seconds: seconds(words), words_per_minute, own_pace, letters, paragraphs })
+    (words > 0).then(|| Script {
+        words,
+        seconds: seconds(words),
+        words_per_minute,
+        own_pace,
+        letters,
+        paragraphs,
+    })
 }
 
 #[cfg(test)]
@@ -81,14 +88,19 @@ mod tests {
     /// Counted by hand: 9 and 4 words, at 150 a minute 3.6 and 1.6 s.
     #[test]
     fn paragraphs_are_counted_timed_and_wrapped() {
-        let text = "The river turns twice before\nthe weir; don't forget.\r\n\r\n \nNow the second sheet.\n";
-        let found = script(text, 150.0, false, Some(20.0)).unwrap();
+        let of = |texts: &[&str]| texts.iter().map(|text| (*text).to_owned()).collect::<Vec<_>>();
+        let text =
+            of(&["The river turns twice before  the weir; don't forget.", " ", "Now the second sheet."]);
+        let found = script(&text, 150.0, false, Some(20.0)).unwrap();
         assert_eq!((found.words, found.paragraphs.len(), found.letters), (13, 2, 20));
         assert!((found.paragraphs[0].seconds - 3.6).abs() < 1e-9 && (found.seconds - 5.2).abs() < 1e-9);
         assert!(found.paragraphs.iter().flat_map(|p| &p.lines).all(|line| line.chars().count() <= 20));
         let again: Vec<String> = found.paragraphs.iter().flat_map(|p| p.lines.clone()).collect();
         assert_eq!(words_in(&again.join(" ")), 13);
-        assert!(script(" \n\n", 150.0, false, None).is_none());
-        assert_eq!(script("語り部は川を読む。", 150.0, false, None).unwrap().paragraphs[0].lines.len(), 1);
+        assert!(script(&of(&[" ", "\u{2014}"]), 150.0, false, None).is_none());
+        assert_eq!(
+            script(&of(&["語り部は川を読む。"]), 150.0, false, None).unwrap().paragraphs[0].lines.len(),
+            1
+        );
     }
 }

@@ -3,7 +3,7 @@
 use serde::Serialize;
 use utoipa::ToSchema;
 
-use super::file_name::{FileName, file_name};
+use super::file_name::file_stem;
 use super::order::{Changes, least};
 use super::script::{Script, script};
 use super::set_up::SetUp;
@@ -36,7 +36,7 @@ pub struct ShotTold {
     pub seconds: f64,
     /// How long a slowed take plays, s.
     pub plays_s: Option<f64>,
-    /// The name of its first file.
+    /// The names of its files, with `{date}` and `{take}` still open.
     pub file: String,
 }
 
@@ -125,9 +125,12 @@ pub fn run(corner: &Corner<'_>, card: &Card) -> Run {
     let best_order: Vec<usize> = found
         .order
         .iter()
-        .flat_map(|set_up| (0..shots.len()).filter(|shot| index_of(&of_shots[*shot]) == *set_up).collect::<Vec<_>>())
+        .flat_map(|set_up| {
+            (0..shots.len()).filter(|shot| index_of(&of_shots[*shot]) == *set_up).collect::<Vec<_>>()
+        })
         .collect();
-    let work_s = |shot: &WantedShot| f64::from(shot.takes) * (shot.seconds + 2.0 * shot.stillness_s + BETWEEN_S);
+    let work_s =
+        |shot: &WantedShot| f64::from(shot.takes) * (shot.seconds + 2.0 * shot.stillness_s + BETWEEN_S);
     let all_s: f64 = shots.iter().map(|(_, shot)| work_s(shot)).sum();
     let in_order = |order: &[usize]| {
         let mut stood = &stands;
@@ -155,16 +158,16 @@ pub fn run(corner: &Corner<'_>, card: &Card) -> Run {
             group: found.order.iter().position(|set_up| *set_up == own).map_or(1, |place| place + 1),
             seconds: work_s(shot),
             plays_s: shot.speed.map(|speed| shot.seconds / speed),
-            file: file_name(
-                corner.brief.run.file_pattern.as_deref(),
-                &FileName { date: "", corner: &card.name, shot: &id.0, size: shot.size.word(), take: 1 },
-            ),
+            file: file_stem(corner.brief.run.file_pattern.as_deref(), &card.name, &id.0, shot.size.word()),
             shot: shot.clone(),
         }
     });
     let (card_min, battery_min) = lasts_min(corner);
     let recording = &corner.brief.recording;
-    let letters = readings(corner).into_iter().find(|one| one.id == Quantity::ShotScriptLetters).and_then(|one| one.value);
+    let letters = readings(corner)
+        .into_iter()
+        .find(|one| one.id == Quantity::ShotScriptLetters)
+        .and_then(|one| one.value);
     let pace = recording.words_per_minute.unwrap_or(USUAL_PACE);
     Run {
         sentence: sentence(&typed, &best, set_ups.len()),
@@ -206,7 +209,8 @@ pub fn run(corner: &Corner<'_>, card: &Card) -> Run {
 /// What stands for a shot.
 fn in_words(corner: &Corner<'_>, shot: &WantedShot) -> String {
     let angle = shot.angle.as_ref().filter(|id| corner.layout.angles.contains_key(*id));
-    let mut words = vec![angle.map_or_else(|| "camera".to_owned(), |id| id.words()), shot.size.word().to_owned()];
+    let mut words =
+        vec![angle.map_or_else(|| "camera".to_owned(), |id| id.words()), shot.size.word().to_owned()];
     words.extend([&shot.backdrop, &shot.light].into_iter().filter(|own| !own.is_empty()).cloned());
     words.join(", ")
 }
@@ -216,7 +220,12 @@ fn actions(shots: &[(Id, WantedShot)]) -> Vec<ActionRow> {
     for (id, shot) in shots.iter().filter(|(_, shot)| !shot.action.trim().is_empty()) {
         let action = shot.action.trim();
         let at = rows.iter().position(|row| row.action == action).unwrap_or_else(|| {
-            rows.push(ActionRow { action: action.to_owned(), wide: Vec::new(), medium: Vec::new(), close: Vec::new() });
+            rows.push(ActionRow {
+                action: action.to_owned(),
+                wide: Vec::new(),
+                medium: Vec::new(),
+                close: Vec::new(),
+            });
             rows.len() - 1
         });
         match shot.size {
@@ -229,12 +238,20 @@ fn actions(shots: &[(Id, WantedShot)]) -> Vec<ActionRow> {
 }
 
 fn sentence(typed: &InOrder, best: &InOrder, set_ups: usize) -> String {
-    let count = |n: usize, one: &str, more: &str| if n == 1 { format!("1 {one}") } else { format!("{n} {more}") };
+    let count =
+        |n: usize, one: &str, more: &str| if n == 1 { format!("1 {one}") } else { format!("{n} {more}") };
     let shots = count(typed.shots.len(), "shot", "shots");
     let ups = count(set_ups, "set-up", "set-ups");
     let minutes = |order: &InOrder| decimals(order.minutes.max(1.0), 0);
     if typed.change_s - best.change_s < 1.0 {
-        return format!("{shots} in {ups}, {} min in the order typed: no other order is quicker.", minutes(typed));
+        return format!(
+            "{shots} in {ups}, {} min in the order typed: no other order is quicker.",
+            minutes(typed)
+        );
     }
-    format!("{shots} in {ups}: {} min in the order typed, {} min in the best order.", minutes(typed), minutes(best))
+    format!(
+        "{shots} in {ups}: {} min in the order typed, {} min in the best order.",
+        minutes(typed),
+        minutes(best)
+    )
 }

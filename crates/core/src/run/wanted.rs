@@ -22,7 +22,15 @@ pub(super) fn planned_size(purpose: Purpose) -> ShotSize {
 struct List(Vec<(Id, WantedShot)>);
 
 impl List {
-    fn add(&mut self, id: &str, kind: ShotKind, size: ShotSize, what: &str, seconds: f64, takes: u8) -> &mut WantedShot {
+    fn add(
+        &mut self,
+        id: &str,
+        kind: ShotKind,
+        size: ShotSize,
+        what: &str,
+        seconds: f64,
+        takes: u8,
+    ) -> &mut WantedShot {
         let place = u16::try_from(self.0.len()).unwrap_or(u16::MAX);
         let shot = WantedShot {
             place,
@@ -49,8 +57,14 @@ impl List {
         self.add("insert", ShotKind::Insert, ShotSize::Close, what, INSERT_S, 2).action = "hands".into();
         let rate = corner.layout.camera.frame_rate_hz;
         if let Some(slow) = corner.brief.recording.slow_motion_hz.filter(|slow| *slow > rate) {
-            let shot =
-                self.add("slow-insert", ShotKind::SlowInsert, ShotSize::Close, "The same, slowed down", INSERT_S, 2);
+            let shot = self.add(
+                "slow-insert",
+                ShotKind::SlowInsert,
+                ShotSize::Close,
+                "The same, slowed down",
+                INSERT_S,
+                2,
+            );
             shot.speed = Some(rate / slow);
             shot.action = "hands".into();
         }
@@ -62,7 +76,7 @@ pub fn wanted(corner: &Corner<'_>) -> Vec<(Id, WantedShot)> {
     use ShotKind::{Empty, Insert, Slate, Take, Test};
     use ShotSize::{Close, Medium, Wide};
     let recording = &corner.brief.recording;
-    let words = match words_in(&corner.brief.run.script) {
+    let words = match words_in(&corner.brief.run.script.join(" ")) {
         0 => recording.script_words,
         words => Some(words as f64),
     };
@@ -71,13 +85,17 @@ pub fn wanted(corner: &Corner<'_>) -> Vec<(Id, WantedShot)> {
     let mut list = List(Vec::new());
     match corner.brief.purpose {
         Purpose::TalkToLens => {
-            list.add("talk", Take, Medium, "You, talking to the lens", lasts(TALK_S), 2).action = "talk".into();
+            list.add("talk", Take, Medium, "You, talking to the lens", lasts(TALK_S), 2).action =
+                "talk".into();
             list.inserts(corner, "What you talk about, close");
         }
         Purpose::ScreenLesson => {
-            list.add("hello", Take, Medium, "Your face: what they will learn", 20.0, 2).action = "hello".into();
-            list.add("lesson", Take, Medium, "Your voice over the screen", lasts(TALK_S), 2).action = "lesson".into();
-            list.add("goodbye", Take, Medium, "Your face: what they do next", 15.0, 2).action = "goodbye".into();
+            list.add("hello", Take, Medium, "Your face: what they will learn", 20.0, 2).action =
+                "hello".into();
+            list.add("lesson", Take, Medium, "Your voice over the screen", lasts(TALK_S), 2).action =
+                "lesson".into();
+            list.add("goodbye", Take, Medium, "Your face: what they do next", 15.0, 2).action =
+                "goodbye".into();
         }
         Purpose::VerticalShort => {
             list.add("hook", Take, Medium, "The first sentence by itself", 5.0, 3).action = "hook".into();

@@ -157,11 +157,14 @@ fn middle(values: impl Iterator<Item = f64>) -> Option<f64> {
 
 /// What has changed, cause before signs: what one cause explains is told once.
 fn told(figures: &[Beside], now: &Figures, before: &[Figures]) -> Vec<String> {
-    let change = |figure: Figure| figures.iter().find(|one| one.figure == figure).map(|one| one.now - one.before);
+    let change =
+        |figure: Figure| figures.iter().find(|one| one.figure == figure).map(|one| one.now - one.before);
     let drifted = |figure: Figure| {
         figures.iter().find(|one| one.figure == figure && one.drifted).map(|one| one.now - one.before)
     };
-    let by = |amount: f64, figure: Figure| format!("{} {}", decimals(amount.abs(), figure.digits()), plain(figure.unit()));
+    let by = |amount: f64, figure: Figure| {
+        format!("{} {}", decimals(amount.abs(), figure.digits()), plain(figure.unit()))
+    };
     let mut all = Vec::new();
     let (speech, noise) = (drifted(Figure::SpeechDbfsA), drifted(Figure::NoiseDbfsA));
     match (speech, noise) {
@@ -200,7 +203,7 @@ fn told(figures: &[Beside], now: &Figures, before: &[Figures]) -> Vec<String> {
         } else {
             "shorter: something soft came into the room"
         };
-        all.push(format!("The room rings {} {words}.", by(room, Figure::RtMidS)));
+        all.push(format!("The reverberation time is {} {words}.", by(room, Figure::RtMidS)));
     }
     let (face, back) = (drifted(Figure::SkinStops), drifted(Figure::BackgroundStops));
     match (face, back) {
@@ -211,18 +214,29 @@ fn told(figures: &[Beside], now: &Figures, before: &[Figures]) -> Vec<String> {
         )),
         (face, back) => {
             if let Some(face) = face {
-                let words = if face > 0.0 { "brighter: the key is nearer or its dial higher" } else { "darker: the key is further away, its dial lower, or its battery empty" };
+                let words = if face > 0.0 {
+                    "brighter: the key is nearer or its dial higher"
+                } else {
+                    "darker: the key is further away, its dial lower, or its battery empty"
+                };
                 all.push(format!("Your face is {} {words}.", by(face, Figure::SkinStops)));
             }
             if let Some(back) = back {
-                let words = if back > 0.0 { "brighter: a curtain is open, or a lamp on" } else { "darker: a lamp behind you is off" };
+                let words = if back > 0.0 {
+                    "brighter: a curtain is open, or a lamp on"
+                } else {
+                    "darker: a lamp behind you is off"
+                };
                 all.push(format!("The background is {} {words}.", by(back, Figure::BackgroundStops)));
             }
         }
     }
     if let Some(white) = drifted(Figure::WhiteBalanceK) {
         let words = if white > 0.0 { "bluer" } else { "warmer" };
-        all.push(format!("The light is {words} by {}: another lamp, another dial, or daylight.", by(white, Figure::WhiteBalanceK)));
+        all.push(format!(
+            "The light is {words} by {}: another lamp, another dial, or daylight.",
+            by(white, Figure::WhiteBalanceK)
+        ));
     }
     let camera = [Figure::CameraHeightM, Figure::CameraDistanceM, Figure::CameraTiltDeg];
     let moved: Vec<String> = camera

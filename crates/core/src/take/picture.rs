@@ -18,7 +18,7 @@ use crate::corner::Corner;
 use crate::problem::{Code, Problem, Problems};
 
 pub use pose::{Pose, Solved};
-pub use told::{PictureMeasure, ToldOfPicture};
+pub use told::{PictureMeasure, PictureTold};
 pub use tones::{Tones, White};
 
 /// So much may the still's sides differ from the plan's picture, in parts.
@@ -86,7 +86,8 @@ impl Marks {
     /// # Errors
     /// The marks that do not.
     pub fn check(&self) -> Result<(), Problems> {
-        let must = [("crown", self.crown), ("chin", self.chin), ("eyes", self.eyes), ("shoulder", self.shoulder)];
+        let must =
+            [("crown", self.crown), ("chin", self.chin), ("eyes", self.eyes), ("shoulder", self.shoulder)];
         let may = [
             ("grey", self.grey),
             ("neutral", self.neutral),
@@ -101,7 +102,9 @@ impl Marks {
             .chain(screen)
             .flat_map(|(name, place)| place.map(|part| (name, part)))
             .filter(|(_, part)| !(0.0..=1.0).contains(part))
-            .map(|(name, part)| Problem::new(name, part, "0 to 1, parts of width and height", Code::OutOfRange));
+            .map(|(name, part)| {
+                Problem::new(name, part, "0 to 1, parts of width and height", Code::OutOfRange)
+            });
         let found: Vec<Problem> = outside.collect();
         if found.is_empty() { Ok(()) } else { Err(Problems(found)) }
     }
@@ -113,7 +116,9 @@ crate::shape!(Marks => Marks::check);
 #[derive(Debug, Clone, Copy, PartialEq, Error)]
 pub enum Unlike {
     /// Its sides are in another ratio than the plan's picture.
-    #[error("the still is {found:.2} times as wide as high, the plan's picture {wanted:.2}: take it out of a recording, held as planned")]
+    #[error(
+        "the still is {found:.2} times as wide as high, the plan's picture {wanted:.2}: take it out of a recording, held as planned"
+    )]
     Shape {
         /// As found.
         found: f64,
@@ -145,7 +150,7 @@ pub struct StillMeasures {
     /// How bright it is.
     pub tones: Tones,
     /// Each in words, with what to move and by how much.
-    pub told: Vec<ToldOfPicture>,
+    pub told: Vec<PictureTold>,
     /// What is kept of it.
     #[schema(value_type = std::collections::BTreeMap<String, f64>)]
     pub figures: Figures,

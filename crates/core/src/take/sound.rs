@@ -18,7 +18,7 @@ use utoipa::ToSchema;
 
 use crate::sound::loudness::integrated_lufs;
 
-pub use channel::{ChannelMeasures, Noise};
+pub use channel::{ChannelMeasures, NoiseFrom};
 pub use clap::ClapFound;
 pub use clipping::Clipping;
 pub use hum::Hum;
@@ -132,7 +132,8 @@ pub(super) fn clap_of(recorded: &Recorded<'_>) -> Option<ClapFound> {
 
 /// Pearson's correlation of two channels; none where one of them never moves.
 fn correlation(left: &[f32], right: &[f32]) -> Option<f64> {
-    let mean = |samples: &[f32]| samples.iter().map(|s| f64::from(*s)).sum::<f64>() / samples.len().max(1) as f64;
+    let mean =
+        |samples: &[f32]| samples.iter().map(|s| f64::from(*s)).sum::<f64>() / samples.len().max(1) as f64;
     let (a, b) = (mean(left), mean(right));
     let (mut both, mut first, mut second) = (0.0, 0.0, 0.0);
     for (l, r) in left.iter().zip(right) {

@@ -5,8 +5,8 @@
 //! one may be a reflection. For the drift a window at the begin and one at the end are correlated each, and then these two
 //! correlations with each other: whichever reflection wins, it wins in both.
 
-use realfft::num_complex::Complex;
 use realfft::RealFftPlanner;
+use realfft::num_complex::Complex;
 use serde::{Deserialize, Serialize};
 use thiserror::Error;
 use utoipa::ToSchema;
@@ -34,7 +34,7 @@ const APART_S: f64 = 0.02;
 /// Both have so much in common at least, s.
 const COMMON_S: f64 = 1.0;
 /// A correlation tells something from here on: its peak over its mean size.
-const CLEAR: f64 = 8.0;
+const CLEAR: f64 = 15.0;
 
 /// How two files go together.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, ToSchema)]
@@ -108,9 +108,9 @@ pub fn synchronise(first: &Recorded<'_>, second: &Recorded<'_>) -> Result<Sync, 
     let (a, b) = (first.loudest().1, second.loudest().1);
     let coarse_s = lag(&Spread::of(a, b, rate, 1), EARLY_S)?;
     // The clap of each, if both have one, at places that fit the correlation.
-    let claps = clap_of(first).zip(clap_of(second)).filter(|(c, d): &(ClapFound, ClapFound)| {
-        (d.onset_s - c.onset_s - coarse_s).abs() < 2.0 * EARLY_S
-    });
+    let claps = clap_of(first)
+        .zip(clap_of(second))
+        .filter(|(c, d): &(ClapFound, ClapFound)| (d.onset_s - c.onset_s - coarse_s).abs() < 2.0 * EARLY_S);
     let begin_s = (-coarse_s).max(0.0);
     let end_s = (a.len() as f64 / rate).min(b.len() as f64 / rate - coarse_s);
     let common_s = end_s - begin_s;
@@ -131,8 +131,15 @@ pub fn synchronise(first: &Recorded<'_>, second: &Recorded<'_>) -> Result<Sync, 
     };
     let last_s = end_s - window_s;
     let ((early, early_off_s), (late, late_off_s)) = (window(begin_s), window(last_s));
+    // Of files that have nothing in common the windows agree on nothing either.
+    let agrees = |window: &Spread| lag(window, EARLY_S).is_ok_and(|lag_s| lag_s.abs() < 2.0 * EARLY_S);
+    if claps.is_none() && !(agrees(&early) && agrees(&late)) {
+        return Err(Unmatched::NothingInCommon);
+    }
     // Each tells of the moment where it has most of its sound.
-    let middle_of = |from_s: f64| from_s + middle_s(&a[at(from_s).min(a.len())..at(from_s + window_s).min(a.len())], rate);
+    let middle_of = |from_s: f64| {
+        from_s + middle_s(&a[at(from_s).min(a.len())..at(from_s + window_s).min(a.len())], rate)
+    };
     let (early_at_s, late_at_s) = (middle_of(begin_s), middle_of(last_s));
     let span_s = late_at_s - early_at_s;
     if span_s < COMMON_S / 4.0 {
@@ -199,7 +206,11 @@ impl Spread {
     }
 
     fn seconds(&self, index: usize) -> f64 {
-        let signed = if index > self.values.len() / 2 { index as i64 - self.values.len() as i64 } else { index as i64 };
+        let signed = if index > self.values.len() / 2 {
+            index as i64 - self.values.len() as i64
+        } else {
+            index as i64
+        };
         signed as f64 * self.step_s
     }
 
@@ -223,7 +234,8 @@ impl Spread {
             output
         };
         let (a, b) = (spectrum(one), spectrum(other));
-        let both = Self { values: backward(a.iter().zip(&b).map(|(a, b)| a.conj() * b).collect(), length), ..*self };
+        let both =
+            Self { values: backward(a.iter().zip(&b).map(|(a, b)| a.conj() * b).collect(), length), ..*self };
         let most = (APART_S / both.step_s) as usize;
         let within = (0..length).filter(|i| *i <= most || *i >= length - most);
         let best = within.max_by(|i, j| both.values[*i].total_cmp(&both.values[*j])).unwrap_or(0);
@@ -233,8 +245,11 @@ impl Spread {
     /// The top of the parabola through a value and its neighbours, s.
     fn between(&self, index: usize) -> f64 {
         let length = self.values.len();
-        let (left, own, right) =
-            (self.values[(index + length - 1) % length], self.values[index], self.values[(index + 1) % length]);
+        let (left, own, right) = (
+            self.values[(index + length - 1) % length],
+            self.values[index],
+            self.values[(index + 1) % length],
+        );
         let curve = left - 2.0 * own + right;
         let off = if curve < 0.0 { (0.5 * (left - right) / curve).clamp(-0.5, 0.5) } else { 0.0 };
         self.seconds(index) + off * self.step_s
@@ -267,7 +282,9 @@ fn lag(spread: &Spread, early_s: f64) -> Result<f64, Unmatched> {
     let before = ((early_s / spread.step_s) as usize).min(length / 4);
     let value = |back: usize| values[(best + length - back) % length];
     let earliest = (1..=before).rev().find(|back| {
-        value(*back) >= STRONG * values[best] && value(*back) >= value(back + 1) && value(*back) >= value(back - 1)
+        value(*back) >= STRONG * values[best]
+            && value(*back) >= value(back + 1)
+            && value(*back) >= value(back - 1)
     });
     Ok(spread.between((best + length - earliest.unwrap_or(0)) % length))
 }

@@ -16,6 +16,8 @@ const PEAK_DBFS: [f64; 4] = [-20.0, -12.0, -6.0, -3.0];
 /// Noise, dBFS(A), and speech over it, dB.
 const NOISE_DBFS: [f64; 2] = [-60.0, -50.0];
 const SNR_DB: [f64; 2] = [20.0, 30.0];
+/// Less speech tells nothing, s. Fogon's own rule.
+const SPEECH_S: f64 = 1.0;
 /// Hum so far under the noise is not heard, dB.
 const HUM_UNDER_DB: f64 = 10.0;
 /// A wave off its middle.
@@ -48,7 +50,7 @@ const DUAL_MONO_LU: f64 = 3.01;
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord, Serialize, ToSchema)]
 #[serde(rename_all = "kebab-case")]
 #[allow(missing_docs)]
-pub enum Measure {
+pub enum SoundMeasure {
     Microphone,
     Peak,
     Clipping,
@@ -66,9 +68,9 @@ pub enum Measure {
 
 /// One measure in words.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
-pub struct Told {
+pub struct SoundTold {
     /// Which.
-    pub measure: Measure,
+    pub measure: SoundMeasure,
     /// Its name.
     pub label: &'static str,
     /// How it stands in its band.
@@ -83,24 +85,37 @@ pub struct Told {
     pub action: Option<String>,
 }
 
-impl Told {
-    fn new(measure: Measure, standing: Standing, found: impl Into<String>, sentence: impl Into<String>) -> Self {
+impl SoundTold {
+    fn new(
+        measure: SoundMeasure,
+        standing: Standing,
+        found: impl Into<String>,
+        sentence: impl Into<String>,
+    ) -> Self {
         let label = match measure {
-            Measure::Microphone => "Which microphone",
-            Measure::Peak => "Loudest word",
-            Measure::Clipping => "Clipping",
-            Measure::SpeechToNoise => "Speech over noise",
-            Measure::Noise => "Noise",
-            Measure::Hum => "Mains hum",
-            Measure::Dropouts => "Dropouts",
-            Measure::Channels => "Channels",
-            Measure::Offset => "Direct current",
-            Measure::Reverberation => "Reverberation",
-            Measure::Steadiness => "Steadiness",
-            Measure::Loudness => "Loudness",
-            Measure::Length => "Length",
+            SoundMeasure::Microphone => "Which microphone",
+            SoundMeasure::Peak => "Loudest word",
+            SoundMeasure::Clipping => "Clipping",
+            SoundMeasure::SpeechToNoise => "Speech over noise",
+            SoundMeasure::Noise => "Noise",
+            SoundMeasure::Hum => "Mains hum",
+            SoundMeasure::Dropouts => "Dropouts",
+            SoundMeasure::Channels => "Channels",
+            SoundMeasure::Offset => "Direct current",
+            SoundMeasure::Reverberation => "Reverberation",
+            SoundMeasure::Steadiness => "Steadiness",
+            SoundMeasure::Loudness => "Loudness",
+            SoundMeasure::Length => "Length",
         };
-        Self { measure, label, standing, found: found.into(), promised: None, sentence: sentence.into(), action: None }
+        Self {
+            measure,
+            label,
+            standing,
+            found: found.into(),
+            promised: None,
+            sentence: sentence.into(),
+            action: None,
+        }
     }
 
     fn promised(mut self, words: Option<String>) -> Self {
@@ -134,7 +149,7 @@ fn place(seconds: f64) -> String {
 }
 
 /// Every measure in words, in the order in which it matters.
-pub fn told(measured: &SoundMeasures, promise: Option<&Promise>) -> Vec<Told> {
+pub fn told(measured: &SoundMeasures, promise: Option<&Promise>) -> Vec<SoundTold> {
     let Some(channel) = measured.loudest() else { return Vec::new() };
     let plan = promise.copied().unwrap_or_default();
     let mut all = Vec::new();
@@ -155,8 +170,8 @@ pub fn told(measured: &SoundMeasures, promise: Option<&Promise>) -> Vec<Told> {
 }
 
 /// The file as a whole, in one sentence: what to mend first, or that it can be recorded.
-pub fn summary(all: &[Told]) -> (bool, String) {
-    let poor: Vec<&Told> = all.iter().filter(|told| told.standing == Standing::Poor).collect();
+pub fn summary(all: &[SoundTold]) -> (bool, String) {
+    let poor: Vec<&SoundTold> = all.iter().filter(|told| told.standing == Standing::Poor).collect();
     let fair = all.iter().filter(|told| told.standing == Standing::Fair).count();
     match poor.as_slice() {
         [] if fair == 0 => (true, "Record: the test take is in order.".into()),
@@ -165,17 +180,28 @@ pub fn summary(all: &[Told]) -> (bool, String) {
             (true, format!("You can record; {could} could be better."))
         }
         [one] => (false, format!("Mend one thing first: {}.", one.label.to_lowercase())),
-        [first, ..] => {
-            (false, format!("Mend {} things first, beginning with the {}.", poor.len(), first.label.to_lowercase()))
-        }
+        [first, ..] => (
+            false,
+            format!("Mend {} things first, beginning with the {}.", poor.len(), first.label.to_lowercase()),
+        ),
     }
 }
 
-fn peak(channel: &ChannelMeasures) -> Told {
+/// Whether there is a second of speech beside the claps.
+fn speaks(channel: &ChannelMeasures) -> bool {
+    channel.speech_dbfs_a.is_some() && channel.speech_s >= SPEECH_S
+}
+
+fn peak(channel: &ChannelMeasures) -> SoundTold {
     let found = channel.speech_peak_dbfs;
-    if channel.speech_dbfs_a.is_none() {
-        return Told::new(Measure::Peak, Standing::Poor, dbfs(found), "Nobody speaks in this file.")
-            .action("Say two sentences as you will say them in the take.");
+    if !speaks(channel) {
+        return SoundTold::new(
+            SoundMeasure::Peak,
+            Standing::Poor,
+            "no speech",
+            "Nobody speaks in this file.",
+        )
+        .action("Say two sentences as you will say them in the take.");
     }
     let [soft, low, high, hot] = PEAK_DBFS;
     let turn = |by: f64| {
@@ -186,11 +212,17 @@ fn peak(channel: &ChannelMeasures) -> Told {
     let (standing, words, action) = match found {
         p if p > hot => (Standing::Poor, "Too hot: a laugh will clip.", Some(turn(by))),
         p if p > high => (Standing::Fair, "A little hot: little is left for a laugh.", Some(turn(by))),
-        p if p >= low => (Standing::Good, "The loudest word leaves room for a laugh and is far from the noise.", None),
+        p if p >= low => {
+            (Standing::Good, "The loudest word leaves room for a laugh and is far from the noise.", None)
+        }
         p if p >= soft => (Standing::Fair, "A little soft.", Some(turn(by))),
-        _ => (Standing::Poor, "Too soft: what is added later lifts the noise with it.", Some(turn(by) + ", or come nearer")),
+        _ => (
+            Standing::Poor,
+            "Too soft: what is added later lifts the noise with it.",
+            Some(turn(by) + ", or come nearer"),
+        ),
     };
-    let told = Told::new(Measure::Peak, standing, dbfs(found), words)
+    let told = SoundTold::new(SoundMeasure::Peak, standing, dbfs(found), words)
         .promised(Some("\u{2212}12 to \u{2212}6 dBFS".into()));
     match action {
         Some(action) => told.action(action + "."),
@@ -198,17 +230,18 @@ fn peak(channel: &ChannelMeasures) -> Told {
     }
 }
 
-fn clipping(measured: &SoundMeasures, channel: &ChannelMeasures) -> Told {
+fn clipping(measured: &SoundMeasures, channel: &ChannelMeasures) -> SoundTold {
     let found = &channel.clipping;
     if found.runs_ge3 == 0 {
         if found.flat_tops > 0 {
-            let tops = if found.flat_tops == 1 { "1 top".to_owned() } else { format!("{} tops", found.flat_tops) };
+            let tops =
+                if found.flat_tops == 1 { "1 top".to_owned() } else { format!("{} tops", found.flat_tops) };
             let standing = if found.flat_tops > 2 { Standing::Poor } else { Standing::Fair };
             let words = "Cut off below full scale: something before the recorder was too loud.";
-            return Told::new(Measure::Clipping, standing, tops, words)
+            return SoundTold::new(SoundMeasure::Clipping, standing, tops, words)
                 .action("Turn the microphone or its transmitter down, and the recorder up.");
         }
-        return Told::new(Measure::Clipping, Standing::Good, "none", "Nothing is cut off.");
+        return SoundTold::new(SoundMeasure::Clipping, Standing::Good, "none", "Nothing is cut off.");
     }
     let runs = if found.runs_ge3 == 1 { "once".to_owned() } else { format!("{} times", found.runs_ge3) };
     let at = found.first_run_s.map_or(String::new(), place);
@@ -218,26 +251,31 @@ fn clipping(measured: &SoundMeasures, channel: &ChannelMeasures) -> Told {
     };
     if of_clap(found.first_run_s) && of_clap(found.last_run_s) {
         let words = format!("The clap clips at {at}, the voice does not.");
-        return Told::new(Measure::Clipping, Standing::Fair, runs, words)
+        return SoundTold::new(SoundMeasure::Clipping, Standing::Fair, runs, words)
             .action("Clap more softly, or further away: a clipped clap tells no reverberation time.");
     }
     let mild = found.runs_ge3 <= 2 && found.longest_run <= 3;
     let standing = if mild { Standing::Fair } else { Standing::Poor };
-    Told::new(Measure::Clipping, standing, runs, format!("Clipped, first at {at}: that cannot be mended afterwards."))
-        .action("Turn the input down until the loudest sentence peaks at \u{2212}9 dBFS.")
+    SoundTold::new(
+        SoundMeasure::Clipping,
+        standing,
+        runs,
+        format!("Clipped, first at {at}: that cannot be mended afterwards."),
+    )
+    .action("Turn the input down until the loudest sentence peaks at \u{2212}9 dBFS.")
 }
 
-fn speech_to_noise(channel: &ChannelMeasures, plan: &Promise) -> Told {
+fn speech_to_noise(channel: &ChannelMeasures, plan: &Promise) -> SoundTold {
     let promised = plan.snr_db.map(db);
-    let Some(found) = channel.snr_db_a else {
+    let Some(found) = channel.snr_db_a.filter(|_| speaks(channel)) else {
         let words = "Speech and silence are needed for it, and one of them is missing.";
-        return Told::new(Measure::SpeechToNoise, Standing::Plain, "not measured", words)
+        return SoundTold::new(SoundMeasure::SpeechToNoise, Standing::Plain, "not measured", words)
             .promised(promised)
             .action("Speak, then say nothing for two seconds.");
     };
     if !channel.snr_reliable {
         let words = "Not reliable: no second of silence was found.";
-        return Told::new(Measure::SpeechToNoise, Standing::Plain, db(found), words)
+        return SoundTold::new(SoundMeasure::SpeechToNoise, Standing::Plain, db(found), words)
             .promised(promised)
             .action("Say nothing for two seconds before you stop.");
     }
@@ -251,28 +289,34 @@ fn speech_to_noise(channel: &ChannelMeasures, plan: &Promise) -> Told {
         Some(short) => format!("{words} The plan promised {} dB more.", decimals(short, 0)),
         None => words.to_owned(),
     };
-    let told = Told::new(Measure::SpeechToNoise, standing, db(found), words).promised(promised);
+    let told = SoundTold::new(SoundMeasure::SpeechToNoise, standing, db(found), words).promised(promised);
     if standing == Standing::Good && short.is_none() {
         return told;
     }
-    told.action("Look for what hums or blows: a fan, a fridge, an open window. Then come nearer to the microphone.")
+    told.action(
+        "Look for what hums or blows: a fan, a fridge, an open window. Then come nearer to the microphone.",
+    )
 }
 
-fn noise(channel: &ChannelMeasures, plan: &Promise) -> Told {
+fn noise(channel: &ChannelMeasures, plan: &Promise) -> SoundTold {
     let promised = plan.noise_dbfs().map(|level| format!("{}(A)", dbfs(level)));
     let gated = channel.digital_silence_s >= GATED_S || channel.noise_dbfs_a.is_none();
     if gated {
         let words = "Digital silence between the words: a gate is on, or the input is muted.";
-        return Told::new(Measure::Noise, Standing::Fair, "digital silence", words)
+        return SoundTold::new(SoundMeasure::Noise, Standing::Fair, "digital silence", words)
             .promised(promised)
             .action("Switch the gate or noise suppression off; take noise out in the edit.");
     }
     let found = channel.noise_dbfs_a.unwrap_or_default();
     let told = |standing, words: &str| {
-        Told::new(Measure::Noise, standing, format!("{}(A)", dbfs(found)), words).promised(promised.clone())
+        SoundTold::new(SoundMeasure::Noise, standing, format!("{}(A)", dbfs(found)), words)
+            .promised(promised.clone())
     };
     if !channel.snr_reliable {
-        return told(Standing::Plain, "Taken from the softest tenth of the file: somebody speaks all the time.");
+        return told(
+            Standing::Plain,
+            "Taken from the softest tenth of the file: somebody speaks all the time.",
+        );
     }
     match found {
         n if n <= NOISE_DBFS[0] => told(Standing::Good, "Quiet."),
@@ -285,43 +329,56 @@ fn noise(channel: &ChannelMeasures, plan: &Promise) -> Told {
     }
 }
 
-fn hum(channel: &ChannelMeasures) -> Told {
+fn hum(channel: &ChannelMeasures) -> SoundTold {
     let hum = &channel.hum;
     let (Some(present), Some(mains)) = (hum.present, hum.mains_hz) else {
         let words = "Looked for only where nobody speaks for a second.";
-        return Told::new(Measure::Hum, Standing::Plain, "not measured", words)
+        return SoundTold::new(SoundMeasure::Hum, Standing::Plain, "not measured", words)
             .action("Say nothing for two seconds before you stop.");
     };
     let total = hum.total_dbfs.filter(|_| present);
     let Some(total) = total else {
-        return Told::new(Measure::Hum, Standing::Good, "none", "No line of the mains stands out.");
+        return SoundTold::new(SoundMeasure::Hum, Standing::Good, "none", "No line of the mains stands out.");
     };
     let under = channel.noise_dbfs_a.is_some_and(|noise| total <= noise - HUM_UNDER_DB);
     if under {
-        return Told::new(Measure::Hum, Standing::Fair, dbfs(total), format!("A trace of {mains} Hz, under the noise."));
+        return SoundTold::new(
+            SoundMeasure::Hum,
+            Standing::Fair,
+            dbfs(total),
+            format!("A trace of {mains} Hz, under the noise."),
+        );
     }
-    let words = format!("The mains are heard, {mains} Hz and above: a cable, a dimmer or a laptop's charger.");
-    Told::new(Measure::Hum, Standing::Poor, dbfs(total), words)
-        .action("Pull the laptop's charger, lead the microphone's cable away from mains leads, and test again.")
+    let words =
+        format!("The mains are heard, {mains} Hz and above: a cable, a dimmer or a laptop's charger.");
+    SoundTold::new(SoundMeasure::Hum, Standing::Poor, dbfs(total), words).action(
+        "Pull the laptop's charger, lead the microphone's cable away from mains leads, and test again.",
+    )
 }
 
-fn dropouts(measured: &SoundMeasures) -> Told {
-    let all: Vec<[f64; 2]> = measured.per_channel.iter().flat_map(|channel| channel.dropouts_s.clone()).collect();
+fn dropouts(measured: &SoundMeasures) -> SoundTold {
+    let all: Vec<[f64; 2]> =
+        measured.per_channel.iter().flat_map(|channel| channel.dropouts_s.clone()).collect();
     if all.is_empty() {
-        return Told::new(Measure::Dropouts, Standing::Good, "none", "Nothing is missing.");
+        return SoundTold::new(SoundMeasure::Dropouts, Standing::Good, "none", "Nothing is missing.");
     }
     let named: Vec<String> = all.iter().take(3).map(|[at, _]| place(*at)).collect();
     let more = if all.len() > 3 { " and later" } else { "" };
-    let words = format!("Sound is missing at {}{more}: a slow card, a wireless link, or the USB port.", named.join(", "));
+    let words = format!(
+        "Sound is missing at {}{more}: a slow card, a wireless link, or the USB port.",
+        named.join(", ")
+    );
     let count = if all.len() == 1 { "1 gap".to_owned() } else { format!("{} gaps", all.len()) };
-    Told::new(Measure::Dropouts, Standing::Poor, count, words)
-        .action("Use another card, port or cable; keep the transmitter in sight of its receiver; then test again.")
+    SoundTold::new(SoundMeasure::Dropouts, Standing::Poor, count, words).action(
+        "Use another card, port or cable; keep the transmitter in sight of its receiver; then test again.",
+    )
 }
 
-fn channels(measured: &SoundMeasures) -> Told {
+fn channels(measured: &SoundMeasures) -> SoundTold {
     let levels: Vec<f64> = measured.per_channel.iter().map(|channel| channel.rms_dbfs).collect();
     let most = levels.iter().copied().fold(f64::NEG_INFINITY, f64::max);
-    let told = |standing, found: &str, words: String| Told::new(Measure::Channels, standing, found, words);
+    let told =
+        |standing, found: &str, words: String| SoundTold::new(SoundMeasure::Channels, standing, found, words);
     if most < NO_SIGNAL_DBFS {
         return told(Standing::Poor, "no signal", "No microphone is heard: nothing is louder than an open input.".into())
             .action("Push the plug home, choose the microphone in the input menu, and look at its switch and battery.");
@@ -339,34 +396,47 @@ fn channels(measured: &SoundMeasures) -> Told {
     match measured.correlation {
         Some(c) if c < TURNED => {
             let words = "One channel is the other upside down: as one channel they cancel each other.";
-            told(Standing::Poor, "polarity reversed", words.into()).action("Use one of the channels alone in the edit.")
+            told(Standing::Poor, "polarity reversed", words.into())
+                .action("Use one of the channels alone in the edit.")
         }
         Some(c) if c > TWICE && apart <= ALIKE_DB => {
             told(Standing::Good, "dual mono", "The same signal twice, which is fine for a voice.".into())
         }
-        _ if apart <= ALIKE_DB => told(Standing::Good, "two", "Both channels are as loud as each other.".into()),
+        _ if apart <= ALIKE_DB => {
+            told(Standing::Good, "two", "Both channels are as loud as each other.".into())
+        }
         _ => told(Standing::Fair, "two", format!("The {strong} channel is {} louder.", db(apart)))
             .action("Turn to the middle of the microphone, or use the louder channel alone."),
     }
 }
 
-fn offset(measured: &SoundMeasures) -> Told {
+fn offset(measured: &SoundMeasures) -> SoundTold {
     let most = measured.per_channel.iter().map(|channel| channel.dc_offset.abs()).fold(0.0, f64::max);
     let found = format!("{} %", decimals(100.0 * most, 2));
     match most {
-        o if o < OFFSET[0] => Told::new(Measure::Offset, Standing::Good, found, "The wave stands on its middle."),
-        o if o <= OFFSET[1] => {
-            Told::new(Measure::Offset, Standing::Fair, found, "The wave stands a little off its middle; a cut below 80 Hz mends it.")
+        o if o < OFFSET[0] => {
+            SoundTold::new(SoundMeasure::Offset, Standing::Good, found, "The wave stands on its middle.")
         }
-        _ => Told::new(Measure::Offset, Standing::Poor, found, "The wave stands off its middle: a fault of the input.")
-            .action("Try another input or another cable."),
+        o if o <= OFFSET[1] => SoundTold::new(
+            SoundMeasure::Offset,
+            Standing::Fair,
+            found,
+            "The wave stands a little off its middle; a cut below 80 Hz mends it.",
+        ),
+        _ => SoundTold::new(
+            SoundMeasure::Offset,
+            Standing::Poor,
+            found,
+            "The wave stands off its middle: a fault of the input.",
+        )
+        .action("Try another input or another cable."),
     }
 }
 
-fn reverberation(measured: &SoundMeasures, plan: &Promise) -> Told {
+fn reverberation(measured: &SoundMeasures, plan: &Promise) -> SoundTold {
     let promised = plan.rt_mid_s.map(|(seconds, _)| format!("{} s", decimals(seconds, 2)));
     let plain = |words: String| {
-        Told::new(Measure::Reverberation, Standing::Plain, "not measured", words)
+        SoundTold::new(SoundMeasure::Reverberation, Standing::Plain, "not measured", words)
             .promised(promised.clone())
             .action("Wait half a second, clap once at your mouth, and stop two seconds later.")
     };
@@ -383,7 +453,10 @@ fn reverberation(measured: &SoundMeasures, plan: &Promise) -> Told {
         s if (low..=poor).contains(&s) => Standing::Fair,
         _ => Standing::Poor,
     };
-    let room = reverberation::words(mid);
+    let room = match reverberation::words(mid) {
+        "good" => "good for a voice",
+        other => other,
+    };
     let off = plan.rt_mid_s.filter(|(planned, _)| (mid / planned - 1.0).abs() > RT_OFF);
     let words = match off {
         Some((planned, _)) => format!(
@@ -393,7 +466,7 @@ fn reverberation(measured: &SoundMeasures, plan: &Promise) -> Told {
         None => format!("The room is {room}."),
     };
     let within = format!("{} s \u{b1} {}", decimals(mid, 2), decimals(0.1 * mid, 2));
-    let told = Told::new(Measure::Reverberation, standing, within, words).promised(promised);
+    let told = SoundTold::new(SoundMeasure::Reverberation, standing, within, words).promised(promised);
     if off.is_some() {
         return told.action(if rt.claps > 1 {
             "Take it as the room's measured time."
@@ -404,46 +477,68 @@ fn reverberation(measured: &SoundMeasures, plan: &Promise) -> Told {
     told
 }
 
-fn steadiness(measured: &SoundMeasures) -> Told {
+fn steadiness(measured: &SoundMeasures) -> SoundTold {
     let Some(range) = measured.stability.range_db.filter(|_| measured.stability.parts > 1) else {
-        return Told::new(Measure::Steadiness, Standing::Plain, "not measured", "It takes six seconds of speech to tell.");
+        return SoundTold::new(
+            SoundMeasure::Steadiness,
+            Standing::Plain,
+            "not measured",
+            "It takes six seconds of speech to tell.",
+        );
     };
     match range {
-        r if r <= STEADY_DB[0] => {
-            Told::new(Measure::Steadiness, Standing::Good, db(range), "You are as loud at the end as at the begin.")
-        }
-        r if r <= STEADY_DB[1] => Told::new(Measure::Steadiness, Standing::Fair, db(range), "You move or turn away while you speak.")
-            .action("Keep your mouth at one distance, or wear the microphone."),
-        _ => Told::new(Measure::Steadiness, Standing::Poor, db(range), "You leave the microphone while you speak.")
-            .action("Keep your mouth at one distance, or wear the microphone."),
+        r if r <= STEADY_DB[0] => SoundTold::new(
+            SoundMeasure::Steadiness,
+            Standing::Good,
+            db(range),
+            "You are as loud at the end as at the begin.",
+        ),
+        r if r <= STEADY_DB[1] => SoundTold::new(
+            SoundMeasure::Steadiness,
+            Standing::Fair,
+            db(range),
+            "You move or turn away while you speak.",
+        )
+        .action("Keep your mouth at one distance, or wear the microphone."),
+        _ => SoundTold::new(
+            SoundMeasure::Steadiness,
+            Standing::Poor,
+            db(range),
+            "You leave the microphone while you speak.",
+        )
+        .action("Keep your mouth at one distance, or wear the microphone."),
     }
 }
 
-fn loudness(measured: &SoundMeasures) -> Option<Told> {
+fn loudness(measured: &SoundMeasures) -> Option<SoundTold> {
     let lufs = measured.integrated_lufs?;
     let words = match measured.channels {
-        1 => format!("One channel counted once: played on both sides it is {} LU louder.", decimals(DUAL_MONO_LU, 0)),
+        1 => format!(
+            "One channel counted once: played on both sides it is {} LU louder.",
+            decimals(DUAL_MONO_LU, 0)
+        ),
         _ => "Both channels together.".to_owned(),
     };
-    Some(Told::new(Measure::Loudness, Standing::Plain, format!("{} LUFS", signed(lufs, 1)), words))
+    Some(SoundTold::new(SoundMeasure::Loudness, Standing::Plain, format!("{} LUFS", signed(lufs, 1)), words))
 }
 
-fn length(measured: &SoundMeasures) -> Option<Told> {
+fn length(measured: &SoundMeasures) -> Option<SoundTold> {
     let [least, most] = LENGTH_S;
     let seconds = measured.duration_s;
     (seconds < least).then(|| {
         let words = format!("Short: {} to {} seconds tell more.", decimals(least, 0), decimals(most, 0));
-        Told::new(Measure::Length, Standing::Plain, format!("{} s", decimals(seconds, 1)), words)
+        SoundTold::new(SoundMeasure::Length, Standing::Plain, format!("{} s", decimals(seconds, 1)), words)
     })
 }
 
 /// Which microphone records cannot be proved from a file: signs that speak for another one, as likelihood.
-fn microphone(measured: &SoundMeasures, channel: &ChannelMeasures, plan: &Promise) -> Option<Told> {
+fn microphone(measured: &SoundMeasures, channel: &ChannelMeasures, plan: &Promise) -> Option<SoundTold> {
     let noisier = plan
         .snr_db
         .zip(channel.snr_db_a.filter(|_| channel.snr_reliable))
         .is_some_and(|(promised, found)| promised - found > SNR_UNDER_DB);
-    let echo = measured.clap.and_then(|clap| clap.direct_to_reverberant_db).zip(plan.direct_to_reverberant_db);
+    let echo =
+        measured.clap.and_then(|clap| clap.direct_to_reverberant_db).zip(plan.direct_to_reverberant_db);
     let far = echo.is_some_and(|(found, promised)| promised - found > ECHO_UNDER_DB)
         || measured
             .rt
@@ -469,7 +564,7 @@ fn microphone(measured: &SoundMeasures, channel: &ChannelMeasures, plan: &Promis
         "This may be the camera's own microphone: {}. A file alone cannot prove it.",
         signs.join(if signs.len() == 2 { " and " } else { ", " })
     );
-    Some(Told::new(Measure::Microphone, standing, found, words).action(
+    Some(SoundTold::new(SoundMeasure::Microphone, standing, found, words).action(
         "Scratch the microphone while it records: the file must show it. Else push the plug home, choose the input, look at the battery and at the adapter.",
     ))
 }

@@ -6,7 +6,7 @@ use axum::response::{IntoResponse, Response};
 use axum::{Extension, Json};
 use fogon_core::card::card;
 use fogon_core::corner::{Corner, face_marks};
-use fogon_core::day::{Planned, date, days, good_hours, sessions as planned_sessions, zone_of};
+use fogon_core::day::{SessionPlanned, date, days, good_hours, sessions as planned_sessions, zone_of};
 use fogon_core::plan::Plan;
 use fogon_core::problem::Problems;
 use fogon_core::run::{Entry, LogIn, Run, run as run_of};
@@ -97,7 +97,10 @@ pub(crate) async fn of_plan(Sent(plan): Sent<Plan>) -> Result<Json<RunTold>, Det
 /// The run of a corner as it is saved, and its logbook
 #[utoipa::path(get, path = "/api/v1/corners/{id}/run", operation_id = "running", params(("id" = i64, Path)),
     responses((status = 200, body = Running), (status = 404, body = Details, content_type = "application/problem+json")))]
-pub(crate) async fn of_corner(State(store): State<Shared>, Path(id): Path<i64>) -> Result<Json<Running>, Details> {
+pub(crate) async fn of_corner(
+    State(store): State<Shared>,
+    Path(id): Path<i64>,
+) -> Result<Json<Running>, Details> {
     blocking(move || {
         let (revision, plan) = super::corners::plan_of(&store, id)?;
         let (run, _) = made(&plan)?;
@@ -149,7 +152,9 @@ pub(crate) async fn as_file(
         let entries = store.log(id)?;
         let (kind, text) = match format.as_str() {
             "csv" => ("text/csv; charset=utf-8", log_csv(&entries)),
-            "json" => ("application/json", serde_json::to_string_pretty(&LogIn { entries }).unwrap_or_default()),
+            "json" => {
+                ("application/json", serde_json::to_string_pretty(&LogIn { entries }).unwrap_or_default())
+            }
             _ => return Err(Details::not_found("format of the logbook; give csv or json")),
         };
         let mut response = text.into_response();
@@ -214,7 +219,7 @@ fogon_core::shape!(SessionsIn => |asked: &SessionsIn| asked.plan.check());
 /// Sessions in good hours, and the same as a calendar.
 #[derive(Serialize, ToSchema)]
 pub(crate) struct Sessions {
-    sessions: Vec<Planned>,
+    sessions: Vec<SessionPlanned>,
     /// As iCalendar.
     ics: String,
 }
@@ -230,7 +235,13 @@ pub(crate) async fn sessions(Sent(asked): Sent<SessionsIn>) -> Result<Json<Sessi
         let to = date("to", &asked.to).map_err(Problems::from)?;
         let days = days(&zone, from, to).map_err(Problems::from)?;
         let hours = good_hours(plan, &days, &zone).map_err(Problems::from)?;
-        let sessions = planned_sessions(&hours, &zone, asked.minutes, usize::from(asked.count));
+        let sessions = planned_sessions(
+            &hours,
+            &zone,
+            (now_ms() / 1000) as i64,
+            asked.minutes,
+            usize::from(asked.count),
+        );
         Ok(Json(Sessions { ics: sessions_ics(&plan.name, &sessions), sessions }))
     })
     .await

@@ -16,7 +16,7 @@ use fogon_core::take::before::{Against, Figures, against, figures};
 use fogon_core::take::picture::{Marks, Pixels, StillMeasures};
 use fogon_core::take::sound::{Recorded, SoundMeasures};
 use fogon_core::take::sync::{Apart, Sync, synchronise};
-use fogon_core::take::{Promise, Told, picture, sound, summary, told};
+use fogon_core::take::{Promise, SoundTold, picture, sound, summary, told};
 use fogon_recording::{MOST_STILL_BYTES, MOST_TAKE_BYTES, Take, read_still, read_take};
 use fogon_store::Store;
 use serde::Serialize;
@@ -72,7 +72,7 @@ pub(crate) struct SoundTaken {
     ready: bool,
     /// In one sentence.
     summary: String,
-    told: Vec<Told>,
+    told: Vec<SoundTold>,
     measures: SoundMeasures,
     /// The room's reverberation time as a clap tells it, s, to be taken as measured; null without a clap that can be believed.
     measured_rt_mid_s: Option<f64>,
@@ -158,7 +158,12 @@ pub(crate) async fn of_sound(
 fn sync_told(corner: &Corner<'_>, sync: Sync) -> SyncTold {
     let session_min = corner.brief.recording.session_min.unwrap_or(fogon_core::sound::record::SESSION_MIN);
     let over_session = sync.over(session_min, corner.layout.camera.frame_rate_hz);
-    SyncTold { sentence: sync.told(session_min, corner.layout.camera.frame_rate_hz), sync, over_session, session_min }
+    SyncTold {
+        sentence: sync.told(session_min, corner.layout.camera.frame_rate_hz),
+        sync,
+        over_session,
+        session_min,
+    }
 }
 
 /// The first of two files as WAV, shifted and stretched to fit the second
@@ -173,9 +178,7 @@ pub(crate) async fn fitted(
     blocking(move || {
         store.get(id)?;
         let take = read_take(parts.get("file")?)?;
-        let second = read_take(parts.get("second")?)
-            .and_then(|second| second.at(take.sample_rate_hz))
-            ?;
+        let second = read_take(parts.get("second")?).and_then(|second| second.at(take.sample_rate_hz))?;
         let sync = synchronise(&recorded(&take), &recorded(&second)).map_err(|error| {
             Details::new(StatusCode::CONFLICT, "nothing_in_common", sentence(&error.to_string()))
         })?;

@@ -12,4 +12,5 @@ mod keeping;
 mod phones;
 mod refusals;
 mod running;
+mod takes;
 mod viewing;

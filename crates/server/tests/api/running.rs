@@ -85,19 +85,24 @@ impl Server {
     }
 
     pub(crate) fn send(&self, method: &str, path: &str, headers: &[(&str, &str)], body: &str) -> Answer {
-        self.answer(method, path, headers, body.as_bytes())
+        self.answer(method, path, headers, "application/json", body.as_bytes())
+    }
+
+    /// Sends a body of some kind.
+    pub(crate) fn send_as(&self, method: &str, path: &str, kind: &str, body: &[u8]) -> Answer {
+        self.answer(method, path, &[], kind, body)
     }
 
     pub(crate) fn send_bytes(&self, method: &str, path: &str, body: &[u8]) -> Answer {
-        self.answer(method, path, &[], body)
+        self.answer(method, path, &[], "application/json", body)
     }
 
-    fn answer(&self, method: &str, path: &str, headers: &[(&str, &str)], body: &[u8]) -> Answer {
+    fn answer(&self, method: &str, path: &str, headers: &[(&str, &str)], kind: &str, body: &[u8]) -> Answer {
         let mut request = ureq::http::Request::builder().method(method).uri(format!("{}{path}", self.base));
         for (name, value) in headers {
             request = request.header(*name, *value);
         }
-        let request = request.header("content-type", "application/json").body(body.to_vec()).unwrap();
+        let request = request.header("content-type", kind).body(body.to_vec()).unwrap();
         let mut answer = self.agent.run(request).unwrap();
         let header = |name| answer.headers().get(name).map_or("", |v| v.to_str().unwrap()).to_owned();
         let (kind, tag) = (header("content-type"), header("etag"));

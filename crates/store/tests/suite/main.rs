@@ -8,6 +8,7 @@ mod damage;
 mod history;
 mod kept;
 mod listing;
+mod log;
 mod troubles;
 mod versions;
 

@@ -45,7 +45,7 @@ pub enum PictureMeasure {
 
 /// One measure in words.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
-pub struct ToldOfPicture {
+pub struct PictureTold {
     /// Which.
     pub measure: PictureMeasure,
     /// Its name.
@@ -62,7 +62,7 @@ pub struct ToldOfPicture {
     pub action: Option<String>,
 }
 
-impl ToldOfPicture {
+impl PictureTold {
     fn new(
         measure: PictureMeasure,
         standing: Standing,
@@ -80,7 +80,15 @@ impl ToldOfPicture {
             PictureMeasure::Burnt => "Burnt out",
             PictureMeasure::Screen => "Screen",
         };
-        Self { measure, label, standing, found: found.into(), promised: None, sentence: sentence.into(), action: None }
+        Self {
+            measure,
+            label,
+            standing,
+            found: found.into(),
+            promised: None,
+            sentence: sentence.into(),
+            action: None,
+        }
     }
 
     fn promised(mut self, words: impl Into<String>) -> Self {
@@ -123,7 +131,7 @@ fn stops(value: f64) -> String {
     format!("{sign}{} stops", decimals(value, 1).replace('-', "\u{2212}"))
 }
 
-pub(super) fn told(corner: &Corner<'_>, still: &StillMeasures, promise: &Promise) -> Vec<ToldOfPicture> {
+pub(super) fn told(corner: &Corner<'_>, still: &StillMeasures, promise: &Promise) -> Vec<PictureTold> {
     let camera = camera(corner, still);
     let as_laid = camera.standing == Standing::Good;
     let mut all = vec![camera, headroom(still, as_laid), face(still, as_laid)];
@@ -142,6 +150,11 @@ fn joined(words: &[String]) -> String {
         [one] => one.clone(),
         [most @ .., last] => format!("{} and {last}", most.join(", ")),
     }
+}
+
+/// To the centimetre: marks tell no more.
+fn whole_m(metres: f64) -> f64 {
+    (metres * 100.0).round() / 100.0
 }
 
 /// A way in which the camera may stand off the plan.
@@ -164,16 +177,22 @@ impl Off {
             return None;
         }
         let amount =
-            if self.is_angle { format!("{}\u{b0}", decimals(size, usize::from(size < 3.0))) } else { units.gap(size) };
+            if self.is_angle { format!("{}\u{b0}", decimals(size, 0)) } else { units.gap(whole_m(size)) };
         let side = usize::from(self.solved.by < 0.0);
         Some((format!("{amount} {}", self.is[side]), format!("{} by {amount}", self.back[side])))
     }
 }
 
-fn camera(corner: &Corner<'_>, still: &StillMeasures) -> ToldOfPicture {
+fn camera(corner: &Corner<'_>, still: &StillMeasures) -> PictureTold {
     let (units, pose) = (corner.brief.units, &still.pose);
     let ways = [
-        Off { solved: pose.higher, least: PLACE_M[0], is_angle: false, is: ["too high", "too low"], back: ["lower it", "raise it"] },
+        Off {
+            solved: pose.higher,
+            least: PLACE_M[0],
+            is_angle: false,
+            is: ["too high", "too low"],
+            back: ["lower it", "raise it"],
+        },
         Off {
             solved: pose.further,
             least: DISTANCE[0] * pose.distance_m,
@@ -181,7 +200,13 @@ fn camera(corner: &Corner<'_>, still: &StillMeasures) -> ToldOfPicture {
             is: ["too far away", "too near"],
             back: ["bring it nearer", "take it back"],
         },
-        Off { solved: pose.turned_up, least: TURN_DEG[0], is_angle: true, is: ["up", "down"], back: ["tilt it down", "tilt it up"] },
+        Off {
+            solved: pose.turned_up,
+            least: TURN_DEG[0],
+            is_angle: true,
+            is: ["up", "down"],
+            back: ["tilt it down", "tilt it up"],
+        },
         Off {
             solved: pose.turned_right,
             least: TURN_DEG[0],
@@ -201,14 +226,14 @@ fn camera(corner: &Corner<'_>, still: &StillMeasures) -> ToldOfPicture {
     .fold(Standing::Good, worse);
     let bounds = format!(
         "Height within {}, distance within {}, tilt within {}\u{b0}{}.",
-        units.gap(2.0 * pose.higher.sigma),
-        units.gap(2.0 * pose.further.sigma),
-        decimals(2.0 * pose.turned_up.sigma, 1),
+        units.gap(whole_m(2.0 * pose.higher.sigma)),
+        units.gap(whole_m(2.0 * pose.further.sigma)),
+        decimals((2.0 * pose.turned_up.sigma).max(1.0), 0),
         if pose.by_edge { "" } else { "; an upright edge at the side of the picture tells it better" }
     );
     let found = format!("{} high", units.length(pose.height_m));
     let told = |standing, words: String| {
-        ToldOfPicture::new(PictureMeasure::Camera, standing, found.clone(), words)
+        PictureTold::new(PictureMeasure::Camera, standing, found.clone(), words)
             .promised(format!("{} high", units.length(corner.view.position_m.z)))
     };
     if is.is_empty() {
@@ -223,7 +248,7 @@ fn mended(as_laid: bool, words: String) -> String {
     if as_laid { words } else { "Set the camera as planned first: that mends it.".into() }
 }
 
-fn headroom(still: &StillMeasures, as_laid: bool) -> ToldOfPicture {
+fn headroom(still: &StillMeasures, as_laid: bool) -> PictureTold {
     let off = still.headroom_fraction - still.planned_headroom_fraction;
     let standing = if still.headroom_fraction < 0.0 { Standing::Poor } else { standing(off, FACE) };
     let words = match standing {
@@ -232,14 +257,20 @@ fn headroom(still: &StillMeasures, as_laid: bool) -> ToldOfPicture {
         _ if off > 0.0 => "The head sits lower than planned.",
         _ => "The head sits higher than planned.",
     };
-    let action = (standing != Standing::Good)
-        .then(|| mended(as_laid, format!("Tilt the camera {} a little.", if off > 0.0 { "down" } else { "up" })));
-    ToldOfPicture::new(PictureMeasure::Headroom, standing, format!("{} of the height", percent(still.headroom_fraction.max(0.0))), words)
-        .promised(percent(still.planned_headroom_fraction))
-        .action(action)
+    let action = (standing != Standing::Good).then(|| {
+        mended(as_laid, format!("Tilt the camera {} a little.", if off > 0.0 { "down" } else { "up" }))
+    });
+    PictureTold::new(
+        PictureMeasure::Headroom,
+        standing,
+        format!("{} of the height", percent(still.headroom_fraction.max(0.0))),
+        words,
+    )
+    .promised(percent(still.planned_headroom_fraction))
+    .action(action)
 }
 
-fn face(still: &StillMeasures, as_laid: bool) -> ToldOfPicture {
+fn face(still: &StillMeasures, as_laid: bool) -> PictureTold {
     let off = still.face_fraction - still.planned_face_fraction;
     let side = if off > 0.0 { "right" } else { "left" };
     let standing = standing(off, FACE);
@@ -247,13 +278,19 @@ fn face(still: &StillMeasures, as_laid: bool) -> ToldOfPicture {
         Standing::Good => "The face is where the plan has it.".to_owned(),
         _ => format!("The face is too far {side} in the picture."),
     };
-    let action = (standing != Standing::Good).then(|| mended(as_laid, format!("Turn the camera to its {side}.")));
-    ToldOfPicture::new(PictureMeasure::Face, standing, format!("{} from the left", percent(still.face_fraction)), words)
-        .promised(percent(still.planned_face_fraction))
-        .action(action)
+    let action =
+        (standing != Standing::Good).then(|| mended(as_laid, format!("Turn the camera to its {side}.")));
+    PictureTold::new(
+        PictureMeasure::Face,
+        standing,
+        format!("{} from the left", percent(still.face_fraction)),
+        words,
+    )
+    .promised(percent(still.planned_face_fraction))
+    .action(action)
 }
 
-fn level(still: &StillMeasures) -> Option<ToldOfPicture> {
+fn level(still: &StillMeasures) -> Option<PictureTold> {
     let rolled = still.pose.rolled?;
     let standing = standing(rolled.by, LEVEL_DEG);
     let side = if rolled.by > 0.0 { "right" } else { "left" };
@@ -262,19 +299,31 @@ fn level(still: &StillMeasures) -> Option<ToldOfPicture> {
         _ => format!("The camera leans to its {side}."),
     };
     let other = if rolled.by > 0.0 { "left" } else { "right" };
-    let told = ToldOfPicture::new(PictureMeasure::Level, standing, format!("{}\u{b0}", decimals(rolled.by.abs(), 1)), words);
-    Some(told.promised("level").action(
-        (standing != Standing::Good)
-            .then(|| format!("Turn it over to its {other} by {}\u{b0}.", decimals(rolled.by.abs(), 1))),
-    ))
+    let told = PictureTold::new(
+        PictureMeasure::Level,
+        standing,
+        format!("{}\u{b0}", decimals(rolled.by.abs(), 1)),
+        words,
+    );
+    Some(
+        told.promised("level").action(
+            (standing != Standing::Good)
+                .then(|| format!("Turn it over to its {other} by {}\u{b0}.", decimals(rolled.by.abs(), 1))),
+        ),
+    )
 }
 
-fn exposure(corner: &Corner<'_>, still: &StillMeasures) -> Option<ToldOfPicture> {
+fn exposure(corner: &Corner<'_>, still: &StillMeasures) -> Option<PictureTold> {
     let by_card = still.tones.grey_stops.is_some();
     let Some(found) = still.tones.face_stops() else {
         return Some(
-            ToldOfPicture::new(PictureMeasure::Exposure, Standing::Poor, "burnt out", "The skin is burnt out where it was looked at.")
-                .action(Some("Halve the ISO, or dim the key, and take another still.".into())),
+            PictureTold::new(
+                PictureMeasure::Exposure,
+                Standing::Poor,
+                "burnt out",
+                "The skin is burnt out where it was looked at.",
+            )
+            .action(Some("Halve the ISO, or dim the key, and take another still.".into())),
         );
     };
     let (from, within) = if by_card { ("the grey card", "a third") } else { ("the skin", "half") };
@@ -293,10 +342,14 @@ fn exposure(corner: &Corner<'_>, still: &StillMeasures) -> Option<ToldOfPicture>
             decimals(crate::exposure::iso_on_dial(iso, corner.body.iso_min, corner.body.iso_max), 0)
         )
     });
-    Some(ToldOfPicture::new(PictureMeasure::Exposure, standing, stops(found), words).promised("0 stops").action(action))
+    Some(
+        PictureTold::new(PictureMeasure::Exposure, standing, stops(found), words)
+            .promised("0 stops")
+            .action(action),
+    )
 }
 
-fn background(still: &StillMeasures, promise: &Promise) -> Option<ToldOfPicture> {
+fn background(still: &StillMeasures, promise: &Promise) -> Option<PictureTold> {
     let (under, planned) = still.tones.background_under_face_stops.zip(promise.background_stops)?;
     let off = under - planned;
     let standing = standing(off, STOPS);
@@ -307,14 +360,21 @@ fn background(still: &StillMeasures, promise: &Promise) -> Option<ToldOfPicture>
     };
     let action = match standing {
         Standing::Good => None,
-        _ if off > 0.0 => Some("Look for an open curtain, a lamp that is on, or a key that spills onto the wall.".into()),
+        _ if off > 0.0 => {
+            Some("Look for an open curtain, a lamp that is on, or a key that spills onto the wall.".into())
+        }
         _ => Some("Look at the lamps behind you: one is off, or its dial is low.".into()),
     };
-    let told = ToldOfPicture::new(PictureMeasure::Background, standing, format!("{} to the face", stops(under)), words);
+    let told = PictureTold::new(
+        PictureMeasure::Background,
+        standing,
+        format!("{} to the face", stops(under)),
+        words,
+    );
     Some(told.promised(stops(planned)).action(action))
 }
 
-fn white(still: &StillMeasures) -> Option<ToldOfPicture> {
+fn white(still: &StillMeasures) -> Option<PictureTold> {
     let white = still.tones.white.as_ref()?;
     let mired = 1e6 / white.wanted_k - 1e6 / white.set_k;
     let standing = worse(standing(mired, MIRED), standing(white.duv, TINT_DUV));
@@ -338,11 +398,16 @@ fn white(still: &StillMeasures) -> Option<ToldOfPicture> {
         };
         format!("Set the white balance to {} K{tint}, or trim it on the card.", decimals(wanted, 0))
     });
-    let told = ToldOfPicture::new(PictureMeasure::WhiteBalance, standing, format!("{} K asked for", decimals(wanted, 0)), words);
+    let told = PictureTold::new(
+        PictureMeasure::WhiteBalance,
+        standing,
+        format!("{} K asked for", decimals(wanted, 0)),
+        words,
+    );
     Some(told.promised(format!("{} K", decimals(white.set_k, 0))).action(action))
 }
 
-fn burnt(still: &StillMeasures) -> ToldOfPicture {
+fn burnt(still: &StillMeasures) -> PictureTold {
     let tones = &still.tones;
     let in_face = standing(tones.burnt_face_fraction, BURNT_FACE);
     let standing = worse(standing(tones.burnt_fraction, BURNT), in_face);
@@ -350,15 +415,20 @@ fn burnt(still: &StillMeasures) -> ToldOfPicture {
         (Standing::Good, _) => ("Little or nothing is burnt out.", None),
         (_, Standing::Good) => (
             "Parts of the picture are burnt out, the face is not.",
-            Some("Turn lamps in the picture down, or draw the curtain; a window in the picture always burns out."),
+            Some(
+                "Turn lamps in the picture down, or draw the curtain; a window in the picture always burns out.",
+            ),
         ),
-        _ => ("Parts of the face are burnt out.", Some("Close the aperture by a stop, or dim the key by half.")),
+        _ => (
+            "Parts of the face are burnt out.",
+            Some("Close the aperture by a stop, or dim the key by half."),
+        ),
     };
     let found = percent(tones.burnt_fraction);
-    ToldOfPicture::new(PictureMeasure::Burnt, standing, found, words).action(action.map(str::to_owned))
+    PictureTold::new(PictureMeasure::Burnt, standing, found, words).action(action.map(str::to_owned))
 }
 
-fn screen(still: &StillMeasures, promise: &Promise) -> Option<ToldOfPicture> {
+fn screen(still: &StillMeasures, promise: &Promise) -> Option<PictureTold> {
     let found = still.tones.screen_stops?;
     let standing = standing(found, SCREEN_STOPS);
     let words = match standing {
@@ -367,10 +437,13 @@ fn screen(still: &StillMeasures, promise: &Promise) -> Option<ToldOfPicture> {
     };
     let action = (standing != Standing::Good)
         .then(|| "Light it from both sides alike, lamps further away, creases pulled out.".to_owned());
-    let told = ToldOfPicture::new(PictureMeasure::Screen, standing, format!("{} stops", decimals(found, 1)), words);
-    Some(match promise.screen_stops {
-        Some(planned) => told.promised(format!("{} stops", decimals(planned, 1))),
-        None => told,
-    }
-    .action(action))
+    let told =
+        PictureTold::new(PictureMeasure::Screen, standing, format!("{} stops", decimals(found, 1)), words);
+    Some(
+        match promise.screen_stops {
+            Some(planned) => told.promised(format!("{} stops", decimals(planned, 1))),
+            None => told,
+        }
+        .action(action),
+    )
 }

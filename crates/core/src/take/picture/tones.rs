@@ -82,7 +82,8 @@ impl Pixels<'_> {
 
     /// Mean light of a box, parts of the picture.
     fn mean(&self, from: Place, to: Place) -> [f64; 3] {
-        let pixel = |part: f64, count: usize| ((part * count as f64).max(0.0) as usize).min(count.saturating_sub(1));
+        let pixel =
+            |part: f64, count: usize| ((part * count as f64).max(0.0) as usize).min(count.saturating_sub(1));
         let (x0, x1) = (pixel(from[0], self.width), pixel(to[0], self.width));
         let (y0, y1) = (pixel(from[1], self.height), pixel(to[1], self.height));
         let mut sum = [0.0; 3];
@@ -121,9 +122,11 @@ pub(super) fn measure(corner: &Corner<'_>, pixels: &Pixels<'_>, marks: &Marks, p
     let behind = marks.background.and_then(|place| stops(pixels.spot(place), 1.0));
     let face = stops(skin, 1.0);
     let under = behind.zip(face).map(|(behind, face)| behind - face);
-    let background_stops = promise.background_stops.zip(under).zip(grey_stops.or(skin_stops)).map(
-        |((planned, under), face)| under - planned + face,
-    );
+    let background_stops = promise
+        .background_stops
+        .zip(under)
+        .zip(grey_stops.or(skin_stops))
+        .map(|((planned, under), face)| under - planned + face);
     let (burnt, burnt_face, drowned) = clipped(pixels, marks);
     Tones {
         skin_stops,

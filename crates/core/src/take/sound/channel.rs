@@ -5,7 +5,7 @@ use utoipa::ToSchema;
 
 use super::clipping::{self, Clipping};
 use super::dropout;
-use super::frames::{DIGITAL_DB, HOP_S, LENGTH_S, lowest_db, mean_db, quiet, speech};
+use super::frames::{DIGITAL_DB, HOP_S, LENGTH_S, is_clap, lowest_db, mean_db, quiet, speech};
 use super::hum::{self, Hum};
 use super::peak::{db, rms_dbfs, sample_peak, true_peak};
 
@@ -15,7 +15,7 @@ const CLAP_S: [f64; 2] = [0.05, 0.3];
 /// Where the noise was taken from.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
 #[serde(rename_all = "kebab-case")]
-pub enum Noise {
+pub enum NoiseFrom {
     /// A second and more in which nobody speaks.
     Quiet,
     /// The lowest tenth: there is no silence in the file.
@@ -40,13 +40,15 @@ pub struct ChannelMeasures {
     /// Where each dropout begins and how long it lasts, s.
     #[schema(value_type = Vec<Vec<f64>>)]
     pub dropouts_s: Vec<[f64; 2]>,
-    /// Noise, dBFS(A); null of digital silence.
+    /// NoiseFrom, dBFS(A); null of digital silence.
     pub noise_dbfs_a: Option<f64>,
     /// Where it was taken from.
-    pub noise_from: Noise,
+    pub noise_from: NoiseFrom,
     /// The silence, from and to, s.
     #[schema(value_type = Option<Vec<f64>>)]
     pub quiet_s: Option<[f64; 2]>,
+    /// So much of the file is speech, claps left out, s.
+    pub speech_s: f64,
     /// Speech, dBFS(A); null where nobody speaks.
     pub speech_dbfs_a: Option<f64>,
     /// Speech over noise, dB.
@@ -59,19 +61,17 @@ pub struct ChannelMeasures {
     pub hum: Hum,
 }
 
-pub(super) fn measure(
-    samples: &[f32],
-    rate_hz: f64,
-    levels_db: &[f64],
-    onsets_s: &[f64],
-) -> ChannelMeasures {
+pub(super) fn measure(samples: &[f32], rate_hz: f64, levels_db: &[f64], onsets_s: &[f64]) -> ChannelMeasures {
     let still = quiet(levels_db, onsets_s);
-    let quiet_s = still.as_ref().map(|still| [still.start as f64 * HOP_S, (still.end - 1) as f64 * HOP_S + LENGTH_S]);
+    let quiet_s =
+        still.as_ref().map(|still| [still.start as f64 * HOP_S, (still.end - 1) as f64 * HOP_S + LENGTH_S]);
     let noise = match &still {
         Some(still) => mean_db(levels_db[still.clone()].iter().copied()),
         None => lowest_db(levels_db),
     };
-    let spoken = mean_db(speech(levels_db, onsets_s).into_iter().map(|i| levels_db[i]));
+    let spoken_in = speech(levels_db, onsets_s);
+    let speech_s = HOP_S * spoken_in.iter().filter(|i| !is_clap(**i, onsets_s)).count() as f64;
+    let spoken = mean_db(spoken_in.into_iter().map(|i| levels_db[i]));
     let at = |seconds: f64| ((seconds.max(0.0) * rate_hz).round() as usize).min(samples.len());
     let hum = quiet_s.map_or_else(Hum::default, |[from, to]| hum::find(&samples[at(from)..at(to)], rate_hz));
     let mut spoken_from = 0;
@@ -94,8 +94,9 @@ pub(super) fn measure(
         clipping: clipping::find(samples, rate_hz),
         dropouts_s: dropout::find(samples, rate_hz),
         noise_dbfs_a: noise,
-        noise_from: if still.is_some() { Noise::Quiet } else { Noise::LowestTenth },
+        noise_from: if still.is_some() { NoiseFrom::Quiet } else { NoiseFrom::LowestTenth },
         quiet_s,
+        speech_s,
         speech_dbfs_a: spoken,
         snr_db_a: spoken.zip(noise).map(|(speech, noise)| speech - noise),
         snr_reliable: still.is_some(),

@@ -12,7 +12,7 @@ const AFTER_S: [f64; 2] = [0.05, 0.15];
 /// A clap rises by so much within a burst, and falls by so much after it, dB: a word goes on. Rise after the usual reading of a
 /// measured decay; fall: Fogon's own rule.
 const RISE_DB: f64 = 20.0;
-const FALL_DB: f64 = 8.0;
+const FALL_DB: f64 = 5.0;
 /// It is no softer than this beside the loudest sample, dB: the last letter of a word is. Fogon's own rule.
 const BELOW_PEAK_DB: f64 = 9.0;
 /// Where nothing comes before, dB re full scale squared.
@@ -46,7 +46,9 @@ const SOFTER_DB: f64 = 12.0;
 
 /// The claps of a channel, the sharpest first; none where nothing rises as one does.
 pub(super) fn find(samples: &[f32], rate_hz: f64) -> Vec<ClapFound> {
-    let Some(last) = samples.len().checked_sub((AFTER_S[1] * rate_hz).round() as usize) else { return Vec::new() };
+    let Some(last) = samples.len().checked_sub((AFTER_S[1] * rate_hz).round() as usize) else {
+        return Vec::new();
+    };
     let at = |seconds: f64| (seconds * rate_hz).round() as usize;
     let (burst, before) = (at(BURST_S), at(BEFORE_S));
     let after = AFTER_S.map(at);
@@ -64,8 +66,10 @@ pub(super) fn find(samples: &[f32], rate_hz: f64) -> Vec<ClapFound> {
         (db_of(rise) >= RISE_DB).then(|| (from, rise, rise * own.sqrt()))
     });
     let is_clap = |(from, _, _): &(usize, f64, f64)| {
+        // Sound that comes back after a dropout rises like a clap.
+        let held = samples[*from - at(0.001).max(1)..*from].windows(2).all(|pair| pair[0] == pair[1]);
         let falls = mean(*from, from + burst) / mean(from + after[0], from + after[1]).max(NOTHING);
-        db_of(falls) >= FALL_DB && sample_peak(&samples[*from..from + 2 * burst]) >= loud
+        !held && db_of(falls) >= FALL_DB && sample_peak(&samples[*from..from + 2 * burst]) >= loud
     };
     let mut candidates: Vec<(usize, f64, f64)> = candidates.filter(is_clap).collect();
     candidates.sort_by(|a, b| b.2.total_cmp(&a.2));

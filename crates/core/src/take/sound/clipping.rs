@@ -30,7 +30,9 @@ pub struct Clipping {
 
 pub(super) fn find(samples: &[f32], rate_hz: f64) -> Clipping {
     let mut found = Clipping::default();
-    for (from, length) in runs(samples, |a, b| b.abs() >= FULL && a.signum() == b.signum(), |s| s.abs() >= FULL) {
+    for (from, length) in
+        runs(samples, |a, b| b.abs() >= FULL && a.signum() == b.signum(), |s| s.abs() >= FULL)
+    {
         found.longest_run = found.longest_run.max(length);
         if length >= RUN {
             found.runs_ge3 += 1;

@@ -41,10 +41,7 @@ const BUTTERWORTH_4: [f64; 2] = [0.541_196_100_146_197, 1.306_562_964_876_377];
 pub(super) fn octave_backwards(samples: &[f32], centre_hz: f64, rate_hz: f64) -> Vec<f64> {
     let edge = std::f64::consts::SQRT_2;
     let filters = BUTTERWORTH_4.into_iter().flat_map(|q| {
-        [
-            Biquad::pass(true, centre_hz / edge, q, rate_hz),
-            Biquad::pass(false, centre_hz * edge, q, rate_hz),
-        ]
+        [Biquad::pass(true, centre_hz / edge, q, rate_hz), Biquad::pass(false, centre_hz * edge, q, rate_hz)]
     });
     let mut all: Vec<f64> = samples.iter().rev().map(|s| f64::from(*s)).collect();
     for filter in filters {

@@ -51,7 +51,8 @@ impl Framing {
         let gains = (0..=length / 2)
             .map(|bin| {
                 let twice = if bin == 0 || 2 * bin == length { 1.0 } else { 2.0 };
-                let weight = if bin == 0 { 0.0 } else { energy(a_weighting_db(bin as f64 * rate_hz / length as f64)) };
+                let weight =
+                    if bin == 0 { 0.0 } else { energy(a_weighting_db(bin as f64 * rate_hz / length as f64)) };
                 twice * weight / (length as f64 * square)
             })
             .collect();
@@ -78,7 +79,8 @@ impl Framing {
                 *to = (f64::from(*sample) - mean) * weight;
             }
             // Lengths are its own: it cannot refuse.
-            let done = self.transform.process_with_scratch(&mut self.input, &mut self.output, &mut self.scratch);
+            let done =
+                self.transform.process_with_scratch(&mut self.input, &mut self.output, &mut self.scratch);
             debug_assert!(done.is_ok());
             let sum: f64 = self.output.iter().zip(&self.gains).map(|(bin, gain)| bin.norm_sqr() * gain).sum();
             levels.push(if sum > 0.0 { (10.0 * sum.log10()).max(SILENCE_DB) } else { SILENCE_DB });
@@ -149,5 +151,9 @@ pub(super) fn speech(levels_db: &[f64], onsets_s: &[f64]) -> Vec<usize> {
     let heard = |index: &usize| levels_db[*index] > GATE_DB;
     let away: Vec<usize> = (0..levels_db.len()).filter(heard).filter(|i| !is_clap(*i, onsets_s)).collect();
     // A file with a clap alone is measured all the same.
-    if away.len() < QUIET_STRETCHES { gated((0..levels_db.len()).filter(heard).collect()) } else { gated(away) }
+    if away.len() < QUIET_STRETCHES {
+        gated((0..levels_db.len()).filter(heard).collect())
+    } else {
+        gated(away)
+    }
 }

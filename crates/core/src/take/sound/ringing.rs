@@ -31,6 +31,8 @@ const DIRECT_DB: f64 = -8.0;
 /// How crooked it may be: 1000 (1 - r^2), and 100 (T30 / T20 - 1).
 const CROOKED_PERMILLE: f64 = 10.0;
 const CURVED_PERCENT: f64 = 10.0;
+/// So many samples of a clap at full scale are a clipped one.
+const CLIPPED: usize = 3;
 /// Before and after the clap the noise is the same within this, dB; else an automatic gain was at work. Fogon's own rule.
 const PUMPED_DB: f64 = 6.0;
 
@@ -92,7 +94,8 @@ pub(super) fn of(samples: &[f32], rate_hz: f64, onsets_s: &[f64]) -> Option<Ring
     };
     let mid_s = mean(&|band| band.believed_s);
     let why_not = mid_s.is_none().then(|| {
-        let noisy = [500, 1000].iter().any(|hz| bands.get(hz).is_some_and(|b| b.peak_to_noise_db < RANGE_DB[0]));
+        let noisy =
+            [500, 1000].iter().any(|hz| bands.get(hz).is_some_and(|b| b.peak_to_noise_db < RANGE_DB[0]));
         let otherwise = if noisy {
             "the clap is not loud enough over the noise"
         } else {
@@ -129,7 +132,7 @@ fn answer(samples: &[f32], rate_hz: f64, onset_s: f64) -> (Option<String>, BTree
 fn why_not(samples: &[f32], rate_hz: f64, onset_s: f64) -> Option<String> {
     let at = |seconds: f64| ((seconds.max(0.0) * rate_hz).round() as usize).min(samples.len());
     let burst = &samples[at(onset_s)..at(onset_s + STRETCH_S)];
-    if burst.windows(3).any(|three| three.iter().all(|s| s.abs() >= FULL)) {
+    if burst.iter().filter(|s| s.abs() >= FULL).count() >= CLIPPED {
         return Some("the clap is clipped".into());
     }
     if onset_s < NOISE_S[0] {
