@@ -7,6 +7,9 @@ import { SHEET } from "../ui/Section";
 import type { SessionTold } from "./log";
 import type { Log } from "./useLog";
 
+/** The list takes the keys as soon as it is there. */
+const focused = (list: HTMLElement | null) => list?.focus();
+
 interface Props {
   lines: string[];
   session: SessionTold;
@@ -47,8 +50,10 @@ export function BeforeTake({ lines, session, log }: Props) {
   };
   return (
     <section
+      ref={focused}
+      tabIndex={-1}
       aria-label="Before the take"
-      className={`${SHEET} p-3`}
+      className={`${SHEET} p-3 outline-none`}
       onKeyDown={(event) => {
         // The number of a line ticks it.
         const index = Number(event.key) - 1;

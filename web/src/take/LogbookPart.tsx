@@ -140,8 +140,8 @@ function OneSession({ corner, session, isOpen, log, onDelete }: OneProps) {
           label="Learnt"
           most={2000}
           large
-          value={told.learnt ?? ""}
-          onValue={(learnt) => change({ learnt })}
+          value={(told.learnt ?? []).join("\n")}
+          onValue={(learnt) => change({ learnt: linesOf(learnt) })}
         />
         {session.takes.length > 0 && (
           <Table label="Takes of this session">

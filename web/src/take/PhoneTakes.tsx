@@ -43,7 +43,13 @@ function Page({ corner }: { corner: number }) {
         {told ? (
           <div className="grid gap-3">
             <HowItStands log={log} run={told.run} />
-            <RecordPart corner={corner} run={told.run} revision={told.revision} log={log} />
+            <RecordPart
+              corner={corner}
+              run={told.run}
+              revision={told.revision}
+              log={log}
+              standsAt={() => Promise.resolve(told.revision)}
+            />
           </div>
         ) : running.error ? (
           <Trouble error={running.error} onRetry={() => void running.refetch()} />

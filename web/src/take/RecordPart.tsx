@@ -25,18 +25,20 @@ interface Props {
   run: Run;
   revision: number;
   log: Log;
+  /** The save at which the corner stands, once everything is saved. */
+  standsAt: () => Promise<number>;
   /** Brings the corner back to how it stood; none where it cannot be changed. */
   onBringBack?: ((revision: number) => void) | undefined;
 }
 
-export function RecordPart({ corner, run, revision, log, onBringBack }: Props) {
+export function RecordPart(props: Props) {
+  const { run, log } = props;
   const { open } = log;
-  if (!open)
-    return <Begin corner={corner} run={run} revision={revision} log={log} onBringBack={onBringBack} />;
+  if (!open) return <Begin {...props} />;
   return <On run={run} session={open} log={log} />;
 }
 
-function Begin({ corner, run, revision, log, onBringBack }: Props) {
+function Begin({ corner, run, revision, log, standsAt, onBringBack }: Props) {
   const last = log.sessions[0];
   const begin = async () => {
     const begun_ms = log.now_ms();
@@ -45,7 +47,7 @@ function Begin({ corner, run, revision, log, onBringBack }: Props) {
       {
         kind: "session",
         begun_ms,
-        revision,
+        revision: await standsAt(),
         stood: run.stood.slice(0, 60),
         settings: run.settings.slice(0, 60),
         ...(ready_s === null ? {} : { ready_s }),

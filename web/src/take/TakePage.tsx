@@ -80,6 +80,7 @@ export function TakePage({ corner, plan }: { corner: Corner; plan: Plan }) {
             run={run}
             revision={corner.revision}
             log={log}
+            standsAt={() => table.flush().then(() => table.view().kept.revision)}
             onBringBack={bringBack}
           />
         )}
