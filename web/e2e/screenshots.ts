@@ -65,7 +65,6 @@ const VIEWS: View[] = [
       await page.getByRole("img", { name: "The picture so far" }).waitFor();
     },
   },
-  { name: "answers", path: "/corners/1/answers", size: DESK },
   { name: "corner", path: "/corners/1", size: DESK },
   { name: "room", path: "/corners/1/room", size: DESK },
   { name: "shot", path: "/corners/1/shot", size: DESK },
@@ -91,12 +90,8 @@ const VIEWS: View[] = [
   { name: "history", path: "/corners/3/history", size: DESK, prepare: (page) => changed(page, 3) },
   { name: "kept", path: "/kept", size: DESK },
   { name: "shelf", path: "/corners/1/shelf", size: DESK },
-  {
-    name: "working",
-    path: "/corners/1/light",
-    size: DESK,
-    prepare: (page) => page.getByRole("button", { name: /^Lit side/ }).click(),
-  },
+  { name: "take", path: "/corners/1/take?part=test", size: DESK, prepare: tested },
+  { name: "record-phone", path: "/phone/3/takes", size: PHONE, prepare: recording },
   {
     name: "day",
     path: "/corners/1/day",
@@ -111,6 +106,37 @@ const VIEWS: View[] = [
     },
   },
 ];
+
+/** The voice that ships as the corner records it, and a still of a camera that stands too low. */
+async function tested(page: Page): Promise<void> {
+  const plan = (await (await page.request.get("/api/v1/corners/1/file")).json()) as {
+    layout: { camera: { position_m: number[]; tilt_deg: number } };
+  };
+  const wav = await (await page.request.post("/api/v1/hear", { data: { plan } })).body();
+  const low = structuredClone(plan);
+  low.layout.camera.position_m[2] = (low.layout.camera.position_m[2] ?? 0) - 0.1;
+  low.layout.camera.tilt_deg += 3;
+  const png = await (await page.request.post("/api/v1/picture", { data: { plan: low, width: 960 } })).body();
+  await page
+    .getByLabel("Pick a recording")
+    .setInputFiles([{ name: "test.wav", mimeType: "audio/wav", buffer: wav }]);
+  await page
+    .getByLabel("Pick a still")
+    .setInputFiles([{ name: "still.png", mimeType: "image/png", buffer: png }]);
+  await page.getByRole("button", { name: "Measure it" }).click();
+  await page.locator("[data-measure=camera]").waitFor();
+}
+
+/** A session with a take that was kept. */
+async function recording(page: Page): Promise<void> {
+  await page.evaluate(() => localStorage.setItem("fogon.countdown", "0"));
+  await page.reload();
+  await page.getByRole("button", { name: "Begin a session" }).click();
+  await page.getByRole("button", { name: "Start", exact: true }).click();
+  await page.waitForTimeout(3000);
+  await page.getByRole("button", { name: "Stop", exact: true }).click();
+  await page.getByRole("button", { name: "Keep", exact: true }).click();
+}
 
 async function take(page: Page, view: View): Promise<void> {
   await page.setViewportSize(view.size);

@@ -4370,6 +4370,8 @@ export interface components {
             found: string;
             /** @description As planned. */
             promised?: string | null;
+            /** @description What is good. */
+            good: string;
             /** @description What it means. */
             sentence: string;
             /** @description What to move, and by how much. */
@@ -5442,6 +5444,8 @@ export interface components {
             found: string;
             /** @description What the plan promised. */
             promised?: string | null;
+            /** @description What is good; none of what has no band. */
+            good?: string | null;
             /** @description What it means, and what it comes from. */
             sentence: string;
             /** @description The one thing to do. */

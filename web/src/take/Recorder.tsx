@@ -217,6 +217,7 @@ function Judge({ number, take, onChange, onDone }: JudgeProps) {
           maxLength={500}
           value={note}
           onChange={(event) => setNote(event.target.value)}
+          onBlur={() => note.trim() !== (take.note ?? "") && onChange({ ...take, note: note.trim() })}
         />
         <Button type="submit">Next</Button>
       </div>

@@ -51,6 +51,7 @@ function Rows({ all, label }: { all: One[]; label: string }) {
             <p className="pl-5.5">
               <span className="font-bold">{one.found}</span>
               {one.promised && <span className="text-faint block text-xs">planned {one.promised}</span>}
+              {one.good && <span className="text-faint block text-xs">good: {one.good}</span>}
             </p>
           </div>
           <div className="text-sm">

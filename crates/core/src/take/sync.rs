@@ -29,12 +29,16 @@ const WINDOW_S: f64 = 10.0;
 const WINDOW_PART: f64 = 0.375;
 /// How exact one correlation is, s (Fogon's own rule: a few samples, and what a head moves).
 const SIGMA_S: f64 = 1e-4;
-/// Two correlations of the drift are this far apart at most, s: ten thousand parts in a million over two minutes.
-const APART_S: f64 = 0.02;
+/// Clocks run apart by no more than this, parts in a million (real ones 1 to 50: common practice, no source).
+const MOST_PPM: f64 = 1000.0;
 /// Both have so much in common at least, s.
 const COMMON_S: f64 = 1.0;
-/// A correlation tells something from here on: its peak over its mean size.
+/// A correlation tells something from here on: its peak over its mean size, of whole files and of windows.
 const CLEAR: f64 = 15.0;
+const CLEAR_WINDOW: f64 = 8.0;
+/// Rate of the rough correlation, Hz, and how many samples round lag 0 are made finer.
+const COARSE_HZ: f64 = 8000.0;
+const NEAR: usize = 1 << 14;
 
 /// How two files go together.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, ToSchema)]
@@ -106,7 +110,13 @@ impl Sync {
 pub fn synchronise(first: &Recorded<'_>, second: &Recorded<'_>) -> Result<Sync, Unmatched> {
     let rate = first.rate_hz;
     let (a, b) = (first.loudest().1, second.loudest().1);
-    let coarse_s = lag(&Spread::of(a, b, rate, 1), EARLY_S)?;
+    // Roughly first, at a rate at which two minutes are no work.
+    let coarser = ((rate / COARSE_HZ) as usize).max(1);
+    let coarse = Spread::of(&thinned(a, coarser), &thinned(b, coarser), rate / coarser as f64);
+    if coarse.clear < CLEAR {
+        return Err(Unmatched::NothingInCommon);
+    }
+    let coarse_s = coarse.earliest_s(EARLY_S);
     // The clap of each, if both have one, at places that fit the correlation.
     let claps = clap_of(first)
         .zip(clap_of(second))
@@ -127,12 +137,12 @@ pub fn synchronise(first: &Recorded<'_>, second: &Recorded<'_>) -> Result<Sync, 
         let (own, other) = (cut(a, from_s), cut(b, from_s + coarse_s));
         // Both begin on samples: what the second is off by in parts of one is put back.
         let off_s = at(from_s + coarse_s) as f64 / rate - at(from_s) as f64 / rate - coarse_s;
-        (Spread::of(&own, &other, rate, FINER), off_s)
+        (Spread::of(&own, &other, rate).near_zero(), off_s)
     };
     let last_s = end_s - window_s;
     let ((early, early_off_s), (late, late_off_s)) = (window(begin_s), window(last_s));
     // Of files that have nothing in common the windows agree on nothing either.
-    let agrees = |window: &Spread| lag(window, EARLY_S).is_ok_and(|lag_s| lag_s.abs() < 2.0 * EARLY_S);
+    let agrees = |window: &Spread| window.clear >= CLEAR_WINDOW && window.best_s.abs() < 2.0 * EARLY_S;
     if claps.is_none() && !(agrees(&early) && agrees(&late)) {
         return Err(Unmatched::NothingInCommon);
     }
@@ -145,12 +155,12 @@ pub fn synchronise(first: &Recorded<'_>, second: &Recorded<'_>) -> Result<Sync, 
     if span_s < COMMON_S / 4.0 {
         return Err(Unmatched::NothingInCommon);
     }
-    let apart_s = early.apart(&late) + late_off_s - early_off_s;
+    let apart_s = early.apart(&late, MOST_PPM * 1e-6 * span_s) + late_off_s - early_off_s;
     let drift = apart_s / span_s;
     let (offset_s, found_at_s, by_clap) = match claps {
         Some((one, other)) => (other.onset_s - one.onset_s * (1.0 + drift), one.onset_s, true),
         None => {
-            let fine_s = coarse_s + lag(&early, EARLY_S)? + early_off_s;
+            let fine_s = coarse_s + early.earliest_s(EARLY_S) + early_off_s;
             (fine_s - early_at_s * drift, early_at_s, false)
         }
     };
@@ -174,35 +184,65 @@ fn middle_s(samples: &[f32], rate_hz: f64) -> f64 {
     if sum > 0.0 { moment / sum / rate_hz } else { samples.len() as f64 / rate_hz / 2.0 }
 }
 
+/// Means of so many samples each.
+fn thinned(samples: &[f32], by: usize) -> Vec<f32> {
+    samples.chunks_exact(by).map(|part| part.iter().sum::<f32>() / by as f32).collect()
+}
+
 /// A whitened cross-correlation: its value at each lag, negative lags at the end.
 struct Spread {
     values: Vec<f64>,
     step_s: f64,
+    /// The largest value over the mean size, and where it lies, s.
+    clear: f64,
+    best_s: f64,
+}
+
+/// A transform of real values; lengths are its own, so that it cannot refuse.
+fn forward(mut values: Vec<f64>) -> Vec<Complex<f64>> {
+    let transform = RealFftPlanner::<f64>::new().plan_fft_forward(values.len());
+    let mut output = transform.make_output_vec();
+    let done = transform.process(&mut values, &mut output);
+    debug_assert!(done.is_ok());
+    output
 }
 
 impl Spread {
-    fn of(a: &[f32], b: &[f32], rate_hz: f64, finer: usize) -> Self {
+    fn of(a: &[f32], b: &[f32], rate_hz: f64) -> Self {
         let length = (a.len() + b.len()).max(2).next_power_of_two();
-        let transform = RealFftPlanner::<f64>::new().plan_fft_forward(length);
-        let spectrum = |samples: &[f32]| -> Vec<Complex<f64>> {
-            let mut input = transform.make_input_vec();
-            input.iter_mut().zip(samples).for_each(|(to, sample)| *to = f64::from(*sample));
-            let mut output = transform.make_output_vec();
-            // Lengths are its own: it cannot refuse.
-            let done = transform.process(&mut input, &mut output);
-            debug_assert!(done.is_ok());
-            output
+        let spectrum = |samples: &[f32]| {
+            let mut padded = vec![0.0; length];
+            padded.iter_mut().zip(samples).for_each(|(to, sample)| *to = f64::from(*sample));
+            forward(padded)
         };
-        let (first, second) = (spectrum(a), spectrum(b));
-        let mut crossed = vec![Complex::new(0.0, 0.0); length * finer / 2 + 1];
-        for (bin, (to, (one, other))) in crossed.iter_mut().zip(first.iter().zip(&second)).enumerate() {
+        let mut crossed = spectrum(a);
+        for (bin, (one, other)) in crossed.iter_mut().zip(spectrum(b)).enumerate() {
             let hz = bin as f64 * rate_hz / length as f64;
-            if (BAND_HZ[0]..=BAND_HZ[1]).contains(&hz) {
-                let both = one.conj() * other;
-                *to = both / both.norm().powf(WHITENED).max(1e-30);
-            }
+            let both = one.conj() * other;
+            let is_in = (BAND_HZ[0]..=BAND_HZ[1].min(0.4 * rate_hz)).contains(&hz);
+            *one = if is_in { both / both.norm().powf(WHITENED).max(1e-30) } else { Complex::new(0.0, 0.0) };
         }
-        Self { values: backward(crossed, length * finer), step_s: 1.0 / (rate_hz * finer as f64) }
+        let mut all =
+            Self { values: backward(crossed, length), step_s: 1.0 / rate_hz, clear: 0.0, best_s: 0.0 };
+        let best = all.best();
+        let mean = all.values.iter().map(|v| v.abs()).sum::<f64>() / length as f64;
+        all.best_s = all.seconds(best);
+        all.clear = if mean > 0.0 { all.values[best] / mean } else { 0.0 };
+        all
+    }
+
+    /// What lies round lag 0, between the samples too.
+    fn near_zero(self) -> Self {
+        let length = self.values.len();
+        let near = NEAR.min(length);
+        let kept = (0..near).map(|i| self.values[if i < near / 2 { i } else { length - near + i }]).collect();
+        let mut finer = forward(kept);
+        finer.resize(near * FINER / 2 + 1, Complex::new(0.0, 0.0));
+        Self { values: backward(finer, near * FINER), step_s: self.step_s / FINER as f64, ..self }
+    }
+
+    fn best(&self) -> usize {
+        (0..self.values.len()).max_by(|i, j| self.values[*i].total_cmp(&self.values[*j])).unwrap_or(0)
     }
 
     fn seconds(&self, index: usize) -> f64 {
@@ -214,8 +254,8 @@ impl Spread {
         signed as f64 * self.step_s
     }
 
-    /// By how much another correlation is later, s: of the two with each other the largest value, between the steps by a parabola.
-    fn apart(&self, later: &Self) -> f64 {
+    /// By how much another correlation is later, s, at most so much: of the two with each other the largest value, between the steps by a parabola.
+    fn apart(&self, later: &Self, most_s: f64) -> f64 {
         // What belongs to both is close round the peak; the rest is noise.
         let near = |spread: &Self| -> Vec<f64> {
             let keep = (2.0 * EARLY_S / spread.step_s) as usize;
@@ -224,22 +264,27 @@ impl Spread {
             values[keep.min(length)..length.saturating_sub(keep).max(keep.min(length))].fill(0.0);
             values
         };
-        let (one, other) = (near(self), near(later));
-        let length = one.len();
-        let transform = RealFftPlanner::<f64>::new().plan_fft_forward(length);
-        let spectrum = |mut values: Vec<f64>| {
-            let mut output = transform.make_output_vec();
-            let done = transform.process(&mut values, &mut output);
-            debug_assert!(done.is_ok());
-            output
-        };
-        let (a, b) = (spectrum(one), spectrum(other));
-        let both =
-            Self { values: backward(a.iter().zip(&b).map(|(a, b)| a.conj() * b).collect(), length), ..*self };
-        let most = (APART_S / both.step_s) as usize;
+        let (a, b) = (forward(near(self)), forward(near(later)));
+        let length = self.values.len();
+        let crossed = a.iter().zip(&b).map(|(a, b)| a.conj() * b).collect();
+        let both = Self { values: backward(crossed, length), ..*self };
+        let most = (most_s / both.step_s).ceil() as usize;
         let within = (0..length).filter(|i| *i <= most || *i >= length - most);
         let best = within.max_by(|i, j| both.values[*i].total_cmp(&both.values[*j])).unwrap_or(0);
         both.between(best)
+    }
+
+    /// The earliest strong peak at most so long before the largest one, s.
+    fn earliest_s(&self, early_s: f64) -> f64 {
+        let (length, best) = (self.values.len(), self.best());
+        let before = ((early_s / self.step_s) as usize).min(length / 4);
+        let value = |back: usize| self.values[(best + length - back) % length];
+        let earliest = (1..=before).rev().find(|back| {
+            value(*back) >= STRONG * self.values[best]
+                && value(*back) >= value(back + 1)
+                && value(*back) >= value(back - 1)
+        });
+        self.between((best + length - earliest.unwrap_or(0)) % length)
     }
 
     /// The top of the parabola through a value and its neighbours, s.
@@ -268,23 +313,4 @@ fn backward(mut spectrum: Vec<Complex<f64>>, length: usize) -> Vec<f64> {
     let done = transform.process(&mut spectrum, &mut values);
     debug_assert!(done.is_ok());
     values
-}
-
-/// The earliest strong peak at most so long before the largest one, s.
-fn lag(spread: &Spread, early_s: f64) -> Result<f64, Unmatched> {
-    let values = &spread.values;
-    let length = values.len();
-    let best = (0..length).max_by(|i, j| values[*i].total_cmp(&values[*j])).unwrap_or(0);
-    let mean = values.iter().map(|v| v.abs()).sum::<f64>() / length as f64;
-    if values[best] < CLEAR * mean || mean == 0.0 {
-        return Err(Unmatched::NothingInCommon);
-    }
-    let before = ((early_s / spread.step_s) as usize).min(length / 4);
-    let value = |back: usize| values[(best + length - back) % length];
-    let earliest = (1..=before).rev().find(|back| {
-        value(*back) >= STRONG * values[best]
-            && value(*back) >= value(back + 1)
-            && value(*back) >= value(back - 1)
-    });
-    Ok(spread.between((best + length - earliest.unwrap_or(0)) % length))
 }

@@ -79,6 +79,8 @@ pub struct SoundTold {
     pub found: String,
     /// What the plan promised.
     pub promised: Option<String>,
+    /// What is good; none of what has no band.
+    pub good: Option<&'static str>,
     /// What it means, and what it comes from.
     pub sentence: String,
     /// The one thing to do.
@@ -92,20 +94,20 @@ impl SoundTold {
         found: impl Into<String>,
         sentence: impl Into<String>,
     ) -> Self {
-        let label = match measure {
-            SoundMeasure::Microphone => "Which microphone",
-            SoundMeasure::Peak => "Loudest word",
-            SoundMeasure::Clipping => "Clipping",
-            SoundMeasure::SpeechToNoise => "Speech over noise",
-            SoundMeasure::Noise => "Noise",
-            SoundMeasure::Hum => "Mains hum",
-            SoundMeasure::Dropouts => "Dropouts",
-            SoundMeasure::Channels => "Channels",
-            SoundMeasure::Offset => "Direct current",
-            SoundMeasure::Reverberation => "Reverberation",
-            SoundMeasure::Steadiness => "Steadiness",
-            SoundMeasure::Loudness => "Loudness",
-            SoundMeasure::Length => "Length",
+        let (label, good) = match measure {
+            SoundMeasure::Microphone => ("Which microphone", None),
+            SoundMeasure::Peak => ("Loudest word", Some("\u{2212}12 to \u{2212}6 dBFS")),
+            SoundMeasure::Clipping => ("Clipping", Some("none")),
+            SoundMeasure::SpeechToNoise => ("Speech over noise", Some("30 dB and more")),
+            SoundMeasure::Noise => ("Noise", Some("\u{2212}60 dBFS(A) and less")),
+            SoundMeasure::Hum => ("Mains hum", Some("none")),
+            SoundMeasure::Dropouts => ("Dropouts", Some("none")),
+            SoundMeasure::Channels => ("Channels", Some("one, or two within 1 dB")),
+            SoundMeasure::Offset => ("Direct current", Some("under 0.1 %")),
+            SoundMeasure::Reverberation => ("Reverberation", Some("0.20 to 0.40 s")),
+            SoundMeasure::Steadiness => ("Steadiness", Some("3 dB and less")),
+            SoundMeasure::Loudness => ("Loudness", None),
+            SoundMeasure::Length => ("Length", Some("10 to 20 s")),
         };
         Self {
             measure,
@@ -113,6 +115,7 @@ impl SoundTold {
             standing,
             found: found.into(),
             promised: None,
+            good,
             sentence: sentence.into(),
             action: None,
         }
@@ -222,8 +225,7 @@ fn peak(channel: &ChannelMeasures) -> SoundTold {
             Some(turn(by) + ", or come nearer"),
         ),
     };
-    let told = SoundTold::new(SoundMeasure::Peak, standing, dbfs(found), words)
-        .promised(Some("\u{2212}12 to \u{2212}6 dBFS".into()));
+    let told = SoundTold::new(SoundMeasure::Peak, standing, dbfs(found), words);
     match action {
         Some(action) => told.action(action + "."),
         None => told,

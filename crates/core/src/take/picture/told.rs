@@ -56,6 +56,8 @@ pub struct PictureTold {
     pub found: String,
     /// As planned.
     pub promised: Option<String>,
+    /// What is good.
+    pub good: &'static str,
     /// What it means.
     pub sentence: String,
     /// What to move, and by how much.
@@ -69,16 +71,16 @@ impl PictureTold {
         found: impl Into<String>,
         sentence: impl Into<String>,
     ) -> Self {
-        let label = match measure {
-            PictureMeasure::Camera => "Camera",
-            PictureMeasure::Headroom => "Headroom",
-            PictureMeasure::Face => "Face",
-            PictureMeasure::Level => "Level",
-            PictureMeasure::Exposure => "Exposure of the face",
-            PictureMeasure::Background => "Background",
-            PictureMeasure::WhiteBalance => "White balance",
-            PictureMeasure::Burnt => "Burnt out",
-            PictureMeasure::Screen => "Screen",
+        let (label, good) = match measure {
+            PictureMeasure::Camera => ("Camera", "within 3 cm, 4 % of the distance and 1\u{b0}"),
+            PictureMeasure::Headroom => ("Headroom", "within 3 % of the height"),
+            PictureMeasure::Face => ("Face", "within 3 % of the width"),
+            PictureMeasure::Level => ("Level", "within 0.5\u{b0}"),
+            PictureMeasure::Exposure => ("Exposure of the face", "within half a stop"),
+            PictureMeasure::Background => ("Background", "within half a stop"),
+            PictureMeasure::WhiteBalance => ("White balance", "within 8 mired"),
+            PictureMeasure::Burnt => ("Burnt out", "up to 1 %, and 0.2 % of the face"),
+            PictureMeasure::Screen => ("Screen", "up to a third of a stop"),
         };
         Self {
             measure,
@@ -86,6 +88,7 @@ impl PictureTold {
             standing,
             found: found.into(),
             promised: None,
+            good,
             sentence: sentence.into(),
             action: None,
         }
@@ -153,8 +156,11 @@ fn joined(words: &[String]) -> String {
 }
 
 /// To the centimetre: marks tell no more.
-fn whole_m(metres: f64) -> f64 {
-    (metres * 100.0).round() / 100.0
+fn to_the_cm(units: UnitSystem, metres: f64) -> String {
+    match units {
+        UnitSystem::Metric => format!("{} cm", decimals(metres * 100.0, 0)),
+        UnitSystem::Imperial => units.gap(metres),
+    }
 }
 
 /// A way in which the camera may stand off the plan.
@@ -177,7 +183,7 @@ impl Off {
             return None;
         }
         let amount =
-            if self.is_angle { format!("{}\u{b0}", decimals(size, 0)) } else { units.gap(whole_m(size)) };
+            if self.is_angle { format!("{}\u{b0}", decimals(size, 0)) } else { to_the_cm(units, size) };
         let side = usize::from(self.solved.by < 0.0);
         Some((format!("{amount} {}", self.is[side]), format!("{} by {amount}", self.back[side])))
     }
@@ -226,8 +232,8 @@ fn camera(corner: &Corner<'_>, still: &StillMeasures) -> PictureTold {
     .fold(Standing::Good, worse);
     let bounds = format!(
         "Height within {}, distance within {}, tilt within {}\u{b0}{}.",
-        units.gap(whole_m(2.0 * pose.higher.sigma)),
-        units.gap(whole_m(2.0 * pose.further.sigma)),
+        to_the_cm(units, 2.0 * pose.higher.sigma),
+        to_the_cm(units, 2.0 * pose.further.sigma),
         decimals((2.0 * pose.turned_up.sigma).max(1.0), 0),
         if pose.by_edge { "" } else { "; an upright edge at the side of the picture tells it better" }
     );

@@ -20,6 +20,8 @@ const BELOW_MEAN_DB: f64 = 10.0;
 /// Silence is within so much of the quiet tenth, dB, and so many stretches long: a second.
 const QUIET_WITHIN_DB: f64 = 6.0;
 const QUIET_STRETCHES: usize = 7;
+/// So many stretches stand for the lowest tenth at least.
+const LOWEST: usize = 3;
 /// A clap is heard from so long before it to so long after, s.
 const CLAP_S: [f64; 2] = [0.1, 1.0];
 
@@ -137,7 +139,7 @@ fn tenth(levels: impl Iterator<Item = f64>) -> Option<f64> {
 pub(super) fn lowest_db(levels_db: &[f64]) -> Option<f64> {
     let mut sorted: Vec<f64> = levels_db.iter().copied().filter(|level| *level >= DIGITAL_DB).collect();
     sorted.sort_by(f64::total_cmp);
-    let count = sorted.len().div_ceil(10);
+    let count = (sorted.len() / 10).max(LOWEST).min(sorted.len());
     mean_db(sorted[..count].iter().copied())
 }
 
