@@ -313,7 +313,8 @@ fn every_fault_is_told_with_one_thing_to_do() {
     let mut gated = good.clone();
     gated[(8.05 * RATE) as usize..(9.9 * RATE) as usize].fill(0.0);
     let upside_down: Vec<f64> = good.iter().map(|s| -s).collect();
-    let cases: Vec<(&str, Vec<Vec<f64>>, SoundMeasure, Standing, &str)> = vec![
+    type Case<'a> = (&'a str, Vec<Vec<f64>>, SoundMeasure, Standing, &'a str);
+    let cases: Vec<Case<'_>> = vec![
         ("hot", vec![louder(8.0)], SoundMeasure::Peak, Standing::Poor, "Turn the input down by 8 dB."),
         ("soft", vec![louder(-16.0)], SoundMeasure::Peak, Standing::Poor, "come nearer"),
         ("clipped", vec![louder(14.0)], SoundMeasure::Clipping, Standing::Poor, "Turn the input down"),
@@ -471,7 +472,7 @@ fn marked(
     };
     for edge in 0..edges {
         // A door frame behind the person, in the outer third of the picture.
-        let side = if (round + edge) % 2 == 0 { 1.0 } else { -1.0 };
+        let side = if (round + edge).is_multiple_of(2) { 1.0 } else { -1.0 };
         let across = side * (0.28 + 0.018 * (round % 10) as f64);
         let depth = 2.4;
         let foot = real.view.position_m

@@ -141,9 +141,7 @@ pub(super) fn solve(corner: &Corner<'_>, marks: &Marks, cut: &dyn Fn(Place) -> P
     let is_middle = |edge: &[[f64; 2]; 2]| ((edge[0][0] + edge[1][0]) / 2.0).abs() < MIDDLE * ratios.0;
     let rolls = edges.len() > 1 || edges.iter().any(is_middle);
     // A pixel of a finer picture is not set more finely by hand.
-    let pixel = ratios.0 / width_px.min(PICTURE_PX).max(1.0)
-        * MARK_PX
-        * (width_px.min(PICTURE_PX) / PICTURE_PX).max(0.25);
+    let pixel = ratios.0 * MARK_PX / PICTURE_PX.min(4.0 * width_px);
     let person = PERSON_M / (corner.eyes_m - corner.view.position_m).length().max(0.2);
     let residuals = |change: &Change| -> Vec<f64> {
         let camera = Turned::of(corner, change);
