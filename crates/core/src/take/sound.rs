@@ -25,9 +25,6 @@ pub use hum::Hum;
 pub use ringing::{BandRinging, RINGING_BANDS_HZ, Ringing};
 pub use steady::Steadiness;
 
-/// Quieter than this there is nothing, dB.
-const SILENCE_DB: f64 = -240.0;
-
 /// A recording: one or two channels of one length, full scale 1.
 #[derive(Debug, Clone, Copy)]
 pub struct Recorded<'a> {

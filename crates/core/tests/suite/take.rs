@@ -395,7 +395,7 @@ fn the_camera_is_found_from_four_marks_and_an_edge() {
             let (corner, real) = (Corner::of(&planned).unwrap(), Corner::of(&truth).unwrap());
             let Some(marks) = marked(&mut random, &corner, &real, edges, round) else { continue };
             let pixels = Pixels { width: 1920, height: 1080, rgb: &[] };
-            let pose = measure_still(&corner, &pixels, &marks).unwrap().pose;
+            let pose = measure_still(&corner, &pixels, &marks).unwrap().seen.pose;
             let wanted_m = real.view.position_m.z - corner.view.position_m.z;
             let distance_m = (real.view.position_m - corner.eyes_m).length();
             let tilt = truth.layout.camera.tilt_deg - planned.layout.camera.tilt_deg;

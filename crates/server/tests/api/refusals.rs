@@ -162,11 +162,15 @@ fn requests(path: &str, document: &Value) -> Option<(&'static str, Value)> {
     let brief = json!({ "format": "fogon.brief", "version": 1, "name": document["name"], "brief": document["brief"] });
     Some(match path {
         "/api/v1/assess" | "/api/v1/free-moves" | "/api/v1/choices" | "/api/v1/place" | "/api/v1/ready"
-        | "/api/v1/corners" => ("POST", plan),
+        | "/api/v1/run" | "/api/v1/corners" => ("POST", plan),
         "/api/v1/buy" => ("POST", json!({ "plan": plan, "budget": 100 })),
         "/api/v1/day" => ("POST", json!({ "plan": placed, "date": "2026-11-28" })),
         "/api/v1/year" => ("POST", json!({ "plan": placed, "year": 2026 })),
         "/api/v1/hours" => ("POST", json!({ "plan": placed, "from": "2026-11-28", "to": "2026-11-29" })),
+        "/api/v1/sessions" => {
+            let asked = json!({ "plan": placed, "from": "2026-11-28", "to": "2026-11-29", "minutes": 45, "count": 1 });
+            ("POST", asked)
+        }
         "/api/v1/hours/file" => {
             let asked = json!({ "plan": placed, "from": "2026-11-28", "to": "2026-11-29", "format": "ics" });
             ("POST", asked)
@@ -213,11 +217,13 @@ fn every_route_refuses_what_assess_refuses() {
             .values()
             .any(|m| m["requestBody"]["content"]["application/json"].is_object());
         let Some((method, good)) = requests(path, &plan) else {
-            // A way over the floor, a place on the earth, ticks, a code, a name and a rule are no documents.
+            // A way over the floor, a place on the earth, ticks, entries of the logbook, a code, a name and rules are no documents.
             let is_small = [
                 "/api/v1/walk",
                 "/api/v1/sun",
                 "/api/v1/thinning",
+                "/api/v1/logging",
+                "/api/v1/corners/{id}/log",
                 "/api/v1/corners/{id}/ticks",
                 "/api/v1/phone/pair",
                 "/api/v1/corners/{id}/revisions/{number}",

@@ -8,7 +8,7 @@ use nalgebra::{SMatrix, SVector};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use super::{Marks, Place};
+use super::marks::{Marks, Place};
 use crate::corner::{Corner, face_marks};
 use crate::geometry::{DVec3, Pinhole};
 

@@ -3,8 +3,8 @@
 use serde::Serialize;
 use utoipa::ToSchema;
 
-use super::StillMeasures;
 use super::pose::Solved;
+use super::seen::StillSeen;
 use crate::corner::Corner;
 use crate::reading::Standing;
 use crate::take::promise::Promise;
@@ -134,7 +134,7 @@ fn stops(value: f64) -> String {
     format!("{sign}{} stops", decimals(value, 1).replace('-', "\u{2212}"))
 }
 
-pub(super) fn told(corner: &Corner<'_>, still: &StillMeasures, promise: &Promise) -> Vec<PictureTold> {
+pub(super) fn told(corner: &Corner<'_>, still: &StillSeen, promise: &Promise) -> Vec<PictureTold> {
     let camera = camera(corner, still);
     let as_laid = camera.standing == Standing::Good;
     let mut all = vec![camera, headroom(still, as_laid), face(still, as_laid)];
@@ -189,7 +189,7 @@ impl Off {
     }
 }
 
-fn camera(corner: &Corner<'_>, still: &StillMeasures) -> PictureTold {
+fn camera(corner: &Corner<'_>, still: &StillSeen) -> PictureTold {
     let (units, pose) = (corner.brief.units, &still.pose);
     let ways = [
         Off {
@@ -254,7 +254,7 @@ fn mended(as_laid: bool, words: String) -> String {
     if as_laid { words } else { "Set the camera as planned first: that mends it.".into() }
 }
 
-fn headroom(still: &StillMeasures, as_laid: bool) -> PictureTold {
+fn headroom(still: &StillSeen, as_laid: bool) -> PictureTold {
     let off = still.headroom_fraction - still.planned_headroom_fraction;
     let standing = if still.headroom_fraction < 0.0 { Standing::Poor } else { standing(off, FACE) };
     let words = match standing {
@@ -276,7 +276,7 @@ fn headroom(still: &StillMeasures, as_laid: bool) -> PictureTold {
     .action(action)
 }
 
-fn face(still: &StillMeasures, as_laid: bool) -> PictureTold {
+fn face(still: &StillSeen, as_laid: bool) -> PictureTold {
     let off = still.face_fraction - still.planned_face_fraction;
     let side = if off > 0.0 { "right" } else { "left" };
     let standing = standing(off, FACE);
@@ -296,7 +296,7 @@ fn face(still: &StillMeasures, as_laid: bool) -> PictureTold {
     .action(action)
 }
 
-fn level(still: &StillMeasures) -> Option<PictureTold> {
+fn level(still: &StillSeen) -> Option<PictureTold> {
     let rolled = still.pose.rolled?;
     let standing = standing(rolled.by, LEVEL_DEG);
     let side = if rolled.by > 0.0 { "right" } else { "left" };
@@ -319,7 +319,7 @@ fn level(still: &StillMeasures) -> Option<PictureTold> {
     )
 }
 
-fn exposure(corner: &Corner<'_>, still: &StillMeasures) -> Option<PictureTold> {
+fn exposure(corner: &Corner<'_>, still: &StillSeen) -> Option<PictureTold> {
     let by_card = still.tones.grey_stops.is_some();
     let Some(found) = still.tones.face_stops() else {
         return Some(
@@ -355,7 +355,7 @@ fn exposure(corner: &Corner<'_>, still: &StillMeasures) -> Option<PictureTold> {
     )
 }
 
-fn background(still: &StillMeasures, promise: &Promise) -> Option<PictureTold> {
+fn background(still: &StillSeen, promise: &Promise) -> Option<PictureTold> {
     let (under, planned) = still.tones.background_under_face_stops.zip(promise.background_stops)?;
     let off = under - planned;
     let standing = standing(off, STOPS);
@@ -380,7 +380,7 @@ fn background(still: &StillMeasures, promise: &Promise) -> Option<PictureTold> {
     Some(told.promised(stops(planned)).action(action))
 }
 
-fn white(still: &StillMeasures) -> Option<PictureTold> {
+fn white(still: &StillSeen) -> Option<PictureTold> {
     let white = still.tones.white.as_ref()?;
     let mired = 1e6 / white.wanted_k - 1e6 / white.set_k;
     let standing = worse(standing(mired, MIRED), standing(white.duv, TINT_DUV));
@@ -413,7 +413,7 @@ fn white(still: &StillMeasures) -> Option<PictureTold> {
     Some(told.promised(format!("{} K", decimals(white.set_k, 0))).action(action))
 }
 
-fn burnt(still: &StillMeasures) -> PictureTold {
+fn burnt(still: &StillSeen) -> PictureTold {
     let tones = &still.tones;
     let in_face = standing(tones.burnt_face_fraction, BURNT_FACE);
     let standing = worse(standing(tones.burnt_fraction, BURNT), in_face);
@@ -434,7 +434,7 @@ fn burnt(still: &StillMeasures) -> PictureTold {
     PictureTold::new(PictureMeasure::Burnt, standing, found, words).action(action.map(str::to_owned))
 }
 
-fn screen(still: &StillMeasures, promise: &Promise) -> Option<PictureTold> {
+fn screen(still: &StillSeen, promise: &Promise) -> Option<PictureTold> {
     let found = still.tones.screen_stops?;
     let standing = standing(found, SCREEN_STOPS);
     let words = match standing {

@@ -3,7 +3,7 @@
 use serde::Serialize;
 use utoipa::ToSchema;
 
-use super::{Marks, Pixels, Place};
+use super::marks::{Marks, Place};
 use crate::colour::{cct_duv, mired_shift, shifted_k};
 use crate::corner::Corner;
 use crate::take::promise::Promise;
@@ -21,6 +21,17 @@ const DROWNED: u8 = 1;
 const SCREEN_PARTS: usize = 8;
 /// What is white on a screen, K (D65).
 const WHITE_K: f64 = 6504.0;
+
+/// A picture of 8 bits a colour, sRGB, row by row from the top.
+#[derive(Debug, Clone, Copy)]
+pub struct Pixels<'a> {
+    /// Pixels across.
+    pub width: usize,
+    /// Pixels down.
+    pub height: usize,
+    /// Red, green, blue of each.
+    pub rgb: &'a [u8],
+}
 
 /// White balance at a neutral point.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]

@@ -6,7 +6,7 @@ use std::sync::Arc;
 use realfft::num_complex::Complex;
 use realfft::{RealFftPlanner, RealToComplex};
 
-use super::SILENCE_DB;
+use super::peak::SILENCE_DB;
 use crate::sound::level::{a_weighting_db, energy};
 
 /// Length of a stretch and the way to the next, s.

@@ -4,8 +4,8 @@ use realfft::RealFftPlanner;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use super::SILENCE_DB;
 use super::frames::hann;
+use super::peak::SILENCE_DB;
 
 /// So many multiples.
 const LINES: usize = 6;

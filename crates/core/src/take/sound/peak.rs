@@ -1,7 +1,7 @@
 //! Peaks, and the peak between the samples.
 
-use super::SILENCE_DB;
-
+/// Quieter than this there is nothing, dB.
+pub(super) const SILENCE_DB: f64 = -240.0;
 /// Interpolation by four of ITU-R BS.1770-4, annex 2: its first two phases; the other two are these turned round (from memory, held
 /// against the signals of EBU Tech 3341).
 const PHASES: [[f64; 12]; 2] = [
