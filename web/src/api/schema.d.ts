@@ -5597,7 +5597,16 @@ export interface components {
             dropped: string[];
         };
         /** @description A still held against the plan. */
-        StillMeasures: {
+        StillMeasures: components["schemas"]["StillSeen"] & {
+            /** @description Each in words, with what to move and by how much. */
+            told: components["schemas"]["PictureTold"][];
+            /** @description What is kept of it. */
+            figures: {
+                [key: string]: number;
+            };
+        };
+        /** @description What is seen in a still. */
+        StillSeen: {
             /** @description Where the camera is. */
             pose: components["schemas"]["Pose"];
             /**
@@ -5632,12 +5641,6 @@ export interface components {
             planned_face_fraction: number;
             /** @description How bright it is. */
             tones: components["schemas"]["Tones"];
-            /** @description Each in words, with what to move and by how much. */
-            told: components["schemas"]["PictureTold"][];
-            /** @description What is kept of it. */
-            figures: {
-                [key: string]: number;
-            };
         };
         /** @description A still, measured and told. */
         StillTaken: components["schemas"]["StillMeasures"] & {
