@@ -130,7 +130,7 @@ test("the run of a day on desk and phone, the network cut twice: nothing is lost
   await expect(page.getByText(/^3 shots in \d set-ups/)).toBeVisible();
   await tab(page, "Record").click();
   await page.getByRole("button", { name: "Begin a session" }).click();
-  await page.getByRole("button", { name: "Look through before the take" }).click();
+  await page.getByRole("button", { name: "Check before the take" }).click();
   await expect(page.getByRole("region", { name: "Before the take" })).toBeFocused();
   await page.keyboard.press("1");
   await expect(page.getByRole("button", { name: /^Done, \d left$/ })).toBeVisible();

@@ -2,11 +2,13 @@
 //! and sentences out.
 
 pub mod before;
+mod measure;
 pub mod picture;
 mod promise;
 pub mod sound;
 pub mod sync;
 mod told;
 
+pub use measure::{MeasureTold, TakeMeasure};
 pub use promise::Promise;
-pub use told::{SoundMeasure, SoundTold, summary, told};
+pub use told::{summary, told};

@@ -320,10 +320,10 @@ fn corners(
                 file,
             });
         }
-        let entries = log::read(connection, id)?;
+        let entries = log::read(connection, id, 0)?;
         if !entries.is_empty() {
             let file = format!("corners/{}/log.json", corner.uid);
-            let text = serde_json::to_string_pretty(&LogIn { entries }).unwrap_or_default();
+            let text = serde_json::to_string_pretty(&LogIn { entries, written: 0 }).unwrap_or_default();
             files.insert(file.clone(), text.into_bytes());
             corner.log = Some(file);
         }

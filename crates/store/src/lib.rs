@@ -29,7 +29,7 @@ pub use file::Store;
 pub use history::{Saved, Thinning};
 pub use key::key;
 pub use listing::{Cursor, Entry, Page, Told};
-pub use log::Logging;
+pub use log::{LogSince, Logging};
 pub use snapshots::{Snapshot, folder as snapshot_folder};
 pub use ticks::Tick;
 pub use trouble::{StoreError, Trouble};

@@ -23,6 +23,17 @@ pub struct Logging {
     pub days: Option<u16>,
 }
 
+/// What was written into a logbook after a write, and how it stands.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct LogSince {
+    /// Entries, by the time they were touched.
+    pub entries: Vec<Entry>,
+    /// The last write.
+    pub written: i64,
+    /// So many entries there are in all: fewer than are known where something was deleted.
+    pub count: i64,
+}
+
 fogon_core::shape!(Logging => |_: &Logging| Ok(()));
 
 impl Store {
@@ -31,15 +42,23 @@ impl Store {
     /// # Errors
     /// An entry does not read, or SQLite refuses.
     pub fn log(&self, corner: i64) -> Result<Vec<Entry>, StoreError> {
-        self.read(|connection| read(connection, corner))
+        self.read(|connection| read(connection, corner, 0))
     }
 
-    /// Adds entries, made here or elsewhere; all there are then. Sent twice they are there once. The save at which a session's corner
+    /// What was written into a corner's logbook after a write, and how it stands: who asks often is told only what is new.
+    ///
+    /// # Errors
+    /// An entry does not read, or SQLite refuses.
+    pub fn log_since(&self, corner: i64, written: i64) -> Result<LogSince, StoreError> {
+        self.read(|connection| since(connection, corner, written))
+    }
+
+    /// Adds entries, made here or elsewhere; what was written after a write then, these included. Sent twice they are there once. The save at which a session's corner
     /// stands gets a name, so that it is never thinned out.
     ///
     /// # Errors
     /// [`StoreError::Missing`], or SQLite refuses.
-    pub fn add_to_log(&self, corner: i64, entries: &[Entry]) -> Result<Vec<Entry>, StoreError> {
+    pub fn add_to_log(&self, corner: i64, entries: &[Entry], written: i64) -> Result<LogSince, StoreError> {
         self.write(|change| {
             let there = "SELECT EXISTS (SELECT 1 FROM corner WHERE id = ?1 AND deleted_ms IS NULL)";
             if !change.prepare_cached(there)?.query_row([corner], |row| row.get::<_, bool>(0))? {
@@ -61,7 +80,7 @@ impl Store {
                     (SELECT uid FROM log WHERE corner = ?1 ORDER BY at_ms DESC, uid LIMIT ?2)",
                 )?
                 .execute([corner, KEPT])?;
-            read(change, corner)
+            since(change, corner, written)
         })
     }
 
@@ -121,17 +140,26 @@ pub(crate) fn keep(change: &Transaction<'_>, corner: i64, entry: &Entry) -> Resu
     let body = serde_json::to_string(&entry).unwrap_or_default();
     change
         .prepare_cached(
-            "INSERT INTO log (corner, uid, session, at_ms, body) VALUES (?1, ?2, ?3, ?4, ?5)
-            ON CONFLICT (corner, uid) DO UPDATE SET session = excluded.session, at_ms = excluded.at_ms, body = excluded.body
-            WHERE excluded.at_ms >= log.at_ms",
+            "INSERT INTO log (corner, uid, session, at_ms, body, written)
+            VALUES (?1, ?2, ?3, ?4, ?5, (SELECT coalesce(max(written), 0) + 1 FROM log WHERE corner = ?1))
+            ON CONFLICT (corner, uid) DO UPDATE SET session = excluded.session, at_ms = excluded.at_ms, body = excluded.body,
+            written = excluded.written WHERE excluded.at_ms > log.at_ms",
         )?
         .execute(params![corner, entry.uid, entry.session, entry.at_ms, body])?;
     Ok(())
 }
 
-pub(crate) fn read(connection: &Connection, corner: i64) -> Result<Vec<Entry>, StoreError> {
-    let mut rows = connection.prepare_cached("SELECT body FROM log WHERE corner = ?1 ORDER BY at_ms, uid")?;
-    let all = rows.query_map([corner], |row| row.get::<_, String>(0))?;
+pub(crate) fn read(connection: &Connection, corner: i64, written: i64) -> Result<Vec<Entry>, StoreError> {
+    let mut rows = connection
+        .prepare_cached("SELECT body FROM log WHERE corner = ?1 AND written > ?2 ORDER BY at_ms, uid")?;
+    let all = rows.query_map([corner, written], |row| row.get::<_, String>(0))?;
     all.map(|body| serde_json::from_str(&body?).map_err(|error| StoreError::Stored(error.to_string())))
         .collect()
+}
+
+fn since(connection: &Connection, corner: i64, written: i64) -> Result<LogSince, StoreError> {
+    let mut stand =
+        connection.prepare_cached("SELECT coalesce(max(written), 0), count(*) FROM log WHERE corner = ?1")?;
+    let (newest, count) = stand.query_row([corner], |row| Ok((row.get(0)?, row.get(1)?)))?;
+    Ok(LogSince { entries: read(connection, corner, written)?, written: newest, count })
 }

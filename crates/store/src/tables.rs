@@ -112,8 +112,10 @@ pub(crate) fn steps() -> Vec<M<'static>> {
         session TEXT NOT NULL,
         at_ms INTEGER NOT NULL,
         body TEXT NOT NULL,
+        written INTEGER NOT NULL,
         PRIMARY KEY (corner, uid)
-    ) STRICT;",
+    ) STRICT;
+    CREATE INDEX log_written ON log (corner, written);",
         ),
     ]
 }

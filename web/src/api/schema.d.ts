@@ -429,7 +429,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The run of a corner as it is saved, and its logbook */
+        /** The run of a corner as it is saved */
         get: operations["running"];
         put?: never;
         post?: never;
@@ -3601,10 +3601,29 @@ export interface components {
         LogIn: {
             /** @description At most so many at once. */
             entries: components["schemas"]["Entry"][];
+            /**
+             * Format: int64
+             * @description The last write that is known already: what came after it is answered (0).
+             */
+            written?: number;
         };
-        /** @description All entries, and the server's clock. */
-        Logged: {
+        /** @description What was written into a logbook after a write, and how it stands. */
+        LogSince: {
+            /** @description Entries, by the time they were touched. */
             entries: components["schemas"]["Entry"][];
+            /**
+             * Format: int64
+             * @description The last write.
+             */
+            written: number;
+            /**
+             * Format: int64
+             * @description So many entries there are in all: fewer than are known where something was deleted.
+             */
+            count: number;
+        };
+        /** @description What was written since, and the server's clock. */
+        Logged: components["schemas"]["LogSince"] & {
             /** Format: int64 */
             now_ms: number;
         };
@@ -3728,6 +3747,25 @@ export interface components {
             reason: string;
             /** @description The reading that it makes sure of. */
             reading: string;
+        };
+        /** @description One measure in words. */
+        MeasureTold: {
+            /** @description Which. */
+            measure: components["schemas"]["TakeMeasure"];
+            /** @description Its name. */
+            label: string;
+            /** @description How it stands in its band. */
+            standing: components["schemas"]["Standing"];
+            /** @description As measured. */
+            found: string;
+            /** @description As planned. */
+            promised?: string | null;
+            /** @description What is good; none of what has no band. */
+            good?: string | null;
+            /** @description What it means, and what it comes from. */
+            sentence: string;
+            /** @description The one thing to do. */
+            action?: string | null;
         };
         /** @description The microphone. */
         Microphone: {
@@ -4353,30 +4391,6 @@ export interface components {
             of?: components["schemas"]["Of"];
             like?: components["schemas"]["Plan"] | null;
         };
-        /**
-         * @description What was measured of a still.
-         * @enum {string}
-         */
-        PictureMeasure: "camera" | "headroom" | "face" | "level" | "exposure" | "background" | "white-balance" | "burnt" | "screen";
-        /** @description One measure in words. */
-        PictureTold: {
-            /** @description Which. */
-            measure: components["schemas"]["PictureMeasure"];
-            /** @description Its name. */
-            label: string;
-            /** @description How it stands. */
-            standing: components["schemas"]["Standing"];
-            /** @description As measured. */
-            found: string;
-            /** @description As planned. */
-            promised?: string | null;
-            /** @description What is good. */
-            good: string;
-            /** @description What it means. */
-            sentence: string;
-            /** @description What to move, and by how much. */
-            action?: string | null;
-        };
         /** @description A place on the earth. */
         Place: {
             /**
@@ -4930,7 +4944,7 @@ export interface components {
             run: components["schemas"]["Run"];
             planned: components["schemas"]["PlannedMarks"];
         };
-        /** @description The run of a corner, and what is logged of it. */
+        /** @description The run of a corner as it is saved. */
         Running: {
             /** @description The corner's name. */
             name: string;
@@ -4940,12 +4954,6 @@ export interface components {
              */
             revision: number;
             run: components["schemas"]["Run"];
-            entries: components["schemas"]["Entry"][];
-            /**
-             * Format: int64
-             * @description The server's clock, ms since 1970: those of phones differ.
-             */
-            now_ms: number;
         };
         /** @description One save of a corner. */
         Saved: {
@@ -5301,11 +5309,6 @@ export interface components {
              */
             sigma: number;
         };
-        /**
-         * @description What was measured.
-         * @enum {string}
-         */
-        SoundMeasure: "microphone" | "peak" | "clipping" | "speech-to-noise" | "noise" | "hum" | "dropouts" | "channels" | "offset" | "reverberation" | "steadiness" | "loudness" | "length";
         /** @description Everything measured of a recording. */
         SoundMeasures: {
             /**
@@ -5415,7 +5418,7 @@ export interface components {
             ready: boolean;
             /** @description In one sentence. */
             summary: string;
-            told: components["schemas"]["SoundTold"][];
+            told: components["schemas"]["MeasureTold"][];
             measures: components["schemas"]["SoundMeasures"];
             /**
              * Format: double
@@ -5431,25 +5434,6 @@ export interface components {
             figures: {
                 [key: string]: number;
             };
-        };
-        /** @description One measure in words. */
-        SoundTold: {
-            /** @description Which. */
-            measure: components["schemas"]["SoundMeasure"];
-            /** @description Its name. */
-            label: string;
-            /** @description How it stands in its band. */
-            standing: components["schemas"]["Standing"];
-            /** @description As measured. */
-            found: string;
-            /** @description What the plan promised. */
-            promised?: string | null;
-            /** @description What is good; none of what has no band. */
-            good?: string | null;
-            /** @description What it means, and what it comes from. */
-            sentence: string;
-            /** @description The one thing to do. */
-            action?: string | null;
         };
         /** @enum {string} */
         SourceSchool: "big-soft" | "small-near";
@@ -5599,7 +5583,7 @@ export interface components {
         /** @description A still held against the plan. */
         StillMeasures: components["schemas"]["StillSeen"] & {
             /** @description Each in words, with what to move and by how much. */
-            told: components["schemas"]["PictureTold"][];
+            told: components["schemas"]["MeasureTold"][];
             /** @description What is kept of it. */
             figures: {
                 [key: string]: number;
@@ -5772,7 +5756,7 @@ export interface components {
         Sync: {
             /**
              * Format: double
-             * @description When the begin of the first is heard in the second, s: positive where the second was started earlier.
+             * @description When the beginning of the first is heard in the second, s: positive where the second was started earlier.
              */
             offset_s: number;
             /**
@@ -5869,6 +5853,11 @@ export interface components {
              */
             battery_left_min?: number | null;
         };
+        /**
+         * @description What was measured of a recording or of a still.
+         * @enum {string}
+         */
+        TakeMeasure: "microphone" | "peak" | "clipping" | "speech-to-noise" | "noise" | "hum" | "dropouts" | "channels" | "offset" | "reverberation" | "steadiness" | "loudness" | "length" | "camera" | "headroom" | "face" | "level" | "exposure" | "background" | "white-balance" | "burnt" | "screen";
         /**
          * @description What became of a take.
          * @enum {string}

@@ -43,10 +43,11 @@ export const takeApi = {
     ),
   /** The run sheet of a plan that may not be saved yet. */
   run: async (plan: Plan) => accepted(await client.POST("/api/v1/run", { body: plan })),
-  /** The run of a corner as it is saved, with its logbook. */
+  /** The run of a corner as it is saved. */
   running: async (id: number) => accepted(await client.GET("/api/v1/corners/{id}/run", { params: path(id) })),
-  log: async (id: number, entries: Schemas["Entry"][]) =>
-    accepted(await client.POST("/api/v1/corners/{id}/log", { params: path(id), body: { entries } })),
+  /** Sends entries, and hears what was written after a write. */
+  log: async (id: number, entries: Schemas["Entry"][], written: number) =>
+    accepted(await client.POST("/api/v1/corners/{id}/log", { params: path(id), body: { entries, written } })),
   logAddress: (id: number, format: "csv" | "json") => `/api/v1/corners/${String(id)}/log/${format}`,
   deleteSession: async (id: number, session: string) =>
     accepted(

@@ -2,9 +2,10 @@
 import { useParams } from "react-router";
 
 import { ButtonLink } from "../ui/button";
+import { Connection } from "../ui/Connection";
 import { NotFound, Trouble, Waiting } from "../ui/states";
 import { PageTitle, SkipLink } from "../ui/Shell";
-import { Connection, Steps } from "./Steps";
+import { Steps } from "./Steps";
 import { useLaying } from "./useLaying";
 
 export function LayingPage() {
@@ -38,7 +39,7 @@ export function Floor({ corner, back, isPhone = false }: Props) {
             Takes
           </ButtonLink>
         )}
-        <Connection laying={laying} />
+        <Connection of={laying} words={["tick", "ticks"]} />
       </header>
       <main id="content" tabIndex={-1} className="outline-none">
         {told ? (

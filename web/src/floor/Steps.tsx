@@ -199,21 +199,3 @@ function All({ steps, laying, onPick }: AllProps) {
     </ol>
   );
 }
-
-/** Says what is not sent, and who else is there. */
-export function Connection({ laying }: { laying: Laying }) {
-  const { isCut, wasCut, waiting } = laying;
-  const one = waiting === 1 ? "One tick is" : `${String(waiting)} ticks are`;
-  const words = isCut
-    ? waiting > 0
-      ? `No connection. ${one} kept here and sent later.`
-      : "No connection. Go on: ticks are kept here and sent later."
-    : wasCut && waiting === 0
-      ? "Connected again, everything is sent."
-      : "";
-  return (
-    <p role="status" className={`text-sm ${isCut ? "text-ember font-semibold" : "text-faint"}`}>
-      {words}
-    </p>
-  );
-}

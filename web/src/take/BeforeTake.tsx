@@ -34,11 +34,11 @@ export function BeforeTake({ lines, session, log }: Props) {
       <p className="flex flex-wrap items-center gap-2 text-sm">
         <span className="mr-auto">
           {last
-            ? `✓ Looked through at ${time(last.entry.at_ms)}${(last.what.left?.length ?? 0) > 0 ? `, ${String(last.what.left?.length)} left` : ""}.`
-            : "Not looked through yet in this session."}
+            ? `✓ Checked at ${time(last.entry.at_ms)}${(last.what.left?.length ?? 0) > 0 ? `, ${String(last.what.left?.length)} left` : ""}.`
+            : "Not checked yet in this session."}
         </span>
         <Button size="small" onClick={() => setOpen({ begun_ms: log.now_ms(), ticked: new Set() })}>
-          Look through before the take
+          Check before the take
         </Button>
       </p>
     );

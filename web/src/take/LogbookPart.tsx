@@ -132,7 +132,7 @@ function OneSession({ corner, session, isOpen, log, onDelete }: OneProps) {
           </Link>
           <span>
             {session.checks.length > 0 &&
-              `looked through ${session.checks.length === 1 ? "once" : `${String(session.checks.length)} times`}`}
+              `checked ${session.checks.length === 1 ? "once" : `${String(session.checks.length)} times`}`}
           </span>
         </p>
         <Words label="About" most={120} value={told.name ?? ""} onValue={(name) => change({ name })} />

@@ -4,10 +4,10 @@ import { useParams } from "react-router";
 
 import { takeApi } from "../api/take";
 import { ButtonLink } from "../ui/button";
+import { Connection } from "../ui/Connection";
 import { NotFound, Trouble, Waiting } from "../ui/states";
 import { PageTitle, SkipLink } from "../ui/Shell";
 import { useAwake } from "../ui/useAwake";
-import { Connected } from "./Connected";
 import { HowItStands } from "./HowItStands";
 import { RecordPart } from "./RecordPart";
 import { useLog } from "./useLog";
@@ -37,7 +37,7 @@ function Page({ corner }: { corner: number }) {
           Back
         </ButtonLink>
         <h1 className="mr-auto line-clamp-1 min-w-0 text-sm font-semibold">{told?.name ?? "Takes"}</h1>
-        <Connected log={log} />
+        <Connection of={log} words={["entry", "entries"]} />
       </header>
       <main id="content" tabIndex={-1} className="px-4 py-3 outline-none">
         {told ? (

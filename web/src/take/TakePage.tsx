@@ -5,9 +5,9 @@ import { useSearchParams } from "react-router";
 import { api, type Corner, type Plan } from "../api/client";
 import { takeApi } from "../api/take";
 import { useTable } from "../table/useTable";
+import { Connection } from "../ui/Connection";
 import { Trouble, Waiting } from "../ui/states";
 import { Tabbed } from "../ui/tabs";
-import { Connected } from "./Connected";
 import { HowItStands } from "./HowItStands";
 import { LogbookPart } from "./LogbookPart";
 import { RecordPart } from "./RecordPart";
@@ -52,7 +52,7 @@ export function TakePage({ corner, plan }: { corner: Corner; plan: Plan }) {
   return (
     <div className="grid gap-2">
       <HowItStands log={log} run={run} />
-      <Connected log={log} />
+      <Connection of={log} words={["entry", "entries"]} />
       <Tabbed
         label="Parts of the take"
         tabs={PARTS.map(([key, name]) => [

@@ -3,7 +3,7 @@ import type { Schemas } from "../api/client";
 import { STANDING_MARKS, STANDING_WORDS } from "../table/show";
 import { SHEET } from "../ui/Section";
 
-type One = Schemas["SoundTold"] | Schemas["PictureTold"];
+type One = Schemas["MeasureTold"];
 
 const RANK: Record<Schemas["Standing"], number> = { poor: 0, fair: 1, plain: 2, good: 3 };
 

@@ -33,20 +33,32 @@ function newUid(): string {
 
 export function useLog(corner: number): Log {
   const [heard, setHeard] = useState(false);
-  const [keeper] = useState(
-    () =>
-      new Keeper<Entry>({
-        name: `fogon.log.${String(corner)}`,
-        storage: localStorage,
-        keyOf: (entry) => entry.uid,
-        send: async (entries) => {
-          const { entries: items, now_ms } = await takeApi.log(corner, entries);
-          setHeard(true);
-          return { items, now_ms };
-        },
-        now_ms: Date.now,
-      }),
-  );
+  const [keeper] = useState(() => {
+    // What the server has, joined from what it tells piece by piece; from the beginning again where something was deleted there.
+    let known = new Map<string, Entry>();
+    let written = 0;
+    const heardOf = async (entries: Entry[]) => {
+      const told = await takeApi.log(corner, entries, written);
+      for (const entry of told.entries) known.set(entry.uid, entry);
+      written = told.written;
+      return told;
+    };
+    return new Keeper<Entry>({
+      name: `fogon.log.${String(corner)}`,
+      storage: localStorage,
+      keyOf: (entry) => entry.uid,
+      send: async (entries) => {
+        let told = await heardOf(entries);
+        if (told.count !== known.size) {
+          [known, written] = [new Map<string, Entry>(), 0];
+          told = await heardOf([]);
+        }
+        setHeard(true);
+        return { items: [...known.values()], now_ms: told.now_ms };
+      },
+      now_ms: Date.now,
+    });
+  });
   useEffect(() => {
     void keeper.sync();
     const every = setInterval(() => void keeper.sync(), EVERY_MS);

@@ -7,7 +7,7 @@ use fogon_core::corner::Corner;
 use fogon_core::plan::Plan;
 use fogon_core::take::sound::{Recorded, SoundMeasures, measure};
 use fogon_core::take::sync::{Sync, synchronise};
-use fogon_core::take::{Promise, SoundTold, told};
+use fogon_core::take::{MeasureTold, Promise, told};
 use fogon_recording::{MOST_TAKE_BYTES, Take, read_take};
 use serde::Serialize;
 
@@ -35,7 +35,7 @@ struct Answer {
     measures: SoundMeasures,
     #[serde(skip_serializing_if = "Option::is_none")]
     sync: Option<Sync>,
-    verdicts: Vec<SoundTold>,
+    verdicts: Vec<MeasureTold>,
 }
 
 pub(crate) fn run(arguments: &Arguments) -> Result<(), Failure> {

@@ -194,6 +194,14 @@ pub struct LogIn {
     /// At most so many at once.
     #[schema(max_items = 20_000)]
     pub entries: Vec<Entry>,
+    /// The last write that is known already: what came after it is answered (0).
+    #[serde(default, skip_serializing_if = "is_zero")]
+    #[schema(minimum = 0)]
+    pub written: i64,
+}
+
+fn is_zero(written: &i64) -> bool {
+    *written == 0
 }
 
 crate::shape!(LogIn => |_: &LogIn| Ok(()));

@@ -16,7 +16,7 @@ use crate::reading::Quantity;
 use crate::shot::recording::lasts_min;
 use crate::units::decimals;
 
-/// From the end of a take to the begin of the next, s. Fogon's own rule: stop, think, breathe, start.
+/// From the end of a take to the beginning of the next, s. Fogon's own rule: stop, think, breathe, start.
 const BETWEEN_S: f64 = 20.0;
 
 /// A shot, told.

@@ -15,13 +15,13 @@ use thiserror::Error;
 use utoipa::ToSchema;
 
 use super::before::{Figure, Figures};
+use super::measure::MeasureTold;
 use super::promise::Promise;
 use crate::corner::Corner;
 
 pub use marks::{Marks, Place};
 pub use pose::{Pose, Solved};
 pub use seen::StillSeen;
-pub use told::{PictureMeasure, PictureTold};
 pub use tones::{Pixels, Tones, White};
 
 /// So much may the still's sides differ from the plan's picture, in parts.
@@ -52,7 +52,7 @@ pub struct StillMeasures {
     #[serde(flatten)]
     pub seen: StillSeen,
     /// Each in words, with what to move and by how much.
-    pub told: Vec<PictureTold>,
+    pub told: Vec<MeasureTold>,
     /// What is kept of it.
     #[schema(value_type = std::collections::BTreeMap<String, f64>)]
     pub figures: Figures,

@@ -2,7 +2,7 @@
 //!
 //! What happens at t in the first is heard in the second at offset + t (1 + drift). The offset comes from a clap that both have, else
 //! from the earliest strong peak of their whitened cross-correlation (Knapp and Carter 1976, from memory): in a live room the largest
-//! one may be a reflection. For the drift a window at the begin and one at the end are correlated each, and then these two
+//! one may be a reflection. For the drift a window at the beginning and one at the end are correlated each, and then these two
 //! correlations with each other: whichever reflection wins, it wins in both.
 
 use realfft::RealFftPlanner;
@@ -29,6 +29,8 @@ const WINDOW_S: f64 = 10.0;
 const WINDOW_PART: f64 = 0.375;
 /// How exact one correlation is, s (Fogon's own rule: a few samples, and what a head moves).
 const SIGMA_S: f64 = 1e-4;
+/// Peaks of windows' correlations from this part of the largest on are taken for as large (Fogon's own rule).
+const ALIKE: f64 = 0.8;
 /// Clocks run apart by no more than this, parts in a million (real ones 1 to 50: common practice, no source).
 const MOST_PPM: f64 = 1000.0;
 /// Both have so much in common at least, s.
@@ -43,7 +45,7 @@ const NEAR: usize = 1 << 14;
 /// How two files go together.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct Sync {
-    /// When the begin of the first is heard in the second, s: positive where the second was started earlier.
+    /// When the beginning of the first is heard in the second, s: positive where the second was started earlier.
     pub offset_s: f64,
     /// How much faster the clock of the second runs, parts in a million.
     pub drift_ppm: f64,
@@ -95,7 +97,7 @@ impl Sync {
         );
         // Bounds that hold both a half frame and several tell nothing yet.
         let advice = if 2.0 * apart.sigma_frames > 1.0 && apart.frames < 2.0 * apart.sigma_frames {
-            "so short a take only bounds it; clap at the begin and at the end of a long one".to_owned()
+            "so short a take only bounds it; clap at the beginning and at the end of a long one".to_owned()
         } else {
             drift_words(apart.frames).to_owned()
         };
@@ -254,7 +256,8 @@ impl Spread {
         signed as f64 * self.step_s
     }
 
-    /// By how much another correlation is later, s, at most so much: of the two with each other the largest value, between the steps by a parabola.
+    /// By how much another correlation is later, s, at most so much: of the largest peaks of the two with each other the one nearest to
+    /// 0, since clocks run nearly alike and reflections far apart do not; between the steps by a parabola.
     fn apart(&self, later: &Self, most_s: f64) -> f64 {
         // What belongs to both is close round the peak; the rest is noise.
         let near = |spread: &Self| -> Vec<f64> {
@@ -269,9 +272,18 @@ impl Spread {
         let crossed = a.iter().zip(&b).map(|(a, b)| a.conj() * b).collect();
         let both = Self { values: backward(crossed, length), ..*self };
         let most = (most_s / both.step_s).ceil() as usize;
-        let within = (0..length).filter(|i| *i <= most || *i >= length - most);
-        let best = within.max_by(|i, j| both.values[*i].total_cmp(&both.values[*j])).unwrap_or(0);
-        both.between(best)
+        let within = || (0..length).filter(|i| *i <= most || *i >= length - most);
+        let largest = within().map(|i| both.values[i]).fold(0.0, f64::max);
+        let is_alike = |i: usize| {
+            let value = both.values[i];
+            value >= ALIKE * largest
+                && value >= both.values[(i + 1) % length]
+                && value >= both.values[(i + length - 1) % length]
+        };
+        let nearest = within()
+            .filter(|i| is_alike(*i))
+            .min_by(|i, j| both.seconds(*i).abs().total_cmp(&both.seconds(*j).abs()));
+        both.between(nearest.unwrap_or(0))
     }
 
     /// The earliest strong peak at most so long before the largest one, s.

@@ -1,9 +1,7 @@
 //! A measured recording in sentences: each measure beside its band and beside what the plan promised, with its cause and the one
 //! thing to do. Bands are those of practice, no source, where nothing else is said.
 
-use serde::Serialize;
-use utoipa::ToSchema;
-
+use super::measure::{MeasureTold, TakeMeasure};
 use super::promise::Promise;
 use super::sound::{ChannelMeasures, SoundMeasures};
 use crate::reading::Standing;
@@ -46,92 +44,6 @@ const LENGTH_S: [f64; 2] = [10.0, 20.0];
 /// What two channels of one signal add, LU.
 const DUAL_MONO_LU: f64 = 3.01;
 
-/// What was measured.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord, Serialize, ToSchema)]
-#[serde(rename_all = "kebab-case")]
-#[allow(missing_docs)]
-pub enum SoundMeasure {
-    Microphone,
-    Peak,
-    Clipping,
-    SpeechToNoise,
-    Noise,
-    Hum,
-    Dropouts,
-    Channels,
-    Offset,
-    Reverberation,
-    Steadiness,
-    Loudness,
-    Length,
-}
-
-/// One measure in words.
-#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
-pub struct SoundTold {
-    /// Which.
-    pub measure: SoundMeasure,
-    /// Its name.
-    pub label: &'static str,
-    /// How it stands in its band.
-    pub standing: Standing,
-    /// As measured.
-    pub found: String,
-    /// What the plan promised.
-    pub promised: Option<String>,
-    /// What is good; none of what has no band.
-    pub good: Option<&'static str>,
-    /// What it means, and what it comes from.
-    pub sentence: String,
-    /// The one thing to do.
-    pub action: Option<String>,
-}
-
-impl SoundTold {
-    fn new(
-        measure: SoundMeasure,
-        standing: Standing,
-        found: impl Into<String>,
-        sentence: impl Into<String>,
-    ) -> Self {
-        let (label, good) = match measure {
-            SoundMeasure::Microphone => ("Which microphone", None),
-            SoundMeasure::Peak => ("Loudest word", Some("\u{2212}12 to \u{2212}6 dBFS")),
-            SoundMeasure::Clipping => ("Clipping", Some("none")),
-            SoundMeasure::SpeechToNoise => ("Speech over noise", Some("30 dB and more")),
-            SoundMeasure::Noise => ("Noise", Some("\u{2212}60 dBFS(A) and less")),
-            SoundMeasure::Hum => ("Mains hum", Some("none")),
-            SoundMeasure::Dropouts => ("Dropouts", Some("none")),
-            SoundMeasure::Channels => ("Channels", Some("one, or two within 1 dB")),
-            SoundMeasure::Offset => ("Direct current", Some("under 0.1 %")),
-            SoundMeasure::Reverberation => ("Reverberation", Some("0.20 to 0.40 s")),
-            SoundMeasure::Steadiness => ("Steadiness", Some("3 dB and less")),
-            SoundMeasure::Loudness => ("Loudness", None),
-            SoundMeasure::Length => ("Length", Some("10 to 20 s")),
-        };
-        Self {
-            measure,
-            label,
-            standing,
-            found: found.into(),
-            promised: None,
-            good,
-            sentence: sentence.into(),
-            action: None,
-        }
-    }
-
-    fn promised(mut self, words: Option<String>) -> Self {
-        self.promised = words;
-        self
-    }
-
-    fn action(mut self, words: impl Into<String>) -> Self {
-        self.action = Some(words.into());
-        self
-    }
-}
-
 /// A number with a minus sign as it is printed.
 fn signed(value: f64, digits: usize) -> String {
     decimals(value, digits).replace('-', "\u{2212}")
@@ -152,7 +64,7 @@ fn place(seconds: f64) -> String {
 }
 
 /// Every measure in words, in the order in which it matters.
-pub fn told(measured: &SoundMeasures, promise: Option<&Promise>) -> Vec<SoundTold> {
+pub fn told(measured: &SoundMeasures, promise: Option<&Promise>) -> Vec<MeasureTold> {
     let Some(channel) = measured.loudest() else { return Vec::new() };
     let plan = promise.copied().unwrap_or_default();
     let mut all = Vec::new();
@@ -173,8 +85,8 @@ pub fn told(measured: &SoundMeasures, promise: Option<&Promise>) -> Vec<SoundTol
 }
 
 /// The file as a whole, in one sentence: what to mend first, or that it can be recorded.
-pub fn summary(all: &[SoundTold]) -> (bool, String) {
-    let poor: Vec<&SoundTold> = all.iter().filter(|told| told.standing == Standing::Poor).collect();
+pub fn summary(all: &[MeasureTold]) -> (bool, String) {
+    let poor: Vec<&MeasureTold> = all.iter().filter(|told| told.standing == Standing::Poor).collect();
     let fair = all.iter().filter(|told| told.standing == Standing::Fair).count();
     match poor.as_slice() {
         [] if fair == 0 => (true, "Record: the test take is in order.".into()),
@@ -195,11 +107,11 @@ fn speaks(channel: &ChannelMeasures) -> bool {
     channel.speech_dbfs_a.is_some() && channel.speech_s >= SPEECH_S
 }
 
-fn peak(channel: &ChannelMeasures) -> SoundTold {
+fn peak(channel: &ChannelMeasures) -> MeasureTold {
     let found = channel.speech_peak_dbfs;
     if !speaks(channel) {
-        return SoundTold::new(
-            SoundMeasure::Peak,
+        return MeasureTold::new(
+            TakeMeasure::Peak,
             Standing::Poor,
             "no speech",
             "Nobody speaks in this file.",
@@ -225,14 +137,14 @@ fn peak(channel: &ChannelMeasures) -> SoundTold {
             Some(turn(by) + ", or come nearer"),
         ),
     };
-    let told = SoundTold::new(SoundMeasure::Peak, standing, dbfs(found), words);
+    let told = MeasureTold::new(TakeMeasure::Peak, standing, dbfs(found), words);
     match action {
         Some(action) => told.action(action + "."),
         None => told,
     }
 }
 
-fn clipping(measured: &SoundMeasures, channel: &ChannelMeasures) -> SoundTold {
+fn clipping(measured: &SoundMeasures, channel: &ChannelMeasures) -> MeasureTold {
     let found = &channel.clipping;
     if found.runs_ge3 == 0 {
         if found.flat_tops > 0 {
@@ -240,10 +152,10 @@ fn clipping(measured: &SoundMeasures, channel: &ChannelMeasures) -> SoundTold {
                 if found.flat_tops == 1 { "1 top".to_owned() } else { format!("{} tops", found.flat_tops) };
             let standing = if found.flat_tops > 2 { Standing::Poor } else { Standing::Fair };
             let words = "Cut off below full scale: something before the recorder was too loud.";
-            return SoundTold::new(SoundMeasure::Clipping, standing, tops, words)
+            return MeasureTold::new(TakeMeasure::Clipping, standing, tops, words)
                 .action("Turn the microphone or its transmitter down, and the recorder up.");
         }
-        return SoundTold::new(SoundMeasure::Clipping, Standing::Good, "none", "Nothing is cut off.");
+        return MeasureTold::new(TakeMeasure::Clipping, Standing::Good, "none", "Nothing is cut off.");
     }
     let runs = if found.runs_ge3 == 1 { "once".to_owned() } else { format!("{} times", found.runs_ge3) };
     let at = found.first_run_s.map_or(String::new(), place);
@@ -253,13 +165,13 @@ fn clipping(measured: &SoundMeasures, channel: &ChannelMeasures) -> SoundTold {
     };
     if of_clap(found.first_run_s) && of_clap(found.last_run_s) {
         let words = format!("The clap clips at {at}, the voice does not.");
-        return SoundTold::new(SoundMeasure::Clipping, Standing::Fair, runs, words)
+        return MeasureTold::new(TakeMeasure::Clipping, Standing::Fair, runs, words)
             .action("Clap more softly, or further away: a clipped clap tells no reverberation time.");
     }
     let mild = found.runs_ge3 <= 2 && found.longest_run <= 3;
     let standing = if mild { Standing::Fair } else { Standing::Poor };
-    SoundTold::new(
-        SoundMeasure::Clipping,
+    MeasureTold::new(
+        TakeMeasure::Clipping,
         standing,
         runs,
         format!("Clipped, first at {at}: that cannot be mended afterwards."),
@@ -267,17 +179,17 @@ fn clipping(measured: &SoundMeasures, channel: &ChannelMeasures) -> SoundTold {
     .action("Turn the input down until the loudest sentence peaks at \u{2212}9 dBFS.")
 }
 
-fn speech_to_noise(channel: &ChannelMeasures, plan: &Promise) -> SoundTold {
+fn speech_to_noise(channel: &ChannelMeasures, plan: &Promise) -> MeasureTold {
     let promised = plan.snr_db.map(db);
     let Some(found) = channel.snr_db_a.filter(|_| speaks(channel)) else {
         let words = "Speech and silence are needed for it, and one of them is missing.";
-        return SoundTold::new(SoundMeasure::SpeechToNoise, Standing::Plain, "not measured", words)
+        return MeasureTold::new(TakeMeasure::SpeechToNoise, Standing::Plain, "not measured", words)
             .promised(promised)
             .action("Speak, then say nothing for two seconds.");
     };
     if !channel.snr_reliable {
         let words = "Not reliable: no second of silence was found.";
-        return SoundTold::new(SoundMeasure::SpeechToNoise, Standing::Plain, db(found), words)
+        return MeasureTold::new(TakeMeasure::SpeechToNoise, Standing::Plain, db(found), words)
             .promised(promised)
             .action("Say nothing for two seconds before you stop.");
     }
@@ -291,7 +203,7 @@ fn speech_to_noise(channel: &ChannelMeasures, plan: &Promise) -> SoundTold {
         Some(short) => format!("{words} The plan promised {} dB more.", decimals(short, 0)),
         None => words.to_owned(),
     };
-    let told = SoundTold::new(SoundMeasure::SpeechToNoise, standing, db(found), words).promised(promised);
+    let told = MeasureTold::new(TakeMeasure::SpeechToNoise, standing, db(found), words).promised(promised);
     if standing == Standing::Good && short.is_none() {
         return told;
     }
@@ -300,18 +212,18 @@ fn speech_to_noise(channel: &ChannelMeasures, plan: &Promise) -> SoundTold {
     )
 }
 
-fn noise(channel: &ChannelMeasures, plan: &Promise) -> SoundTold {
+fn noise(channel: &ChannelMeasures, plan: &Promise) -> MeasureTold {
     let promised = plan.noise_dbfs().map(|level| format!("{}(A)", dbfs(level)));
     let gated = channel.digital_silence_s >= GATED_S || channel.noise_dbfs_a.is_none();
     if gated {
         let words = "Digital silence between the words: a gate is on, or the input is muted.";
-        return SoundTold::new(SoundMeasure::Noise, Standing::Fair, "digital silence", words)
+        return MeasureTold::new(TakeMeasure::Noise, Standing::Fair, "digital silence", words)
             .promised(promised)
             .action("Switch the gate or noise suppression off; take noise out in the edit.");
     }
     let found = channel.noise_dbfs_a.unwrap_or_default();
     let told = |standing, words: &str| {
-        SoundTold::new(SoundMeasure::Noise, standing, format!("{}(A)", dbfs(found)), words)
+        MeasureTold::new(TakeMeasure::Noise, standing, format!("{}(A)", dbfs(found)), words)
             .promised(promised.clone())
     };
     if !channel.snr_reliable {
@@ -331,38 +243,43 @@ fn noise(channel: &ChannelMeasures, plan: &Promise) -> SoundTold {
     }
 }
 
-fn hum(channel: &ChannelMeasures) -> SoundTold {
+fn hum(channel: &ChannelMeasures) -> MeasureTold {
     let hum = &channel.hum;
     let (Some(present), Some(mains)) = (hum.present, hum.mains_hz) else {
         let words = "Looked for only where nobody speaks for a second.";
-        return SoundTold::new(SoundMeasure::Hum, Standing::Plain, "not measured", words)
+        return MeasureTold::new(TakeMeasure::Hum, Standing::Plain, "not measured", words)
             .action("Say nothing for two seconds before you stop.");
     };
     let total = hum.total_dbfs.filter(|_| present);
     let Some(total) = total else {
-        return SoundTold::new(SoundMeasure::Hum, Standing::Good, "none", "No line of the mains stands out.");
+        return MeasureTold::new(
+            TakeMeasure::Hum,
+            Standing::Good,
+            "none",
+            "No line of the mains stands out.",
+        );
     };
     let under = channel.noise_dbfs_a.is_some_and(|noise| total <= noise - HUM_UNDER_DB);
     if under {
-        return SoundTold::new(
-            SoundMeasure::Hum,
+        return MeasureTold::new(
+            TakeMeasure::Hum,
             Standing::Fair,
             dbfs(total),
             format!("A trace of {mains} Hz, under the noise."),
         );
     }
-    let words =
-        format!("The mains are heard, {mains} Hz and above: a cable, a dimmer or a laptop's charger.");
-    SoundTold::new(SoundMeasure::Hum, Standing::Poor, dbfs(total), words).action(
-        "Pull the laptop's charger, lead the microphone's cable away from mains leads, and test again.",
-    )
+    let words = format!(
+        "The mains can be heard, {mains} Hz and above: it comes from a cable, a dimmer or a laptop charger."
+    );
+    MeasureTold::new(TakeMeasure::Hum, Standing::Poor, dbfs(total), words)
+        .action("Unplug the laptop charger, keep the microphone cable away from mains leads, and test again.")
 }
 
-fn dropouts(measured: &SoundMeasures) -> SoundTold {
+fn dropouts(measured: &SoundMeasures) -> MeasureTold {
     let all: Vec<[f64; 2]> =
         measured.per_channel.iter().flat_map(|channel| channel.dropouts_s.clone()).collect();
     if all.is_empty() {
-        return SoundTold::new(SoundMeasure::Dropouts, Standing::Good, "none", "Nothing is missing.");
+        return MeasureTold::new(TakeMeasure::Dropouts, Standing::Good, "none", "Nothing is missing.");
     }
     let named: Vec<String> = all.iter().take(3).map(|[at, _]| place(*at)).collect();
     let more = if all.len() > 3 { " and later" } else { "" };
@@ -371,16 +288,17 @@ fn dropouts(measured: &SoundMeasures) -> SoundTold {
         named.join(", ")
     );
     let count = if all.len() == 1 { "1 gap".to_owned() } else { format!("{} gaps", all.len()) };
-    SoundTold::new(SoundMeasure::Dropouts, Standing::Poor, count, words).action(
+    MeasureTold::new(TakeMeasure::Dropouts, Standing::Poor, count, words).action(
         "Use another card, port or cable; keep the transmitter in sight of its receiver; then test again.",
     )
 }
 
-fn channels(measured: &SoundMeasures) -> SoundTold {
+fn channels(measured: &SoundMeasures) -> MeasureTold {
     let levels: Vec<f64> = measured.per_channel.iter().map(|channel| channel.rms_dbfs).collect();
     let most = levels.iter().copied().fold(f64::NEG_INFINITY, f64::max);
-    let told =
-        |standing, found: &str, words: String| SoundTold::new(SoundMeasure::Channels, standing, found, words);
+    let told = |standing, found: &str, words: String| {
+        MeasureTold::new(TakeMeasure::Channels, standing, found, words)
+    };
     if most < NO_SIGNAL_DBFS {
         return told(Standing::Poor, "no signal", "No microphone is heard: nothing is louder than an open input.".into())
             .action("Push the plug home, choose the microphone in the input menu, and look at its switch and battery.");
@@ -412,33 +330,33 @@ fn channels(measured: &SoundMeasures) -> SoundTold {
     }
 }
 
-fn offset(measured: &SoundMeasures) -> SoundTold {
+fn offset(measured: &SoundMeasures) -> MeasureTold {
     let most = measured.per_channel.iter().map(|channel| channel.dc_offset.abs()).fold(0.0, f64::max);
     let found = format!("{} %", decimals(100.0 * most, 2));
     match most {
         o if o < OFFSET[0] => {
-            SoundTold::new(SoundMeasure::Offset, Standing::Good, found, "The wave stands on its middle.")
+            MeasureTold::new(TakeMeasure::Offset, Standing::Good, found, "The wave is centred.")
         }
-        o if o <= OFFSET[1] => SoundTold::new(
-            SoundMeasure::Offset,
+        o if o <= OFFSET[1] => MeasureTold::new(
+            TakeMeasure::Offset,
             Standing::Fair,
             found,
-            "The wave stands a little off its middle; a cut below 80 Hz mends it.",
+            "The wave is a little off centre; a low cut at 80 Hz mends it.",
         ),
-        _ => SoundTold::new(
-            SoundMeasure::Offset,
+        _ => MeasureTold::new(
+            TakeMeasure::Offset,
             Standing::Poor,
             found,
-            "The wave stands off its middle: a fault of the input.",
+            "The wave is off centre: a fault of the input.",
         )
         .action("Try another input or another cable."),
     }
 }
 
-fn reverberation(measured: &SoundMeasures, plan: &Promise) -> SoundTold {
+fn reverberation(measured: &SoundMeasures, plan: &Promise) -> MeasureTold {
     let promised = plan.rt_mid_s.map(|(seconds, _)| format!("{} s", decimals(seconds, 2)));
     let plain = |words: String| {
-        SoundTold::new(SoundMeasure::Reverberation, Standing::Plain, "not measured", words)
+        MeasureTold::new(TakeMeasure::Reverberation, Standing::Plain, "not measured", words)
             .promised(promised.clone())
             .action("Wait half a second, clap once at your mouth, and stop two seconds later.")
     };
@@ -468,7 +386,7 @@ fn reverberation(measured: &SoundMeasures, plan: &Promise) -> SoundTold {
         None => format!("The room is {room}."),
     };
     let within = format!("{} s \u{b1} {}", decimals(mid, 2), decimals(0.1 * mid, 2));
-    let told = SoundTold::new(SoundMeasure::Reverberation, standing, within, words).promised(promised);
+    let told = MeasureTold::new(TakeMeasure::Reverberation, standing, within, words).promised(promised);
     if off.is_some() {
         return told.action(if rt.claps > 1 {
             "Take it as the room's measured time."
@@ -479,31 +397,31 @@ fn reverberation(measured: &SoundMeasures, plan: &Promise) -> SoundTold {
     told
 }
 
-fn steadiness(measured: &SoundMeasures) -> SoundTold {
+fn steadiness(measured: &SoundMeasures) -> MeasureTold {
     let Some(range) = measured.stability.range_db.filter(|_| measured.stability.parts > 1) else {
-        return SoundTold::new(
-            SoundMeasure::Steadiness,
+        return MeasureTold::new(
+            TakeMeasure::Steadiness,
             Standing::Plain,
             "not measured",
             "It takes six seconds of speech to tell.",
         );
     };
     match range {
-        r if r <= STEADY_DB[0] => SoundTold::new(
-            SoundMeasure::Steadiness,
+        r if r <= STEADY_DB[0] => MeasureTold::new(
+            TakeMeasure::Steadiness,
             Standing::Good,
             db(range),
-            "You are as loud at the end as at the begin.",
+            "You are as loud at the end as at the beginning.",
         ),
-        r if r <= STEADY_DB[1] => SoundTold::new(
-            SoundMeasure::Steadiness,
+        r if r <= STEADY_DB[1] => MeasureTold::new(
+            TakeMeasure::Steadiness,
             Standing::Fair,
             db(range),
             "You move or turn away while you speak.",
         )
         .action("Keep your mouth at one distance, or wear the microphone."),
-        _ => SoundTold::new(
-            SoundMeasure::Steadiness,
+        _ => MeasureTold::new(
+            TakeMeasure::Steadiness,
             Standing::Poor,
             db(range),
             "You leave the microphone while you speak.",
@@ -512,7 +430,7 @@ fn steadiness(measured: &SoundMeasures) -> SoundTold {
     }
 }
 
-fn loudness(measured: &SoundMeasures) -> Option<SoundTold> {
+fn loudness(measured: &SoundMeasures) -> Option<MeasureTold> {
     let lufs = measured.integrated_lufs?;
     let words = match measured.channels {
         1 => format!(
@@ -521,20 +439,20 @@ fn loudness(measured: &SoundMeasures) -> Option<SoundTold> {
         ),
         _ => "Both channels together.".to_owned(),
     };
-    Some(SoundTold::new(SoundMeasure::Loudness, Standing::Plain, format!("{} LUFS", signed(lufs, 1)), words))
+    Some(MeasureTold::new(TakeMeasure::Loudness, Standing::Plain, format!("{} LUFS", signed(lufs, 1)), words))
 }
 
-fn length(measured: &SoundMeasures) -> Option<SoundTold> {
+fn length(measured: &SoundMeasures) -> Option<MeasureTold> {
     let [least, most] = LENGTH_S;
     let seconds = measured.duration_s;
     (seconds < least).then(|| {
         let words = format!("Short: {} to {} seconds tell more.", decimals(least, 0), decimals(most, 0));
-        SoundTold::new(SoundMeasure::Length, Standing::Plain, format!("{} s", decimals(seconds, 1)), words)
+        MeasureTold::new(TakeMeasure::Length, Standing::Plain, format!("{} s", decimals(seconds, 1)), words)
     })
 }
 
 /// Which microphone records cannot be proved from a file: signs that speak for another one, as likelihood.
-fn microphone(measured: &SoundMeasures, channel: &ChannelMeasures, plan: &Promise) -> Option<SoundTold> {
+fn microphone(measured: &SoundMeasures, channel: &ChannelMeasures, plan: &Promise) -> Option<MeasureTold> {
     let noisier = plan
         .snr_db
         .zip(channel.snr_db_a.filter(|_| channel.snr_reliable))
@@ -566,7 +484,7 @@ fn microphone(measured: &SoundMeasures, channel: &ChannelMeasures, plan: &Promis
         "This may be the camera's own microphone: {}. A file alone cannot prove it.",
         signs.join(if signs.len() == 2 { " and " } else { ", " })
     );
-    Some(SoundTold::new(SoundMeasure::Microphone, standing, found, words).action(
+    Some(MeasureTold::new(TakeMeasure::Microphone, standing, found, words).action(
         "Scratch the microphone while it records: the file must show it. Else push the plug home, choose the input, look at the battery and at the adapter.",
     ))
 }

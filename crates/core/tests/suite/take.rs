@@ -11,7 +11,7 @@ use fogon_core::take::before::{Figure, against, figures};
 use fogon_core::take::picture::{Marks, Pixels, measure as measure_still};
 use fogon_core::take::sound::{Recorded, SoundMeasures, measure};
 use fogon_core::take::sync::{Sync, synchronise};
-use fogon_core::take::{Promise, SoundMeasure, SoundTold, summary, told};
+use fogon_core::take::{MeasureTold, Promise, TakeMeasure, summary, told};
 use fogon_recording::{Take, dry_voice};
 use fogon_testkit::assert_close;
 
@@ -285,7 +285,7 @@ fn two_files_are_brought_together() {
     assert!(synchronise(&of(&a), &of(&b)).is_err());
 }
 
-fn find(all: &[SoundTold], measure: SoundMeasure) -> &SoundTold {
+fn find(all: &[MeasureTold], measure: TakeMeasure) -> &MeasureTold {
     all.iter().find(|told| told.measure == measure).unwrap_or_else(|| panic!("no {measure:?}"))
 }
 
@@ -303,7 +303,7 @@ fn every_fault_is_told_with_one_thing_to_do() {
     let poor: Vec<_> = all.iter().filter(|told| told.standing == Standing::Poor).collect();
     assert!(poor.is_empty(), "{poor:?}");
     assert!(summary(&all).0);
-    assert_eq!(find(&all, SoundMeasure::Steadiness).standing, Standing::Good);
+    assert_eq!(find(&all, TakeMeasure::Steadiness).standing, Standing::Good);
 
     let louder = |by: f64| -> Vec<f64> { good.iter().map(|s| (s * factor(by)).clamp(-1.0, 1.0)).collect() };
     let silent = noise(&mut random, good.len(), -88.0);
@@ -313,30 +313,30 @@ fn every_fault_is_told_with_one_thing_to_do() {
     let mut gated = good.clone();
     gated[(8.05 * RATE) as usize..(9.9 * RATE) as usize].fill(0.0);
     let upside_down: Vec<f64> = good.iter().map(|s| -s).collect();
-    type Case<'a> = (&'a str, Vec<Vec<f64>>, SoundMeasure, Standing, &'a str);
+    type Case<'a> = (&'a str, Vec<Vec<f64>>, TakeMeasure, Standing, &'a str);
     let cases: Vec<Case<'_>> = vec![
-        ("hot", vec![louder(8.0)], SoundMeasure::Peak, Standing::Poor, "Turn the input down by 8 dB."),
-        ("soft", vec![louder(-16.0)], SoundMeasure::Peak, Standing::Poor, "come nearer"),
-        ("clipped", vec![louder(14.0)], SoundMeasure::Clipping, Standing::Poor, "Turn the input down"),
+        ("hot", vec![louder(8.0)], TakeMeasure::Peak, Standing::Poor, "Turn the input down by 8 dB."),
+        ("soft", vec![louder(-16.0)], TakeMeasure::Peak, Standing::Poor, "come nearer"),
+        ("clipped", vec![louder(14.0)], TakeMeasure::Clipping, Standing::Poor, "Turn the input down"),
         (
             "a dead channel",
             vec![good.clone(), silent.clone()],
-            SoundMeasure::Channels,
+            TakeMeasure::Channels,
             Standing::Poor,
             "Take the left channel",
         ),
-        ("no microphone", vec![silent.clone()], SoundMeasure::Channels, Standing::Poor, "Push the plug home"),
+        ("no microphone", vec![silent.clone()], TakeMeasure::Channels, Standing::Poor, "Push the plug home"),
         (
             "polarity",
             vec![good.clone(), upside_down],
-            SoundMeasure::Channels,
+            TakeMeasure::Channels,
             Standing::Poor,
             "one of the channels alone",
         ),
-        ("dual mono", vec![good.clone(), good.clone()], SoundMeasure::Channels, Standing::Good, ""),
-        ("direct current", vec![with_offset], SoundMeasure::Offset, Standing::Poor, "another input"),
-        ("leaves the microphone", vec![leaves], SoundMeasure::Steadiness, Standing::Poor, "at one distance"),
-        ("gated", vec![gated], SoundMeasure::Noise, Standing::Fair, "Switch the gate"),
+        ("dual mono", vec![good.clone(), good.clone()], TakeMeasure::Channels, Standing::Good, ""),
+        ("direct current", vec![with_offset], TakeMeasure::Offset, Standing::Poor, "another input"),
+        ("leaves the microphone", vec![leaves], TakeMeasure::Steadiness, Standing::Poor, "at one distance"),
+        ("gated", vec![gated], TakeMeasure::Noise, Standing::Fair, "Switch the gate"),
     ];
     for (name, channels, measure, standing, action) in cases {
         let all = told_of(&channels);
@@ -353,9 +353,9 @@ fn every_fault_is_told_with_one_thing_to_do() {
     far.extend(pause.collect::<Vec<_>>());
     far.extend(clap(&mut random, 0.9, -46.0, 1.0));
     let all = told_of(&[far]);
-    let hint = find(&all, SoundMeasure::Microphone);
+    let hint = find(&all, TakeMeasure::Microphone);
     assert!(hint.sentence.starts_with("This may be") && hint.found.contains("wrong one"), "{hint:?}");
-    assert!(!told_of(&[good]).iter().any(|told| told.measure == SoundMeasure::Microphone));
+    assert!(!told_of(&[good]).iter().any(|told| told.measure == TakeMeasure::Microphone));
 }
 
 /// What has changed since the last takes, told by its cause and once.

@@ -9,10 +9,10 @@ use fogon_core::corner::{Corner, face_marks};
 use fogon_core::day::{SessionPlanned, date, days, good_hours, sessions as planned_sessions, zone_of};
 use fogon_core::plan::Plan;
 use fogon_core::problem::Problems;
-use fogon_core::run::{Entry, LogIn, Run, run as run_of};
+use fogon_core::run::{LogIn, Run, run as run_of};
 use fogon_handover::hours::sessions_ics;
 use fogon_handover::run::log_csv;
-use fogon_store::Logging;
+use fogon_store::{LogSince, Logging};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -40,7 +40,7 @@ pub(crate) struct PlannedMarks {
     keyed: bool,
 }
 
-/// The run of a corner, and what is logged of it.
+/// The run of a corner as it is saved.
 #[derive(Serialize, ToSchema)]
 pub(crate) struct Running {
     /// The corner's name.
@@ -48,9 +48,6 @@ pub(crate) struct Running {
     /// The save at which it stands.
     revision: i64,
     run: Run,
-    entries: Vec<Entry>,
-    /// The server's clock, ms since 1970: those of phones differ.
-    now_ms: u64,
 }
 
 /// A run sheet, and where a still of it has its marks.
@@ -94,7 +91,7 @@ pub(crate) async fn of_plan(Sent(plan): Sent<Plan>) -> Result<Json<RunTold>, Det
     .await
 }
 
-/// The run of a corner as it is saved, and its logbook
+/// The run of a corner as it is saved
 #[utoipa::path(get, path = "/api/v1/corners/{id}/run", operation_id = "running", params(("id" = i64, Path)),
     responses((status = 200, body = Running), (status = 404, body = Details, content_type = "application/problem+json")))]
 pub(crate) async fn of_corner(
@@ -104,15 +101,16 @@ pub(crate) async fn of_corner(
     blocking(move || {
         let (revision, plan) = super::corners::plan_of(&store, id)?;
         let (run, _) = made(&plan)?;
-        Ok(Json(Running { name: plan.name, revision, run, entries: store.log(id)?, now_ms: now_ms() }))
+        Ok(Json(Running { name: plan.name, revision, run }))
     })
     .await
 }
 
-/// All entries, and the server's clock.
+/// What was written since, and the server's clock.
 #[derive(Serialize, ToSchema)]
 pub(crate) struct Logged {
-    entries: Vec<Entry>,
+    #[serde(flatten)]
+    log: LogSince,
     now_ms: u64,
 }
 
@@ -123,7 +121,7 @@ pub(crate) async fn add(
     State(store): State<Shared>,
     known: Option<Extension<Known>>,
     Path(id): Path<i64>,
-    Sent(LogIn { mut entries }): Sent<LogIn>,
+    Sent(LogIn { mut entries, written }): Sent<LogIn>,
 ) -> Result<Json<Logged>, Details> {
     let by = known.map_or_else(|| "desk".to_owned(), |Extension(Known(number))| format!("phone {number}"));
     let now_ms = now_ms();
@@ -134,8 +132,12 @@ pub(crate) async fn add(
     }
     blocking(move || {
         // Nothing to add is the usual question.
-        let entries = if entries.is_empty() { store.log(id)? } else { store.add_to_log(id, &entries)? };
-        Ok(Json(Logged { entries, now_ms }))
+        let log = if entries.is_empty() {
+            store.log_since(id, written)?
+        } else {
+            store.add_to_log(id, &entries, written)?
+        };
+        Ok(Json(Logged { log, now_ms }))
     })
     .await
 }
@@ -152,9 +154,10 @@ pub(crate) async fn as_file(
         let entries = store.log(id)?;
         let (kind, text) = match format.as_str() {
             "csv" => ("text/csv; charset=utf-8", log_csv(&entries)),
-            "json" => {
-                ("application/json", serde_json::to_string_pretty(&LogIn { entries }).unwrap_or_default())
-            }
+            "json" => (
+                "application/json",
+                serde_json::to_string_pretty(&LogIn { entries, written: 0 }).unwrap_or_default(),
+            ),
             _ => return Err(Details::not_found("format of the logbook; give csv or json")),
         };
         let mut response = text.into_response();

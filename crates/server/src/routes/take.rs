@@ -16,7 +16,7 @@ use fogon_core::take::before::{Against, Figures, against, figures};
 use fogon_core::take::picture::{Marks, Pixels, StillMeasures};
 use fogon_core::take::sound::{Recorded, SoundMeasures};
 use fogon_core::take::sync::{Apart, Sync, synchronise};
-use fogon_core::take::{Promise, SoundTold, picture, sound, summary, told};
+use fogon_core::take::{MeasureTold, Promise, picture, sound, summary, told};
 use fogon_recording::{MOST_STILL_BYTES, MOST_TAKE_BYTES, Take, read_still, read_take};
 use fogon_store::Store;
 use serde::Serialize;
@@ -72,7 +72,7 @@ pub(crate) struct SoundTaken {
     ready: bool,
     /// In one sentence.
     summary: String,
-    told: Vec<SoundTold>,
+    told: Vec<MeasureTold>,
     measures: SoundMeasures,
     /// The room's reverberation time as a clap tells it, s, to be taken as measured; null without a clap that can be believed.
     measured_rt_mid_s: Option<f64>,

@@ -1,12 +1,10 @@
 //! A measured still in sentences: each measure against the plan, with what to move and by how much.
 
-use serde::Serialize;
-use utoipa::ToSchema;
-
 use super::pose::Solved;
 use super::seen::StillSeen;
 use crate::corner::Corner;
 use crate::reading::Standing;
+use crate::take::measure::{MeasureTold, TakeMeasure};
 use crate::take::promise::Promise;
 use crate::units::{UnitSystem, capital, decimals};
 
@@ -26,84 +24,6 @@ const BURNT: [f64; 2] = [0.01, 0.05];
 const BURNT_FACE: [f64; 2] = [0.002, 0.01];
 /// A keyed screen, stops.
 const SCREEN_STOPS: [f64; 2] = [0.33, 0.67];
-
-/// What was measured of a still.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord, Serialize, ToSchema)]
-#[serde(rename_all = "kebab-case")]
-#[allow(missing_docs)]
-pub enum PictureMeasure {
-    Camera,
-    Headroom,
-    Face,
-    Level,
-    Exposure,
-    Background,
-    WhiteBalance,
-    Burnt,
-    Screen,
-}
-
-/// One measure in words.
-#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
-pub struct PictureTold {
-    /// Which.
-    pub measure: PictureMeasure,
-    /// Its name.
-    pub label: &'static str,
-    /// How it stands.
-    pub standing: Standing,
-    /// As measured.
-    pub found: String,
-    /// As planned.
-    pub promised: Option<String>,
-    /// What is good.
-    pub good: &'static str,
-    /// What it means.
-    pub sentence: String,
-    /// What to move, and by how much.
-    pub action: Option<String>,
-}
-
-impl PictureTold {
-    fn new(
-        measure: PictureMeasure,
-        standing: Standing,
-        found: impl Into<String>,
-        sentence: impl Into<String>,
-    ) -> Self {
-        let (label, good) = match measure {
-            PictureMeasure::Camera => ("Camera", "within 3 cm, 4 % of the distance and 1\u{b0}"),
-            PictureMeasure::Headroom => ("Headroom", "within 3 % of the height"),
-            PictureMeasure::Face => ("Face", "within 3 % of the width"),
-            PictureMeasure::Level => ("Level", "within 0.5\u{b0}"),
-            PictureMeasure::Exposure => ("Exposure of the face", "within half a stop"),
-            PictureMeasure::Background => ("Background", "within half a stop"),
-            PictureMeasure::WhiteBalance => ("White balance", "within 8 mired"),
-            PictureMeasure::Burnt => ("Burnt out", "up to 1 %, and 0.2 % of the face"),
-            PictureMeasure::Screen => ("Screen", "up to a third of a stop"),
-        };
-        Self {
-            measure,
-            label,
-            standing,
-            found: found.into(),
-            promised: None,
-            good,
-            sentence: sentence.into(),
-            action: None,
-        }
-    }
-
-    fn promised(mut self, words: impl Into<String>) -> Self {
-        self.promised = Some(words.into());
-        self
-    }
-
-    fn action(mut self, words: Option<String>) -> Self {
-        self.action = words;
-        self
-    }
-}
 
 /// How far off, in two steps.
 fn standing(off: f64, [fair, poor]: [f64; 2]) -> Standing {
@@ -134,7 +54,7 @@ fn stops(value: f64) -> String {
     format!("{sign}{} stops", decimals(value, 1).replace('-', "\u{2212}"))
 }
 
-pub(super) fn told(corner: &Corner<'_>, still: &StillSeen, promise: &Promise) -> Vec<PictureTold> {
+pub(super) fn told(corner: &Corner<'_>, still: &StillSeen, promise: &Promise) -> Vec<MeasureTold> {
     let camera = camera(corner, still);
     let as_laid = camera.standing == Standing::Good;
     let mut all = vec![camera, headroom(still, as_laid), face(still, as_laid)];
@@ -189,7 +109,7 @@ impl Off {
     }
 }
 
-fn camera(corner: &Corner<'_>, still: &StillSeen) -> PictureTold {
+fn camera(corner: &Corner<'_>, still: &StillSeen) -> MeasureTold {
     let (units, pose) = (corner.brief.units, &still.pose);
     let ways = [
         Off {
@@ -239,14 +159,14 @@ fn camera(corner: &Corner<'_>, still: &StillSeen) -> PictureTold {
     );
     let found = format!("{} high", units.length(pose.height_m));
     let told = |standing, words: String| {
-        PictureTold::new(PictureMeasure::Camera, standing, found.clone(), words)
+        MeasureTold::new(TakeMeasure::Camera, standing, found.clone(), words)
             .promised(format!("{} high", units.length(corner.view.position_m.z)))
     };
     if is.is_empty() {
         return told(Standing::Good, format!("Your camera stands as planned. {bounds}"));
     }
     told(worse(worst, Standing::Fair), format!("Your camera is {}. {bounds}", joined(&is)))
-        .action(Some(format!("{}.", capital(&joined(&back)))))
+        .action(format!("{}.", capital(&joined(&back))))
 }
 
 /// What stands in the picture where it should not is mended by the camera, once that stands as planned.
@@ -254,7 +174,7 @@ fn mended(as_laid: bool, words: String) -> String {
     if as_laid { words } else { "Set the camera as planned first: that mends it.".into() }
 }
 
-fn headroom(still: &StillSeen, as_laid: bool) -> PictureTold {
+fn headroom(still: &StillSeen, as_laid: bool) -> MeasureTold {
     let off = still.headroom_fraction - still.planned_headroom_fraction;
     let standing = if still.headroom_fraction < 0.0 { Standing::Poor } else { standing(off, FACE) };
     let words = match standing {
@@ -266,17 +186,17 @@ fn headroom(still: &StillSeen, as_laid: bool) -> PictureTold {
     let action = (standing != Standing::Good).then(|| {
         mended(as_laid, format!("Tilt the camera {} a little.", if off > 0.0 { "down" } else { "up" }))
     });
-    PictureTold::new(
-        PictureMeasure::Headroom,
+    MeasureTold::new(
+        TakeMeasure::Headroom,
         standing,
         format!("{} of the height", percent(still.headroom_fraction.max(0.0))),
         words,
     )
     .promised(percent(still.planned_headroom_fraction))
-    .action(action)
+    .action_if(action)
 }
 
-fn face(still: &StillSeen, as_laid: bool) -> PictureTold {
+fn face(still: &StillSeen, as_laid: bool) -> MeasureTold {
     let off = still.face_fraction - still.planned_face_fraction;
     let side = if off > 0.0 { "right" } else { "left" };
     let standing = standing(off, FACE);
@@ -286,17 +206,17 @@ fn face(still: &StillSeen, as_laid: bool) -> PictureTold {
     };
     let action =
         (standing != Standing::Good).then(|| mended(as_laid, format!("Turn the camera to its {side}.")));
-    PictureTold::new(
-        PictureMeasure::Face,
+    MeasureTold::new(
+        TakeMeasure::Face,
         standing,
         format!("{} from the left", percent(still.face_fraction)),
         words,
     )
     .promised(percent(still.planned_face_fraction))
-    .action(action)
+    .action_if(action)
 }
 
-fn level(still: &StillSeen) -> Option<PictureTold> {
+fn level(still: &StillSeen) -> Option<MeasureTold> {
     let rolled = still.pose.rolled?;
     let standing = standing(rolled.by, LEVEL_DEG);
     let side = if rolled.by > 0.0 { "right" } else { "left" };
@@ -305,31 +225,31 @@ fn level(still: &StillSeen) -> Option<PictureTold> {
         _ => format!("The camera leans to its {side}."),
     };
     let other = if rolled.by > 0.0 { "left" } else { "right" };
-    let told = PictureTold::new(
-        PictureMeasure::Level,
+    let told = MeasureTold::new(
+        TakeMeasure::Level,
         standing,
         format!("{}\u{b0}", decimals(rolled.by.abs(), 1)),
         words,
     );
     Some(
-        told.promised("level").action(
+        told.promised("level".to_owned()).action_if(
             (standing != Standing::Good)
                 .then(|| format!("Turn it over to its {other} by {}\u{b0}.", decimals(rolled.by.abs(), 1))),
         ),
     )
 }
 
-fn exposure(corner: &Corner<'_>, still: &StillSeen) -> Option<PictureTold> {
+fn exposure(corner: &Corner<'_>, still: &StillSeen) -> Option<MeasureTold> {
     let by_card = still.tones.grey_stops.is_some();
     let Some(found) = still.tones.face_stops() else {
         return Some(
-            PictureTold::new(
-                PictureMeasure::Exposure,
+            MeasureTold::new(
+                TakeMeasure::Exposure,
                 Standing::Poor,
                 "burnt out",
                 "The skin is burnt out where it was looked at.",
             )
-            .action(Some("Halve the ISO, or dim the key, and take another still.".into())),
+            .action("Halve the ISO, or dim the key, and take another still."),
         );
     };
     let (from, within) = if by_card { ("the grey card", "a third") } else { ("the skin", "half") };
@@ -349,13 +269,13 @@ fn exposure(corner: &Corner<'_>, still: &StillSeen) -> Option<PictureTold> {
         )
     });
     Some(
-        PictureTold::new(PictureMeasure::Exposure, standing, stops(found), words)
-            .promised("0 stops")
-            .action(action),
+        MeasureTold::new(TakeMeasure::Exposure, standing, stops(found), words)
+            .promised("0 stops".to_owned())
+            .action_if(action),
     )
 }
 
-fn background(still: &StillSeen, promise: &Promise) -> Option<PictureTold> {
+fn background(still: &StillSeen, promise: &Promise) -> Option<MeasureTold> {
     let (under, planned) = still.tones.background_under_face_stops.zip(promise.background_stops)?;
     let off = under - planned;
     let standing = standing(off, STOPS);
@@ -371,16 +291,12 @@ fn background(still: &StillSeen, promise: &Promise) -> Option<PictureTold> {
         }
         _ => Some("Look at the lamps behind you: one is off, or its dial is low.".into()),
     };
-    let told = PictureTold::new(
-        PictureMeasure::Background,
-        standing,
-        format!("{} to the face", stops(under)),
-        words,
-    );
-    Some(told.promised(stops(planned)).action(action))
+    let told =
+        MeasureTold::new(TakeMeasure::Background, standing, format!("{} to the face", stops(under)), words);
+    Some(told.promised(stops(planned)).action_if(action))
 }
 
-fn white(still: &StillSeen) -> Option<PictureTold> {
+fn white(still: &StillSeen) -> Option<MeasureTold> {
     let white = still.tones.white.as_ref()?;
     let mired = 1e6 / white.wanted_k - 1e6 / white.set_k;
     let standing = worse(standing(mired, MIRED), standing(white.duv, TINT_DUV));
@@ -404,16 +320,16 @@ fn white(still: &StillSeen) -> Option<PictureTold> {
         };
         format!("Set the white balance to {} K{tint}, or trim it on the card.", decimals(wanted, 0))
     });
-    let told = PictureTold::new(
-        PictureMeasure::WhiteBalance,
+    let told = MeasureTold::new(
+        TakeMeasure::WhiteBalance,
         standing,
         format!("{} K asked for", decimals(wanted, 0)),
         words,
     );
-    Some(told.promised(format!("{} K", decimals(white.set_k, 0))).action(action))
+    Some(told.promised(format!("{} K", decimals(white.set_k, 0))).action_if(action))
 }
 
-fn burnt(still: &StillSeen) -> PictureTold {
+fn burnt(still: &StillSeen) -> MeasureTold {
     let tones = &still.tones;
     let in_face = standing(tones.burnt_face_fraction, BURNT_FACE);
     let standing = worse(standing(tones.burnt_fraction, BURNT), in_face);
@@ -431,10 +347,10 @@ fn burnt(still: &StillSeen) -> PictureTold {
         ),
     };
     let found = percent(tones.burnt_fraction);
-    PictureTold::new(PictureMeasure::Burnt, standing, found, words).action(action.map(str::to_owned))
+    MeasureTold::new(TakeMeasure::Burnt, standing, found, words).action_if(action.map(str::to_owned))
 }
 
-fn screen(still: &StillSeen, promise: &Promise) -> Option<PictureTold> {
+fn screen(still: &StillSeen, promise: &Promise) -> Option<MeasureTold> {
     let found = still.tones.screen_stops?;
     let standing = standing(found, SCREEN_STOPS);
     let words = match standing {
@@ -444,12 +360,12 @@ fn screen(still: &StillSeen, promise: &Promise) -> Option<PictureTold> {
     let action = (standing != Standing::Good)
         .then(|| "Light it from both sides alike, lamps further away, creases pulled out.".to_owned());
     let told =
-        PictureTold::new(PictureMeasure::Screen, standing, format!("{} stops", decimals(found, 1)), words);
+        MeasureTold::new(TakeMeasure::Screen, standing, format!("{} stops", decimals(found, 1)), words);
     Some(
         match promise.screen_stops {
             Some(planned) => told.promised(format!("{} stops", decimals(planned, 1))),
             None => told,
         }
-        .action(action),
+        .action_if(action),
     )
 }

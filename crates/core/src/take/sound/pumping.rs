@@ -8,7 +8,7 @@ const DIES_S: f64 = 0.4;
 /// Begin and end of it are taken over so long, s.
 const PART_S: f64 = 0.3;
 
-/// By how much the noise rises from the begin of a pause to its end, dB, in the pause where it rises most; none without a pause.
+/// By how much the noise rises from the beginning of a pause to its end, dB, in the pause where it rises most; none without a pause.
 pub(super) fn rise_db(levels_db: &[f64], onsets_s: &[f64]) -> Option<f64> {
     let stretches = |seconds: f64| (seconds / HOP_S).round() as usize;
     let mut busy: Vec<usize> = speech(levels_db, onsets_s);
