@@ -86,7 +86,7 @@ impl Studio {
             return Ok(taken);
         }
         let words =
-            format!("{VIEWFINDERS_MOST} pages look through the viewfinder already: close one of them.");
+            format!("The viewfinder is open on {VIEWFINDERS_MOST} pages already: close one of them.");
         Err(Details::new(StatusCode::SERVICE_UNAVAILABLE, "too_many_viewfinders", words))
     }
 

@@ -7,7 +7,7 @@ import { Pair } from "../picture/Pair";
 import { useJudged } from "../picture/useJudged";
 import { Listen } from "../hearing/Listen";
 import { useTwoTakes } from "../hearing/useTwoTakes";
-import { sentence } from "../table/show";
+import { changed } from "../table/show";
 import type { UnitSystem } from "../units/length";
 
 interface Seen {
@@ -65,12 +65,10 @@ export function Rung({
           {open && seen && <BeforeAndAfter seen={seen} />}
           {open && seen && changes.some((c) => c.reading.startsWith("sound.")) && <Heard seen={seen} />}
           <ul>
-            {changes.map((c) => (
-              <li key={c.reading}>
-                {c.label}: {sentence(c.from, c.unit, units, c.reading)} →{" "}
-                {sentence(c.to, c.unit, units, c.reading)}
-              </li>
-            ))}
+            {changes.map((change) => {
+              const words = changed(change, units);
+              return words && <li key={change.reading}>{words}</li>;
+            })}
           </ul>
         </details>
       )}

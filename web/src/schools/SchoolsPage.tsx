@@ -5,7 +5,7 @@ import { useState } from "react";
 
 import { api, type Plan, type Schemas } from "../api/client";
 import { withSchool } from "../table/edits";
-import { sentence } from "../table/show";
+import { changed } from "../table/show";
 import { useTable } from "../table/useTable";
 import { Button } from "../ui/button";
 import { SHEET } from "../ui/Section";
@@ -107,12 +107,9 @@ function words(effect: Effect, all: Effect[], units: UnitSystem): string {
   const points = Math.round(100 * (effect.score - (now?.score ?? effect.score)));
   const parts: string[] = [];
   if (effect.comes.length > 0) parts.push(effect.comes.slice(0, 2).join(" "));
-  if (effect.goes.length > 0) parts.push(`No longer: ${effect.goes.slice(0, 2).join(" ")}`);
-  const moved = effect.changes.filter((c) => c.from !== c.to).slice(0, 3);
-  if (moved.length > 0)
-    parts.push(
-      `${moved.map((c) => `${c.label} ${sentence(c.from, c.unit, units, c.reading)} to ${sentence(c.to, c.unit, units, c.reading)}`).join(", ")}.`,
-    );
+  if (effect.goes.length > 0) parts.push(`No longer true: “${effect.goes.slice(0, 2).join(" ")}”`);
+  const moved = effect.changes.map((change) => changed(change, units)).filter((words) => words !== null);
+  parts.push(...moved.slice(0, 3).map((words) => `${words}.`));
   if (points !== 0) parts.push(`${count(Math.abs(points), "point")} ${points > 0 ? "more" : "less"}.`);
   if (parts.length === 0) return "Nothing changes while everything stays where it is.";
   return parts.join(" ");

@@ -2,7 +2,7 @@
 import { describe, expect, it } from "vitest";
 
 import type { Reading } from "../api/client";
-import { goodRange, inputWords, sentence, shown } from "./show";
+import { changed, goodRange, inputWords, sentence, shown } from "./show";
 
 describe("values", () => {
   it.each([
@@ -15,6 +15,7 @@ describe("values", () => {
     [-0.4, "stops", "metric", "−0.4 stops"],
     [-0.001, "stops", "metric", "0.0 stops"],
     [0.5, "s", "metric", "0.50 s"],
+    [235.92, "s", "metric", "3 min 56 s"],
     [234.7, "", "metric", "235"],
     [0.133, "", "metric", "0.13"],
     [null, "m", "metric", "–"],
@@ -41,6 +42,16 @@ describe("feet and inches", () => {
     expect(inputWords(10, "kg", "imperial", "room.key.sandbag_kg")).toBe("22.0 lb");
     expect(inputWords(10, "kg", "metric", "room.key.sandbag_kg")).toBe("10.000 kg");
     expect(inputWords(3.1, "m", "imperial", "shot.camera.distance_m")).toBe("10' 2\"");
+  });
+});
+
+describe("a change", () => {
+  const of = (from: number | null, to: number) =>
+    changed({ reading: "room.key.sandbag_kg", label: "Sandbag needed: key", from, to, unit: "kg" }, "metric");
+  it("is told where it can be seen", () => {
+    expect(of(5.61, 6.6)).toBe("Sandbag needed, key: 5.6 kg → 6.6 kg");
+    expect(of(null, 6.6)).toBe("Sandbag needed, key: – → 6.6 kg");
+    expect(of(5.61, 5.62)).toBeNull();
   });
 });
 

@@ -1,6 +1,7 @@
 // How readings are written for people.
-import type { Reading } from "../api/client";
+import type { Reading, Schemas } from "../api/client";
 import { fixed, FOOT_M, formatLength, INCH_M, POUND_KG, type UnitSystem } from "../units/length";
+import { spent } from "../units/time";
 
 /** Decimals that a unit deserves. */
 function digitsOf(unit: string): number {
@@ -35,6 +36,7 @@ export function shown(
     if (units === "imperial") return { numeral: formatLength(value, units), unit: "" };
     return { numeral: fixed(value, 2), unit: "m" };
   }
+  if (unit === "s" && value >= 60) return { numeral: spent(value), unit: "" };
   if (unit === "" && Math.abs(value) >= 100) return { numeral: fixed(value, 0), unit: "" };
   return { numeral: fixed(value, digitsOf(unit)), unit };
 }
@@ -42,6 +44,14 @@ export function shown(
 export function sentence(value: number | null | undefined, unit: string, units: UnitSystem, of = ""): string {
   const parts = shown(value, unit, units, of);
   return parts.unit === "" ? parts.numeral : `${parts.numeral} ${parts.unit}`;
+}
+
+/** A reading before and after, `Light at the face: 985 lx → 1407 lx`; null where both are written alike. */
+export function changed(change: Schemas["Change"], units: UnitSystem): string | null {
+  const [from, to] = [change.from, change.to].map((value) =>
+    sentence(value, change.unit, units, change.reading),
+  );
+  return from === to ? null : `${change.label.replace(": ", ", ")}: ${from ?? ""} → ${to ?? ""}`;
 }
 
 /** An input of a working: figures of the camera stay in millimetres. */

@@ -39,7 +39,7 @@ export function ScriptPart({ plan, run }: { plan: Plan; run: Run }) {
       <Section first title="Script">
         <label className="grid gap-1 text-sm">
           <span className="text-faint">
-            Paste it here; an empty line parts paragraphs, and each is a take.
+            Paste it here. An empty line begins a new paragraph, and each paragraph is a take.
           </span>
           <textarea
             className={`${FIELD} min-h-64 leading-relaxed`}

@@ -242,7 +242,7 @@ function Actions({ run, states, onAdd }: ActionsProps) {
                       aria-label={`Add ${row.action}, ${words.toLowerCase()}`}
                       onClick={() => onAdd(row.action, size)}
                     >
-                      + add
+                      +&nbsp;add
                     </Button>
                   ) : (
                     row[size].map((id) => {

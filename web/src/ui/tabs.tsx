@@ -13,12 +13,12 @@ interface Props {
 export function Tabbed({ label, tabs, value, onValue, children }: Props) {
   return (
     <Tabs.Root value={value} onValueChange={onValue} activationMode="automatic">
-      <Tabs.List aria-label={label} className="border-line flex flex-wrap gap-x-1 border-b">
+      <Tabs.List aria-label={label} className="border-line flex flex-wrap border-b sm:gap-x-1">
         {tabs.map(([key, name, count]) => (
           <Tabs.Trigger
             key={key}
             value={key}
-            className="text-faint data-[state=active]:border-ember data-[state=active]:text-ink -mb-px min-h-9 cursor-pointer border-b-3 border-transparent px-3 text-sm font-semibold"
+            className="text-faint data-[state=active]:border-ember data-[state=active]:text-ink -mb-px min-h-9 cursor-pointer border-b-3 border-transparent px-2 text-sm sm:px-3 font-semibold"
           >
             {name}
             {count !== null && count > 0 && (

@@ -56,10 +56,10 @@ fn seat(corner: &Corner<'_>) -> Placed {
             nearest_facing(corner.brief, crate::geometry::bearing_of(corner.to_lens()))
         ),
         why: format!(
-            "This leaves {} to the wall behind you, {distance}{}.",
+            "This leaves {} to the wall behind you, {distance}.{}",
             units.length(behind),
             wall_that_fills(corner).map_or(String::new(), |wall| {
-                format!("; {wall}, near on the other side from the key, reflects light into the shadows")
+                format!(" {}, near on the other side from the key, reflects light into the shadows.", capital(&wall))
             })
         ),
     }
@@ -106,19 +106,19 @@ fn camera(corner: &Corner<'_>) -> Placed {
             if error > 0.0 { "more" } else { "less" }
         )
     };
-    let crop = cropped(corner).map_or(String::new(), |words| format!("; {words}"));
+    let crop = cropped(corner).map_or(String::new(), |words| format!(" {}.", capital(&words)));
     let rise = corner.view.position_m.z - corner.eyes_m.z;
     let level = match (corner.brief.purpose, corner.brief.schools.camera_height) {
-        (Purpose::AuditionTape, _) if rise.abs() < 0.05 => "the lens looks level, as such tapes ask for",
+        (Purpose::AuditionTape, _) if rise.abs() < 0.05 => "The lens looks level, as such tapes ask for",
         (_, CameraHeight::Level) if rise.abs() < 0.05 => {
-            "the lens at eye height looks neither down nor up at you"
+            "The lens at eye height looks neither down nor up at you"
         }
         (_, CameraHeight::SlightlyBelow) if rise < 0.0 => {
-            "the lens stands a little below the eyes, as you chose"
+            "The lens stands a little below the eyes, as you chose"
         }
-        _ if rise > 0.0 => "the lens looks down on you",
-        _ if camera.tilt_deg > 0.0 => "the lens looks up at you",
-        _ => "the lens stands a little below your eyes",
+        _ if rise > 0.0 => "The lens looks down on you",
+        _ if camera.tilt_deg > 0.0 => "The lens looks up at you",
+        _ => "The lens stands a little below your eyes",
     };
     Placed {
         letter: "C",
@@ -129,7 +129,7 @@ fn camera(corner: &Corner<'_>) -> Placed {
             units.length(corner.view.position_m.z),
             carried(corner, &ThingId::Camera)
         ),
-        why: format!("{framing}{crop}; {level}."),
+        why: format!("{framing}.{crop} {level}."),
     }
 }
 
@@ -169,11 +169,11 @@ fn lit(corner: &Corner<'_>, light: &LightAt<'_>, solids: &[Thing]) -> Placed {
                     .push("30 to 45 degrees to the side and 15 to 45 up would model the face better".into());
             }
             if window_lean_m(corner).is_some_and(|lean| lean * side_sign > 0.0) {
-                reasons.push("it comes from the window's side, as the eye expects".into());
+                reasons.push("It comes from the window's side, as the eye expects".into());
             }
             if snug(corner, &ThingId::Light(light.id.clone()), solids, placement::MARGIN_M) {
                 reasons.push(
-                    "it is as near, and so as soft, as head and stand can be out of the picture".into(),
+                    "It is as near, and so as soft, as head and stand can be out of the picture".into(),
                 );
             }
         }
@@ -198,7 +198,7 @@ fn lit(corner: &Corner<'_>, light: &LightAt<'_>, solids: &[Thing]) -> Placed {
             reasons.push("Beside the picture, it lifts the wall behind you off the dark".into());
             let coloured = light.light.colour.is_some() || apart_mired(corner, light) >= APART_MIRED;
             if coloured {
-                reasons.push("in another colour than the key, so that you stand out".into());
+                reasons.push("Its colour differs from the key's, so that you stand out".into());
             }
         }
         Role::Practical if is_of_the_house(light) => {
@@ -217,14 +217,15 @@ fn lit(corner: &Corner<'_>, light: &LightAt<'_>, solids: &[Thing]) -> Placed {
         letter: light.light.role.letter(),
         thing: capital(&name),
         place: format!(
-            "{}, {} up, {} from the eyes, middle {} high{}.",
+            "{}, {} {}, {} from the eyes, middle {} high{}.",
             beside_lens(azimuth),
-            degrees(elevation),
+            degrees(elevation.abs()),
+            if elevation < 0.0 { "down" } else { "up" },
             corner.brief.units.length((light.position_m - corner.eyes_m).length()),
             corner.brief.units.length(light.position_m.z),
             carried(corner, &ThingId::Light(light.id.clone()))
         ),
-        why: format!("{}.", reasons.join("; ")),
+        why: format!("{}.", reasons.join(". ")),
     }
 }
 

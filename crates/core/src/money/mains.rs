@@ -86,7 +86,7 @@ impl Workshop {
             }
             Gear::Treatment(_) if echo_is_assumed => say(
                 PassedBy::Measure,
-                "The echo of this room is only assumed: clap and measure it, or tell what walls and floor are of, first.",
+                "The echo of this room is only assumed: clap and measure it first, or say what walls and floor are made of.",
             ),
             Gear::Support(_) => {
                 let held =

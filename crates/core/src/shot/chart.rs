@@ -7,7 +7,7 @@ use utoipa::ToSchema;
 
 use super::fit::{self, Stop};
 use super::framing::{self, Line, ShotSize};
-use super::lens::{blur_disc_mm, crop_factor, distance_for_frame_m, focal_for_frame_mm};
+use super::lens::{blur_disc_mm, crop_factor};
 use super::perspective::{ZONES, enlargement_percent, school_scores};
 use crate::corner::{Corner, MICROPHONE_MARGIN_M};
 use crate::geometry::bearing_of;
@@ -247,14 +247,15 @@ fn zones(to_m: f64) -> Vec<Zone> {
 }
 
 impl Optics<'_> {
-    fn focal_mm(&self, distance_m: f64, frame_height_m: f64) -> f64 {
-        focal_for_frame_mm(self.corner.image_mm.1, distance_m, frame_height_m)
+    /// The focal length of the wanted frame.
+    fn focal_mm(&self, distance_m: f64) -> f64 {
+        framing::focal_on(self.line, &self.want, distance_m, self.corner.image_mm.1)
     }
 
     fn station(&self, distance_m: f64) -> Station {
         let corner = self.corner;
         let want = &self.want;
-        let focal = self.focal_mm(distance_m, want.frame_height_m);
+        let focal = self.focal_mm(distance_m);
         let lens = corner.lens_for(focal).map_or(corner.lens, |(_, lens)| lens);
         let f_number = super::f_number(corner.brief, corner.body, lens, focal);
         let wall = distance_m + self.behind_m.max(0.01);
@@ -280,7 +281,7 @@ impl Optics<'_> {
 
     /// What keeps the camera from a distance at a focal length, and by how much, m; at most 0 when nothing does.
     fn lacks(&self, distance_m: f64, nearest_focus_m: f64) -> (f64, Stop) {
-        let focal = self.focal_mm(distance_m, self.want.frame_height_m);
+        let focal = self.focal_mm(distance_m);
         let pose = framing::pose_on(
             self.line,
             &self.want,
@@ -365,7 +366,7 @@ impl Optics<'_> {
     }
 
     fn take(&self, focal_length_mm: f64, lens: &LensBand) -> Take {
-        let u = distance_for_frame_m(self.corner.image_mm.1, focal_length_mm, self.want.frame_height_m);
+        let u = framing::depth_on(self.line, &self.want, focal_length_mm, self.corner.image_mm.1);
         let (lacking, stop) = self.lacks(u, lens.nearest_focus_m);
         let gap = self.corner.brief.units.gap(lacking);
         let kept_by = (lacking > 1e-6).then(|| match stop {

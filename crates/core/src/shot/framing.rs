@@ -304,8 +304,7 @@ pub fn pose_on(
     eyes_m: DVec3,
     to_lens_deg: f64,
 ) -> Pose {
-    let first = Aim::level(line, wanted, focal_length_mm, image_height_mm);
-    let solved = first.solved(line, wanted, focal_length_mm, image_height_mm).unwrap_or(first);
+    let solved = Aim::on(line, wanted, focal_length_mm, image_height_mm);
     let to_lens = bearing_vector(to_lens_deg);
     Pose {
         position_m: eyes_m + to_lens * solved.lens.x + DVec3::Z * solved.lens.y,
@@ -313,6 +312,28 @@ pub fn pose_on(
         tilt_deg: solved.tilt.to_degrees(),
         subject_distance_m: solved.depth_m(),
     }
+}
+
+/// Depth of the eyes, m, from which a lens on a line frames what is wanted.
+pub fn depth_on(line: Line, wanted: &Wanted, focal_length_mm: f64, image_height_mm: f64) -> f64 {
+    Aim::on(line, wanted, focal_length_mm, image_height_mm).depth_m()
+}
+
+/// Focal length, mm, with which a lens on a line frames what is wanted from a depth of the eyes: the inverse of [`depth_on`].
+pub fn focal_on(line: Line, wanted: &Wanted, depth_m: f64, image_height_mm: f64) -> f64 {
+    let mut focal = focal_for_frame_mm(image_height_mm, depth_m, wanted.frame_height_m);
+    // Depth and focal length are nearly proportional.
+    for _ in 0..STEPS {
+        let part = depth_m / depth_on(line, wanted, focal, image_height_mm);
+        if !(0.5..=2.0).contains(&part) {
+            break;
+        }
+        focal *= part;
+        if (part - 1.0).abs() < SOLVED {
+            break;
+        }
+    }
+    focal
 }
 
 /// Tilt, radians, and focal length, mm, that frame what is wanted from where a lens stands: `flat_m` from the eyes and
@@ -366,6 +387,12 @@ impl Aim {
                 Self { lens, tilt: -angle - (rise / depth).atan() }
             }
         }
+    }
+
+    /// The aim on a line that frames what is wanted.
+    fn on(line: Line, wanted: &Wanted, focal_length_mm: f64, image_height_mm: f64) -> Self {
+        let first = Self::level(line, wanted, focal_length_mm, image_height_mm);
+        first.solved(line, wanted, focal_length_mm, image_height_mm).unwrap_or(first)
     }
 
     /// Depth of the eyes along the axis, m.

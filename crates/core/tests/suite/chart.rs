@@ -36,6 +36,24 @@ fn done(plan: &Plan, by: &Move) -> Moved {
     moved(plan, by).unwrap_or_else(|problems| panic!("{problems}"))
 }
 
+/// Focal length, mm, with which a lens level with the eyes, `u` deep from them, has the eyes on the upper third and the lower edge
+/// `below_m` under them. With p = below / flat distance and t the tangent of the tilt down, both marks give (t - p) / (1 + t p) = -3 t,
+/// so t = (sqrt(16 + 12 p^2) - 4) / 6 p; the image lies 1 / 6 t picture heights behind the lens. The flat distance by halving.
+fn framing_mm(u: f64, below_m: f64, image_height_mm: f64) -> f64 {
+    let tilt = |flat: f64| {
+        let p = below_m / flat;
+        ((16.0 + 12.0 * p * p).sqrt() - 4.0) / (6.0 * p)
+    };
+    let depth = |flat: f64| flat * tilt(flat).atan().cos();
+    let (mut low, mut high) = (u, 3.0 * u);
+    for _ in 0..60 {
+        let middle = (low + high) / 2.0;
+        if depth(middle) < u { low = middle } else { high = middle }
+    }
+    let v = image_height_mm / (6.0 * tilt(low));
+    v * u * 1000.0 / (v + u * 1000.0)
+}
+
 /// The plain corner: stature 1.75 m, so that the chest-up frame is 0.567 m high (0.324 of stature: Drillis and Contini,
 /// from memory, thirds); full frame, 36 x 20.25 mm; the wall 1.5 m behind the eyes, the front wall 3.5 m before them.
 #[test]
@@ -44,8 +62,11 @@ fn the_chart_is_what_the_lens_formulas_give() {
     let told = chart_of(&plan);
     for station in &told.along {
         let u = station.distance_m;
-        let focal = 1000.0 * u * 20.25 / (567.0 + 20.25);
-        assert_close(station.focal_length_mm, focal, 1e-9, 0.0, "f = u s / (S + s)");
+        let focal = station.focal_length_mm;
+        assert_close(focal, framing_mm(u, 0.378, 20.25), 1e-4, 0.0, "focal length");
+        // Far away the tilt is nothing, and f = u s / (S + s).
+        let flat = 1000.0 * u * 20.25 / (567.0 + 20.25);
+        assert_close(focal, flat, 0.04 / (u * u), 0.0, "from afar");
         // About f/4 on full frame, but no lens at hand goes beyond 24 to 70 mm.
         let blur = focal * focal / 4.0 * 1500.0 / ((u + 1.5) * 1000.0 * (u * 1000.0 - focal)) / 36.0;
         assert_close(station.blur_percent, 100.0 * blur, 1e-6, 0.0, "blur");
@@ -111,7 +132,7 @@ fn distance_and_focal_length_move_along_the_frame() {
     // Distance alone keeps the wanted frame, and so does a focal length alone.
     let back = done(&plan, &shot(Some(1.7), None));
     assert!(back.held.is_none(), "{:?}", back.held);
-    assert_close(value(&back.plan, "shot.camera.distance_m"), 1.7, 0.0, 0.02, "distance");
+    assert_close(value(&back.plan, "shot.camera.distance_m"), 1.7, 0.0, 0.005, "distance");
     assert!(value(&back.plan, "shot.frame.height_error_percent").abs() < 0.5);
     assert!(value(&back.plan, "shot.frame.eye_line_error").abs() < 0.003);
     let longer = done(&plan, &shot(None, Some(60.0)));

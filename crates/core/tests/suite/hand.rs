@@ -283,6 +283,36 @@ fn framing_from_here_gives_the_wanted_shot() {
     assert_eq!(at(&framed, "camera"), at(&plan, "camera"));
 }
 
+/// Along the wanted frame the camera goes as far as it is asked to, however it is tilted: steps one by one add up.
+#[test]
+fn steps_along_the_wanted_frame_add_up() {
+    for rise_m in [0.0, -0.25, 0.2] {
+        let mut plan = demo();
+        plan.layout.camera.position_m.0[2] += rise_m;
+        let framed = done(&plan, &Move { grip: Grip::Frame, to_m: None, ..to("camera", [0.0; 3]) });
+        let mut plan = framed.plan;
+        let depth = |plan: &Plan| Corner::of(plan).unwrap().subject_distance_m();
+        let from = depth(&plan);
+        for step in 1..=5 {
+            let asked = depth(&plan) - 0.02;
+            let by = Move {
+                grip: Grip::Shot,
+                to_m: None,
+                distance_m: Some(asked),
+                anyway: true,
+                ..to("camera", [0.0; 3])
+            };
+            plan = done(&plan, &by).plan;
+            assert!(
+                (depth(&plan) - (from - 0.02 * f64::from(step))).abs() < 4e-3,
+                "{rise_m} {step}: {}",
+                depth(&plan)
+            );
+            assert!(value(&plan, "shot.frame.height_error_percent").abs() < 1.0, "{rise_m}");
+        }
+    }
+}
+
 /// What was measured with things elsewhere is set aside; what the move cannot change stays.
 #[test]
 fn measured_values_stand_until_what_they_measured_has_moved() {

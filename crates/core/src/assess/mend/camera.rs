@@ -67,7 +67,7 @@ pub(super) fn reframed<'a>(corner: &'a Corner<'a>) -> Candidates<'a> {
     let to_lens = bearing_of(corner.to_lens());
     let lens = corner.lens;
     let here = corner.subject_distance_m();
-    let zoom = crate::shot::lens::focal_for_frame_mm(corner.image_mm.1, here, wanted.frame_height_m);
+    let zoom = framing::focal_on(framing::Line::of(corner.brief, &wanted), &wanted, here, corner.image_mm.1);
     let span = lens.focal_max_mm - lens.focal_min_mm;
     let focals = [zoom, corner.layout.camera.focal_length_mm]
         .into_iter()

@@ -119,7 +119,7 @@ impl<'a> Words<'a> {
             }
             Banded::ReadyCornerTimeS => said(
                 format!("Putting the corner up takes {}.", crate::ready::in_words(self.value)),
-                "What stands soon is used often.",
+                "A corner that stands quickly gets used more.",
                 crate::ready::advice(self.corner)
                     .unwrap_or_else(|| "Leave standing what need not be put away.".to_owned()),
             ),
