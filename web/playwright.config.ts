@@ -46,5 +46,6 @@ export default defineConfig({
     { name: "outage", testMatch: "outage.ts" },
     { name: "screenshots", testMatch: "screenshots.ts" },
     { name: "latency", testMatch: "latency.ts" },
+    { name: "twelve", testMatch: "twelve.ts" },
   ],
 });

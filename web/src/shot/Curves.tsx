@@ -16,23 +16,32 @@ const apart = (a: Box, b: Box) =>
 
 const POINTS = 40;
 
+type Shot = Plotted["chart"]["shots"][number];
+/** Distance, m, and focal length, mm. */
+type Point = readonly [number, number];
+
 export function Curves(props: Plotted) {
   const { chart, scale } = props;
   const [near = 0.3, far = 3] = chart.distance_m;
   const [short = 5, long = 200] = chart.focal_length_mm;
   const distances = Array.from({ length: POINTS }, (_, i) => near + ((far - near) * i) / (POINTS - 1));
-  const path = (height: number) => {
-    const focal = (distance: number) => focalFor(distance, height, chart.image_height_mm);
-    return line<number>(
-      (distance) => scale.x(distance),
-      (distance) => scale.y(focal(distance)),
-    ).defined((distance) => focal(distance) >= short && focal(distance) <= long)(distances);
-  };
+  // The wanted frame is that of the tilted camera, the others those of a level one.
+  const points = (shot: Shot): Point[] =>
+    shot.wanted
+      ? chart.along.map((station) => [station.distance_m, station.focal_length_mm])
+      : distances.map((distance) => [
+          distance,
+          focalFor(distance, shot.frame_height_m, chart.image_height_mm),
+        ]);
+  const path = line<Point>(
+    ([distance]) => scale.x(distance),
+    ([, focal]) => scale.y(focal),
+  ).defined(([, focal]) => focal >= short && focal <= long);
   return (
     <g>
       {named(props).map(({ shot, at }) => (
         <g key={shot.label} className={shot.wanted ? "chart-wanted" : ""}>
-          <path d={path(shot.frame_height_m) ?? ""} className="chart-curve" />
+          <path d={path(points(shot)) ?? ""} className="chart-curve" />
           {at && (
             <text x={at[0]} y={at[1]} textAnchor="end" className="chart-name">
               {shot.label}

@@ -172,7 +172,7 @@ function ShotPage({ run, onChange }: FieldsProps) {
       />
       <p className="text-faint text-sm">
         {run.camera === "none"
-          ? "Pick what comes nearest and change its figures on the shelf, or give every figure. Without a camera there is nothing to lay out."
+          ? "Then borrow a phone: the corner is laid out with one, and Money tells whether a camera is worth buying."
           : "A tripod is assumed (for a webcam the desk), and a stand for each lamp. You can remove them later."}
       </p>
     </div>

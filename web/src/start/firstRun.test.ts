@@ -62,6 +62,16 @@ test("takes as many of each as there are, with a stand for each that needs one",
   expect(Object.keys(brief?.gear ?? {}).filter((id) => id.startsWith("light-stand"))).toHaveLength(2);
 });
 
+test("lays out with a borrowed phone where there is no camera, and invents no tripod", () => {
+  const { brief } = made(run({ camera: "none", lamps: {}, microphones: {} }));
+  const gear = Object.values(brief?.gear ?? {});
+  expect(gear.filter((one) => one.kind === "camera").map((one) => one.state)).toEqual([
+    "borrowed",
+    "borrowed",
+  ]);
+  expect(gear.some((one) => one.kind === "support")).toBe(false);
+});
+
 test("says what the answers say, and no more", () => {
   const { brief } = made(run({ where: "standing", door: "none", window: "2", lamps: {}, microphones: {} }));
   expect(brief?.person).toMatchObject({ posture: "standing", seat_at: null, seat_height_m: null });

@@ -2,7 +2,7 @@
 import type { Gear } from "../api/client";
 import { newAnswers, type Answers, type PlaceText } from "../answers/answers";
 import { unitTold, type UnitSystem } from "../units/length";
-import { CAMERAS, LAMPS, MICROPHONES, STANDS, type Usual } from "./gear";
+import { BORROWED, CAMERAS, LAMPS, MICROPHONES, STANDS, type Usual } from "./gear";
 
 export interface FirstRun {
   units: UnitSystem;
@@ -98,7 +98,7 @@ function several(all: readonly Usual[], counts: Record<string, number>): [string
 
 /** Everything at hand: what was told, and a stand for each thing that needs one; all figures assumed. */
 export function gearOf(run: FirstRun): Record<string, Gear> {
-  const cameras = CAMERAS.filter((usual) => usual.id === run.camera);
+  const cameras = [...CAMERAS, BORROWED].filter((usual) => usual.id === run.camera);
   const stands: Partial<Record<keyof typeof STANDS, number>> = {};
   const needs = [
     ...cameras.map((usual) => [usual, 1] as const),

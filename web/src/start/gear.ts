@@ -110,6 +110,16 @@ export const CAMERAS: readonly Usual[] = [
   },
 ];
 
+/** Who has no camera borrows a phone: nothing is laid out without one, and what is worth buying is told against it. */
+export const BORROWED: Usual = {
+  id: "none",
+  name: "Borrowed phone",
+  art: "phone",
+  gear: Object.fromEntries(
+    Object.entries(phone([6.5, 6.5])).map(([id, gear]) => [id, { ...gear, state: "borrowed" } as Gear]),
+  ),
+};
+
 const lamp = (
   label: string,
   shape: string,

@@ -62,7 +62,9 @@ fn start(arguments: &Arguments, whose: Whose, first_briefs: Vec<BriefFile>) -> R
         catalogue: arguments.prices.catalogue()?,
         first_briefs,
     };
-    let filter = tracing_subscriber::EnvFilter::try_from_default_env().unwrap_or_else(|_| "warn".into());
+    // A file that is no recording is told to whoever sent it; the reader's own complaint is no fault of the server.
+    let filter = tracing_subscriber::EnvFilter::try_from_default_env()
+        .unwrap_or_else(|_| "warn,symphonia_core=off".into());
     let log = tracing_subscriber::fmt().with_env_filter(filter).with_writer(std::io::stderr);
     if arguments.json_log {
         log.json().init()

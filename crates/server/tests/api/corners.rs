@@ -254,6 +254,24 @@ fn a_seat_outside_the_room_stops_nothing_but_the_recording() {
     assert_eq!(server.post("/api/v1/corners", &plan).problem(), "bad_input");
 }
 
+/// What a search decides about the brief is kept with its layout: without a lamp the window is the key, and the corner is as ready as the
+/// search says.
+#[test]
+fn without_a_lamp_the_window_is_kept_as_the_key() {
+    let folder = folder();
+    let server = Server::on(&folder.path().join("c.sqlite3"));
+    let mut brief: Value = serde_json::from_str(BOX_ROOM).unwrap();
+    let gear = brief["brief"]["gear"].as_object_mut().unwrap();
+    gear.retain(|_, one| one["kind"] != "light");
+    brief["brief"].as_object_mut().unwrap().remove("today");
+    let found = server.post("/api/v1/propose", &brief).json()["proposals"][0].clone();
+    assert_eq!(found["plan"]["brief"]["schools"]["window"], "key", "{found}");
+    let made = server.post("/api/v1/corners", &brief).json();
+    assert_eq!(made["brief"]["schools"], found["plan"]["brief"]["schools"]);
+    let listed = server.get("/api/v1/corners").json();
+    assert_eq!(listed[0]["told"]["verdict"]["ready"], found["ready"], "{listed}");
+}
+
 /// What is locked stays where it is when everything else is placed anew, and stays locked.
 #[test]
 fn placing_anew_keeps_what_is_locked() {
