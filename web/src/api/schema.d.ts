@@ -2364,9 +2364,14 @@ export interface components {
             bounce_lx: number;
             /**
              * Format: double
-             * @description Of it what windows or the ceiling light give, lx.
+             * @description Of it what windows give straight, lx.
              */
             windows_lx: number;
+            /**
+             * Format: double
+             * @description Of it what the ceiling light gives straight that stands in where there is no lamp, lx.
+             */
+            ceiling_lx: number;
             /** @description Every part of the head. */
             facets: components["schemas"]["Facet"][];
             /** @description Every lamp, in the order of the layout. */

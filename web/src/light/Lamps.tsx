@@ -10,12 +10,10 @@ export const softness = (degrees: number): string =>
   degrees < 5 ? "hard" : degrees < 20 ? "fairly soft" : degrees < 40 ? "soft" : "very soft";
 
 /** A part of all light, in stops under the whole. */
-const inStops = (part: number) =>
-  part > 1e-4 ? `−${fixed(Math.abs(Math.log2(Math.min(part, 1))), 1)}` : "–";
+const inStops = (part: number) => (part > 1e-4 ? fixed(Math.log2(Math.min(part, 1)), 1) : "–");
 
 interface Source {
   name: string;
-  how: string;
   lux: number;
   part: number;
 }
@@ -24,9 +22,12 @@ export function Lamps({ face, units }: { face: Schemas["FaceSeen"]; units: UnitS
   const { selected, select } = useSelection();
   const whole = Math.max(face.reference_lx, 1e-9);
   const others: Source[] = [
-    { name: "Windows, overcast sky", how: "", lux: face.windows_lx, part: face.windows_lx / whole },
-    { name: "Walls, ceiling, floor", how: "", lux: face.bounce_lx, part: face.bounce_lx / whole },
-  ].filter((source) => source.lux > 0.05);
+    { name: "Windows, overcast sky", lux: face.windows_lx },
+    { name: "Ceiling light, assumed", lux: face.ceiling_lx },
+    { name: "Walls, ceiling, floor", lux: face.bounce_lx },
+  ]
+    .filter((source) => source.lux > 0.05)
+    .map((source) => ({ ...source, part: source.lux / whole }));
   return (
     <Table>
       <thead>

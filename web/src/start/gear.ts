@@ -116,7 +116,7 @@ export const BORROWED: Usual = {
   name: "Borrowed phone",
   art: "phone",
   gear: Object.fromEntries(
-    Object.entries(phone([6.5, 6.5])).map(([id, gear]) => [id, { ...gear, state: "borrowed" } as Gear]),
+    Object.entries(phone([6.5, 6.5])).map(([id, gear]) => [id, { ...gear, state: "borrowed" }]),
   ),
 };
 

@@ -225,9 +225,14 @@ impl<'a> LightField<'a> {
         self.each_lx.iter().skip(self.corner.lights.len()).copied()
     }
 
+    /// What the windows, or the ceiling light that stands in for a lamp, give the eyes straight, towards the lens, lx.
+    pub fn windows_straight_lx(&self) -> f64 {
+        self.each_window_lx().sum()
+    }
+
     /// What the windows give the eyes, towards the lens, straight and by way of the room, lx: it goes with no dial.
     pub fn windows_lx(&self) -> f64 {
-        self.each_window_lx().sum::<f64>() + self.windows_bounce_lx
+        self.windows_straight_lx() + self.windows_bounce_lx
     }
 
     /// The faces that shine: of lamps and windows, then of boards with what falls on them.

@@ -73,8 +73,10 @@ pub struct FaceSeen {
     pub reference_lx: f64,
     /// Of it what the room throws back, lx.
     pub bounce_lx: f64,
-    /// Of it what windows or the ceiling light give, lx.
+    /// Of it what windows give straight, lx.
     pub windows_lx: f64,
+    /// Of it what the ceiling light gives straight that stands in where there is no lamp, lx.
+    pub ceiling_lx: f64,
     /// Every part of the head.
     pub facets: Vec<Facet>,
     /// Every lamp, in the order of the layout.
@@ -99,10 +101,14 @@ pub fn face_seen(corner: &Corner<'_>) -> FaceSeen {
             unhidden: if open > 0.0 { illuminance_lx / open } else { 1.0 },
         }
     };
+    let straight_lx = lit.windows_straight_lx();
+    let (windows_lx, ceiling_lx) =
+        if super::house::shines(corner) { (0.0, straight_lx) } else { (straight_lx, 0.0) };
     FaceSeen {
         reference_lx: at_face.camera_lx,
         bounce_lx: at_face.bounce_lx,
-        windows_lx: lit.windows_lx(),
+        windows_lx,
+        ceiling_lx,
         facets: facets(&lit),
         lamps: lit.lamps_lx().map(lamp).collect(),
     }

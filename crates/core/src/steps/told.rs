@@ -178,7 +178,7 @@ impl Read<'_> {
                 };
                 format!("{soft} light {from}{shadow}.")
             }
-            None if ratio.is_some() => format!("There is no key light{shadow}."),
+            None if ratio.is_some() => "There is no key light: only the room lights you.".to_owned(),
             None => "No light reaches your face.".to_owned(),
         };
         Told { headline, sentence, detail: self.exposed() }

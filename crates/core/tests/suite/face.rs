@@ -72,6 +72,19 @@ fn a_head_is_lit_from_where_the_lamp_stands() {
     // The lamps and the room make up all of it.
     let sum: f64 = right.lamps.iter().map(|l| l.illuminance_lx).sum();
     assert_close(sum + right.bounce_lx, right.reference_lx, 1e-9, 0.0, "nothing else shines");
+    // Without a lamp it is the ceiling light, or the window where it counts, and the same sum.
+    let window =
+        json!({ "kind": "window", "wall": 1, "from_m": 1.0, "width_m": 1.4, "sill_m": 0.9, "height_m": 1.2 });
+    for (school, by_ceiling) in [("shut-out", true), ("key", false)] {
+        let face = seen(&plain_with(&[
+            ("/layout/lights", json!({})),
+            ("/brief/room/openings", json!({ "window": window })),
+            ("/brief/schools/window", json!(school)),
+        ]));
+        assert_eq!((face.ceiling_lx > 1.0, face.windows_lx > 1.0), (by_ceiling, !by_ceiling), "{school}");
+        let sum = face.ceiling_lx + face.windows_lx + face.bounce_lx;
+        assert_close(sum, face.reference_lx, 1e-9, 0.0, school);
+    }
 }
 
 /// A lamp behind a board is told as hidden by as much as the board hides, and gives that much less.
