@@ -185,7 +185,7 @@ export const CORNERS: Told[] = [
     camera: "APS-C with a zoom",
     microphones: { [CLIPPED]: 1 },
     budget: "0",
-    table: at("Finland", "180", "2026-12-15"),
+    table: at("Finland, south", "180", "2026-12-15"),
   },
   {
     name: "Window alone, at the equator",
@@ -199,7 +199,7 @@ export const CORNERS: Told[] = [
     camera: "APS-C with a zoom",
     microphones: { [CLIPPED]: 1 },
     budget: "0",
-    table: at("Ecuador", "90", "2026-03-21"),
+    table: at("Ecuador, highlands", "90", "2026-03-21"),
   },
   {
     name: "Feet, inches and glasses",

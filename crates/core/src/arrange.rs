@@ -56,6 +56,7 @@ pub use why::why;
 pub(crate) use left_out::no_room;
 pub(crate) use settle::settle as settle_light;
 
+use furnish::Terms;
 use optics::{OTHER_SIZES, Optics};
 use proposal::Judged;
 use search::{Effort, search};
@@ -184,17 +185,22 @@ fn find(brief: &Brief, stop: Stop<'_>) -> Found {
     let optics = Optics::all(brief);
     let facings = seats::facings(brief);
     let (mut failed, mut looked_at) = (Vec::new(), 0);
-    let all = Effort::keeping(KEPT_A_FACING);
-    let efforts = [all, Effort { may_leave_out: true, ..all }];
     let sizes = std::iter::once(1.0).chain(OTHER_SIZES);
-    for (size, effort) in sizes.flat_map(|size| efforts.map(|effort| (size, effort))) {
+    // A screen that is to be keyed out comes before everything else, and gives way where no seat has room for it.
+    let screens: &[bool] = if backdrop::is_keyed(brief) { &[true, false] } else { &[false] };
+    let terms = screens.iter().flat_map(|with_screen| {
+        let with_screen = *with_screen;
+        [false, true].map(|may_leave_out| Terms { may_leave_out, with_screen })
+    });
+    for (size, terms) in sizes.flat_map(|size| terms.clone().map(move |terms| (size, terms))) {
         if stop.is_wanted() {
             break;
         }
         // Leaving lamps out helps only where seat and camera stood.
-        if effort.may_leave_out && failed.iter().all(|failed: &furnish::Failed| failed.bare) {
+        if terms.may_leave_out && failed.iter().all(|failed: &furnish::Failed| failed.bare) {
             continue;
         }
+        let effort = Effort { terms, ..Effort::keeping(KEPT_A_FACING) };
         let found = search(brief, &optics, &facings, effort, size, stop);
         looked_at += found.looked_at;
         failed.extend(found.failed);

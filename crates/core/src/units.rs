@@ -182,6 +182,11 @@ pub fn degrees(angle_deg: f64) -> String {
     }
 }
 
+/// A focal length as it is told, without its unit: "39", and "6.5" where a tenth counts.
+pub fn focal_mm(focal_length_mm: f64) -> String {
+    decimals(focal_length_mm, if focal_length_mm < 10.0 { 1 } else { 0 })
+}
+
 /// An angle from the lens as the picture shows it, right positive: "40 degrees camera right".
 pub fn beside_lens(azimuth_deg: f64) -> String {
     let side = if azimuth_deg < 0.0 { "left" } else { "right" };

@@ -146,7 +146,8 @@ export function newAnswers(units: UnitSystem = "metric"): Answers {
     fNumber: "",
     iso: "800",
     budget: "0",
-    currency: "",
+    // What the prices that ship are told in.
+    currency: "EUR",
   };
 }
 

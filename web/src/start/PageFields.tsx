@@ -183,7 +183,7 @@ function MoneyPage({ run, problems, onChange }: FieldsProps) {
   return (
     <div className="max-w-sm">
       <TextField
-        label="Budget"
+        label="Budget, EUR"
         help={assumed(run, "budget")}
         value={run.budget}
         problem={problems.budget}

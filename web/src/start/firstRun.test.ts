@@ -62,6 +62,15 @@ test("takes as many of each as there are, with a stand for each that needs one",
   expect(Object.keys(brief?.gear ?? {}).filter((id) => id.startsWith("light-stand"))).toHaveLength(2);
 });
 
+test("takes a desk lamp to stand on the desk, and on a chair where there is none", () => {
+  const stands = (where: string) =>
+    Object.keys(made(run({ where, lamps: { bulb: 2 }, microphones: {} })).brief?.gear ?? {}).filter((id) =>
+      /desk-foot|chair-back|light-stand/.test(id),
+    );
+  expect(stands("desk")).toEqual(["desk-foot-1", "desk-foot-2"]);
+  expect(stands("chair")).toEqual(["chair-back-1", "chair-back-2"]);
+});
+
 test("lays out with a borrowed phone where there is no camera, and invents no tripod", () => {
   const { brief } = made(run({ camera: "none", lamps: {}, microphones: {} }));
   const gear = Object.values(brief?.gear ?? {});

@@ -106,7 +106,10 @@ export function gearOf(run: FirstRun): Record<string, Gear> {
       (usual) => [usual, run.lamps[usual.id] ?? run.microphones[usual.id] ?? 0] as const,
     ),
   ];
-  for (const [{ stand }, many] of needs) if (stand) stands[stand] = (stands[stand] ?? 0) + many;
+  for (const [usual, many] of needs) {
+    const stand = (run.where === "desk" ? usual.standAtDesk : undefined) ?? usual.stand;
+    if (stand) stands[stand] = (stands[stand] ?? 0) + many;
+  }
   const standing = Object.entries(stands).flatMap(([kind, many]) =>
     Array.from({ length: many }, (_, i): [string, Gear] => [
       `${kind}-${String(i + 1)}`,

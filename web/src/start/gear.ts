@@ -9,8 +9,9 @@ export interface Usual {
   art: Art;
   /** What comes along when it is owned: itself and what belongs to it. */
   gear: Record<string, Gear>;
-  /** The stand that it is taken to have. */
+  /** The stand that it is taken to have, and the one where there is a desk. */
   stand?: keyof typeof STANDS;
+  standAtDesk?: keyof typeof STANDS;
 }
 
 const camera = (
@@ -169,8 +170,11 @@ export const LAMPS: readonly Usual[] = [
     id: "bulb",
     name: "Desk lamp or bare bulb",
     art: "bulb",
-    gear: { bulb: lamp("Lamp", "bulb", [0.06, 0.06, 0.1], 90, [11, 0.8]) },
-    stand: "light-stand",
+    gear: {
+      bulb: lamp("Lamp", "bulb", [0.06, 0.06, 0.1], 90, [11, 0.8], { cct_min_k: 2700, cct_max_k: 2700 }),
+    },
+    stand: "chair-back",
+    standAtDesk: "desk-foot",
   },
   {
     id: "small",
@@ -250,7 +254,7 @@ const stand = (
 ): Gear => ({
   kind: "support",
   label,
-  offers: [offers],
+  offers: offers.split(" "),
   height_min_m,
   height_max_m,
   foot_radius_m,
@@ -263,5 +267,7 @@ export const STANDS = {
   tripod: stand("Tripod", "camera", [0.5, 1.75], 0.42, [4, 1.8, 0]),
   "light-stand": stand("Light stand", "light", [0.7, 2.4], 0.42, [5, 1.6, 0]),
   "boom-stand": stand("Boom stand", "light", [0.9, 2.4], 0.42, [4, 3.4, 1.1]),
+  "desk-foot": stand("Foot of the desk lamp", "furniture light", [0.1, 0.55], 0.1, [1, 0.6, 0.35]),
+  "chair-back": stand("Back of a chair", "light", [0.5, 1.25], 0.3, [2, 5, 0]),
   "microphone-stand": stand("Microphone stand with boom", "microphone", [0.8, 2.2], 0.35, [2, 2.6, 0.9]),
 } as const;

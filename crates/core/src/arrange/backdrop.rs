@@ -3,14 +3,38 @@
 use crate::assess::legal::Rules;
 use crate::corner::{Corner, backdrop_thing, things};
 use crate::edit::{fill_bag, rounded_bearing, rounded_floor};
-use crate::geometry::{bearing_of, whole_steps};
-use crate::plan::{Backdrop, BackdropType, Brief, Hung, Layout, Look, Purpose, ThingId};
+use crate::geometry::{DVec2, bearing_of, bearing_vector, inside, whole_steps};
+use crate::plan::{Backdrop, BackdropType, Brief, GearBackdrop, Hung, Id, Layout, Look, Purpose, ThingId};
 
-/// A backdrop is tried in steps from the wall, m; a keyed one stays so far from the person that its colour does not
-/// spill, a plain one so far that no shadow falls on it (common practice, no source).
+/// A backdrop is tried in steps from the wall, m, so that it stands as far away as it can; a keyed one no nearer to the person than this,
+/// where what its colour throws back is told, a plain one so far that no shadow falls on it (common practice, no source).
 const BACKDROP_STEP_M: f64 = 0.15;
-const KEYED_LEAST_M: f64 = 1.0;
+const KEYED_LEAST_M: f64 = 0.7;
 const PLAIN_LEAST_M: f64 = 0.5;
+/// Whether a screen at hand is to be keyed out.
+pub(super) fn is_keyed(brief: &Brief) -> bool {
+    brief.purpose == Purpose::KeyedBackground
+        && screens(brief).any(|(_, gear)| gear.backdrop == BackdropType::Chroma)
+}
+
+/// Whether a screen at hand that is keyed out has room behind a seat, door and way not looked at.
+pub(super) fn has_room(brief: &Brief, seat_m: DVec2, facing_deg: f64) -> bool {
+    let outline = brief.room.outline();
+    let (ahead, aside) =
+        (bearing_vector(facing_deg).truncate(), bearing_vector(facing_deg + 90.0).truncate());
+    let middle = seat_m - ahead * (KEYED_LEAST_M + Hung::Stands.depth_m());
+    let keyed = screens(brief).filter(|(_, gear)| gear.backdrop == BackdropType::Chroma);
+    keyed.map(|(_, gear)| gear.width_m / 2.0).any(|half_m| {
+        [-half_m, half_m].into_iter().all(|along_m| inside(&outline, middle + aside * along_m, 0.0))
+    })
+}
+
+/// Backdrops at hand.
+fn screens(brief: &Brief) -> impl Iterator<Item = (&Id, &GearBackdrop)> {
+    let at_hand = brief.gear.iter().filter(|(_, gear)| gear.at_hand());
+    at_hand.filter_map(|(id, gear)| Some((id, gear.backdrop()?)))
+}
+
 /// A backdrop at hand behind the person, as far as the room lets it stand: where the purpose wants an even or a plain
 /// background.
 pub(super) fn place(brief: &Brief, layout: &mut Layout) {
@@ -19,12 +43,7 @@ pub(super) fn place(brief: &Brief, layout: &mut Layout) {
         Purpose::AuditionTape | Purpose::ScreenLesson => kind != BackdropType::Chroma,
         _ => false,
     };
-    let at_hand = brief.gear.iter().filter(|(_, gear)| gear.at_hand());
-    let Some((id, gear)) =
-        at_hand.filter_map(|(id, gear)| Some((id, gear.backdrop()?))).find(|(_, gear)| wants(gear.backdrop))
-    else {
-        return;
-    };
+    let Some((id, gear)) = screens(brief).find(|(_, gear)| wants(gear.backdrop)) else { return };
     let frozen = layout.clone();
     let Some(corner) = Corner::from_parts(brief, &frozen) else { return };
     if brief.purpose == Purpose::KeyedBackground

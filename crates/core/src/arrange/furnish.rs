@@ -17,6 +17,7 @@ use crate::edit::fill_bag;
 use crate::finding::Rule;
 use crate::geometry::{distance_to_edge, signed_area_m2};
 use crate::plan::{Brief, Id, Layout, Light, OpeningKind, Plan, Purpose, Role, SupportKind, ThingId};
+use crate::shot::behind::has_key_screen;
 use crate::shot::framing;
 use crate::units::Amount;
 
@@ -36,8 +37,17 @@ pub(crate) struct Failed {
     pub(crate) breaches: Vec<Breach>,
 }
 
+/// On which terms a candidate is furnished.
+#[derive(Debug, Clone, Copy, Default)]
+pub(crate) struct Terms {
+    /// Lamps that bar the way to the chair are left out, where nothing else will do.
+    pub(crate) may_leave_out: bool,
+    /// The screen that is keyed out has to find its place.
+    pub(crate) with_screen: bool,
+}
+
 /// Lights and microphone for a shot: the key on the side that is preferred, on the other where that does not do.
-pub(crate) fn furnish(brief: &Brief, shot: &Shot, may_leave_out: bool) -> Result<Furnished, Failed> {
+pub(crate) fn furnish(brief: &Brief, shot: &Shot, terms: Terms) -> Result<Furnished, Failed> {
     let failed = |breaches, bare| Failed { facing: shot.facing.name.clone(), bare, breaches };
     if shot.lacking_m > 0.0 {
         let sentence =
@@ -58,11 +68,14 @@ pub(crate) fn furnish(brief: &Brief, shot: &Shot, may_leave_out: bool) -> Result
     if !breaches.is_empty() {
         return Err(failed(breaches, true));
     }
+    if terms.with_screen && !takes_screen(brief, bare.clone()) {
+        return Err(failed(vec![no_place_for_screen()], true));
+    }
     let preferred = preferred_side(brief, &bare);
     let gaze_deg = framing::wanted(brief, &crate::person::landmarks_of(brief), 1.0).gaze_deg;
     let (mut fallen, mut best) = (Vec::new(), None::<Furnished>);
     for side in [preferred, -preferred] {
-        let asked = Asked { may_leave_out, ..Asked::default() };
+        let asked = Asked { may_leave_out: terms.may_leave_out, ..Asked::default() };
         match one_side(brief, bare_layout(shot, gaze_deg * side), side, &asked) {
             Ok(found) => {
                 // The lamp that is wanted as the key may find its place on the other side.
@@ -137,6 +150,26 @@ fn bare_breaches(brief: &Brief, mut layout: Layout) -> Vec<Breach> {
     carry_camera(brief, &mut layout, &mut stands);
     Corner::from_parts(brief, &layout)
         .map_or_else(Vec::new, |corner| Rules::new(&corner).all(&things(&corner)))
+}
+
+/// Whether the screen that is keyed out finds its place behind a seat.
+fn takes_screen(brief: &Brief, mut layout: Layout) -> bool {
+    let mut stands = Stands::beside(brief, &layout);
+    carry_camera(brief, &mut layout, &mut stands);
+    if layout.backdrop.is_none() {
+        backdrop::place(brief, &mut layout);
+    }
+    Corner::from_parts(brief, &layout).is_some_and(|corner| has_key_screen(&corner))
+}
+
+fn no_place_for_screen() -> Breach {
+    Breach::new(
+        Rule::Room,
+        ThingId::Backdrop,
+        Amount::Unmeasured,
+        "The key screen finds no place behind you that leaves the door, the way and the picture free.",
+        "Use a narrower screen, or paint the wall.",
+    )
 }
 
 /// Fills a layout of seat, camera and whatever is held in place: microphone, key on the given side, back light and fill.

@@ -5,7 +5,7 @@ use std::cmp::Ordering;
 
 use super::bare::{bare_layout, dial};
 use super::cast;
-use super::furnish::{Asked, KEYS_TRIED, one_side};
+use super::furnish::{Asked, KEYS_TRIED, Terms, one_side};
 use super::optics::{Optics, Shot, Take};
 use super::proposal::Judged;
 use super::search::{judge, rejudged};
@@ -43,7 +43,7 @@ pub(super) fn shot(brief: &Brief, optics: &[Optics<'_>], best: &mut Judged) {
             let mut next: Option<Judged> = None;
             for shot in around(brief, optics, &best.shot, step) {
                 tried += 1;
-                if let Ok(other) = judge(brief, shot, false)
+                if let Ok(other) = judge(brief, shot, Terms::default())
                     && other.order(next.as_ref().unwrap_or(best)) == Ordering::Less
                 {
                     next = Some(other);

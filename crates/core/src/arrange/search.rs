@@ -1,7 +1,8 @@
 //! Looks at every seat, facing and take by closed forms, and tries the most promising of every facing in full.
 
+use super::backdrop;
 use super::cast;
-use super::furnish::{self, Furnished};
+use super::furnish::{self, Furnished, Terms};
 use super::optics::{Optics, Posed, Shot};
 use super::promise::{Promising, TakePromise};
 use super::proposal::Judged;
@@ -19,22 +20,25 @@ pub(super) struct Effort {
     pub(super) lost: usize,
     /// Candidates of which seat and camera alone are tried.
     pub(super) bare: usize,
-    /// Lamps that bar the way to the chair are left out.
-    pub(super) may_leave_out: bool,
+    /// On which terms they are furnished.
+    pub(super) terms: Terms,
 }
 
 impl Effort {
     /// For a layout that is proposed.
     pub(super) const fn keeping(kept: usize) -> Self {
-        Self { kept, lost: 4, bare: 48, may_leave_out: false }
+        Self { kept, lost: 4, bare: 48, terms: Terms { may_leave_out: false, with_screen: false } }
     }
 
     /// To see whether there is any.
-    pub(super) const ANY: Self = Self { kept: 1, lost: 1, bare: 12, may_leave_out: true };
+    pub(super) const ANY: Self =
+        Self { kept: 1, lost: 1, bare: 12, terms: Terms { may_leave_out: true, with_screen: false } };
 }
 
 /// The most promising of one facing among which those to be tried are chosen.
 const LOOKED_AT: usize = 1500;
+/// Candidates of which seat, camera and the screen that is keyed out are tried.
+const SCREENS_TRIED: usize = 160;
 /// Two shots of one facing nearer to each other than this, m, and with focal lengths within this factor, are alike.
 const ALIKE_M: f64 = 0.30;
 const ALIKE_TIMES: f64 = 1.25;
@@ -79,16 +83,21 @@ pub(super) fn search(
                 .collect()
         })
         .collect();
+    // Where a screen finds its place shows only once door and way are looked at.
+    let bare = if effort.terms.with_screen { SCREENS_TRIED } else { effort.bare };
     for facing in facings {
         if stop.is_wanted() {
             break;
         }
-        let places = seats::places(brief, facing);
+        let mut places = seats::places(brief, facing);
+        if effort.terms.with_screen {
+            places.retain(|place| backdrop::has_room(brief, place.seat_m, facing.bearing_deg));
+        }
         let mut all = candidates(brief, optics, &takes, &places, facing, &promising);
         found.looked_at += places.len() * takes.iter().map(Vec::len).sum::<usize>();
         all.sort_by(|a, b| b.promise.total_cmp(&a.promise));
         all.truncate(LOOKED_AT);
-        let shots = chosen(&all, &takes, &places, effort.bare).into_iter().map(|c| {
+        let shots = chosen(&all, &takes, &places, bare).into_iter().map(|c| {
             let (posed, _) = &takes[c.optics][c.take];
             optics[c.optics].shot_of(brief, facing, places[c.place].clone(), posed)
         });
@@ -97,7 +106,7 @@ pub(super) fn search(
             if kept >= effort.kept || lost >= effort.lost || stop.is_wanted() {
                 break;
             }
-            match judge(brief, shot, effort.may_leave_out) {
+            match judge(brief, shot, effort.terms) {
                 Ok(candidate) => {
                     kept += 1;
                     found.judged.push(candidate);
@@ -183,8 +192,8 @@ fn chosen(
     first
 }
 
-pub(super) fn judge(brief: &Brief, shot: Shot, may_leave_out: bool) -> Result<Judged, furnish::Failed> {
-    let Furnished { layout, quick, free_floor_m2 } = furnish::furnish(brief, &shot, may_leave_out)?;
+pub(super) fn judge(brief: &Brief, shot: Shot, terms: Terms) -> Result<Judged, furnish::Failed> {
+    let Furnished { layout, quick, free_floor_m2 } = furnish::furnish(brief, &shot, terms)?;
     Ok(Judged { shot, layout, quick, free_floor_m2 })
 }
 

@@ -12,7 +12,7 @@ use crate::plan::{CameraHeight, Mounting, Plan, Purpose, Role, ScreenType, Thing
 use crate::reading::{Quantity, Standing};
 use crate::shot::seeing;
 use crate::sound;
-use crate::units::{UnitSystem, beside_lens, capital, decimals, degrees};
+use crate::units::{UnitSystem, beside_lens, capital, decimals, degrees, focal_mm};
 
 /// Beyond its margin by no more than this, a thing is as near as the picture allows, m.
 const SNUG_M: f64 = 0.04;
@@ -59,7 +59,10 @@ fn seat(corner: &Corner<'_>) -> Placed {
             "This leaves {} to the wall behind you, {distance}.{}",
             units.length(behind),
             wall_that_fills(corner).map_or(String::new(), |wall| {
-                format!(" {}, near on the other side from the key, reflects light into the shadows.", capital(&wall))
+                format!(
+                    " {}, near on the other side from the key, reflects light into the shadows.",
+                    capital(&wall)
+                )
             })
         ),
     }
@@ -97,11 +100,11 @@ fn camera(corner: &Corner<'_>) -> Placed {
     };
     let error = crate::shot::framed_height_m(corner) / wanted.frame_height_m - 1.0;
     let framing = if error.abs() <= 0.05 {
-        format!("At {} mm this is the distance that frames you {shot}", decimals(camera.focal_length_mm, 0))
+        format!("At {} mm this is the distance that frames you {shot}", focal_mm(camera.focal_length_mm))
     } else {
         format!(
             "At {} mm this frames {} % {} than you {shot}",
-            decimals(camera.focal_length_mm, 0),
+            focal_mm(camera.focal_length_mm),
             decimals(100.0 * error.abs(), 0),
             if error > 0.0 { "more" } else { "less" }
         )

@@ -6,7 +6,7 @@ use crate::corner::{Carried, Corner, PlacedThing, base_of, is_worn};
 use crate::geometry::{DVec2, DVec3};
 use crate::plan::{Role, Support, SupportKind, ThingId, WALL_NAMES, name_of};
 use crate::room::corner_mark;
-use crate::units::{INCH_M, UnitSystem, decimals};
+use crate::units::{INCH_M, UnitSystem, decimals, focal_mm};
 
 /// Letters of the two points that are taped where corners are hidden: the seat's, and one that nothing else has.
 const BASELINE: [&str; 2] = ["S", "X"];
@@ -151,7 +151,7 @@ fn words(corner: &Corner<'_>, thing: &PlacedThing<'_>) -> Option<Words> {
         ThingId::Screen => carried(corner, thing, format!("middle {height}")),
         ThingId::Angle(id) => {
             let angle = corner.layout.angles.get(id)?;
-            carried(corner, thing, format!("lens {height}, {} mm", decimals(angle.focal_length_mm, 0)))
+            carried(corner, thing, format!("lens {height}, {} mm", focal_mm(angle.focal_length_mm)))
         }
         ThingId::Backdrop => {
             let off = units.length(corner.backdrop_behind_m().unwrap_or(0.0));

@@ -8,7 +8,7 @@ use crate::reading::{Origin, Quantity, Reading};
 use crate::shot::recording::video_width_px;
 use crate::sound::placement::may_show;
 use crate::sound::record::record;
-use crate::units::{UnitSystem, aperture, decimals, shutter};
+use crate::units::{UnitSystem, aperture, decimals, focal_mm, shutter};
 
 /// From this luminance on a source is assessed for blue light, cd/m2 (IEC TR 62778, from memory).
 const BLUE_LIGHT_CD_M2: f64 = 1e4;
@@ -19,20 +19,26 @@ pub(super) fn settings(corner: &Corner<'_>) -> Vec<Setting> {
     let camera = &corner.layout.camera;
     let units = corner.brief.units;
     let full_frame = camera.focal_length_mm * 36.0 / corner.image_mm.0.max(corner.image_mm.1);
-    let sensor = corner.image_distance_mm / 1000.0 + camera.focus_distance_m;
     // What is laid with a tape is told as a tape measures it: straight from lens to eyes.
     let on_the_eyes = (camera.focus_distance_m - corner.subject_distance_m()).abs() < ON_THE_EYES_M;
-    let focused = if on_the_eyes {
-        format!("on the eyes, {} from the lens", units.length(corner.lens_to_eyes_m()))
+    // A scale counts from the sensor; a lens that is part of its camera has none.
+    let on_scale = if corner.lens.built_into.is_some() {
+        String::new()
     } else {
-        format!("{} ahead of the lens", units.length(camera.focus_distance_m))
+        let sensor_m = corner.image_distance_mm / 1000.0 + camera.focus_distance_m;
+        format!(", {} on the focus scale", units.length(sensor_m))
+    };
+    let focused = if on_the_eyes {
+        format!("on the eyes, {} from the lens{on_scale}", units.length(corner.lens_to_eyes_m()))
+    } else {
+        format!("{} ahead of the lens{on_scale}", units.length(camera.focus_distance_m))
     };
     let mut all = vec![
         ("Body", corner.body.common.label.clone()),
         ("Lens", corner.lens.common.label.clone()),
         (
             "Focal length",
-            format!("{} mm ({full_frame:.0} mm in full-frame terms)", decimals(camera.focal_length_mm, 0)),
+            format!("{} mm ({full_frame:.0} mm in full-frame terms)", focal_mm(camera.focal_length_mm)),
         ),
         (
             "Held",
@@ -47,12 +53,9 @@ pub(super) fn settings(corner: &Corner<'_>) -> Vec<Setting> {
         ("ISO", decimals(camera.iso, 0)),
         (
             "White balance",
-            format!(
-                "{} K, then trim on a grey card through the modifier",
-                decimals(camera.white_balance_k, 0)
-            ),
+            format!("{} K, then trim on a grey card before your face", decimals(camera.white_balance_k, 0)),
         ),
-        ("Focus", format!("{focused}, {} on the focus scale", units.length(sensor))),
+        ("Focus", focused),
     ];
     if camera.crop > 1.0 {
         let (recorded, _) = video_width_px(corner);

@@ -8,7 +8,7 @@ use crate::corner::{Corner, Kind, LightAt, Piece, PlacedThing, Source, Thing, Wh
 use crate::geometry::{DVec2, DVec3, bearing_vector, distance_to_edge, hull, is_outer_corner};
 use crate::plan::{OpeningKind, ThingId};
 use crate::shot::lens::{circle_of_confusion_mm, depth_of_field};
-use crate::units::decimals;
+use crate::units::{decimals, focal_mm};
 
 /// Thickness of a drawn wall, m.
 pub(super) const WALL_M: f64 = 0.05;
@@ -241,7 +241,7 @@ fn labels(corner: &Corner<'_>, turns: u8) -> Vec<Label> {
         ThingId::Seat => Some(Called::named("seat".to_owned(), String::new())),
         ThingId::Camera => {
             let distance = units.length(corner.lens_to_eyes_m());
-            let text = format!("{:.0} mm, {distance}", corner.layout.camera.focal_length_mm);
+            let text = format!("{} mm, {distance}", focal_mm(corner.layout.camera.focal_length_mm));
             Some(Called::named(text, format!("camera {distance}")))
         }
         ThingId::Light(id) => {

@@ -53,8 +53,14 @@ impl Kit {
             *job = shop.job_of(main, &laid);
         }
         bundles.retain(|(_, _, own)| !own.is_empty());
-        // What no bundle claims stays with the first.
-        if let Some((_, _, own)) = bundles.first_mut() {
+        // What no bundle claims is a stand that lets another one go: it comes with the first thing that stands on one.
+        let stands = |main: &Main| {
+            let parts = main.goods.iter().filter_map(|(id, _)| laid.part_of(id));
+            let mut supports = parts.filter_map(|thing| laid.plan.layout.part(&thing)?.support());
+            supports.any(|support| support.gear.is_some())
+        };
+        let at = bundles.iter().position(|(main, ..)| stands(main)).unwrap_or(0);
+        if let Some((_, _, own)) = bundles.get_mut(at) {
             *own = own.plus(&left);
         }
         Some(Self { cents: goods.cents(&shop.catalogue), bundles, goods, laid: Some(laid) })

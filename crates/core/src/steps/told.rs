@@ -7,7 +7,7 @@ use crate::corner::Corner;
 use crate::geometry::bearing_of;
 use crate::plan::{OpeningKind, Posture, Purpose};
 use crate::reading::{Quantity, Reading, Standing};
-use crate::units::{aperture, decimals, degrees};
+use crate::units::{aperture, decimals, degrees, focal_mm};
 
 /// Softer than this many degrees, as the face sees the source: Fogon's own words for it.
 const SOFTNESS_DEG: [(f64, &str); 3] = [(5.0, "Hard"), (20.0, "Fairly soft"), (40.0, "Soft")];
@@ -128,7 +128,7 @@ impl Read<'_> {
             }
             _ => format!("The picture shows you {frame}, seen from {distance}."),
         };
-        let focal = decimals(camera.focal_length_mm, if camera.focal_length_mm < 10.0 { 1 } else { 0 });
+        let focal = focal_mm(camera.focal_length_mm);
         let blur = match (
             self.standing(Quantity::ShotBackgroundBlurPercent),
             self.value(Quantity::ShotBackgroundBlurPercent),
@@ -147,7 +147,9 @@ impl Read<'_> {
     }
 
     fn light(&self) -> Told {
-        let azimuth = self.value(Quantity::LightKeyAzimuthDeg);
+        // The reading has no side.
+        let key = crate::light::apparent::key(self.corner);
+        let azimuth = key.map(|key| self.corner.light_angles_deg(key.seen.middle_m).0);
         let ratio = self.value(Quantity::LightFaceRatio);
         let in_stops = |ratio: f64| match decimals(ratio.max(1.0).log2(), 1) {
             stops if stops == "0.0" => "even".to_owned(),

@@ -274,6 +274,33 @@ fn a_phone_at_a_desk_is_laid_out_in_every_room() {
     }
 }
 
+/// A screen at hand that is to be keyed out finds its place wherever the door is, in a room that is just large enough for it: some doors
+/// leave only one way to face.
+#[test]
+fn a_key_screen_is_put_up_wherever_the_door_is() {
+    for wall in 0..4 {
+        let mut document = box_room();
+        let door = json!({ "kind": "door", "wall": wall, "from_m": 0.1, "width_m": 0.8, "swing": "in-left" });
+        let screen = json!({ "kind": "backdrop", "label": "Key screen", "mass_kg": 7, "backdrop": "chroma", "width_m": 1.8, "height_m": 2.1,
+            "reflectance": 0.3 });
+        for (pointer, value) in [
+            ("/brief/room/floor_m", json!([[0, 0], [3.6, 0], [3.6, 3.6], [0, 3.6]])),
+            ("/brief/room/openings", json!({ "door": door })),
+            ("/brief/room/furniture", json!({})),
+            ("/brief/person/seat_at", Value::Null),
+            ("/brief/purpose", json!("keyed-background")),
+            ("/brief/gear/screen", screen),
+        ] {
+            set(&mut document, pointer, value);
+        }
+        document["brief"].as_object_mut().unwrap().remove("today");
+        let found = propose("Keyed", &brief(&document).brief);
+        let first = &found.proposals[0];
+        assert!(first.plan.layout.backdrop.is_some(), "door in wall {wall}");
+        assert!(first.ready, "door in wall {wall}: {:?}", without_moves(&first.plan).verdict);
+    }
+}
+
 /// Six purposes, three rooms, a phone, a webcam and a zoom: all of `docs/examples/ordinary` is laid out without a broken rule,
 /// and ready but where the keyed screen finds no room.
 #[test]

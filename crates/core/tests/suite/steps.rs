@@ -36,6 +36,19 @@ fn corners() -> Vec<Plan> {
     ]
 }
 
+/// The step Light names the side of the key as the card does; the plain corner's lens looks along -y, so that low x is camera right.
+#[test]
+fn the_key_is_told_on_its_side() {
+    for (x, side) in [(1.1, "camera right"), (2.9, "camera left")] {
+        let plan = plain_with(&[("/layout/lights/key/position_m/0", json!(x))]);
+        let (_, steps) = told(&plan);
+        let sentence = &of(&steps, Step::Light).sentence;
+        assert!(sentence.contains(side), "{sentence}");
+        let key = fogon_core::arrange::why(&plan).into_iter().find(|placed| placed.letter == "K").unwrap();
+        assert!(key.place.contains(side), "{}", key.place);
+    }
+}
+
 #[test]
 fn every_finding_reading_and_thing_belongs_to_one_step() {
     for plan in corners() {
