@@ -24,9 +24,9 @@ mod usual;
 use crate::geometry::{DVec2, DVec3, Pinhole, bearing_of, bearing_vector, distance_to_edge, whole_steps};
 use crate::person::{Landmarks, landmarks_of};
 use crate::plan::{
-    Backdrop, Brief, Furniture, Gear, GearBackdrop, GearCamera, GearLens, GearMicrophone, GearMonitor,
-    GearSupport, Id, Layout, Look, Mounting, Named, Orientation, Plan, Purpose, Role, Room, ScreenType,
-    Support, SupportKind, ThingId, WALL_NAMES, name_of,
+    Backdrop, BackdropType, Brief, Furniture, Gear, GearBackdrop, GearCamera, GearLens, GearMicrophone,
+    GearMonitor, GearSupport, Id, Layout, Look, Mounting, Named, Orientation, Plan, Purpose, Role, Room,
+    ScreenType, Support, SupportKind, ThingId, WALL_NAMES, name_of,
 };
 use crate::problem::{Code, Problem};
 
@@ -246,6 +246,13 @@ impl<'a> Corner<'a> {
         let beside = (away * distance - off).perp_dot(face).abs();
         (closing > 1e-6 && distance > 0.0 && beside <= gear.width_m / 2.0 && gear.height_m > self.eyes_m.z)
             .then_some(distance)
+    }
+
+    /// Whether a screen or a wall of one colour that can be keyed out is behind the person.
+    pub fn has_key_screen(&self) -> bool {
+        let screen = self.backdrop.is_some_and(|(gear, _)| gear.backdrop == BackdropType::Chroma);
+        (screen && self.backdrop_behind_m().is_some())
+            || self.wall_behind().is_some_and(|(_, look)| look == Look::Chroma)
     }
 
     /// The wall that the line from the lens through the eyes meets: its number and how it is done up.

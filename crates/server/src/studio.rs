@@ -85,8 +85,7 @@ impl Studio {
         if self.viewfinders.fetch_add(1, Ordering::Relaxed) < VIEWFINDERS_MOST {
             return Ok(taken);
         }
-        let words =
-            format!("The viewfinder is open on {VIEWFINDERS_MOST} pages already: close one of them.");
+        let words = format!("The viewfinder is open on {VIEWFINDERS_MOST} pages already: close one of them.");
         Err(Details::new(StatusCode::SERVICE_UNAVAILABLE, "too_many_viewfinders", words))
     }
 

@@ -267,7 +267,7 @@ export const STANDS = {
   tripod: stand("Tripod", "camera", [0.5, 1.75], 0.42, [4, 1.8, 0]),
   "light-stand": stand("Light stand", "light", [0.7, 2.4], 0.42, [5, 1.6, 0]),
   "boom-stand": stand("Boom stand", "light", [0.9, 2.4], 0.42, [4, 3.4, 1.1]),
-  "desk-foot": stand("Foot of the desk lamp", "furniture light", [0.1, 0.55], 0.1, [1, 0.6, 0.35]),
+  "desk-foot": stand("Arm of the desk lamp", "furniture light", [0.1, 0.75], 0.1, [1, 0.6, 0.4]),
   "chair-back": stand("Back of a chair", "light", [0.5, 1.25], 0.3, [2, 5, 0]),
   "microphone-stand": stand("Microphone stand with boom", "microphone", [0.8, 2.2], 0.35, [2, 2.6, 0.9]),
 } as const;

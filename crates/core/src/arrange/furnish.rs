@@ -17,7 +17,6 @@ use crate::edit::fill_bag;
 use crate::finding::Rule;
 use crate::geometry::{distance_to_edge, signed_area_m2};
 use crate::plan::{Brief, Id, Layout, Light, OpeningKind, Plan, Purpose, Role, SupportKind, ThingId};
-use crate::shot::behind::has_key_screen;
 use crate::shot::framing;
 use crate::units::Amount;
 
@@ -159,7 +158,7 @@ fn takes_screen(brief: &Brief, mut layout: Layout) -> bool {
     if layout.backdrop.is_none() {
         backdrop::place(brief, &mut layout);
     }
-    Corner::from_parts(brief, &layout).is_some_and(|corner| has_key_screen(&corner))
+    Corner::from_parts(brief, &layout).is_some_and(|corner| corner.has_key_screen())
 }
 
 fn no_place_for_screen() -> Breach {

@@ -9,7 +9,7 @@ use super::{bands, score, words};
 use crate::corner::{Corner, Thing, things};
 use crate::finding::{Finding, Note, Severity};
 use crate::light::{LightField, LightReport};
-use crate::plan::{Brief, Layout, Plan, Role};
+use crate::plan::{Brief, Layout, Plan, Purpose, Role};
 use crate::reading::{Aspect, Origin, Quantity, Reading, Standing, standing, trapezium};
 
 /// How one aspect does.
@@ -200,6 +200,15 @@ fn count_unfilled(corner: &Corner<'_>, all: &mut Vec<Reading>) {
         all.extend(of_key.map(|quantity| {
             empty(Reading::new(quantity, f64::NAN).note("There is no key: it counts as nothing."))
         }));
+    }
+    if corner.brief.purpose == Purpose::KeyedBackground && !corner.has_key_screen() {
+        let of_what_is_behind = [
+            Quantity::RoomBackgroundBehindM,
+            Quantity::ShotBackgroundBlurPercent,
+            Quantity::LightBackgroundStops,
+        ];
+        let behind = all.iter_mut().filter(|reading| of_what_is_behind.contains(&reading.id.quantity));
+        behind.for_each(|reading| reading.score = Some(0.0));
     }
     if crate::light::wants_back(corner.brief) && corner.role(Role::Back).next().is_none() {
         let reading = Reading::of(Quantity::LightFlareMarginDeg, "back", f64::NAN);

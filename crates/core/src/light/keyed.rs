@@ -49,10 +49,10 @@ fn screen(lit: &LightField<'_>) -> Option<Screen> {
     Some(Screen { on: behind, normal, outline, reflectance: given(told) })
 }
 
-/// What is told of the screen of a keyed background; nothing for other purposes, or where the picture looks past it.
+/// What is told of the screen of a keyed background; nothing for other purposes, without a screen, or where the picture looks past it.
 pub(super) fn readings(lit: &LightField<'_>) -> Vec<Reading> {
     let corner = lit.corner();
-    if corner.brief.purpose != Purpose::KeyedBackground {
+    if corner.brief.purpose != Purpose::KeyedBackground || !corner.has_key_screen() {
         return Vec::new();
     }
     let Some(Screen { on, normal, outline, reflectance: (reflectance, from) }) = screen(lit) else {

@@ -10,7 +10,7 @@ use super::rows::Offer;
 use crate::arrange::{Stop, propose_until, replaced};
 use crate::assess::{Quick, quick};
 use crate::corner::{Corner, Kit};
-use crate::plan::{Brief, Gear, GearLight, GearState, Id, Layout, Part, Plan, ThingId};
+use crate::plan::{Brief, Gear, GearLight, GearState, Id, Layout, Part, Plan, Purpose, ThingId};
 use crate::reading::Quantity;
 
 /// What a stand for a camera that stood on books counts, score: it is back in its place at once. Fogon's own rule.
@@ -127,7 +127,7 @@ impl Workshop {
     }
 
     /// The corner laid out with goods: the best of the layout as it stands, of it with everything but seat and camera placed anew,
-    /// and, where something comes that holds or is a camera, of a layout found for that. None where nothing can be laid out.
+    /// and, where something comes that decides the seat, of a layout found for that. None where nothing can be laid out.
     pub(super) fn lay(&self, goods: &Goods, stop: Stop<'_>) -> Option<Arc<Laid>> {
         let memory = |memo: &Mutex<HashMap<Goods, Option<Arc<Laid>>>>| {
             memo.lock().unwrap_or_else(PoisonError::into_inner).get(goods).cloned()
@@ -185,11 +185,11 @@ impl Workshop {
         if let Some(start) = &self.start {
             all.push(Start { plan: start.plan.with_brief(brief.clone()), is_whole: true });
         }
-        let cameras = goods.only(&self.catalogue, |offer| is_camera_or_holds_one(&offer.gear));
-        if !cameras.is_empty() {
+        let deciding = goods.only(&self.catalogue, |offer| decides_the_seat(&self.brief, &offer.gear));
+        if !deciding.is_empty() {
             let hung = self.start.as_ref().map(|start| &start.plan.layout);
             let brief = brief.of_any_layout(hung);
-            all.extend(self.stood(&cameras, stop).into_iter().map(|mut stood| {
+            all.extend(self.stood(&deciding, stop).into_iter().map(|mut stood| {
                 // Lamps that showed where a place for them is are not bought yet.
                 let lights = stood.lights.len();
                 stood.lights.retain(|_, light| brief.gear.contains_key(&light.gear));
@@ -200,7 +200,7 @@ impl Workshop {
         all
     }
 
-    /// The best layouts of the brief with other cameras, lenses or camera stands: as it is, and, where no lamp is at hand yet, with
+    /// The best layouts of the brief with other cameras, lenses, camera stands or a key screen: as it is, and, where no lamp is at hand yet, with
     /// room for a key and a back light.
     fn stood(&self, cameras: &Goods, stop: Stop<'_>) -> Vec<Layout> {
         if let Some(known) = self.stood.lock().unwrap_or_else(PoisonError::into_inner).get(cameras) {
@@ -267,9 +267,11 @@ impl Workshop {
     }
 }
 
-fn is_camera_or_holds_one(gear: &Gear) -> bool {
+/// Whether a thing decides where one sits: a camera, what holds one, and the screen that is keyed out behind one.
+fn decides_the_seat(brief: &Brief, gear: &Gear) -> bool {
     match gear {
         Gear::Camera(_) | Gear::Lens(_) => true,
+        Gear::Backdrop(_) => brief.purpose == Purpose::KeyedBackground,
         Gear::Support(support) => support.common.offers("camera"),
         _ => false,
     }

@@ -6,7 +6,7 @@
 use crate::corner::{Corner, shown};
 use crate::geometry::{DVec3, signed_area_m2};
 use crate::person::HEAD_RADIUS_M;
-use crate::plan::{BackdropType, FurnitureKind, Hair, Id, Look, Purpose, Role, WALL_NAMES};
+use crate::plan::{FurnitureKind, Hair, Id, Purpose, Role, WALL_NAMES};
 use crate::reading::{Origin, Quantity, Reading};
 
 /// A thing is large from this part of the picture on, and seen at all from that.
@@ -172,13 +172,6 @@ fn alike(corner: &Corner<'_>, reflectance: f64, most: f64) -> Option<f64> {
     };
     let stops = (background / reflectance).log2();
     (stops.abs() < most).then_some(stops)
-}
-
-/// Whether a keyed background has an even screen of one colour to be keyed out.
-pub fn has_key_screen(corner: &Corner<'_>) -> bool {
-    let screen = corner.backdrop.is_some_and(|(gear, _)| gear.backdrop == BackdropType::Chroma);
-    (screen && corner.backdrop_behind_m().is_some())
-        || corner.wall_behind().is_some_and(|(_, look)| look == Look::Chroma)
 }
 
 /// How far the backdrop reaches beyond the picture on either side, m; negative where its edge shows.

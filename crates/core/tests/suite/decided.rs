@@ -12,7 +12,7 @@ use fogon_testkit::{any_brief, assert_close, box_room, set};
 use proptest::prelude::*;
 use serde_json::{Value, json};
 
-use crate::support::{best, brief, plain_with, reading, value};
+use crate::support::{best, bought, brief, plain_with, reading, value};
 
 /// The plan without its key, its back light or its microphone; none where it has none.
 fn without(plan: &Plan, part: &str) -> Option<Plan> {
@@ -298,6 +298,13 @@ fn a_key_screen_is_put_up_wherever_the_door_is() {
         let first = &found.proposals[0];
         assert!(first.plan.layout.backdrop.is_some(), "door in wall {wall}");
         assert!(first.ready, "door in wall {wall}: {:?}", without_moves(&first.plan).verdict);
+        // Without one it is what is bought first.
+        if wall == 1 {
+            document["brief"]["gear"].as_object_mut().unwrap().remove("screen");
+            let advice = bought(&best(&document), 200.0);
+            let step = advice.path.iter().find(|step| step.ready).unwrap();
+            assert!(step.items.iter().any(|item| item.id.starts_with("chroma")), "{}", step.label);
+        }
     }
 }
 

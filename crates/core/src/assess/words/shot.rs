@@ -6,7 +6,7 @@ use crate::finding::{Finding, Missing, Note, Severity, Topic};
 use crate::plan::{ClothingColour, FurnitureKind, MonitorSchool, Purpose, ScreenType, ThingId};
 use crate::reading::{Quantity, Reading, ReadingId};
 use crate::shot::angles::{JUMP_DEG, off_axis_deg};
-use crate::shot::behind::{backdrop_margin_m, behind, has_key_screen, wants_plain};
+use crate::shot::behind::{backdrop_margin_m, behind, wants_plain};
 use crate::shot::cloth::{Moire, moire_delivered, stripes_px};
 use crate::shot::recording::{too_short, too_slow_mb_s};
 use crate::shot::seeing::{Gaze, gaze_class, watched};
@@ -382,7 +382,7 @@ fn background(corner: &Corner<'_>, readings: &[Reading]) -> Vec<Finding> {
 
 /// Nothing behind the person that could be keyed out.
 fn no_key_screen(corner: &Corner<'_>) -> Option<Finding> {
-    let missing = corner.brief.purpose == Purpose::KeyedBackground && !has_key_screen(corner);
+    let missing = corner.brief.purpose == Purpose::KeyedBackground && !corner.has_key_screen();
     missing.then(|| {
         Finding::new(
             Note::NoKeyScreen,
@@ -397,7 +397,7 @@ fn no_key_screen(corner: &Corner<'_>) -> Option<Finding> {
 /// What is worn has the screen's colour.
 fn keyed_clothes(corner: &Corner<'_>) -> Option<Finding> {
     let is_green = corner.brief.person.clothing_colour == Some(ClothingColour::Green);
-    (is_green && corner.brief.purpose == Purpose::KeyedBackground && has_key_screen(corner)).then(|| {
+    (is_green && corner.brief.purpose == Purpose::KeyedBackground && corner.has_key_screen()).then(|| {
         Finding::new(
             Note::KeyedClothes,
             Severity::Fix,
