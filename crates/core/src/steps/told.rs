@@ -213,7 +213,7 @@ impl Read<'_> {
                 detail: String::new(),
             },
             (_, true) => Told {
-                headline: format!("{count}, used as light"),
+                headline: format!("{count} as the key"),
                 sentence: format!("Daylight from {it} lights you: record in one go, under an even sky."),
                 detail: if self.corner.brief.place.is_some() {
                     "It changes with hour and weather. Set the white balance again for each take."

@@ -161,7 +161,8 @@ fn two_pages_look_at_once_and_others_are_answered() {
     let folder = folder();
     let server = Server::on(&folder.path().join("fogon.db"));
     let [mut one, mut other] = [open(&server), open(&server)];
-    ask(&mut one, json!({ "generation": 1, "plan": demo(), "width": 960 }));
+    // Large, so that its finer picture takes far longer than the other's first one on a busy machine too.
+    ask(&mut one, json!({ "generation": 1, "plan": demo(), "width": 1600 }));
     assert_eq!(frame(&mut one).samples, 1);
     let finer = std::thread::spawn(move || (frame(&mut one).size, Instant::now()));
     ask(&mut other, json!({ "generation": 1, "plan": demo(), "width": 960 }));
@@ -170,7 +171,7 @@ fn two_pages_look_at_once_and_others_are_answered() {
     assert_eq!(frame(&mut other).size, [320, 180]);
     let first = Instant::now();
     let (size, second) = finer.join().unwrap();
-    assert!(size == [960, 540] && first < second, "a first picture waited for a finer one");
+    assert!(size == [1600, 900] && first < second, "a first picture waited for a finer one");
     assert!(answered < second, "the list came before the finer picture");
     assert_eq!(frame(&mut other).size, [960, 540]);
 }
