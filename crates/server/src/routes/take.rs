@@ -249,44 +249,47 @@ impl<S: Send + std::marker::Sync> FromRequest<S> for Parts {
             .await
             .map_err(|_| bad("The request is no form with files: send multipart/form-data."))?;
         let mut parts = BTreeMap::new();
-        let mut dropped = 0;
+        let (mut dropped, mut refused) = (0, None);
         loop {
             let next = tokio::time::timeout(left(), form.next_field()).await.map_err(|_| too_slow())?;
             let field = next.map_err(|_| bad("The request broke off before it was complete."))?;
             let Some(mut field) = field else { break };
             let name = field.name().unwrap_or_default().to_owned();
-            let Some(most) = most(&name, is_still) else {
-                return Err(Details::new(
+            let most = most(&name, is_still);
+            let refusal = || match most {
+                Some(most) => too_large_part(most),
+                None => Details::new(
                     StatusCode::UNPROCESSABLE_ENTITY,
                     "unknown_field",
                     format!("{name}: there is no such part, give file, second or marks."),
-                ));
+                ),
             };
             let mut kept: Vec<u8> = Vec::new();
-            let mut too_large = false;
+            let mut fits = most.is_some();
             loop {
                 let next = tokio::time::timeout(left(), field.chunk()).await.map_err(|_| too_slow())?;
                 let chunk = next.map_err(|_| bad("The request broke off before it was complete."))?;
                 let Some(chunk) = chunk else { break };
-                too_large |= kept.len() + chunk.len() > most;
-                if too_large {
-                    // A browser that is still sending hears the answer, up to a point.
+                fits &= most.is_some_and(|most| kept.len() + chunk.len() <= most);
+                if fits {
+                    kept.extend_from_slice(&chunk);
+                } else {
+                    // Whoever is still sending hears the answer, up to a point.
                     dropped += chunk.len();
                     if dropped > DROPPED_BYTES {
-                        return Err(too_large_part(most));
+                        return Err(refusal());
                     }
-                } else {
-                    kept.extend_from_slice(&chunk);
                 }
             }
-            if too_large {
-                return Err(too_large_part(most));
+            if !fits {
+                refused.get_or_insert_with(refusal);
+                continue;
             }
             if parts.insert(name.clone(), kept).is_some() {
                 return Err(bad("The request holds a part twice."));
             }
         }
-        Ok(Self(parts))
+        refused.map_or(Ok(Self(parts)), Err)
     }
 }
 
