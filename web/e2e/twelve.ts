@@ -59,8 +59,6 @@ async function firstRun(page: Page, told: Told): Promise<void> {
   await expect(page.getByRole("img", { name: "Plan, from above" })).toBeVisible({ timeout: 60_000 });
 }
 
-test.describe.configure({ mode: "default" });
-
 for (const told of CORNERS)
   test(told.name, async ({ page, browser, baseURL }) => {
     test.slow();

@@ -200,7 +200,7 @@ fn find(brief: &Brief, stop: Stop<'_>) -> Found {
         if terms.may_leave_out && failed.iter().all(|failed: &furnish::Failed| failed.bare) {
             continue;
         }
-        let effort = Effort { terms, ..Effort::keeping(KEPT_A_FACING) };
+        let effort = Effort::keeping(KEPT_A_FACING, terms);
         let found = search(brief, &optics, &facings, effort, size, stop);
         looked_at += found.looked_at;
         failed.extend(found.failed);

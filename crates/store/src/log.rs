@@ -53,8 +53,8 @@ impl Store {
         self.read(|connection| since(connection, corner, written))
     }
 
-    /// Adds entries, made here or elsewhere; what was written after a write then, these included. Sent twice they are there once. The save at which a session's corner
-    /// stands gets a name, so that it is never thinned out.
+    /// Adds entries, made here or elsewhere; what was written after a write then, these included. Sent twice they are there once. The
+    /// save at which a session's corner stands gets a name, so that it is never thinned out.
     ///
     /// # Errors
     /// [`StoreError::Missing`], or SQLite refuses.

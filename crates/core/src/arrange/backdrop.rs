@@ -6,15 +6,17 @@ use crate::edit::{fill_bag, rounded_bearing, rounded_floor};
 use crate::geometry::{DVec2, bearing_of, bearing_vector, inside, whole_steps};
 use crate::plan::{Backdrop, BackdropType, Brief, GearBackdrop, Hung, Id, Layout, Look, Purpose, ThingId};
 
-/// A backdrop is tried in steps from the wall, m, so that it stands as far away as it can; a keyed one no nearer to the person than this,
-/// where what its colour throws back is told, a plain one so far that no shadow falls on it (common practice, no source).
+/// A backdrop is tried in steps from the wall, m: it stands as far away as it can.
 const BACKDROP_STEP_M: f64 = 0.15;
+/// The least distance of a keyed one from the person, m: nearer, its colour drowns the edge of the hair; what it throws back is told
+/// from here on (Fogon's own rule).
 const KEYED_LEAST_M: f64 = 0.7;
+/// The least distance of a plain one, m: no shadow falls on it (common practice, no source).
 const PLAIN_LEAST_M: f64 = 0.5;
+
 /// Whether a screen at hand is to be keyed out.
 pub(super) fn is_keyed(brief: &Brief) -> bool {
-    brief.purpose == Purpose::KeyedBackground
-        && screens(brief).any(|(_, gear)| gear.backdrop == BackdropType::Chroma)
+    brief.purpose == Purpose::KeyedBackground && wanted(brief).next().is_some()
 }
 
 /// Whether a screen at hand that is keyed out has room behind a seat, door and way not looked at.
@@ -23,27 +25,28 @@ pub(super) fn has_room(brief: &Brief, seat_m: DVec2, facing_deg: f64) -> bool {
     let (ahead, aside) =
         (bearing_vector(facing_deg).truncate(), bearing_vector(facing_deg + 90.0).truncate());
     let middle = seat_m - ahead * (KEYED_LEAST_M + Hung::Stands.depth_m());
-    let keyed = screens(brief).filter(|(_, gear)| gear.backdrop == BackdropType::Chroma);
-    keyed.map(|(_, gear)| gear.width_m / 2.0).any(|half_m| {
+    wanted(brief).next().map(|(_, gear)| gear.width_m / 2.0).is_some_and(|half_m| {
         [-half_m, half_m].into_iter().all(|along_m| inside(&outline, middle + aside * along_m, 0.0))
     })
 }
 
-/// Backdrops at hand.
-fn screens(brief: &Brief) -> impl Iterator<Item = (&Id, &GearBackdrop)> {
+/// Backdrops at hand that the purpose wants: a screen to be keyed out, or a plain one.
+fn wanted(brief: &Brief) -> impl Iterator<Item = (&Id, &GearBackdrop)> {
+    let wants = |kind: BackdropType| match brief.purpose {
+        Purpose::KeyedBackground => kind == BackdropType::Chroma,
+        Purpose::AuditionTape | Purpose::ScreenLesson => kind != BackdropType::Chroma,
+        Purpose::TalkToLens | Purpose::VerticalShort | Purpose::Performance => false,
+    };
     let at_hand = brief.gear.iter().filter(|(_, gear)| gear.at_hand());
-    at_hand.filter_map(|(id, gear)| Some((id, gear.backdrop()?)))
+    at_hand
+        .filter_map(|(id, gear)| Some((id, gear.backdrop()?)))
+        .filter(move |(_, gear)| wants(gear.backdrop))
 }
 
 /// A backdrop at hand behind the person, as far as the room lets it stand: where the purpose wants an even or a plain
 /// background.
 pub(super) fn place(brief: &Brief, layout: &mut Layout) {
-    let wants = |kind: BackdropType| match brief.purpose {
-        Purpose::KeyedBackground => kind == BackdropType::Chroma,
-        Purpose::AuditionTape | Purpose::ScreenLesson => kind != BackdropType::Chroma,
-        _ => false,
-    };
-    let Some((id, gear)) = screens(brief).find(|(_, gear)| wants(gear.backdrop)) else { return };
+    let Some((id, gear)) = wanted(brief).next() else { return };
     let frozen = layout.clone();
     let Some(corner) = Corner::from_parts(brief, &frozen) else { return };
     if brief.purpose == Purpose::KeyedBackground

@@ -26,8 +26,9 @@ pub(super) struct Effort {
 
 impl Effort {
     /// For a layout that is proposed.
-    pub(super) const fn keeping(kept: usize) -> Self {
-        Self { kept, lost: 4, bare: 48, terms: Terms { may_leave_out: false, with_screen: false } }
+    pub(super) const fn keeping(kept: usize, terms: Terms) -> Self {
+        // Where a screen finds its place shows only once door and way are looked at.
+        Self { kept, lost: 4, bare: if terms.with_screen { 160 } else { 48 }, terms }
     }
 
     /// To see whether there is any.
@@ -37,8 +38,6 @@ impl Effort {
 
 /// The most promising of one facing among which those to be tried are chosen.
 const LOOKED_AT: usize = 1500;
-/// Candidates of which seat, camera and the screen that is keyed out are tried.
-const SCREENS_TRIED: usize = 160;
 /// Two shots of one facing nearer to each other than this, m, and with focal lengths within this factor, are alike.
 const ALIKE_M: f64 = 0.30;
 const ALIKE_TIMES: f64 = 1.25;
@@ -83,8 +82,6 @@ pub(super) fn search(
                 .collect()
         })
         .collect();
-    // Where a screen finds its place shows only once door and way are looked at.
-    let bare = if effort.terms.with_screen { SCREENS_TRIED } else { effort.bare };
     for facing in facings {
         if stop.is_wanted() {
             break;
@@ -97,7 +94,7 @@ pub(super) fn search(
         found.looked_at += places.len() * takes.iter().map(Vec::len).sum::<usize>();
         all.sort_by(|a, b| b.promise.total_cmp(&a.promise));
         all.truncate(LOOKED_AT);
-        let shots = chosen(&all, &takes, &places, bare).into_iter().map(|c| {
+        let shots = chosen(&all, &takes, &places, effort.bare).into_iter().map(|c| {
             let (posed, _) = &takes[c.optics][c.take];
             optics[c.optics].shot_of(brief, facing, places[c.place].clone(), posed)
         });

@@ -100,7 +100,14 @@ pub(super) fn others(
             Differs::Lens => lens_words(other.schools.lens),
             _ => rig_words(other.schools.rig),
         };
-        let mut found = search(&other, &optics, &tried, Effort::keeping(KEPT_A_FACING), size, stop);
+        let mut found = search(
+            &other,
+            &optics,
+            &tried,
+            Effort::keeping(KEPT_A_FACING, furnish::Terms::default()),
+            size,
+            stop,
+        );
         let same = |a: &Judged| {
             differs == Differs::Lens
                 && (a.focal_length_mm() / best.focal_length_mm()).log2().abs() <= SAME_LENS

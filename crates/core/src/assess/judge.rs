@@ -202,11 +202,7 @@ fn count_unfilled(corner: &Corner<'_>, all: &mut Vec<Reading>) {
         }));
     }
     if corner.brief.purpose == Purpose::KeyedBackground && !corner.has_key_screen() {
-        let of_what_is_behind = [
-            Quantity::RoomBackgroundBehindM,
-            Quantity::ShotBackgroundBlurPercent,
-            Quantity::LightBackgroundStops,
-        ];
+        let of_what_is_behind = [Quantity::RoomBackgroundBehindM, Quantity::ShotBackgroundBlurPercent];
         let behind = all.iter_mut().filter(|reading| of_what_is_behind.contains(&reading.id.quantity));
         behind.for_each(|reading| reading.score = Some(0.0));
     }

@@ -200,28 +200,28 @@ impl Workshop {
         all
     }
 
-    /// The best layouts of the brief with other cameras, lenses, camera stands or a key screen: as it is, and, where no lamp is at hand yet, with
-    /// room for a key and a back light.
-    fn stood(&self, cameras: &Goods, stop: Stop<'_>) -> Vec<Layout> {
-        if let Some(known) = self.stood.lock().unwrap_or_else(PoisonError::into_inner).get(cameras) {
+    /// The best layouts of the brief with things that decide the seat: as it is, and, where no lamp is at hand yet, with room for a key
+    /// and a back light.
+    fn stood(&self, deciding: &Goods, stop: Stop<'_>) -> Vec<Layout> {
+        if let Some(known) = self.stood.lock().unwrap_or_else(PoisonError::into_inner).get(deciding) {
             return known.clone();
         }
         let lamps_at_hand = self.brief.gear.values().any(|gear| gear.at_hand() && gear.light().is_some());
-        let takes_pictures = cameras.only(&self.catalogue, |offer| offer.gear.support().is_none());
+        let takes_pictures = deciding.only(&self.catalogue, |offer| offer.gear.support().is_none());
         let mut all: Vec<Layout> = Vec::new();
-        let with_lamps = self.two_lamps().filter(|_| !lamps_at_hand && takes_pictures == *cameras);
-        let with = [Some(cameras.clone()), with_lamps.map(|lamps| cameras.plus(&lamps))];
+        let with_lamps = self.two_lamps().filter(|_| !lamps_at_hand && takes_pictures == *deciding);
+        let with = [Some(deciding.clone()), with_lamps.map(|lamps| deciding.plus(&lamps))];
         for goods in with.into_iter().flatten() {
             let Some(brief) = self.brief_with(&goods) else { continue };
             let Some(found) = propose_until(&self.name, &brief, stop) else { return Vec::new() };
             all.extend(found.proposals.into_iter().next().map(|proposal| proposal.plan.layout));
         }
-        if takes_pictures != *cameras && !takes_pictures.is_empty() {
+        if takes_pictures != *deciding && !takes_pictures.is_empty() {
             // Where there is room for lamps does not hang on what holds the camera.
             all.extend(self.stood(&takes_pictures, stop).into_iter().skip(1));
         }
         let mut memo = self.stood.lock().unwrap_or_else(PoisonError::into_inner);
-        memo.insert(cameras.clone(), all.clone());
+        memo.insert(deciding.clone(), all.clone());
         all
     }
 
