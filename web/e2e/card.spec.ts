@@ -94,12 +94,15 @@ async function look(
   return { ...(await page.evaluate(measured)), high: height };
 }
 
-test("three hundred corners at random: no words are cut or lie over others", async ({ page }) => {
-  test.setTimeout(600_000);
+/** How many are looked at: `FOGON_CORNERS=300` for a long look. */
+const CORNERS = Number(process.env.FOGON_CORNERS ?? 60);
+
+test(`${String(CORNERS)} corners at random: no words are cut or lie over others`, async ({ page }) => {
+  test.setTimeout(2000 * CORNERS);
   const demo = await demoPlan(page);
   await page.emulateMedia({ media: "print" });
   let more = 0;
-  for (let seed = 0; seed < 300; seed++) {
+  for (let seed = 0; seed < CORNERS; seed++) {
     const paper = seed % 2 === 0 ? "a4" : "letter";
     const id = await keep(page, anyCorner(demo, seed));
     const { sheets, titles, wrong, high } = await look(page, id, paper);
@@ -118,8 +121,8 @@ test("three hundred corners at random: no words are cut or lie over others", asy
     await page.request.delete(`/api/v1/corners/${String(id)}`);
   }
   // Some go on to another sheet, and most do not.
-  expect(more).toBeGreaterThan(10);
-  expect(more).toBeLessThan(300);
+  expect(more).toBeGreaterThan(CORNERS / 30);
+  expect(more).toBeLessThan(CORNERS);
 });
 
 test("all pages print, each on its own sheet", async ({ page }) => {

@@ -2,27 +2,19 @@
 import type { Page } from "@playwright/test";
 
 import { step } from "./help";
+import type { Told } from "./path";
 
-export interface Told {
-  name: string;
-  units?: "Feet and inches";
-  room: [width: string, depth: string, height: string];
-  door: string;
-  window: string;
-  furnishing: "bare" | "some" | "much";
-  stature: string;
-  where: "desk" | "chair" | "standing";
-  purpose: string;
-  camera: string | null;
-  lamps?: Record<string, number>;
-  microphones?: Record<string, number>;
-  budget: string;
+/** One of the twelve. */
+export interface Comer extends Told {
   /** What the first run does not ask: on the answers' pages, afterwards. */
   answers?: (page: Page) => Promise<void>;
   /** On the worktable. */
   table?: (page: Page) => Promise<void>;
 }
 
+const BARE = "Bare: hard walls and floor, hardly anything in it";
+const SOME = "Some soft things: a rug, curtains or a bed";
+const MUCH = "Much: carpet, heavy curtains, a sofa, full shelves";
 const SOFTBOX = "Softbox or umbrella, about 65 cm";
 const BOOM = "On a boom or arm";
 const CLIPPED = "Clipped on (lavalier)";
@@ -37,28 +29,28 @@ const at = (region: string, looks: string, date: string) => async (page: Page) =
   await page.getByLabel("Date").fill(date);
 };
 
-export const CORNERS: Told[] = [
+export const CORNERS: Comer[] = [
   {
     name: "Phone only, bedroom",
     room: ["2.6", "3.4", "2.4"],
-    door: "3",
-    window: "2",
-    furnishing: "some",
+    door: "Left wall",
+    window: "Front wall",
+    furnishing: SOME,
     stature: "1.66",
-    where: "chair",
-    purpose: "talk-to-lens",
+    where: "Seated, no desk",
+    purpose: "Talking to the lens: lesson or channel",
     camera: "Phone",
     budget: "0",
   },
   {
     name: "Webcam at a desk under a slope",
     room: ["3.2", "3.8", "2.5"],
-    door: "2",
-    window: "3",
-    furnishing: "some",
+    door: "Front wall",
+    window: "Left wall",
+    furnishing: SOME,
     stature: "1.74",
-    where: "desk",
-    purpose: "talk-to-lens",
+    where: "Seated at a desk",
+    purpose: "Talking to the lens: lesson or channel",
     camera: "Webcam",
     lamps: { "Desk lamp or bare bulb": 1 },
     microphones: { Headset: 1 },
@@ -72,12 +64,12 @@ export const CORNERS: Told[] = [
   {
     name: "Kit zoom and one softbox",
     room: ["3.5", "4.1", "2.5"],
-    door: "1",
-    window: "0",
-    furnishing: "some",
+    door: "Right wall",
+    window: "Back wall",
+    furnishing: SOME,
     stature: "1.81",
-    where: "chair",
-    purpose: "talk-to-lens",
+    where: "Seated, no desk",
+    purpose: "Talking to the lens: lesson or channel",
     camera: "APS-C with a zoom",
     lamps: { [SOFTBOX]: 1 },
     budget: "150",
@@ -85,12 +77,12 @@ export const CORNERS: Told[] = [
   {
     name: "Full kit in a hallway",
     room: ["1.9", "5", "2.6"],
-    door: "2",
-    window: "none",
-    furnishing: "bare",
+    door: "Front wall",
+    window: "No window",
+    furnishing: BARE,
     stature: "1.70",
-    where: "standing",
-    purpose: "talk-to-lens",
+    where: "Standing",
+    purpose: "Talking to the lens: lesson or channel",
     camera: "Full frame with a zoom",
     lamps: { [SOFTBOX]: 2, "Small light for the hair": 1, "White board or foam board": 1 },
     microphones: { [BOOM]: 1 },
@@ -99,12 +91,12 @@ export const CORNERS: Told[] = [
   {
     name: "Application tape, bare living room",
     room: ["4.6", "5.2", "2.5"],
-    door: "3",
-    window: "1",
-    furnishing: "bare",
+    door: "Left wall",
+    window: "Right wall",
+    furnishing: BARE,
     stature: "1.63",
-    where: "standing",
-    purpose: "audition-tape",
+    where: "Standing",
+    purpose: "Audition or application tape",
     camera: "Phone with a 2× lens",
     lamps: { "LED panel, about 30 × 20 cm": 2 },
     budget: "120",
@@ -112,12 +104,12 @@ export const CORNERS: Told[] = [
   {
     name: "Keyed screen, 3.6 m square",
     room: ["3.6", "3.6", "2.5"],
-    door: "1",
-    window: "3",
-    furnishing: "some",
+    door: "Right wall",
+    window: "Left wall",
+    furnishing: SOME,
     stature: "1.76",
-    where: "chair",
-    purpose: "keyed-background",
+    where: "Seated, no desk",
+    purpose: "In front of a key screen",
     camera: "APS-C with a zoom",
     lamps: { [SOFTBOX]: 3 },
     microphones: { [CLIPPED]: 1 },
@@ -126,12 +118,12 @@ export const CORNERS: Told[] = [
   {
     name: "Songs with an instrument",
     room: ["4.2", "4.8", "2.6"],
-    door: "0",
-    window: "2",
-    furnishing: "much",
+    door: "Back wall",
+    window: "Front wall",
+    furnishing: MUCH,
     stature: "1.84",
-    where: "chair",
-    purpose: "performance",
+    where: "Seated, no desk",
+    purpose: "Performance with an instrument",
     camera: "APS-C with a zoom",
     lamps: { [SOFTBOX]: 1, "Desk lamp or bare bulb": 2 },
     microphones: { [BOOM]: 1 },
@@ -140,12 +132,12 @@ export const CORNERS: Told[] = [
   {
     name: "Vertical shorts, standing",
     room: ["3", "4", "2.5"],
-    door: "0",
-    window: "1",
-    furnishing: "some",
+    door: "Back wall",
+    window: "Right wall",
+    furnishing: SOME,
     stature: "1.69",
-    where: "standing",
-    purpose: "vertical-short",
+    where: "Standing",
+    purpose: "Vertical short",
     camera: "Phone",
     lamps: { "Ring light, about 45 cm": 1 },
     microphones: { [CLIPPED]: 1 },
@@ -154,12 +146,12 @@ export const CORNERS: Told[] = [
   {
     name: "Narrated lessons beside a loud computer",
     room: ["3.1", "3.3", "2.4"],
-    door: "2",
-    window: "1",
-    furnishing: "some",
+    door: "Front wall",
+    window: "Right wall",
+    furnishing: SOME,
     stature: "1.72",
-    where: "desk",
-    purpose: "screen-lesson",
+    where: "Seated at a desk",
+    purpose: "Narrated screen lesson",
     camera: "Webcam",
     lamps: { "LED panel, about 30 × 20 cm": 1 },
     microphones: { "On the desk": 1 },
@@ -176,12 +168,12 @@ export const CORNERS: Told[] = [
   {
     name: "Window alone, 60 degrees north in winter",
     room: ["3.4", "4.2", "2.5"],
-    door: "0",
-    window: "2",
-    furnishing: "some",
+    door: "Back wall",
+    window: "Front wall",
+    furnishing: SOME,
     stature: "1.71",
-    where: "chair",
-    purpose: "talk-to-lens",
+    where: "Seated, no desk",
+    purpose: "Talking to the lens: lesson or channel",
     camera: "APS-C with a zoom",
     microphones: { [CLIPPED]: 1 },
     budget: "0",
@@ -190,12 +182,12 @@ export const CORNERS: Told[] = [
   {
     name: "Window alone, at the equator",
     room: ["3.4", "4.2", "2.5"],
-    door: "0",
-    window: "2",
-    furnishing: "some",
+    door: "Back wall",
+    window: "Front wall",
+    furnishing: SOME,
     stature: "1.71",
-    where: "chair",
-    purpose: "talk-to-lens",
+    where: "Seated, no desk",
+    purpose: "Talking to the lens: lesson or channel",
     camera: "APS-C with a zoom",
     microphones: { [CLIPPED]: 1 },
     budget: "0",
@@ -205,12 +197,12 @@ export const CORNERS: Told[] = [
     name: "Feet, inches and glasses",
     units: "Feet and inches",
     room: ["11' 2\"", "12' 6\"", "8'"],
-    door: "1",
-    window: "2",
-    furnishing: "some",
+    door: "Right wall",
+    window: "Front wall",
+    furnishing: SOME,
     stature: "5' 7\"",
-    where: "desk",
-    purpose: "talk-to-lens",
+    where: "Seated at a desk",
+    purpose: "Talking to the lens: lesson or channel",
     camera: "Full frame with a zoom",
     lamps: { [SOFTBOX]: 1, "White board or foam board": 1 },
     microphones: { "Shotgun on the camera": 1 },
@@ -223,13 +215,13 @@ export const CORNERS: Told[] = [
   {
     name: "Nothing owned, 400 to spend",
     room: ["3.3", "3.7", "2.5"],
-    door: "2",
-    window: "1",
-    furnishing: "some",
+    door: "Front wall",
+    window: "Right wall",
+    furnishing: SOME,
     stature: "1.68",
-    where: "chair",
-    purpose: "talk-to-lens",
-    camera: null,
+    where: "Seated, no desk",
+    purpose: "Talking to the lens: lesson or channel",
+    camera: "None of these",
     budget: "400",
   },
 ];

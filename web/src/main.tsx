@@ -28,7 +28,11 @@ const PhonePage = lazy(() => import("./floor/PhonePage").then((m) => ({ default:
 const PhoneTakes = lazy(() => import("./take/PhoneTakes").then((m) => ({ default: m.PhoneTakes })));
 const KitPage = lazy(() => import("./kit/KitPage").then((m) => ({ default: m.KitPage })));
 
-const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, staleTime: 5_000 } } });
+/** The server is this computer, or one beside it: it is asked although the browser sees no network. */
+const ALWAYS = { networkMode: "always" } as const;
+const queries = new QueryClient({
+  defaultOptions: { queries: { retry: 1, staleTime: 5_000, ...ALWAYS }, mutations: ALWAYS },
+});
 
 // Dialogs put a style into the page while they are open.
 setNonce(document.querySelector<HTMLMetaElement>('meta[property="csp-nonce"]')?.nonce ?? "");

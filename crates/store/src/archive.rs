@@ -139,7 +139,7 @@ impl Archive {
         let mut left = UNPACKED_BYTES;
         for index in 0..zip.len() {
             let file = zip.by_index(index).map_err(|error| bad(format!("It is damaged: {error}.")))?;
-            let name = file.name().to_owned();
+            let name = file.name().map_err(|error| bad(format!("It is damaged: {error}.")))?.into_owned();
             let mut content = Vec::new();
             file.take(left + 1)
                 .read_to_end(&mut content)

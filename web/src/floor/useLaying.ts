@@ -44,7 +44,6 @@ export function useLaying(corner: number): Laying {
     },
     // The steps change with the plan; what has been fetched stays when the network is gone.
     refetchInterval: 10 * EVERY_MS,
-    networkMode: "always",
   });
   useEffect(() => {
     const every = setInterval(() => void keeper.sync(), EVERY_MS);

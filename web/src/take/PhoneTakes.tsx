@@ -25,7 +25,6 @@ function Page({ corner }: { corner: number }) {
     queryFn: () => takeApi.running(corner),
     // What has been fetched stays when the network is gone.
     refetchInterval: 20_000,
-    networkMode: "always",
   });
   const told = running.data;
   return (

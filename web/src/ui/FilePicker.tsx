@@ -4,7 +4,7 @@ import { useRef } from "react";
 import { Button } from "./button";
 
 interface Props extends Omit<React.ComponentProps<typeof Button>, "onClick"> {
-  /** What the file is, spoken. */
+  /** What the file is. */
   what: string;
   /** Endings and types that are offered. */
   accept: string;
@@ -19,9 +19,9 @@ export function FilePicker({ what, accept, onFile, ...rest }: Props) {
         ref={input}
         type="file"
         accept={accept}
-        className="sr-only"
+        // The button beside it is what is heard and pressed.
+        hidden
         aria-label={what}
-        tabIndex={-1}
         onChange={(event) => {
           const file = event.target.files?.[0];
           if (file) onFile(file);

@@ -1,0 +1,95 @@
+// How somebody works a page: with a mouse, with keys alone, with fingers.
+import type { Locator, Page } from "@playwright/test";
+
+export interface Hand {
+  press: (what: Locator) => Promise<void>;
+  fill: (what: Locator, text: string) => Promise<void>;
+  /** Picks of a list, by the words that it shows. */
+  pick: (what: Locator, words: string) => Promise<void>;
+  /** Gives a file by pressing what asks for one. */
+  give: (what: Locator, file: { name: string; mimeType: string; buffer: Buffer }) => Promise<void>;
+}
+
+export const byMouse = (page: Page): Hand => ({
+  press: async (what) => {
+    // Radio buttons are dressed as their labels.
+    const label = what.locator("xpath=ancestor::label[1]");
+    await ((await label.count()) > 0 ? label : what).click();
+  },
+  fill: (what, text) => what.fill(text),
+  pick: async (what, words) => {
+    await what.selectOption({ label: words });
+  },
+  give: async (what, file) => {
+    const [chooser] = await Promise.all([page.waitForEvent("filechooser"), what.click()]);
+    await chooser.setFiles([file]);
+  },
+});
+
+export const byFinger = (page: Page): Hand => ({
+  press: async (what) => {
+    const label = what.locator("xpath=ancestor::label[1]");
+    await ((await label.count()) > 0 ? label : what).tap();
+  },
+  fill: async (what, text) => {
+    await what.tap();
+    await what.fill(text);
+  },
+  // Phones show a list of their own.
+  pick: async (what, words) => {
+    await what.selectOption({ label: words });
+  },
+  give: async (what, file) => {
+    const [chooser] = await Promise.all([page.waitForEvent("filechooser"), what.tap()]);
+    await chooser.setFiles([file]);
+  },
+});
+
+const MOST_PRESSES = 250;
+
+/** Goes on with Tab, and with arrows where only one of several is gone to by Tab, until this has the focus. */
+async function goTo(page: Page, what: Locator): Promise<void> {
+  await what.waitFor({ state: "attached" });
+  const where = () =>
+    what.evaluate((wanted) => {
+      const focused = document.activeElement;
+      if (focused === wanted) return "there";
+      const together =
+        "[role=tablist], [role=radiogroup], [role=menu], [role=group]:has(> [role=radio]), fieldset";
+      const isOne = /^(radio|tab|menuitem)$/.test(
+        wanted.getAttribute("role") ?? wanted.getAttribute("type") ?? "",
+      );
+      const group = isOne ? wanted.closest(together) : null;
+      return group && focused && group !== focused && group.contains(focused) ? "beside" : "elsewhere";
+    });
+  for (let presses = 0; presses < MOST_PRESSES; presses += 1) {
+    const now = await where();
+    if (now === "there") return;
+    await page.keyboard.press(now === "beside" ? "ArrowRight" : "Tab");
+  }
+  throw new Error(`${String(what)} is not reached by keys`);
+}
+
+export const byKeys = (page: Page): Hand => ({
+  press: async (what) => {
+    await goTo(page, what);
+    // Arrows pick a radio button as they reach it, except where there is but one.
+    const isPicked = await what.evaluate((e) => e instanceof HTMLInputElement && e.checked);
+    const isLink = await what.evaluate((e) => e instanceof HTMLAnchorElement);
+    if (!isPicked) await page.keyboard.press(isLink ? "Enter" : "Space");
+  },
+  fill: async (what, text) => {
+    await goTo(page, what);
+    await page.keyboard.press("Control+a");
+    await page.keyboard.type(text);
+  },
+  pick: async (what, words) => {
+    await goTo(page, what);
+    await page.keyboard.type(words);
+  },
+  give: async (what, file) => {
+    await goTo(page, what);
+    const [chooser] = await Promise.all([page.waitForEvent("filechooser"), page.keyboard.press("Space")]);
+    await chooser.setFiles([file]);
+  },
+});
