@@ -47,5 +47,7 @@ export default defineConfig({
     { name: "screenshots", testMatch: "screenshots.ts" },
     { name: "latency", testMatch: "latency.ts" },
     { name: "twelve", testMatch: "twelve.ts" },
+    { name: "sizes", testMatch: "sizes.ts" },
+    { name: "sentences", testMatch: "sentences.ts" },
   ],
 });

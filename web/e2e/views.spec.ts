@@ -1,95 +1,15 @@
 // What holds on every view: accessibility, one screen a step, targets that can be hit, lines that can be seen, no scrolling
 // sideways.
-import AxeBuilder from "@axe-core/playwright";
-import { expect, test, type Page } from "@playwright/test";
+import { expect, test } from "@playwright/test";
 
-import { changedPlan, demoPlan, keep, open, step } from "./help";
-
-const STEPS = ["room", "you", "shot", "light", "day", "sound", "money", "card"] as const;
-const TAKE = ["shots", "script", "test", "record", "logbook"].map((part) => `take?part=${part}`);
-const BESIDE = ["compare", "history", "schools", "shelf", "answers", ...TAKE];
-
-/** A corner too small for anything. */
-async function cupboard(page: Page, name: string): Promise<number> {
-  const plan = structuredClone(await demoPlan(page)) as unknown as {
-    name: string;
-    format: string;
-    layout?: unknown;
-    brief: {
-      room: { floor_m: number[][]; openings: object; furniture: object };
-      person: { seat_at: string | null };
-      today?: unknown;
-    };
-  };
-  delete plan.layout;
-  delete plan.brief.today;
-  plan.name = name;
-  plan.format = "fogon.brief";
-  const floor_m = [
-    [0, 0],
-    [1.3, 0],
-    [1.3, 1.4],
-    [0, 1.4],
-  ];
-  plan.brief.room = { ...plan.brief.room, openings: {}, furniture: {}, floor_m };
-  plan.brief.person.seat_at = null;
-  return keep(page, plan);
-}
-
-/** A corner whose face is too bright: it has a finding to show. */
-const brightPlan = (page: Page): Promise<number> =>
-  changedPlan(page, "Too bright", (plan: { layout: { camera: { iso: number } } }) => {
-    plan.layout.camera.iso = 1600;
-  });
-
-/** What is shown before its numbers have come has other colours and names. */
-async function settled(page: Page, path: string): Promise<void> {
-  await page.goto(path);
-  await page.waitForLoadState("networkidle");
-}
-
-/** What can be pressed and is narrower or lower than 24 px. */
-const small = (page: Page) =>
-  page.evaluate(() =>
-    [
-      ...document.querySelectorAll<HTMLElement>(
-        "button, a[href], input, select, summary, [role=slider], [role=tab]",
-      ),
-    ]
-      .filter(
-        (e) => e.checkVisibility({ visibilityProperty: true }) && !e.closest(".sr-only, [aria-hidden=true]"),
-      )
-      // A link in a sentence is as high as its line: WCAG 2.2, 2.5.8 leaves it out.
-      .filter((e) => !(e.tagName === "A" && getComputedStyle(e).display === "inline"))
-      .filter((e) => !/sr-only|-top-20/.test(e.className))
-      .map((e) => ({ e, target: (e.closest("label") ?? e).getBoundingClientRect() }))
-      .filter(({ target }) => target.width < 24 || target.height < 24)
-      .map(
-        ({ e, target }) =>
-          `${e.outerHTML.slice(0, 90)} is ${target.width.toFixed(0)} x ${target.height.toFixed(0)} px`,
-      ),
-  );
-
-/** Accessibility rules that a view breaks in either theme, and what is too small to be pressed. */
-async function broken(page: Page, where: string): Promise<string[]> {
-  const all: string[] = [];
-  // What depends on the theme is contrast; the page is the same.
-  for (const colorScheme of ["light", "dark"] as const) {
-    await page.emulateMedia({ colorScheme });
-    // No script runs in the frame of the card: it is looked at by itself.
-    const axe = new AxeBuilder({ page }).exclude("iframe").options({ resultTypes: ["violations"] });
-    if (colorScheme === "dark") axe.withRules(["color-contrast"]);
-    const { violations } = await axe.analyze();
-    all.push(...violations.map((v) => `${where} ${colorScheme} ${v.id}: ${v.nodes[0]?.html}`));
-  }
-  return [...all, ...(await small(page)).map((one) => `${where} ${one}`)];
-}
+import { open, step } from "./help";
+import { ALONE, BESIDE, brightPlan, broken, cupboard, openOver, OVER, PARTS, settled, STEPS } from "./looks";
 
 const SOUND = "breaks no accessibility rule in either theme, and what can be pressed is at least 24 px";
 
 test(`each page without a corner ${SOUND}`, async ({ page }) => {
   const all: string[] = [];
-  for (const path of ["/", "/kept", "/new", "/new?door=today", "/new/all", "/kit", "/nowhere"]) {
+  for (const path of ALONE) {
     await settled(page, path);
     all.push(...(await broken(page, path)));
   }
@@ -115,12 +35,28 @@ for (const of of STEPS)
   test(`the step ${of} ${SOUND}`, async ({ page }) => {
     const id = await brightPlan(page);
     const all: string[] = [];
-    for (const tab of ["", "/by-hand", "/choices", "/numbers"]) {
+    for (const tab of PARTS) {
       await settled(page, `/corners/${id}/${of}${tab}`);
       all.push(...(await broken(page, `${of}${tab}`)));
     }
     expect(all).toEqual([]);
   });
+
+test(`what opens over a view ${SOUND}`, async ({ page }) => {
+  const id = await brightPlan(page);
+  const all: string[] = [];
+  for (const [name, path, show] of OVER) {
+    await settled(page, `/corners/${id}${path}`);
+    await openOver(page, show);
+    all.push(...(await broken(page, name)));
+    // What opens over a view goes by Escape, and the focus is where it was.
+    await page.keyboard.press("Escape");
+    await expect(page.locator("[role=dialog], [role=menu]")).toHaveCount(0);
+    const focused = await page.evaluate(() => document.activeElement?.tagName);
+    if (focused === "BODY") all.push(`${name} does not give the focus back`);
+  }
+  expect(all).toEqual([]);
+});
 
 test(`the card itself ${SOUND}`, async ({ page }) => {
   const id = await brightPlan(page);

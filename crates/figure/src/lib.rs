@@ -113,7 +113,7 @@ impl Head {
         head
     }
 
-    /// Draws crown and chin to where people's are: so far from the eyes over the height of a head.
+    /// Draws crown and chin to where people's are: so far from the eyes over the height of a head; rounded as it is kept.
     fn fit(&mut self) {
         let heights =
             |is_one: fn(&Vec3) -> bool| self.skin.corners.iter().filter(move |p| is_one(p)).map(|p| p.y);
@@ -131,6 +131,7 @@ impl Head {
         };
         for mesh in [&mut self.skin, &mut self.hair, &mut self.strands] {
             mesh.corners.iter_mut().for_each(|corner| corner.y = fitted(corner.y));
+            mesh.round();
         }
     }
 

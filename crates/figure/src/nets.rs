@@ -23,6 +23,10 @@ pub(crate) struct Grid {
     pub(crate) planes: [Vec<f32>; 3],
 }
 
+/// Of a mesh kept as bytes: corners to 15 micrometres, directions to a thirtieth of a degree.
+const STEPS_OF_A_METRE: f32 = 65_536.0;
+const STEPS_OF_A_DIRECTION: f32 = 2048.0;
+
 /// Cells to a block that is passed over at once where the surface is far.
 const BLOCK: usize = 6;
 
@@ -179,15 +183,51 @@ fn corners_of([i, j, k]: [usize; 3]) -> impl Iterator<Item = [usize; 3]> {
     (0..8).map(move |bits| [i + (bits & 1), j + (bits >> 1 & 1), k + (bits >> 2)])
 }
 
+/// Each number by how far it is from the same of the three before: mostly small, with its sign in the lowest bit.
+fn write_apart(threes: Vec<[i32; 3]>, words: &mut Vec<u32>) {
+    let mut before = [0; 3];
+    for three in threes {
+        for (value, last) in three.into_iter().zip(&mut before) {
+            let apart = value.wrapping_sub(*last);
+            words.push(((apart << 1) ^ (apart >> 31)) as u32);
+            *last = value;
+        }
+    }
+}
+
+/// What [`write_apart`] wrote.
+fn read_apart(words: &[[u8; 4]]) -> Vec<[i32; 3]> {
+    let mut at = [0_i32; 3];
+    let next = |word: [u8; 4], at: &mut i32| {
+        let told = u32::from_le_bytes(word);
+        *at = at.wrapping_add((told >> 1) as i32 ^ -((told & 1) as i32));
+        *at
+    };
+    let threes = words.as_chunks::<3>().0.iter();
+    threes.map(|three| std::array::from_fn(|axis| next(three[axis], &mut at[axis]))).collect()
+}
+
 impl Mesh {
-    /// As bytes: numbers of corners and triangles, then corners, directions and triangles, little end first.
+    /// Every corner and direction as it comes back from bytes: on a grid so fine that nobody sees it.
+    pub(crate) fn round(&mut self) {
+        for (places, steps) in
+            [(&mut self.corners, STEPS_OF_A_METRE), (&mut self.normals, STEPS_OF_A_DIRECTION)]
+        {
+            places.iter_mut().for_each(|place| *place = (*place * steps).round() / steps);
+        }
+    }
+
+    /// As bytes that pack well: numbers of corners and triangles, then corners, directions and triangles in steps, each number told
+    /// by how far it is from the one before it.
     pub(crate) fn to_bytes(&self) -> Vec<u8> {
-        let numbers = [self.corners.len() as u32, self.triangles.len() as u32];
-        let mut bytes: Vec<u8> = numbers.into_iter().flat_map(u32::to_le_bytes).collect();
-        let places = self.corners.iter().chain(&self.normals).flat_map(|place| place.to_array());
-        bytes.extend(places.flat_map(f32::to_le_bytes));
-        bytes.extend(self.triangles.iter().flatten().flat_map(|corner| corner.to_le_bytes()));
-        bytes
+        let mut words = vec![self.corners.len() as u32, self.triangles.len() as u32];
+        let in_steps = |places: &[Vec3], steps: f32| {
+            places.iter().map(|place| (*place * steps).to_array().map(|v| v as i32)).collect()
+        };
+        write_apart(in_steps(&self.corners, STEPS_OF_A_METRE), &mut words);
+        write_apart(in_steps(&self.normals, STEPS_OF_A_DIRECTION), &mut words);
+        write_apart(self.triangles.iter().map(|one| one.map(|corner| corner as i32)).collect(), &mut words);
+        words.into_iter().flat_map(u32::to_le_bytes).collect()
     }
 
     /// From the first of some bytes, and the rest; nothing if they are none of a mesh.
@@ -197,20 +237,14 @@ impl Mesh {
         let (corners, triangles) = (number(0)?, number(1)?);
         let ends = [2, 2 + corners.checked_mul(3)?, 2 + corners.checked_mul(6)?];
         let end = ends[2].checked_add(triangles.checked_mul(3)?)?;
-        let places = |from: usize, to: usize| -> Option<Vec<Vec3>> {
-            let threes = words.get(from..to)?.as_chunks::<3>().0;
-            Some(threes.iter().map(|place| Vec3::from_array(place.map(f32::from_le_bytes))).collect())
+        let threes = |from: usize, to: usize| Some(read_apart(words.get(from..to)?));
+        let places = |threes: Vec<[i32; 3]>, steps: f32| {
+            threes.into_iter().map(|three| Vec3::from_array(three.map(|v| v as f32)) / steps).collect()
         };
         let mesh = Self {
-            corners: places(ends[0], ends[1])?,
-            normals: places(ends[1], ends[2])?,
-            triangles: words
-                .get(ends[2]..end)?
-                .as_chunks::<3>()
-                .0
-                .iter()
-                .map(|t| t.map(u32::from_le_bytes))
-                .collect(),
+            corners: places(threes(ends[0], ends[1])?, STEPS_OF_A_METRE),
+            normals: places(threes(ends[1], ends[2])?, STEPS_OF_A_DIRECTION),
+            triangles: threes(ends[2], end)?.into_iter().map(|three| three.map(|v| v as u32)).collect(),
         };
         let inside = mesh.triangles.iter().flatten().all(|corner| (*corner as usize) < corners);
         inside.then_some((mesh, bytes.get(4 * end..)?))

@@ -1,4 +1,5 @@
-//! The card as CSV (RFC 4180): one row for each mark, check, thing that hangs, setting, dial and plug; lengths in metres.
+//! The card as CSV (RFC 4180): one row for each mark, distance to check, thing that hangs, setting, dial, plug, check before a
+//! take, caution and assumption; lengths in metres.
 
 use fogon_core::card::{Card, Mark};
 
@@ -42,16 +43,46 @@ fn of_mark(table: &mut Table<12>, mark: &Mark) {
     ]);
 }
 
-/// The card's marks, settings, dials, microphone, plugs and cautions.
+/// Everything on the card but its drawings.
 pub fn card(card: &Card) -> String {
     let mut table = Table::new(COLUMNS);
-    for mark in &card.marks {
+    let Card {
+        name,
+        units: _,
+        verdict,
+        room,
+        marks,
+        baseline: _,
+        diagonals,
+        hung,
+        tape_error_m: _,
+        settings,
+        dials,
+        microphone,
+        cables,
+        before,
+        cautions,
+        assumed,
+        drawing: _,
+        ready,
+        power: _,
+        away: _,
+    } = card;
+    for (kind, what, words) in [
+        ("corner", "Corner", name),
+        ("room", "Room", room),
+        ("verdict", "Verdict", verdict),
+        ("ready", "Ready", &ready.sentence),
+    ] {
+        plain(&mut table, kind, "", what, words);
+    }
+    for mark in marks {
         of_mark(&mut table, mark);
     }
     if let Some(words) = card.baseline_words() {
         plain(&mut table, "baseline", "X", "Baseline", &words);
     }
-    for line in &card.diagonals {
+    for line in diagonals {
         let [one, other] = &line.letters;
         plain(
             &mut table,
@@ -61,21 +92,27 @@ pub fn card(card: &Card) -> String {
             &format!("{:.3}", line.length_m),
         );
     }
-    for hung in &card.hung {
+    for hung in hung {
         plain(&mut table, "hung", "", &hung.what, &hung.place);
     }
-    for setting in &card.settings {
+    for setting in settings {
         plain(&mut table, "setting", "", setting.name, &setting.value);
     }
-    for dial in &card.dials {
+    for dial in dials {
         plain(&mut table, "dial", &dial.letter, &dial.what, &dial.words());
     }
-    plain(&mut table, "microphone", "M", "Microphone", &card.microphone);
-    for cable in &card.cables {
+    plain(&mut table, "microphone", "M", "Microphone", microphone);
+    for cable in cables {
         plain(&mut table, "plug", "", &cable.of, &cable.to);
     }
-    for caution in &card.cautions {
+    for line in before {
+        plain(&mut table, "before", "", "Before every take", line);
+    }
+    for caution in cautions {
         plain(&mut table, "caution", "", "Caution", caution);
+    }
+    for line in assumed {
+        plain(&mut table, "assumed", "", "Assumed, not measured", line);
     }
     table.text()
 }

@@ -4,7 +4,7 @@ use fogon_core::card::Card;
 use fogon_core::problem::Problem;
 
 use crate::picture::Photo;
-use crate::{Paper, csv, dxf, html, life_size, marks, pdf, svg};
+use crate::{Paper, csv, dxf, html, life_size, marks, pdf, svg, text};
 
 /// What a card can be saved as.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -19,6 +19,8 @@ pub enum CardFile {
     Pdf,
     /// Everything on the card, as a table.
     Csv,
+    /// Everything on the card, as plain text.
+    Text,
     /// Plan and side view, 1 : 1.
     Dxf,
     /// The plan, 1 : 1.
@@ -35,12 +37,13 @@ pub enum CardFile {
 
 impl CardFile {
     /// Every one.
-    pub const ALL: [CardFile; 11] = [
+    pub const ALL: [CardFile; 12] = [
         CardFile::Html,
         CardFile::AllHtml,
         CardFile::Svg,
         CardFile::Pdf,
         CardFile::Csv,
+        CardFile::Text,
         CardFile::Dxf,
         CardFile::PlanSvg,
         CardFile::SideSvg,
@@ -57,6 +60,7 @@ impl CardFile {
             CardFile::Svg => "svg",
             CardFile::Pdf => "pdf",
             CardFile::Csv => "csv",
+            CardFile::Text => "txt",
             CardFile::Dxf => "dxf",
             CardFile::PlanSvg => "plan.svg",
             CardFile::SideSvg => "side.svg",
@@ -85,6 +89,7 @@ impl CardFile {
             CardFile::Svg | CardFile::PlanSvg | CardFile::SideSvg => "image/svg+xml",
             CardFile::Pdf => "application/pdf",
             CardFile::Csv | CardFile::MarksCsv | CardFile::CablesCsv => "text/csv; charset=utf-8",
+            CardFile::Text => "text/plain; charset=utf-8",
             CardFile::Dxf => "image/vnd.dxf",
             CardFile::MarksJson => "application/json",
         }
@@ -95,6 +100,7 @@ impl CardFile {
         match self {
             CardFile::Html | CardFile::AllHtml | CardFile::Svg | CardFile::Pdf => true,
             CardFile::Csv
+            | CardFile::Text
             | CardFile::Dxf
             | CardFile::PlanSvg
             | CardFile::SideSvg
@@ -115,6 +121,7 @@ impl CardFile {
             CardFile::Svg => svg::card(card, paper, photo).into_bytes(),
             CardFile::Pdf => pdf::card(card, paper, photo)?,
             CardFile::Csv => csv::card(card).into_bytes(),
+            CardFile::Text => text::card(card).into_bytes(),
             CardFile::Dxf => dxf::drawing(card)?,
             CardFile::PlanSvg => {
                 life_size::svg(&card.drawing.plan, &format!("{}: plan", card.name)).into_bytes()

@@ -15,6 +15,7 @@ pub mod run;
 pub mod scene;
 pub mod shopping;
 pub mod svg;
+pub mod text;
 
 mod sheet;
 mod sketch;

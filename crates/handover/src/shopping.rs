@@ -51,6 +51,9 @@ pub fn markdown(corner: &str, currency: &str, items: &[Item], prices: &PricesFro
     let from: Vec<&str> =
         [prices.source.as_str(), prices.dated.as_str()].into_iter().filter(|said| !said.is_empty()).collect();
     text += &format!("\nTogether {}. Prices: {}.\n", money(total), from.join(", "));
+    if let Some(note) = &prices.note {
+        text += &format!("{}\n", plain(note));
+    }
     text
 }
 

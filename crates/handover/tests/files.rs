@@ -122,6 +122,49 @@ fn tables_are_tables() {
     assert_eq!(json["marks"][0]["tape"]["from_left_m"].as_f64(), Some(told.marks[0].tape.from_left_m));
 }
 
+/// Table and text leave out nothing that is on paper; the text has it in the corner's own units, on lines of their own.
+#[test]
+fn table_and_text_have_all_that_is_on_paper() {
+    for units in ["metric", "imperial"] {
+        let told = with(&[("/brief/units", json!(units))]);
+        let text = String::from_utf8(bytes(CardFile::Text, &told)).unwrap();
+        let table = String::from_utf8(bytes(CardFile::Csv, &told)).unwrap();
+        let mut reader = ReaderBuilder::new().from_reader(table.as_bytes());
+        let cells: Vec<String> = reader
+            .records()
+            .flat_map(|row| row.unwrap().iter().map(str::to_owned).collect::<Vec<_>>())
+            .collect();
+        let once =
+            [told.name.clone(), told.verdict.clone(), told.microphone.clone(), told.ready.sentence.clone()];
+        let all = once
+            .into_iter()
+            .chain(told.settings.iter().map(|one| one.value.clone()))
+            .chain(told.dials.iter().map(|one| one.words()))
+            .chain(told.marks.iter().map(|one| one.set.clone()))
+            .chain(told.cables.iter().map(|one| one.to.clone()))
+            .chain(told.before.iter().map(|&one| one.to_owned()))
+            .chain(told.cautions.iter().cloned())
+            .chain(told.assumed.iter().cloned());
+        let mut many = 0;
+        for words in all {
+            assert!(text.contains(words.trim_end()), "{words} is not in the text");
+            assert!(cells.contains(&words), "{words} is not in the table");
+            many += 1;
+        }
+        assert!(many > 20, "{many}");
+        for mark in &told.marks {
+            let start = format!("- {} {}: {}, ", mark.number, mark.letter, mark.what);
+            let line = text.lines().find(|line| line.starts_with(&start)).unwrap();
+            assert!(line.contains(&told.units.mark(mark.tape.from_left_m)), "{line}");
+            assert!(line.contains(if units == "metric" {
+                " m from the left wall"
+            } else {
+                "\" from the left wall"
+            }));
+        }
+    }
+}
+
 /// Each file has one ending, found by the longest that fits.
 #[test]
 fn endings_name_files() {
@@ -129,6 +172,6 @@ fn endings_name_files() {
         assert_eq!(CardFile::named(file.ending()), Some(file));
         assert_eq!(CardFile::of_file_name(&format!("my card.{}", file.ending().to_uppercase())), Some(file));
     }
-    assert_eq!(CardFile::of_file_name("plan.txt"), None);
+    assert_eq!(CardFile::of_file_name("plan.doc"), None);
     assert_eq!(CardFile::of_file_name("svg"), None);
 }

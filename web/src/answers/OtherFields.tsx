@@ -177,7 +177,7 @@ export function MoneyFields() {
   return (
     <Group>
       <Text path="budget" label="Budget" />
-      <Text path="currency" label="Currency" placeholder="EUR" />
+      <Text path="currency" label="Currency" placeholder="EUR" help="Fogon's own prices are in EUR." />
     </Group>
   );
 }

@@ -4553,6 +4553,8 @@ export interface components {
             currency: string;
             /** @description When they were looked up. */
             dated: string;
+            /** @description What to know where the budget is told in another currency; none where it is the same. */
+            note?: string | null;
         };
         /** @description One refused value. */
         Problem: {
@@ -8298,7 +8300,7 @@ export interface operations {
             header?: never;
             path: {
                 id: number;
-                /** @description html, all.html, svg, pdf, csv, dxf, plan.svg, side.svg, marks.csv, marks.json, cables.csv */
+                /** @description html, all.html, svg, pdf, csv, txt, dxf, plan.svg, side.svg, marks.csv, marks.json, cables.csv */
                 format: string;
             };
             cookie?: never;

@@ -9,6 +9,7 @@ const FILES: readonly (readonly [string, string])[] = [
   ["all.html", "The same as a web page"],
   ["svg", "Card, as SVG"],
   ["csv", "Card, as a table"],
+  ["txt", "Card, as plain text"],
   ["dxf", "Plan and side view 1 : 1, as DXF"],
   ["plan.svg", "Plan 1 : 1, as SVG"],
   ["side.svg", "Side view 1 : 1, as SVG"],

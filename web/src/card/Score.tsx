@@ -24,7 +24,7 @@ export function Score({ assessment }: { assessment: Judged["assessment"] }) {
               <td>
                 {part.score === null || part.score === undefined ? "no reading" : fixed(100 * part.score, 0)}
               </td>
-              <td>{fixed(part.weight, 2)}</td>
+              <td>{fixed(100 * part.weight, 0)} %</td>
             </tr>
           ))}
         </tbody>

@@ -80,45 +80,43 @@ export function Bar({ corner, plan, judged, view, beside }: Props) {
           </Link>
         ))}
       </nav>
-      <DropdownMenu.Root>
+      <DropdownMenu.Root modal={false}>
         <DropdownMenu.Trigger className={button({ size: "icon" })} aria-label="More">
           <Icon name="more" />
         </DropdownMenu.Trigger>
-        <DropdownMenu.Portal>
-          <DropdownMenu.Content className={MENU} align="end" sideOffset={4}>
-            {BESIDE.map(([name, words]) => (
-              <DropdownMenu.Item key={name} className={`${MENU_ITEM} md:hidden`} asChild>
-                <Link to={`${address}/${name}`}>{words}</Link>
-              </DropdownMenu.Item>
-            ))}
-            <DropdownMenu.Item className={`${MENU_ITEM} md:hidden`} asChild>
-              <Link to={`${address}/answers`}>Answers</Link>
+        <DropdownMenu.Content className={MENU} align="end" sideOffset={4}>
+          {BESIDE.map(([name, words]) => (
+            <DropdownMenu.Item key={name} className={`${MENU_ITEM} md:hidden`} asChild>
+              <Link to={`${address}/${name}`}>{words}</Link>
             </DropdownMenu.Item>
-            {view.trial === null && (
-              <DropdownMenu.Item
-                className={MENU_ITEM}
-                onSelect={() => void table.beginTrial().catch(() => undefined)}
-              >
-                Try without saving
-              </DropdownMenu.Item>
-            )}
+          ))}
+          <DropdownMenu.Item className={`${MENU_ITEM} md:hidden`} asChild>
+            <Link to={`${address}/answers`}>Answers</Link>
+          </DropdownMenu.Item>
+          {view.trial === null && (
             <DropdownMenu.Item
               className={MENU_ITEM}
-              onSelect={() => table.act((p) => withUnits(p, units === "metric" ? "imperial" : "metric"))}
+              onSelect={() => void table.beginTrial().catch(() => undefined)}
             >
-              {units === "metric" ? "Show feet and inches" : "Show metres"}
+              Try without saving
             </DropdownMenu.Item>
-            <DropdownMenu.Item className={MENU_ITEM} onSelect={() => setRenaming(true)}>
-              Rename
-            </DropdownMenu.Item>
-            <DropdownMenu.Item
-              className={MENU_ITEM}
-              onSelect={() => void table.flush().then(() => saveFile(corner.id, plan.name))}
-            >
-              Save as a file
-            </DropdownMenu.Item>
-          </DropdownMenu.Content>
-        </DropdownMenu.Portal>
+          )}
+          <DropdownMenu.Item
+            className={MENU_ITEM}
+            onSelect={() => table.act((p) => withUnits(p, units === "metric" ? "imperial" : "metric"))}
+          >
+            {units === "metric" ? "Show feet and inches" : "Show metres"}
+          </DropdownMenu.Item>
+          <DropdownMenu.Item className={MENU_ITEM} onSelect={() => setRenaming(true)}>
+            Rename
+          </DropdownMenu.Item>
+          <DropdownMenu.Item
+            className={MENU_ITEM}
+            onSelect={() => void table.flush().then(() => saveFile(corner.id, plan.name))}
+          >
+            Save as a file
+          </DropdownMenu.Item>
+        </DropdownMenu.Content>
       </DropdownMenu.Root>
       <Rename
         open={renaming}

@@ -5,7 +5,7 @@ import { Side } from "../compare/Side";
 import { Pair } from "../picture/Pair";
 import { useJudged } from "../picture/useJudged";
 import { Button } from "../ui/button";
-import { Close, Show } from "../ui/dialog";
+import { Show } from "../ui/dialog";
 
 interface Props {
   mine: Plan;
@@ -52,7 +52,6 @@ function Versions({ mine, theirs, onMine, onTheirs }: Props) {
           units={mine.brief.units ?? "metric"}
         />
       )}
-      <Close>Cancel</Close>
     </>
   );
 }

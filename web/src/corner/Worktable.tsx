@@ -13,6 +13,7 @@ import { Pad } from "../things/Pad";
 import type { Left } from "../table/left";
 import { addressOf, PLACES, type Place } from "../table/place";
 import { SelectionContext, type Selection } from "../table/selection";
+import { seenPlan } from "../table/state";
 import type { Table } from "../table/table";
 import { TableContext, useOpenTable } from "../table/useTable";
 import { PageTitle, Shell } from "../ui/Shell";
@@ -46,7 +47,7 @@ export function Worktable({ corner, place, left }: Props) {
   const sunlight = useMemo(() => ({ looked, look }), [looked]);
   const navigate = useNavigate();
   useUndoKeys(table);
-  const plan = view.live?.plan ?? view.plan;
+  const plan = seenPlan(view);
   if (!plan)
     return (
       <Shell title={corner.name}>

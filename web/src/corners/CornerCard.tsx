@@ -170,40 +170,38 @@ function Menu({ corner, onDeleted }: Props) {
   const error = remove.error ?? duplicate.error ?? rename.error;
   return (
     <>
-      <DropdownMenu.Root>
+      <DropdownMenu.Root modal={false}>
         <DropdownMenu.Trigger
           className={button({ size: "icon", look: "quiet", className: "-my-2" })}
           aria-label={`More for ${corner.name}`}
         >
           <Icon name="more" />
         </DropdownMenu.Trigger>
-        <DropdownMenu.Portal>
-          <DropdownMenu.Content className={MENU} align="end" sideOffset={4}>
-            {corner.told && (
-              <>
-                <DropdownMenu.Item className={MENU_ITEM} onSelect={() => duplicate.mutate()}>
-                  Duplicate
-                </DropdownMenu.Item>
-                <DropdownMenu.Item className={MENU_ITEM} onSelect={() => setAsking("rename")}>
-                  Rename
-                </DropdownMenu.Item>
-              </>
-            )}
-            <DropdownMenu.Item className={MENU_ITEM} asChild>
-              <a href={`/api/v1/corners/${String(corner.id)}/file`} download>
-                Save as a file
-              </a>
-            </DropdownMenu.Item>
-            <DropdownMenu.Item className={MENU_ITEM} asChild>
-              <a href={`/api/v1/corners/${String(corner.id)}/archive`} download>
-                Save with its history
-              </a>
-            </DropdownMenu.Item>
-            <DropdownMenu.Item className={MENU_ITEM} onSelect={() => setAsking("delete")}>
-              Delete
-            </DropdownMenu.Item>
-          </DropdownMenu.Content>
-        </DropdownMenu.Portal>
+        <DropdownMenu.Content className={MENU} align="end" sideOffset={4}>
+          {corner.told && (
+            <>
+              <DropdownMenu.Item className={MENU_ITEM} onSelect={() => duplicate.mutate()}>
+                Duplicate
+              </DropdownMenu.Item>
+              <DropdownMenu.Item className={MENU_ITEM} onSelect={() => setAsking("rename")}>
+                Rename
+              </DropdownMenu.Item>
+            </>
+          )}
+          <DropdownMenu.Item className={MENU_ITEM} asChild>
+            <a href={`/api/v1/corners/${String(corner.id)}/file`} download>
+              Save as a file
+            </a>
+          </DropdownMenu.Item>
+          <DropdownMenu.Item className={MENU_ITEM} asChild>
+            <a href={`/api/v1/corners/${String(corner.id)}/archive`} download>
+              Save with its history
+            </a>
+          </DropdownMenu.Item>
+          <DropdownMenu.Item className={MENU_ITEM} onSelect={() => setAsking("delete")}>
+            Delete
+          </DropdownMenu.Item>
+        </DropdownMenu.Content>
       </DropdownMenu.Root>
       <Rename
         open={asking === "rename"}

@@ -43,6 +43,7 @@ export function KeyOf({ step }: { step: Step | null }) {
       </Popover.Trigger>
       <Popover.Portal>
         <Popover.Content
+          aria-label="Key of the drawings"
           align="end"
           sideOffset={4}
           className="border-line bg-paper z-30 w-80 rounded-xl border p-4 text-sm"
@@ -50,19 +51,21 @@ export function KeyOf({ step }: { step: Step | null }) {
           <ul className="grid gap-1.5">
             {rows.map(([ink, words]) => (
               <li key={ink} className="flex items-center gap-3">
-                <svg viewBox="0 0 40 18" className="drawing h-[18px] w-10 shrink-0" aria-hidden="true">
-                  {LINES.has(ink) ? (
-                    <line x1="1" x2="39" y1="9" y2="9" className={`ink-${ink}`} />
-                  ) : (
-                    <rect
-                      x="2"
-                      y="2"
-                      width="36"
-                      height="14"
-                      className={ink.startsWith("area") ? `area area-key ${ink}` : `ink-${ink}`}
-                    />
-                  )}
-                </svg>
+                <span className="w-10 shrink-0">
+                  <svg viewBox="0 0 40 18" className="drawing" aria-hidden="true">
+                    {LINES.has(ink) ? (
+                      <line x1="1" x2="39" y1="9" y2="9" className={`ink-${ink}`} />
+                    ) : (
+                      <rect
+                        x="2"
+                        y="2"
+                        width="36"
+                        height="14"
+                        className={ink.startsWith("area") ? `area area-key ${ink}` : `ink-${ink}`}
+                      />
+                    )}
+                  </svg>
+                </span>
                 {words}
               </li>
             ))}

@@ -8,7 +8,7 @@ import { Findings } from "../reading/Findings";
 import { Tiles } from "../reading/Tiles";
 import { LengthBox, NumberBox } from "../ui/boxes";
 import { Button } from "../ui/button";
-import { Close, Show } from "../ui/dialog";
+import { Show } from "../ui/dialog";
 import { Choice, TextField, Tick } from "../ui/fields";
 import { Shell } from "../ui/Shell";
 import { Standing } from "../ui/Standing";
@@ -159,7 +159,6 @@ export function KitPage() {
             <Button look="quiet">Quiet</Button>
             <Show title="A dialog" trigger={<Button>Open a dialog</Button>}>
               <p>It takes the focus and gives it back.</p>
-              <Close>Close</Close>
             </Show>
           </div>
         </Part>

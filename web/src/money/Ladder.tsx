@@ -34,6 +34,7 @@ export function Ladder({ plan, units }: Props) {
   return (
     <div className="grid gap-4">
       <Budget plan={plan} currency={currency} />
+      {advice?.prices.note && <p className="text-sm">▲ {advice.prices.note}</p>}
       <FreeMoves plan={plan} units={units} />
       <OnItsWay advised={advised} currency={currency} />
       {advice && (

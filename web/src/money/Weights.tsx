@@ -13,7 +13,7 @@ const ASPECTS: readonly (readonly [keyof Own, string])[] = [
   ["light", "Light"],
   ["room", "Room"],
   ["picture", "Picture"],
-  ["comfort", "Ease"],
+  ["comfort", "Comfort"],
 ];
 
 interface Props {

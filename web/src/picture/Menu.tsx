@@ -25,13 +25,13 @@ export function Menu({ options, onChange, portrait, onCloser, onSave }: Props) {
       </Popover.Trigger>
       <Popover.Portal>
         <Popover.Content
+          aria-label="What the picture shows"
           align="end"
           sideOffset={4}
           className="border-line bg-paper text-ink z-30 grid gap-2 rounded-xl max-h-(--radix-popover-content-available-height) overflow-auto border p-2"
         >
           <div className="grid grid-cols-2 gap-x-2">
             <div className="grid content-start gap-2">
-              {" "}
               <Titled title="As">
                 <RadioGroup.Root
                   value={options.lines ? "lines" : "photo"}
@@ -80,7 +80,7 @@ export function Menu({ options, onChange, portrait, onCloser, onSave }: Props) {
                 ))}
               </ToggleGroup.Root>
             </Titled>
-          </div>{" "}
+          </div>
           {!options.lines && (
             <div className="border-line grid grid-cols-2 gap-1 border-t pt-2">
               <Popover.Close className={ITEM} onClick={onCloser}>

@@ -3,6 +3,7 @@ import { useState } from "react";
 
 import type { Reading } from "../api/client";
 import { formatLength, parseLength, type UnitSystem } from "../units/length";
+import { isPart } from "../table/show";
 import { Button } from "../ui/button";
 import { FIELD } from "../ui/note";
 import type { OnMeasured } from "./onMeasured";
@@ -16,13 +17,14 @@ interface Props {
 
 export function Measured({ reading, units, onMeasured, range }: Props) {
   const length = reading.unit === "m";
+  const [times, unit] = isPart(reading.id) ? [100, "%"] : [1, reading.unit];
   const measured = reading.from === "measured";
   const [text, setText] = useState("");
   const [low = 0, high = 0] = range;
-  const words = (v: number) => (length ? formatLength(v, units) : `${v} ${reading.unit}`.trim());
+  const words = (v: number) => (length ? formatLength(v, units) : `${times * v} ${unit}`.trim());
   const read = () => {
     if (length) return parseLength(text, units);
-    return text.trim() === "" ? null : Number(text.replace(",", "."));
+    return text.trim() === "" ? null : Number(text.replace(",", ".")) / times;
   };
   const value = read();
   const fits = value !== null && Number.isFinite(value) && value >= low && value <= high;
@@ -50,7 +52,7 @@ export function Measured({ reading, units, onMeasured, range }: Props) {
             aria-describedby={bad ? "measured-bad" : undefined}
             onChange={(event) => setText(event.target.value)}
           />
-          {reading.unit !== "m" && <span className="font-normal whitespace-nowrap">{reading.unit}</span>}
+          {!length && <span className="font-normal whitespace-nowrap">{unit}</span>}
           <Button type="submit" className="whitespace-nowrap" disabled={bad !== null || text.trim() === ""}>
             Use it
           </Button>

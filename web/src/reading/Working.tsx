@@ -1,7 +1,6 @@
 // How a reading came about; and, where a person can measure it, the place to type the measured value.
 import type { Reading } from "../api/client";
 import { goodRange, inputWords, sentence, shown } from "../table/show";
-import { Close } from "../ui/dialog";
 import { useMeaning } from "../ui/terms";
 import type { UnitSystem } from "../units/length";
 import { Measured } from "./Measured";
@@ -59,7 +58,6 @@ export function Working({ reading, units, onMeasured }: Props) {
       </table>
       {reading.working.note && <p className="mb-2 text-sm">{reading.working.note}</p>}
       <p className="text-faint text-sm">Source: {reading.working.source}.</p>
-      <Close>Close</Close>
     </>
   );
 }

@@ -4,7 +4,7 @@ import { Pair } from "../picture/Pair";
 import { useJudged } from "../picture/useJudged";
 import { withSchool } from "../table/edits";
 import { useProposals } from "../table/proposals";
-import { Close, Show } from "../ui/dialog";
+import { Show } from "../ui/dialog";
 import { Trouble, Waiting } from "../ui/states";
 
 interface Props {
@@ -20,7 +20,6 @@ export function Seen({ label, onClose, ...rest }: Props) {
   return (
     <Show title={`How it looks: ${label}`} open onOpenChange={onClose} wide>
       <Both label={label} {...rest} />
-      <Close>Close</Close>
     </Show>
   );
 }

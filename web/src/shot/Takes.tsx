@@ -22,7 +22,7 @@ const to = (focal_length_mm: number): Move => ({
 });
 
 const lensOf = (focal: number, chart: ChartData) =>
-  `${fixed(focal, focal < 10 ? 1 : 0)} mm, as ${fixed(focal * chart.crop_factor, 0)} mm`;
+  `${fixed(focal, focal < 10 ? 1 : 0)}\u00a0mm, as ${fixed(focal * chart.crop_factor, 0)}\u00a0mm`;
 
 export function Takes({ chart, units, locked }: Props) {
   const table = useTable();
@@ -63,8 +63,8 @@ export function Takes({ chart, units, locked }: Props) {
                   )}
                 </td>
                 <td>{formatLength(one.distance_m, units)}</td>
-                <td>{one.nose_percent == null ? "–" : `${fixed(one.nose_percent, 0)} %`}</td>
-                <td>{fixed(one.blur_percent, 1)} %</td>
+                <td>{one.nose_percent == null ? "–" : `${fixed(one.nose_percent, 0)}\u00a0%`}</td>
+                <td className="whitespace-nowrap">{fixed(one.blur_percent, 1)} %</td>
                 <td className="wide-only">{formatLength(one.background_width_m, units)}</td>
                 <td className="wide-only">{fixed(one.near_and_wide_percent, 0)} %</td>
                 <td className="wide-only">{fixed(one.far_and_long_percent, 0)} %</td>

@@ -28,6 +28,12 @@ describe("values", () => {
     expect(sentence(value, unit, units)).toBe(words);
   });
 
+  it("that are parts of a whole are told in percent", () => {
+    expect(sentence(0.133, "", "metric", "shot.frame.headroom_fraction")).toBe("13 %");
+    expect(sentence(-0.17, "", "metric", "shot.frame.eye_line_error")).toBe("−17 %");
+    expect(sentence(0.92, "", "metric", "sound.microphone.speech_transmission_index")).toBe("0.92");
+  });
+
   it("stand apart from their unit, so that the numeral can be large", () => {
     expect(shown(1.2, "m", "metric")).toEqual({ numeral: "1.20", unit: "m" });
     expect(shown(undefined, "dB", "metric")).toEqual({ numeral: "–", unit: "" });

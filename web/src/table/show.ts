@@ -19,6 +19,9 @@ const IN_IMPERIAL: Record<string, { times: number; unit: string; digits: number 
   mm: { times: 0.001 / INCH_M, unit: "in", digits: 2 },
 };
 
+/** Readings that are a part of a whole: told in percent. */
+export const isPart = (of: string): boolean => of.endsWith("_fraction") || of === "shot.frame.eye_line_error";
+
 /**
  * A value with its unit, apart, so that the numeral can stand large. `of` is the reading that it belongs to: lenses and
  * sensors are told in millimetres everywhere.
@@ -30,6 +33,7 @@ export function shown(
   of = "",
 ): { numeral: string; unit: string } {
   if (value === null || value === undefined) return { numeral: "–", unit: "" };
+  if (isPart(of)) return { numeral: fixed(100 * value, 0), unit: "%" };
   const other = units === "imperial" && !of.startsWith("shot.lens.") ? IN_IMPERIAL[unit] : undefined;
   if (other) return { numeral: fixed(value * other.times, other.digits), unit: other.unit };
   if (unit === "m") {

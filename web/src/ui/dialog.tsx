@@ -1,7 +1,8 @@
-// Dialogs: one that shows, one that asks before something is done. Both take the focus and give it back.
+// Dialogs: one that shows, one that asks before something is done. Both take the focus and give it back; Escape closes them.
 import { AlertDialog, Dialog } from "radix-ui";
 
 import { button } from "./button";
+import { Icon } from "./icons";
 
 const OVERLAY = "fixed inset-0 z-20 bg-black/45";
 const CONTENT =
@@ -30,17 +31,19 @@ export function Show({ title, trigger, wide = false, children, ...rest }: ShowPr
           className={`${CONTENT} ${wide ? WIDTH.pictures : WIDTH.words}`}
           aria-describedby={undefined}
         >
-          <Dialog.Title className="mb-3 text-lg font-bold">{title}</Dialog.Title>
+          <Dialog.Title className="mb-3 pr-10 text-lg font-bold">{title}</Dialog.Title>
           {children}
+          {/* Last, so that what is filled in has the focus first. */}
+          <Dialog.Close
+            className={button({ size: "icon", look: "quiet", className: "absolute top-3 right-3" })}
+            aria-label="Close"
+          >
+            <Icon name="close" />
+          </Dialog.Close>
         </Dialog.Content>
       </Dialog.Portal>
     </Dialog.Root>
   );
-}
-
-/** Closes the dialog that it stands in. */
-export function Close({ children }: { children: string }) {
-  return <Dialog.Close className={button({ className: "mt-4" })}>{children}</Dialog.Close>;
 }
 
 interface AskProps {

@@ -29,9 +29,7 @@ enum PaperSize {
 pub(crate) struct Arguments {
     /// Plan file, or - for standard input
     plan: PathBuf,
-    /// File to write; its ending chooses the format: html, all.html, svg, pdf, csv, dxf, plan.svg, side.svg, marks.csv, marks.json,
-    /// cables.csv
-    #[arg(long, value_name = "FILE")]
+    #[arg(long, value_name = "FILE", help = format!("File to write; its ending chooses the format: {}", endings()))]
     out: PathBuf,
     /// Paper to lay it out for
     #[arg(long, value_enum, default_value = "a4")]
@@ -39,6 +37,11 @@ pub(crate) struct Arguments {
     /// The line drawing in place of the photograph
     #[arg(long)]
     no_picture: bool,
+}
+
+/// All that a card can be saved as.
+fn endings() -> String {
+    CardFile::ALL.map(|file| format!(".{}", file.ending())).join(", ")
 }
 
 pub(crate) fn run(arguments: &Arguments) -> Result<(), Failure> {
@@ -49,8 +52,7 @@ pub(crate) fn run(arguments: &Arguments) -> Result<(), Failure> {
     let name = arguments.out.file_name().and_then(|name| name.to_str()).unwrap_or_default();
     let Some(format) = CardFile::of_file_name(name) else {
         let shown = arguments.out.display().to_string();
-        let endings: Vec<String> = CardFile::ALL.iter().map(|file| format!(".{}", file.ending())).collect();
-        let accepted = format!("a file name ending in {}", endings.join(", "));
+        let accepted = format!("a file name ending in {}", endings());
         return Err(Problem::new("out", shown, accepted, Code::BadChoice).into());
     };
     let plan = Plan::read(&read::bytes(&arguments.plan)?)?;

@@ -3,10 +3,11 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use super::catalogue::Catalogue;
 use super::free::FreeMove;
 use super::passed_over::PassedOver;
 use super::substitute::Substitute;
-use crate::plan::Plan;
+use crate::plan::{Money, Plan};
 use crate::reading::Change;
 
 /// A thing to buy.
@@ -94,6 +95,25 @@ pub struct PricesFrom {
     pub currency: String,
     /// When they were looked up.
     pub dated: String,
+    /// What to know where the budget is told in another currency; none where it is the same.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub note: Option<String>,
+}
+
+impl PricesFrom {
+    /// Those of a catalogue, for a budget.
+    pub(super) fn of(catalogue: &Catalogue, money: &Money) -> Self {
+        let Catalogue { name, source, currency, dated, offers: _ } = catalogue;
+        let unlike = !currency.is_empty() && !money.currency.is_empty() && *currency != money.currency;
+        let note = unlike.then(|| {
+            format!(
+                "Prices are in {currency}, the budget is in {}: 1 {currency} is counted as 1 {}.",
+                money.currency, money.currency
+            )
+        });
+        let [name, source, currency, dated] = [name, source, currency, dated].map(String::clone);
+        Self { name, source, currency, dated, note }
+    }
 }
 
 /// What to do and what to buy for a sum.

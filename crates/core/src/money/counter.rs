@@ -232,12 +232,7 @@ impl Counter {
             curve,
             passed_over: self.passed_over(kit, budget, spent),
             ended_early: !kits.is_whole(),
-            prices: PricesFrom {
-                name: catalogue.name.clone(),
-                source: catalogue.source.clone(),
-                currency: catalogue.currency.clone(),
-                dated: catalogue.dated.clone(),
-            },
+            prices: PricesFrom::of(catalogue, &shop.brief.money),
         })
     }
 

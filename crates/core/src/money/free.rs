@@ -102,7 +102,9 @@ fn found(plan: &Plan, stop: Stop<'_>) -> FreeMoves {
         let target = now.with_layout(best.plan.layout);
         let after = quick(&target.brief, &target.layout);
         if gains(&before, &after) && now.layout.held_against(&target.layout).is_none() {
-            let label = format!("Rearrange the corner: {}", lower_first(&best.reason));
+            // The whole reason stands with the layout; a move is told in a line.
+            let facing = best.reason.split([',', '.']).next().unwrap_or_default();
+            let label = format!("Rearrange the corner: {}", lower_first(facing));
             moves.push(moved(&now, &target, baseline, label, &before, &after));
             now = target;
         }

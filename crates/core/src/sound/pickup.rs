@@ -4,7 +4,6 @@ use super::absorption::Absorption;
 use super::field::{clarity_c50_db, critical_distance_m, direct_to_reverberant_db, reverberant_db};
 use super::intelligibility::{BandOfSpeech, speech_transmission_index};
 use super::level::{a_weighting_db, energy, sum_db};
-use super::noise;
 use super::noise::band_ratios_db;
 use super::voice::{SPEECH_HZ, SpeechBands, directivity, off_axis_db, spectrum_1m_db};
 
@@ -126,9 +125,4 @@ pub fn pickup(scene: &Scene, at: &MicrophonePlaced) -> Pickup {
         sti: speech_transmission_index(&bands).0,
         critical_distance_m: critical,
     }
-}
-
-/// Octave levels of noise that fills the room, as a microphone of these directivity factors hears it, dB.
-pub fn diffuse_db(noise_dba: f64, q: SpeechBands) -> SpeechBands {
-    std::array::from_fn(|k| noise_dba + noise::STEADY_DB[k] - 10.0 * q[k].log10())
 }

@@ -223,6 +223,7 @@ pub(crate) fn assert_true(advice: &Advice, what: &str) {
         step.plan.check().unwrap_or_else(|problems| panic!("{what}: {problems}"));
         before = step.score;
     }
+    assert_eq!(advice.prices.note, None, "{what}: one currency");
     let sum: f64 = advice.kit.iter().map(|item| item.price).sum();
     assert!((sum - advice.spent).abs() < 1e-9 && advice.spent <= advice.budget + 1e-9, "{what}: {sum}");
     assert!(advice.score >= before - 1e-9, "{what}");
@@ -344,7 +345,8 @@ fn what_does_not_fit_or_would_tip_is_refused() {
             )
         };
         let table = format!(
-            "id,kind,label,price,mass_kg,power_w,offers,needs,figures\n\
+            "# currency: GBP\n\
+             id,kind,label,price,mass_kg,power_w,offers,needs,figures\n\
              softbox,light,Softbox,165,1.9,60,,light,{}\n\
              softbox-huge,light,Huge softbox,165,1.9,60,,light,{}\n\
              stand,support,Stand,35,1.6,,light,,height_min_m=0.8 height_max_m=2.4 foot_radius_m={radius_m} payload_kg=5\n",
@@ -360,6 +362,9 @@ fn what_does_not_fit_or_would_tip_is_refused() {
         one.unwrap_or_else(|| panic!("{id} is bought: {:?}", advice.kit))
     };
     let thin = with_feet(0.12);
+    // The budget is in EUR: who reads a price of another currency as theirs is told.
+    let note = thin.prices.note.as_deref().unwrap();
+    assert!(note.contains("Prices are in GBP") && note.contains("1 GBP is counted as 1 EUR"), "{note}");
     let (rule, reason) = refused(&thin, "softbox");
     assert!(rule == PassedBy::Stand && reason.contains("would tip: it needs "), "{reason}");
     let (rule, reason) = refused(&thin, "softbox-huge");

@@ -75,7 +75,7 @@ const CARD_PX: usize = 480;
 
 /// The set-up card, its pages, drawings and tables as files
 #[utoipa::path(get, path = "/api/v1/corners/{id}/card/{format}",
-    params(("id" = i64, Path), ("format" = String, Path, description = "html, all.html, svg, pdf, csv, dxf, plan.svg, side.svg, marks.csv, marks.json, cables.csv"),
+    params(("id" = i64, Path), ("format" = String, Path, description = "html, all.html, svg, pdf, csv, txt, dxf, plan.svg, side.svg, marks.csv, marks.json, cables.csv"),
         ("paper" = Option<String>, Query, description = "a4 or letter"),
         ("picture" = Option<String>, Query, description = "lines: the line drawing in place of the photograph"), ("download" = Option<String>, Query)),
     responses((status = 200, body = String), (status = 404, body = Details, content_type = "application/problem+json")))]

@@ -1,6 +1,7 @@
 //! What is told of a plan.
 
 use fogon_core::plan::Plan;
+use fogon_handover::file::CardFile;
 use fogon_testkit::set;
 use serde_json::{Value, json};
 
@@ -70,6 +71,8 @@ fn the_committed_description_is_current() {
     );
     assert!(of("FaceSeen", "facets")["properties"]["illuminance_lx"].is_object());
     assert!(served["paths"].as_object().unwrap().len() >= 12);
+    let asked = &served["paths"]["/api/v1/corners/{id}/card/{format}"]["get"]["parameters"][1];
+    assert_eq!(asked["description"], CardFile::ALL.map(CardFile::ending).join(", "));
     for table in ["schools", "catalogue", "materials", "schema/plan"] {
         assert_eq!(server.get(&format!("/api/v1/{table}")).status, 200, "{table}");
     }

@@ -1,6 +1,8 @@
 //! The person: the stand-in, scaled to stature, in its colours, holding itself as the place asks for.
+use std::io::Read;
 use std::sync::{Arc, LazyLock};
 
+use flate2::read::ZlibDecoder;
 use fogon_core::corner::Corner;
 use fogon_core::geometry::{DVec3, bearing_vector};
 use fogon_core::plan::{Brief, ClothingColour, FurnitureKind, Hair, Purpose};
@@ -28,10 +30,12 @@ const STEP_RAD: f32 = 0.02;
 const TABLE_M: f64 = 0.50;
 const BESIDE_M: f64 = 0.15;
 
-/// Meshed when the application was built.
+/// Meshed when the application was built, and packed.
 static HEAD: LazyLock<Head> = LazyLock::new(|| {
-    let baked = include_bytes!(concat!(env!("OUT_DIR"), "/head.bin"));
-    Head::from_bytes(baked).unwrap_or_else(Head::meshed)
+    let packed: &[u8] = include_bytes!(concat!(env!("OUT_DIR"), "/head.zlib"));
+    let mut baked = Vec::new();
+    let unpacked = ZlibDecoder::new(packed).read_to_end(&mut baked);
+    unpacked.ok().and_then(|_| Head::from_bytes(&baked)).unwrap_or_else(Head::meshed)
 });
 
 /// What the stand-in looks like for a brief.
