@@ -46,9 +46,9 @@ test("the camera is dragged along the chart, and by keys", async ({ page }) => {
 test("a focal length is taken from the table, and on the plan", async ({ page }) => {
   const id = await open(page, "Lenses", "/shot/choices");
   const table = section(page, "This frame at each focal length");
-  await table.getByRole("button", { name: /^35 mm, as 5/ }).click();
+  await table.getByRole("button", { name: /^35\smm, as 5/ }).click();
   await saved(page, id, 2);
-  await expect(table.getByText(/✓ 35 mm/)).toBeVisible();
+  await expect(table.getByText(/✓ 35\smm/)).toBeVisible();
   await expect(page.getByText(/^35 mm · f/)).toBeVisible();
   // The edge of the picture on the plan zooms.
   await page.locator("[data-grip=plan-camera-place]").focus();

@@ -8381,12 +8381,13 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            /** @description A plan, or a brief; text where it can no longer be read */
             200: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Plan"];
+                    "application/json": unknown;
                 };
             };
             /** @description What stands behind the question mark, or the request itself, cannot be read */

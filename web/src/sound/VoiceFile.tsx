@@ -1,9 +1,10 @@
 // The user's own dry voice in place of the one that ships: it stays on this machine, in the same file as the corners.
-import { useId, useState } from "react";
+import { useState } from "react";
 
 import { api, type Schemas } from "../api/client";
-import { Button, button } from "../ui/button";
+import { Button } from "../ui/button";
 import { Tick } from "../ui/fields";
+import { FilePicker } from "../ui/FilePicker";
 import { Trouble } from "../ui/states";
 import { fixed } from "../units/length";
 
@@ -15,7 +16,6 @@ interface Props {
 }
 
 export function VoiceFile({ kept, own, onUse, onChange }: Props) {
-  const id = useId();
   const [trouble, setTrouble] = useState<unknown>(null);
   const [busy, setBusy] = useState(false);
   const has = kept?.seconds != null;
@@ -43,24 +43,15 @@ export function VoiceFile({ kept, own, onUse, onChange }: Props) {
       </p>
       {trouble !== null && <Trouble error={trouble} onRetry={() => setTrouble(null)} retryWords="Close" />}
       <div className="mt-1 flex flex-wrap items-center gap-2">
-        <label
-          htmlFor={id}
-          className={`${button({ size: "small" })} focus-within:outline-ember focus-within:outline-3 focus-within:outline-offset-2 ${busy ? "opacity-60" : ""}`}
+        <FilePicker
+          size="small"
+          what="A recording of your voice"
+          accept=".wav,.flac,audio/wav,audio/flac"
+          disabled={busy}
+          onFile={(file) => void send(() => api.keepVoice(file), true)}
         >
           {busy ? "Reading it …" : has ? "Choose another file" : "Choose a file"}
-          <input
-            id={id}
-            type="file"
-            accept=".wav,.flac,audio/wav,audio/flac"
-            className="sr-only"
-            disabled={busy}
-            onChange={(event) => {
-              const file = event.target.files?.[0];
-              event.target.value = "";
-              if (file) void send(() => api.keepVoice(file), true);
-            }}
-          />
-        </label>
+        </FilePicker>
         {has && (
           <>
             <Tick label={`Use my voice, ${fixed(kept.seconds ?? 0, 1)} s`} checked={own} onTick={onUse} />

@@ -3,6 +3,7 @@ import { AlertDialog, Dialog } from "radix-ui";
 
 import { button } from "./button";
 import { Icon } from "./icons";
+import { useOpener } from "./opener";
 
 const OVERLAY = "fixed inset-0 z-20 bg-black/45";
 const CONTENT =
@@ -22,6 +23,7 @@ interface ShowProps {
 const WIDTH = { words: "w-[min(94vw,40rem)]", pictures: "w-[min(94vw,68rem)]" };
 
 export function Show({ title, trigger, wide = false, children, ...rest }: ShowProps) {
+  const opener = useOpener();
   return (
     <Dialog.Root {...rest}>
       {trigger !== undefined && <Dialog.Trigger asChild>{trigger}</Dialog.Trigger>}
@@ -30,6 +32,7 @@ export function Show({ title, trigger, wide = false, children, ...rest }: ShowPr
         <Dialog.Content
           className={`${CONTENT} ${wide ? WIDTH.pictures : WIDTH.words}`}
           aria-describedby={undefined}
+          {...opener}
         >
           <Dialog.Title className="mb-3 pr-10 text-lg font-bold">{title}</Dialog.Title>
           {children}
@@ -57,11 +60,12 @@ interface AskProps {
 }
 
 export function Ask({ title, words, yes, no, open, onOpenChange, onYes }: AskProps) {
+  const opener = useOpener();
   return (
     <AlertDialog.Root open={open} onOpenChange={onOpenChange}>
       <AlertDialog.Portal>
         <AlertDialog.Overlay className={OVERLAY} />
-        <AlertDialog.Content className={`${CONTENT} ${WIDTH.words}`}>
+        <AlertDialog.Content className={`${CONTENT} ${WIDTH.words}`} {...opener}>
           <AlertDialog.Title className="mb-2 text-lg font-bold">{title}</AlertDialog.Title>
           <AlertDialog.Description>{words}</AlertDialog.Description>
           <div className="mt-4 flex flex-wrap justify-end gap-2">

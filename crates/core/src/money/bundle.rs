@@ -248,10 +248,10 @@ impl Workshop {
             PassedBy::Place,
             match owned {
                 Some(gear) => format!(
-                    "It finds no place here that does better than your {}.",
+                    "Wherever it stands here, it does no better than your {}.",
                     lower_first(&gear.common().label)
                 ),
-                None => format!("It finds no place that helps {}.", where_now(&self.brief)),
+                None => format!("Wherever it stands, it does not help {}.", where_now(&self.brief)),
             },
         )
     }

@@ -7,12 +7,12 @@ use axum::http::{HeaderValue, StatusCode, header};
 use axum::response::{IntoResponse, Response};
 use fogon_core::card::card as make_card;
 use fogon_core::corner::Corner;
-use fogon_core::plan::Plan;
 use fogon_core::problem::Problems;
 use fogon_handover::Paper;
 use fogon_handover::file::CardFile;
 use fogon_handover::picture::Photo;
 use serde::Deserialize;
+use serde::de::IgnoredAny;
 
 use super::{Path, Query, Shared, blocking};
 use crate::problem::Details;
@@ -60,12 +60,14 @@ pub(super) fn file_name(name: &str, ending: &str) -> String {
 
 /// The corner as a plan file (or a brief file, while nothing fits)
 #[utoipa::path(get, path = "/api/v1/corners/{id}/file", params(("id" = i64, Path)),
-    responses((status = 200, body = Plan), (status = 404, body = Details, content_type = "application/problem+json")))]
+    responses((status = 200, body = serde_json::Value, description = "A plan, or a brief; text where it can no longer be read"), (status = 404, body = Details, content_type = "application/problem+json")))]
 pub(crate) async fn plan_file(State(store): State<Shared>, Path(id): Path<i64>) -> Result<Response, Details> {
     blocking(move || {
         // As it lies in the database: also where this version does not read it.
         let (name, document) = store.raw(id)?;
-        Ok(file(document + "\n", "application/json", Some(file_name(&name, "fogon.json"))))
+        let is_json = serde_json::from_str::<IgnoredAny>(&document).is_ok();
+        let kind = if is_json { "application/json" } else { "text/plain; charset=utf-8" };
+        Ok(file(document + "\n", kind, Some(file_name(&name, "fogon.json"))))
     })
     .await
 }

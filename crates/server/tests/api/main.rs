@@ -5,6 +5,7 @@
 
 mod buying;
 mod corners;
+mod described;
 mod guarding;
 mod hearing;
 mod judging;

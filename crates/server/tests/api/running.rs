@@ -10,6 +10,8 @@ use fogon_server::{Config, serve};
 use fogon_testkit::BOX_ROOM;
 use serde_json::Value;
 
+use crate::described;
+
 /// A running server; stops when dropped.
 pub(crate) struct Server {
     pub(crate) base: String,
@@ -110,7 +112,9 @@ impl Server {
         // Sound is no text; those who ask for it look at its bytes themselves.
         let body = answer.body_mut().with_config().limit(50_000_000).read_to_vec().unwrap();
         let text = String::from_utf8_lossy(&body).into_owned();
-        Answer { status: answer.status().as_u16(), kind, tag, text, bytes: body, headers }
+        let status = answer.status().as_u16();
+        described::hold(method, path, status, &kind, &text);
+        Answer { status, kind, tag, text, bytes: body, headers }
     }
 
     pub(crate) fn get(&self, path: &str) -> Answer {

@@ -1,0 +1,93 @@
+// Anything is pressed, in any order, on every step: nothing breaks, what is seen is what is saved, and undo leads all the way back.
+import { expect, test, type Page } from "@playwright/test";
+
+import { open, step, stored } from "./help";
+import { sound } from "./path";
+import { dice } from "./random";
+
+/** What is left alone: it leaves the corner, asks for a file or a printer, deletes, or works for longer than a press. */
+const NOT =
+  /^(fogon|Undo|Redo|Print|Save|Delete|Read a table|Choose a file|Pick a|Place everything anew|Lay out|Let a phone in|Lay it step|Play|Frame the shot|Go to|More|Compare|Time yourself|Tell where)/i;
+
+/** Presses one of the things in the step that can be pressed; what it was called, or nothing where none was found. */
+async function pressOne(
+  page: Page,
+  below: (most: number) => number,
+  done: readonly string[],
+): Promise<string | null> {
+  const things = page
+    .getByRole("main")
+    .locator(
+      "button:visible:not([disabled]), [role=tab]:visible, input[type=checkbox]:visible, summary:visible",
+    );
+  const many = await things.count();
+  for (let attempt = 0; attempt < 12; attempt += 1) {
+    const one = things.nth(below(many));
+    const name = await one
+      .evaluate((e) => (e.getAttribute("aria-label") ?? (e as HTMLElement).innerText).trim())
+      .catch(() => null);
+    if (name === null || NOT.test(name)) continue;
+    // What has not been pressed yet comes first.
+    if (done.includes(name) && attempt < 8) continue;
+    await one.scrollIntoViewIfNeeded().catch(() => undefined);
+    const isDone = await one.click({ timeout: 2000 }).then(
+      () => true,
+      () => false,
+    );
+    if (isDone) return name;
+  }
+  return null;
+}
+
+/** The plan as it lies in the file, without what a save adds. */
+async function planOf(page: Page, id: number): Promise<unknown> {
+  return (await page.request.get(`/api/v1/corners/${String(id)}/file`)).json();
+}
+
+const STEPS = ["Room", "You", "Shot", "Light", "Day", "Sound", "Money", "Card"];
+const PRESSES = Number(process.env.FOGON_PRESSES ?? 24);
+
+for (const seed of [1, 2])
+  test(`${String(PRESSES)} presses anywhere, walk ${String(seed)}`, async ({ page }) => {
+    test.setTimeout(60_000 + 3000 * PRESSES);
+    const faults: string[] = [];
+    page.on("pageerror", (fault) => faults.push(String(fault)));
+    page.on("console", (said) => said.type() === "error" && faults.push(said.text()));
+    const id = await open(page, `Pressed ${String(seed)}`, "/room");
+    await expect(page.getByRole("img", { name: "Plan, from above" })).toBeVisible();
+    const before = await planOf(page, id);
+    const roll = dice(seed);
+    const below = (most: number) => Math.floor(roll() * most);
+    const done: string[] = [];
+    for (let press = 0; press < PRESSES; press += 1) {
+      if (press % 5 === 0) await step(page, STEPS[below(STEPS.length)] ?? "Room").click();
+      const name = await pressOne(page, below, done);
+      if (name !== null) done.push(name);
+      // What opens over the page is looked at and closed.
+      if (await page.locator("[role=dialog], [role=alertdialog]").first().isVisible())
+        await page.keyboard.press("Escape");
+      expect(faults, done.join(" > ")).toEqual([]);
+      await expect(page.getByRole("navigation", { name: "Order of the work" })).toBeVisible();
+    }
+    await sound(page, done.join(" > "));
+    expect(done.length).toBeGreaterThan(PRESSES / 2);
+    // Some of it has changed the plan.
+    expect((await stored(page, id)).revision, done.join(" > ")).toBeGreaterThan(1);
+    await expect(page.getByRole("banner").getByText("saved", { exact: true })).toBeVisible();
+    // What is seen is what is saved.
+    const verdict = () => page.getByRole("banner").getByRole("link", { name: /ready/i }).innerText();
+    const seen = await verdict();
+    await page.reload();
+    await expect(page.getByRole("banner").getByRole("link", { name: /ready/i })).toBeVisible();
+    expect(await verdict(), done.join(" > ")).toBe(seen);
+    // All the way back.
+    const undo = page.getByRole("button", { name: "Undo" });
+    for (let back = 0; back < 3 * PRESSES && (await undo.isEnabled()); back += 1) {
+      const { revision } = await stored(page, id);
+      await undo.click();
+      await expect.poll(async () => (await stored(page, id)).revision).toBeGreaterThan(revision);
+      await expect(page.getByRole("banner").getByText("saved", { exact: true })).toBeVisible();
+    }
+    await expect(undo).toBeDisabled();
+    expect(await planOf(page, id), done.join(" > ")).toEqual(before);
+  });
