@@ -6,27 +6,36 @@ import "./drawing/charts.css";
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { setNonce } from "get-nonce";
 import { Tooltip } from "radix-ui";
-import { lazy, StrictMode, Suspense } from "react";
+import { StrictMode, Suspense } from "react";
 import { createRoot } from "react-dom/client";
 import { ErrorBoundary } from "react-error-boundary";
-import { BrowserRouter, Route, Routes } from "react-router";
+import { BrowserRouter, matchPath, Route, Routes } from "react-router";
 
 import { OpenToPhones } from "./floor/OpenToPhones";
 import { Door } from "./ui/Door";
+import { fetched, type Fetched } from "./ui/fetched";
 import { GlossaryProvider } from "./ui/terms";
 import { BrokenDown, NotFound, Waiting } from "./ui/states";
 
-// Each page is fetched when it is gone to.
-const CornersPage = lazy(() => import("./corners/CornersPage").then((m) => ({ default: m.CornersPage })));
-const StartPage = lazy(() => import("./start/StartPage").then((m) => ({ default: m.StartPage })));
-const AnswersPage = lazy(() => import("./answers/AnswersPage").then((m) => ({ default: m.AnswersPage })));
-const AllFigures = lazy(() => import("./start/AllFigures").then((m) => ({ default: m.AllFigures })));
-const CornerPage = lazy(() => import("./corner/CornerPage").then((m) => ({ default: m.CornerPage })));
-const HousePage = lazy(() => import("./house/HousePage").then((m) => ({ default: m.HousePage })));
-const LayingPage = lazy(() => import("./floor/LayingPage").then((m) => ({ default: m.LayingPage })));
-const PhonePage = lazy(() => import("./floor/PhonePage").then((m) => ({ default: m.PhonePage })));
-const PhoneTakes = lazy(() => import("./take/PhoneTakes").then((m) => ({ default: m.PhoneTakes })));
-const KitPage = lazy(() => import("./kit/KitPage").then((m) => ({ default: m.KitPage })));
+// Each page is fetched when it is gone to. A phone has a door of its own, and asks for nothing else.
+const ON_PHONES = {
+  "/phone/:id/takes": fetched(() => import("./take/PhoneTakes").then((m) => m.PhoneTakes)),
+  "/phone/:id?": fetched(() => import("./floor/PhonePage").then((m) => m.PhonePage)),
+};
+const ON_THE_DESK = {
+  "/": fetched(() => import("./corners/CornersPage").then((m) => m.CornersPage)),
+  "/new": fetched(() => import("./start/StartPage").then((m) => m.StartPage)),
+  "/new/all": fetched(() => import("./start/AllFigures").then((m) => m.AllFigures)),
+  "/kept": fetched(() => import("./house/HousePage").then((m) => m.HousePage)),
+  "/kit": fetched(() => import("./kit/KitPage").then((m) => m.KitPage)),
+  "/corners/:id/answers": fetched(() => import("./answers/AnswersPage").then((m) => m.AnswersPage)),
+  "/corners/:id/floor": fetched(() => import("./floor/LayingPage").then((m) => m.LayingPage)),
+  "/corners/:id/:place?/:tab?": fetched(() => import("./corner/CornerPage").then((m) => m.CornerPage)),
+};
+
+/** The routes of pages. */
+const routesOf = (pages: Record<string, Fetched>) =>
+  Object.entries(pages).map(([path, { Page }]) => <Route key={path} path={path} element={<Page />} />);
 
 /** The server is this computer, or one beside it: it is asked although the browser sees no network. */
 const ALWAYS = { networkMode: "always" } as const;
@@ -44,14 +53,7 @@ function Desk() {
       <Door>
         <OpenToPhones />
         <Routes>
-          <Route path="/" element={<CornersPage />} />
-          <Route path="/new" element={<StartPage />} />
-          <Route path="/new/all" element={<AllFigures />} />
-          <Route path="/kept" element={<HousePage />} />
-          <Route path="/kit" element={<KitPage />} />
-          <Route path="/corners/:id/answers" element={<AnswersPage />} />
-          <Route path="/corners/:id/floor" element={<LayingPage />} />
-          <Route path="/corners/:id/:place?/:tab?" element={<CornerPage />} />
+          {routesOf(ON_THE_DESK)}
           <Route path="*" element={<NotFound />} />
         </Routes>
       </Door>
@@ -59,8 +61,12 @@ function Desk() {
   );
 }
 
-const root = document.getElementById("root");
-if (root) {
+/** The page that the address asks for is fetched first: what comes after a placeholder, React shows 300 ms later. */
+async function begin(root: HTMLElement): Promise<void> {
+  const pages = Object.entries({ ...ON_PHONES, ...ON_THE_DESK });
+  const [, first] = pages.find(([path]) => matchPath(path, window.location.pathname)) ?? [];
+  // One that cannot be fetched is told of by the page's own boundary.
+  await first?.fetch().catch(() => undefined);
   createRoot(root).render(
     <StrictMode>
       <QueryClientProvider client={queries}>
@@ -69,9 +75,7 @@ if (root) {
             <ErrorBoundary fallbackRender={({ error }) => <BrokenDown error={error} />}>
               <Suspense fallback={<Waiting what="Opening" />}>
                 <Routes>
-                  {/* A phone has a door of its own, and asks for nothing else. */}
-                  <Route path="/phone/:id/takes" element={<PhoneTakes />} />
-                  <Route path="/phone/:id?" element={<PhonePage />} />
+                  {routesOf(ON_PHONES)}
                   <Route path="*" element={<Desk />} />
                 </Routes>
               </Suspense>
@@ -82,3 +86,6 @@ if (root) {
     </StrictMode>,
   );
 }
+
+const root = document.getElementById("root");
+if (root) void begin(root);
