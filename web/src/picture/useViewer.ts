@@ -7,6 +7,9 @@ import type { Plan } from "../api/client";
 /** Kept so long after the last one looked, ms. */
 const KEPT_MS = 10_000;
 
+/** The first picture is asked for so long after there is a plan to show, ms. */
+const FIRST_AFTER_MS = 200;
+
 interface Held {
   viewer: Viewer;
   eyes: number;
@@ -60,7 +63,15 @@ export function useViewer(
   const view = useSyncExternalStore(viewer.subscribe, viewer.view);
   const follows = isOn && view.slow_ms === null;
   useEffect(() => {
-    if (follows) viewer.show({ plan, width, overlay, hour });
+    if (!follows) return;
+    const show = () => viewer.show({ plan, width, overlay, hour });
+    if (viewer.view().frame) {
+      show();
+      return;
+    }
+    // The first picture takes all processors for a second: readings and drawings are painted before it.
+    const later = window.setTimeout(show, FIRST_AFTER_MS);
+    return () => window.clearTimeout(later);
   }, [viewer, plan, width, overlay, follows, hour]);
   return [viewer, view];
 }
