@@ -10,39 +10,42 @@ export interface Hand {
   give: (what: Locator, file: { name: string; mimeType: string; buffer: Buffer }) => Promise<void>;
 }
 
+/** What is hit: radio buttons are dressed as their labels. */
+async function hit(what: Locator): Promise<Locator> {
+  const label = what.locator("xpath=ancestor::label[1]");
+  return (await label.count()) > 0 ? label : what;
+}
+
+/** A mouse and a finger pick alike: the browser shows a list of its own. */
+const pick: Hand["pick"] = async (what, words) => {
+  await what.selectOption({ label: words });
+};
+
+/** Gives a file to what asks for one once it is pressed. */
+async function giveTo(
+  page: Page,
+  press: () => Promise<void>,
+  file: Parameters<Hand["give"]>[1],
+): Promise<void> {
+  const [chooser] = await Promise.all([page.waitForEvent("filechooser"), press()]);
+  await chooser.setFiles([file]);
+}
+
 export const byMouse = (page: Page): Hand => ({
-  press: async (what) => {
-    // Radio buttons are dressed as their labels.
-    const label = what.locator("xpath=ancestor::label[1]");
-    await ((await label.count()) > 0 ? label : what).click();
-  },
+  press: async (what) => (await hit(what)).click(),
   fill: (what, text) => what.fill(text),
-  pick: async (what, words) => {
-    await what.selectOption({ label: words });
-  },
-  give: async (what, file) => {
-    const [chooser] = await Promise.all([page.waitForEvent("filechooser"), what.click()]);
-    await chooser.setFiles([file]);
-  },
+  pick,
+  give: (what, file) => giveTo(page, () => what.click(), file),
 });
 
 export const byFinger = (page: Page): Hand => ({
-  press: async (what) => {
-    const label = what.locator("xpath=ancestor::label[1]");
-    await ((await label.count()) > 0 ? label : what).tap();
-  },
+  press: async (what) => (await hit(what)).tap(),
   fill: async (what, text) => {
     await what.tap();
     await what.fill(text);
   },
-  // Phones show a list of their own.
-  pick: async (what, words) => {
-    await what.selectOption({ label: words });
-  },
-  give: async (what, file) => {
-    const [chooser] = await Promise.all([page.waitForEvent("filechooser"), what.tap()]);
-    await chooser.setFiles([file]);
-  },
+  pick,
+  give: (what, file) => giveTo(page, () => what.tap(), file),
 });
 
 const MOST_PRESSES = 250;
@@ -89,7 +92,6 @@ export const byKeys = (page: Page): Hand => ({
   },
   give: async (what, file) => {
     await goTo(page, what);
-    const [chooser] = await Promise.all([page.waitForEvent("filechooser"), page.keyboard.press("Space")]);
-    await chooser.setFiles([file]);
+    await giveTo(page, () => page.keyboard.press("Space"), file);
   },
 });

@@ -24,7 +24,7 @@ export interface Told {
 const NONSENSE = /NaN|undefined|Infinity|\[object|null\b/;
 
 /** What no view may do: tell nonsense, scroll sideways. */
-export async function sound(page: Page, what: string): Promise<void> {
+export async function looksRight(page: Page, what: string): Promise<void> {
   expect(await page.locator("body").innerText(), what).not.toMatch(NONSENSE);
   const over = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
   expect(over, `${what} scrolls sideways`).toBeLessThanOrEqual(0);
@@ -63,7 +63,7 @@ export async function firstRun(page: Page, hand: Hand, told: Told): Promise<numb
   await counts(page, hand, told.microphones);
   await next("Money");
   await hand.fill(page.getByLabel("Budget"), told.budget);
-  await sound(page, "the first run");
+  await looksRight(page, "the first run");
   await hand.press(button(page, "Lay out the corner"));
   await expect(page.getByRole("img", { name: "The picture as the lens sees it" })).toBeVisible({
     timeout: 60_000,

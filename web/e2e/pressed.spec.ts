@@ -2,7 +2,7 @@
 import { expect, test, type Page } from "@playwright/test";
 
 import { open, step, stored } from "./help";
-import { sound } from "./path";
+import { looksRight } from "./path";
 import { dice } from "./random";
 
 /** What is left alone: it leaves the corner, asks for a file or a printer, deletes, or works for longer than a press. */
@@ -69,7 +69,7 @@ for (const seed of [1, 2])
       expect(faults, done.join(" > ")).toEqual([]);
       await expect(page.getByRole("navigation", { name: "Order of the work" })).toBeVisible();
     }
-    await sound(page, done.join(" > "));
+    await looksRight(page, done.join(" > "));
     expect(done.length).toBeGreaterThan(PRESSES / 2);
     // Some of it has changed the plan.
     expect((await stored(page, id)).revision, done.join(" > ")).toBeGreaterThan(1);

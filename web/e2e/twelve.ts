@@ -7,7 +7,7 @@ import { expect, test, type Page } from "@playwright/test";
 
 import { byFinger, byMouse } from "./hand";
 import { step } from "./help";
-import { firstRun, marks, session, sound, testTake } from "./path";
+import { firstRun, marks, session, looksRight, testTake } from "./path";
 import { CORNERS } from "./twelve-corners";
 
 const PHONE = { viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true };
@@ -15,7 +15,7 @@ const STEPS = ["Room", "You", "Shot", "Light", "Day", "Sound", "Money", "Card"];
 const INTO = process.env.FOGON_PICTURES;
 
 async function looked(page: Page, name: string, what: string): Promise<void> {
-  await sound(page, what);
+  await looksRight(page, what);
   if (INTO) await page.screenshot({ path: `${INTO}/${name.replace(/\W+/g, "-")}-${what}.png` });
 }
 

@@ -4,7 +4,7 @@ import { expect, test, type Page } from "@playwright/test";
 
 import { byFinger, byKeys, byMouse, type Hand } from "./hand";
 import { saved, step, stored } from "./help";
-import { firstRun, marks, session, sound, testTake, type Told } from "./path";
+import { firstRun, marks, session, looksRight, testTake, type Told } from "./path";
 
 const TOLD: Told = {
   name: "Bedroom",
@@ -90,7 +90,7 @@ test("by keys alone", async ({ page }) => {
 test.describe("on a phone", () => {
   test.use({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true });
   test("by finger alone", async ({ page }) => {
-    await whole(page, byFinger(page), (what) => sound(page, what));
+    await whole(page, byFinger(page), (what) => looksRight(page, what));
   });
 });
 
@@ -100,7 +100,7 @@ test.describe("at 200 %", () => {
   test("with reduced motion nothing moves by itself, nothing is out of reach", async ({ page }) => {
     await page.emulateMedia({ reducedMotion: "reduce" });
     await whole(page, byMouse(page), async (what) => {
-      await sound(page, what);
+      await looksRight(page, what);
       const moving = await page.evaluate(() =>
         document
           .getAnimations()

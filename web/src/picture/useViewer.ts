@@ -7,7 +7,7 @@ import type { Plan } from "../api/client";
 /** Kept so long after the last one looked, ms. */
 const KEPT_MS = 10_000;
 
-/** The first picture is asked for so long after there is a plan to show, ms. */
+/** The first picture is asked for so long after its place is there, ms. */
 const FIRST_AFTER_MS = 200;
 
 interface Held {
@@ -61,17 +61,15 @@ export function useViewer(
   const [viewer] = useState(() => take(place));
   useEffect(() => enter(place), [place]);
   const view = useSyncExternalStore(viewer.subscribe, viewer.view);
+  // The first picture takes all processors for a second: readings and drawings are painted before it.
+  const [isPainted, setPainted] = useState(view.frame !== null);
   const follows = isOn && view.slow_ms === null;
   useEffect(() => {
-    if (!follows) return;
-    const show = () => viewer.show({ plan, width, overlay, hour });
-    if (viewer.view().frame) {
-      show();
-      return;
-    }
-    // The first picture takes all processors for a second: readings and drawings are painted before it.
-    const later = window.setTimeout(show, FIRST_AFTER_MS);
+    const later = window.setTimeout(() => setPainted(true), FIRST_AFTER_MS);
     return () => window.clearTimeout(later);
-  }, [viewer, plan, width, overlay, follows, hour]);
+  }, []);
+  useEffect(() => {
+    if (follows && isPainted) viewer.show({ plan, width, overlay, hour });
+  }, [viewer, plan, width, overlay, follows, isPainted, hour]);
   return [viewer, view];
 }

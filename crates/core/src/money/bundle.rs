@@ -248,10 +248,10 @@ impl Workshop {
             PassedBy::Place,
             match owned {
                 Some(gear) => format!(
-                    "Wherever it stands here, it does no better than your {}.",
+                    "In this corner it does no better than your {}.",
                     lower_first(&gear.common().label)
                 ),
-                None => format!("Wherever it stands, it does not help {}.", where_now(&self.brief)),
+                None => format!("It helps nowhere in this room {}.", where_now(&self.brief)),
             },
         )
     }
@@ -388,8 +388,8 @@ impl Workshop {
 /// Seat and camera stay where they are.
 fn where_now(brief: &Brief) -> &'static str {
     match brief.person.posture {
-        Posture::Standing => "where you stand now",
-        Posture::Seated => "where you sit now",
+        Posture::Standing => "while you stand where you do now",
+        Posture::Seated => "while you sit where you do now",
     }
 }
 

@@ -4,13 +4,13 @@
 use serde::Serialize;
 use utoipa::ToSchema;
 
-use crate::arrange::{Stop, propose_until, replaced};
+use crate::arrange::{Stop, nearest_facing, propose_until, replaced};
 use crate::assess::mend::changes;
 use crate::assess::{Quick, quick, without_moves};
 use crate::corner::Corner;
 use crate::plan::{Layout, PatchStep, Plan, ThingId, change};
 use crate::reading::Change;
-use crate::units::{beside_lens, capital, lower_first};
+use crate::units::{beside_lens, capital};
 
 /// A gain smaller than this is not worth moving a stand for. Fogon's own rule.
 const LEAST_GAIN: f64 = 0.005;
@@ -102,9 +102,8 @@ fn found(plan: &Plan, stop: Stop<'_>) -> FreeMoves {
         let target = now.with_layout(best.plan.layout);
         let after = quick(&target.brief, &target.layout);
         if gains(&before, &after) && now.layout.held_against(&target.layout).is_none() {
-            // The whole reason stands with the layout; a move is told in a line.
-            let facing = best.reason.split([',', '.']).next().unwrap_or_default();
-            let label = format!("Rearrange the corner: {}", lower_first(facing));
+            let seat = target.layout.seat.bearing_deg;
+            let label = format!("Rearrange the corner: you face {}", nearest_facing(&target.brief, seat));
             moves.push(moved(&now, &target, baseline, label, &before, &after));
             now = target;
         }
