@@ -21,6 +21,15 @@ const pick: Hand["pick"] = async (what, words) => {
   await what.selectOption({ label: words });
 };
 
+/**
+ * The browser hands over a file dialog only while somebody listens, and takes a moment to begin: a press right after
+ * would be missed. So it is listened for from the first.
+ */
+const hears = (page: Page, hand: Hand): Hand => {
+  page.on("filechooser", () => undefined);
+  return hand;
+};
+
 /** Gives a file to what asks for one once it is pressed. */
 async function giveTo(
   page: Page,
@@ -31,22 +40,24 @@ async function giveTo(
   await chooser.setFiles([file]);
 }
 
-export const byMouse = (page: Page): Hand => ({
-  press: async (what) => (await hit(what)).click(),
-  fill: (what, text) => what.fill(text),
-  pick,
-  give: (what, file) => giveTo(page, () => what.click(), file),
-});
+export const byMouse = (page: Page): Hand =>
+  hears(page, {
+    press: async (what) => (await hit(what)).click(),
+    fill: (what, text) => what.fill(text),
+    pick,
+    give: (what, file) => giveTo(page, () => what.click(), file),
+  });
 
-export const byFinger = (page: Page): Hand => ({
-  press: async (what) => (await hit(what)).tap(),
-  fill: async (what, text) => {
-    await what.tap();
-    await what.fill(text);
-  },
-  pick,
-  give: (what, file) => giveTo(page, () => what.tap(), file),
-});
+export const byFinger = (page: Page): Hand =>
+  hears(page, {
+    press: async (what) => (await hit(what)).tap(),
+    fill: async (what, text) => {
+      await what.tap();
+      await what.fill(text);
+    },
+    pick,
+    give: (what, file) => giveTo(page, () => what.tap(), file),
+  });
 
 const MOST_PRESSES = 250;
 
@@ -73,25 +84,26 @@ async function goTo(page: Page, what: Locator): Promise<void> {
   throw new Error(`${String(what)} is not reached by keys`);
 }
 
-export const byKeys = (page: Page): Hand => ({
-  press: async (what) => {
-    await goTo(page, what);
-    // Arrows pick a radio button as they reach it, except where there is but one.
-    const isPicked = await what.evaluate((e) => e instanceof HTMLInputElement && e.checked);
-    const isLink = await what.evaluate((e) => e instanceof HTMLAnchorElement);
-    if (!isPicked) await page.keyboard.press(isLink ? "Enter" : "Space");
-  },
-  fill: async (what, text) => {
-    await goTo(page, what);
-    await page.keyboard.press("Control+a");
-    await page.keyboard.type(text);
-  },
-  pick: async (what, words) => {
-    await goTo(page, what);
-    await page.keyboard.type(words);
-  },
-  give: async (what, file) => {
-    await goTo(page, what);
-    await giveTo(page, () => page.keyboard.press("Space"), file);
-  },
-});
+export const byKeys = (page: Page): Hand =>
+  hears(page, {
+    press: async (what) => {
+      await goTo(page, what);
+      // Arrows pick a radio button as they reach it, except where there is but one.
+      const isPicked = await what.evaluate((e) => e instanceof HTMLInputElement && e.checked);
+      const isLink = await what.evaluate((e) => e instanceof HTMLAnchorElement);
+      if (!isPicked) await page.keyboard.press(isLink ? "Enter" : "Space");
+    },
+    fill: async (what, text) => {
+      await goTo(page, what);
+      await page.keyboard.press("Control+a");
+      await page.keyboard.type(text);
+    },
+    pick: async (what, words) => {
+      await goTo(page, what);
+      await page.keyboard.type(words);
+    },
+    give: async (what, file) => {
+      await goTo(page, what);
+      await giveTo(page, () => page.keyboard.press("Space"), file);
+    },
+  });
