@@ -31,7 +31,7 @@ use crate::plan::{
 use crate::problem::{Code, Problem};
 
 pub use angle_at::{AngleAt, image_distance_mm};
-pub use camera::{behind_sensor_m, is_flat};
+pub use camera::{behind_sensor_m, held_below_m, is_flat};
 pub use carried::Carried;
 pub use carrier::{Carrier, STACK_M, stands_on};
 pub use doors::door_swing;

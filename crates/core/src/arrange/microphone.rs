@@ -37,7 +37,7 @@ pub(super) fn place(
     for (id, gear) in at_hand.iter().filter(|(id, _)| asked.is_none_or(|asked| asked == *id)) {
         let Some(used) = at_a_place(&corner, &others, stands, (id, gear), hand) else { continue };
         let got = heard(gear, used.position_m.into());
-        let works = crate::corner::works(brief, id) && is_carried(&used);
+        let works = crate::corner::works(brief, id) && is_carried(&used.support);
         if is_heard(&got) && works {
             best = Some((works, got.sti, used));
             break;
@@ -64,11 +64,12 @@ fn is_heard(got: &Pickup) -> bool {
 }
 
 /// Something at hand carries it, or it needs nothing.
-fn is_carried(used: &Microphone) -> bool {
-    !matches!(used.support.kind, SupportKind::Floor | SupportKind::Boom) || used.support.gear.is_some()
+fn is_carried(support: &Support) -> bool {
+    !matches!(support.kind, SupportKind::Floor | SupportKind::Boom) || support.gear.is_some()
 }
 
-/// One microphone at the first of its places that is legal.
+/// One microphone at the first of its places that is legal, on what is at hand or what the room has; on an arm that nobody
+/// owns only where those carry it nowhere.
 fn at_a_place(
     corner: &Corner<'_>,
     others: &[Thing],
@@ -76,6 +77,7 @@ fn at_a_place(
     (id, gear): (&Id, &GearMicrophone),
     hand: f64,
 ) -> Option<Microphone> {
+    let mut on_nothing = None;
     for place in places(corner, gear, hand) {
         let put = |support: Support| Microphone {
             gear: id.clone(),
@@ -94,14 +96,20 @@ fn at_a_place(
         if !fits(&Support::none()) {
             continue;
         }
-        let mut supports = microphone_supports(corner, stands, gear.mounting, place, hand).into_iter();
+        let supports = microphone_supports(corner, stands, gear.mounting, place, hand).into_iter();
         let tail = microphone_tail_m(corner, place);
-        let holds = |support: &Support| stand_holds(corner, support, tail, gear.common.mass_kg);
-        if let Some(support) = supports.find(|support| holds(support) && fits(support)) {
-            return Some(put(support));
+        for support in supports.filter(|support| stand_holds(corner, support, tail, gear.common.mass_kg)) {
+            let owned = is_carried(&support);
+            if (owned || on_nothing.is_none()) && fits(&support) {
+                let used = put(support);
+                if owned {
+                    return Some(used);
+                }
+                on_nothing = Some(used);
+            }
         }
     }
-    None
+    on_nothing
 }
 
 fn microphone_supports(

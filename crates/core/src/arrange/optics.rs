@@ -2,12 +2,13 @@
 //! that no lens reaches is taken nearer, cut out of what is recorded, or wider or tighter.
 
 use super::seats::{Facing, SeatPlace};
-use crate::corner::{behind_sensor_m, image_distance_mm, is_flat};
+use super::stands::highest_hold_m;
+use crate::corner::{behind_sensor_m, held_below_m, image_distance_mm, is_flat};
 use crate::edit::set_pose;
 use crate::geometry::{DVec3, bearing_vector};
 use crate::person::landmarks_of;
 use crate::plan::{Brief, Camera, GearCamera, GearLens, Id, Orientation, Support, SupportKind};
-use crate::shot::framing::{self, Pose, Wanted};
+use crate::shot::framing::{self, Line, Pose, Wanted};
 use crate::shot::lens::crop_factor;
 use crate::shot::recording::{delivered_px, recorded_px};
 
@@ -23,6 +24,12 @@ const CROP_MOST: f64 = 2.0;
 /// Sizes of shot that are tried where the wanted one finds no place, parts of its height: wider ones, then tighter ones.
 /// Fogon's own rule.
 pub(super) const OTHER_SIZES: [f64; 7] = [1.25, 1.5, 1.9, 0.85, 0.72, 0.6, 2.15];
+
+/// A lens that a stand does not hold at its height is lowered until it looks up by so much at most, degrees, in so many steps
+/// at most, to within this, m. Fogon's own rule.
+const LOOKS_UP_MOST_DEG: f64 = 10.0;
+const LOWERED_STEPS: usize = 8;
+const WITHIN_M: f64 = 0.001;
 
 /// How the shot is taken: with what focal length, how much of it is kept, how high the frame is against the wanted one.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -57,6 +64,8 @@ pub(super) struct Optics<'a> {
     pub(super) want: Wanted,
     image_mm: (f64, f64),
     pub(super) eye_m: f64,
+    /// No stand at hand holds the lens higher, m.
+    highest_m: Option<f64>,
 }
 
 /// A take with the pose that frames the person from a seat at the origin with the lens to the front.
@@ -90,7 +99,18 @@ impl<'a> Optics<'a> {
                     framing::wanted(brief, &marks, long / short).orientation == Orientation::Portrait;
                 let image_mm = if upright { (short, long) } else { (long, short) };
                 let want = framing::wanted(brief, &marks, image_mm.0 / image_mm.1);
-                all.push(Self { body_id, body, lens_id, lens, want, image_mm, eye_m: marks.eye_m });
+                let highest_m =
+                    highest_hold_m(brief).map(|hold| hold + held_below_m(body, lens) - 2.0 * WITHIN_M);
+                all.push(Self {
+                    body_id,
+                    body,
+                    lens_id,
+                    lens,
+                    want,
+                    image_mm,
+                    eye_m: marks.eye_m,
+                    highest_m,
+                });
             }
         }
         all
@@ -136,6 +156,7 @@ impl<'a> Optics<'a> {
         let want = if take.size == 1.0 { self.want } else { self.want.scaled(take.size) };
         let eyes = DVec3::new(0.0, 0.0, self.eye_m);
         let pose = framing::pose(brief, &want, take.focal_length_mm, self.image_height_mm(take), eyes, 0.0);
+        let pose = self.within_reach(&want, take, eyes, pose);
         let image = image_distance_mm(take.focal_length_mm, pose.subject_distance_m)
             .unwrap_or(take.focal_length_mm)
             / 1000.0;
@@ -150,6 +171,25 @@ impl<'a> Optics<'a> {
             behind_rise_m: -back * sin,
             too_near_m: self.lens.nearest_focus_m - (pose.subject_distance_m + image),
         }
+    }
+
+    /// The same frame from as high as a stand at hand holds the lens, looking up a little, where it would be higher. A stand that
+    /// is too short for that leaves the pose as it is: it is told as too short.
+    fn within_reach(&self, want: &Wanted, take: Take, eyes: DVec3, pose: Pose) -> Pose {
+        let Some(highest) = self.highest_m else { return pose };
+        let mut lower = pose;
+        for _ in 0..LOWERED_STEPS {
+            if lower.position_m.z <= highest {
+                break;
+            }
+            let angle = (highest - eyes.z).atan2(lower.position_m.y);
+            if angle.to_degrees() < -LOOKS_UP_MOST_DEG {
+                return pose;
+            }
+            let (focal, image) = (take.focal_length_mm, self.image_height_mm(take));
+            lower = framing::pose_on(Line::Elevation(angle), want, focal, image, eyes, 0.0);
+        }
+        if lower.position_m.z <= highest + WITHIN_M { lower } else { pose }
     }
 
     /// The shot of a person at a place in one take.

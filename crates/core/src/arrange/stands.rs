@@ -147,15 +147,27 @@ fn is_column(support: &GearSupport) -> bool {
     support.reach_m > 0.25 && offers("camera") && offers("light") && offers("microphone")
 }
 
-/// Whether something at hand carries a camera wherever it is: a tripod, a fixing, a column where that is the rig.
-pub(super) fn carries_camera(brief: &Brief) -> bool {
-    let at_hand = brief.gear.values().filter(|gear| gear.at_hand()).filter_map(Gear::support);
-    let mut offering =
-        at_hand.filter(|support| support.common.offers.is_empty() || support.common.offers("camera"));
+/// What at hand carries a camera wherever it is: a tripod, a fixing, a column where that is the rig.
+fn camera_stands_at_hand(brief: &Brief) -> impl Iterator<Item = &GearSupport> {
     let by_column = brief.schools.rig == RigSchool::Column;
-    offering.any(|support| {
-        !stands_on_furniture(support) && (support.reach_m <= 0.25 || by_column || is_fixing(support))
-    })
+    let at_hand = brief.gear.values().filter(|gear| gear.at_hand()).filter_map(Gear::support);
+    at_hand.filter(|support| support.common.offers.is_empty() || support.common.offers("camera")).filter(
+        move |support| {
+            !stands_on_furniture(support) && (support.reach_m <= 0.25 || by_column || is_fixing(support))
+        },
+    )
+}
+
+/// Whether something at hand carries a camera wherever it is.
+pub(super) fn carries_camera(brief: &Brief) -> bool {
+    camera_stands_at_hand(brief).next().is_some()
+}
+
+/// The highest at which what stands on the floor holds a camera, m; `None` where nothing at hand does, or something hangs it up.
+pub(super) fn highest_hold_m(brief: &Brief) -> Option<f64> {
+    let hangs = camera_stands_at_hand(brief).any(is_fixing);
+    let highest = camera_stands_at_hand(brief).map(|stand| stand.height_max_m).reduce(f64::max);
+    highest.filter(|_| !hangs)
 }
 
 /// Whether gear for a rig is at hand.

@@ -1,5 +1,5 @@
-//! Moves that mend findings. Each candidate is applied and judged again; it is offered only if the finding is
-//! gone and no new stop or fix has come.
+//! Moves that mend findings. Each candidate is applied and judged again; it is offered only if the finding is gone and nothing
+//! as bad has come in its place, so that no two fixes ever undo each other.
 
 mod camera;
 mod candidate;
@@ -21,20 +21,24 @@ pub(crate) use candidate::with_iso;
 /// Fills in `fix` where a move mends the finding.
 pub(super) fn offer_moves(plan: &Plan, assessment: &mut Assessment) {
     let Some(corner) = Corner::of(plan) else { return };
-    let before = blocking(assessment);
-    let readings = std::mem::take(&mut assessment.readings);
-    for finding in &mut assessment.findings {
-        for (label, layout) in candidates(&corner, finding).take(JUDGED) {
-            if let Some(fix) = judged(plan, &before, &readings, finding, label, layout) {
-                finding.fix = Some(fix);
-                finding.advice = "".into();
-                break;
-            }
+    let fixes: Vec<Option<Fix>> = assessment
+        .findings
+        .iter()
+        .map(|finding| {
+            let mut tried = candidates(&corner, finding).take(JUDGED);
+            tried.find_map(|(label, layout)| judged(plan, assessment, finding, label, layout))
+        })
+        .collect();
+    for (finding, fix) in assessment.findings.iter_mut().zip(fixes) {
+        if fix.is_some() {
+            finding.fix = fix;
+            finding.advice = "".into();
         }
     }
-    assessment.readings = readings;
 }
 
+/// A score that falls by less is the same. Fogon's own rule.
+const SCORE_KEPT: f64 = 1e-6;
 /// The key's size as the face sees it grows by so much at least, or moving it is not worth the walk.
 const SOFTER: f64 = 1.1;
 
@@ -58,8 +62,8 @@ pub fn same_lamp(plan: &Plan) -> Option<Fix> {
         let candidate = plan.with_layout(layout);
         let after = of_layout(&candidate.brief, &candidate.layout);
         let worse = blocking(&after).iter().any(|id| !blocked.contains(id));
-        let better = size(&after) >= SOFTER * size(&before) && after.score >= before.score - 1e-9;
-        if worse || !better || best.as_ref().is_some_and(|(score, ..)| after.score <= *score + 1e-9) {
+        let better = size(&after) >= SOFTER * size(&before) && after.score >= before.score - SCORE_KEPT;
+        if worse || !better || best.as_ref().is_some_and(|(score, ..)| after.score <= *score + SCORE_KEPT) {
             continue;
         }
         let moved = Corner::of(&candidate)?;
@@ -81,27 +85,31 @@ fn blocking(assessment: &Assessment) -> Vec<Topic> {
     assessment.findings.iter().filter(|f| f.severity != Severity::Consider).map(|f| f.id.clone()).collect()
 }
 
-/// The fix, if the candidate removes the finding and adds no stop and no fix.
-fn judged(
-    plan: &Plan,
-    before: &[Topic],
-    readings: &[Reading],
-    finding: &Finding,
-    label: String,
-    layout: Layout,
-) -> Option<Fix> {
+/// The fix, if the candidate removes the finding and brings none in its place that is as bad, so that fixes never lead in a
+/// circle: each leaves fewer findings than there were. A reading that is only a matter of taste is not mended at the cost of
+/// the whole either.
+fn judged(plan: &Plan, before: &Assessment, finding: &Finding, label: String, layout: Layout) -> Option<Fix> {
     if plan.layout.held_against(&layout).is_some() {
         return None;
     }
     let candidate = plan.with_layout(layout);
     let after = of_layout(&candidate.brief, &candidate.layout);
-    if after.findings.iter().any(|f| f.id == finding.id)
-        || blocking(&after).iter().any(|id| !before.contains(id))
-    {
+    let was =
+        |new: &Finding| before.findings.iter().any(|old| old.id == new.id && old.severity <= new.severity);
+    let is_taste = finding.severity == Severity::Consider;
+    // A dial more to set takes a moment more: that is never in the way of a move.
+    let takes_time = Topic::from(Quantity::ReadyCornerTimeS);
+    let counts = |new: &Finding| new.severity != Severity::Consider || is_taste && new.id != takes_time;
+    let in_its_place = after.findings.iter().any(|new| counts(new) && !was(new));
+    let is_gone = after.findings.iter().all(|new| new.id != finding.id);
+    let is_banded = matches!(&finding.id, Topic::Reading(reading) if reading.quantity.banded().is_some());
+    let costs = is_taste && is_banded && after.score < before.score - SCORE_KEPT;
+    if !is_gone || in_its_place || costs {
         return None;
     }
     candidate.check().ok()?;
-    Some(Fix { label, patch: change(plan, &candidate), changes: changes(readings, &after.readings) })
+    let changes = changes(&before.readings, &after.readings);
+    Some(Fix { label, patch: change(plan, &candidate), changes })
 }
 
 /// Readings that differ by more than rounding.

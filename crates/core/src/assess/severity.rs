@@ -92,7 +92,7 @@ pub(super) fn severity_of(corner: &Corner<'_>, reading: &Reading) -> Option<Seve
     let banded = reading.id.quantity.banded()?;
     match reading.standing {
         Standing::Good | Standing::Plain => None,
-        _ if is_of_missing_microphone(corner, banded) => None,
+        _ if is_of_missing_microphone(corner, banded) || is_of_missing_key(corner, banded) => None,
         Standing::Fair => Some(Severity::Consider),
         Standing::Poor if blocks(corner, banded, reading) => Some(Severity::Fix),
         Standing::Poor => Some(Severity::Consider),
@@ -110,6 +110,11 @@ fn is_of_missing_microphone(corner: &Corner<'_>, banded: Banded) -> bool {
             | Banded::SoundMicrophoneGainOverCameraDb
     );
     corner.microphone.is_none() && of_microphone
+}
+
+/// What is told as the key that is missing, not by itself.
+fn is_of_missing_key(corner: &Corner<'_>, banded: Banded) -> bool {
+    banded == Banded::LightFaceRatio && crate::light::house::shines(corner)
 }
 
 /// Whether a poor reading stands in the way.

@@ -34,14 +34,19 @@ pub fn behind_sensor_m(body: &GearCamera, lens: &GearLens, on: SupportKind) -> f
     if is_flat(body, lens) && !stands { BEHIND_FLAT_M } else { BEHIND_M }
 }
 
+/// How far under its lens a camera is held, m.
+pub fn held_below_m(body: &GearCamera, lens: &GearLens) -> f64 {
+    shape(body, lens).half_height_m
+}
+
+fn shape(body: &GearCamera, lens: &GearLens) -> &'static Body {
+    if is_flat(body, lens) { &FLAT } else { &WHOLE }
+}
+
 impl Corner<'_> {
     /// Where the camera is held: under its body, m.
     pub fn camera_hold_m(&self) -> DVec3 {
-        self.view.position_m - DVec3::Z * self.camera_body().half_height_m
-    }
-
-    fn camera_body(&self) -> &'static Body {
-        if is_flat(self.body, self.lens) { &FLAT } else { &WHOLE }
+        self.view.position_m - DVec3::Z * held_below_m(self.body, self.lens)
     }
 }
 
@@ -49,7 +54,7 @@ impl Corner<'_> {
 pub(super) fn camera(corner: &Corner<'_>, others: &[Thing]) -> Thing {
     let view = &corner.view;
     let sensor = corner.image_distance_mm / 1000.0;
-    let Body { half_width_m, half_height_m, front_m, back_m } = corner.camera_body();
+    let Body { half_width_m, half_height_m, front_m, back_m } = shape(corner.body, corner.lens);
     let (front, back) = (*front_m, sensor + back_m);
     let middle = view.position_m + view.forward * ((front - back) / 2.0);
     let half = [view.forward * ((front + back) / 2.0), view.right * *half_width_m, view.up * *half_height_m];

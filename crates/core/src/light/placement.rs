@@ -24,6 +24,9 @@ pub struct LampPlace {
 /// Angles to try for a key, preferred first: 40 degrees off, 30 up (common practice, no source).
 const KEY_AZIMUTHS: [f64; 4] = [40.0, 33.0, 45.0, 52.0];
 const KEY_ELEVATIONS: [f64; 5] = [30.0, 23.0, 38.0, 16.0, 44.0];
+/// Under a low ceiling, or on a low stand, a key barely above the eyes: flatter, but far better than a lamp overhead. Tried
+/// last. Fogon's own rule.
+const KEY_LOW_ELEVATIONS: [f64; 2] = [9.0, 3.0];
 /// A fill stands on the other side, lower.
 const FILL_AZIMUTHS: [f64; 4] = [50.0, 40.0, 62.0, 75.0];
 const FILL_ELEVATIONS: [f64; 3] = [5.0, 15.0, -8.0];
@@ -46,6 +49,24 @@ fn round_the_lens(corner: &Corner<'_>, light: &LightAt<'_>) -> Vec<LampPlace> {
     AHEAD_M.map(at).to_vec()
 }
 
+/// How near to the eyes a light may come in a direction from them, m: out of the picture and clear of the head. `None` where it
+/// never leaves the picture.
+pub fn nearest_m(corner: &Corner<'_>, light: &LightAt<'_>, direction: DVec3) -> Option<f64> {
+    let [right, left, top, _, behind] = corner.view.planes();
+    nearest_out_of(corner, light, direction, &[right, left, behind, top])
+}
+
+fn nearest_out_of(
+    corner: &Corner<'_>,
+    light: &LightAt<'_>,
+    direction: DVec3,
+    planes: &[Plane],
+) -> Option<f64> {
+    let offsets = lamp_offsets(light, direction);
+    nearest_outside_m(planes, corner.eyes_m, direction, &offsets, MARGIN_M + SLACK_M)
+        .map(|d| d.max(NEAREST_M + SLACK_M + 0.15))
+}
+
 /// Places for a light of some role, best first. `side` is +1 for camera right, -1 for left.
 pub fn places(corner: &Corner<'_>, light: &LightAt<'_>, role: Role, side: f64) -> Vec<LampPlace> {
     let (azimuths, elevations): (Vec<f64>, &[f64]) = match role {
@@ -66,16 +87,15 @@ pub fn places(corner: &Corner<'_>, light: &LightAt<'_>, role: Role, side: f64) -
     }
     let [right, left, top, _, behind] = corner.view.planes();
     let to_lens = corner.to_lens();
-    let mut found = Vec::with_capacity(azimuths.len() * elevations.len() * FURTHER_M.len());
-    for further in FURTHER_M {
+    let low: &[f64] = if role == Role::Key { &KEY_LOW_ELEVATIONS } else { &[] };
+    let rows = [elevations, low].into_iter().flat_map(|rows| FURTHER_M.map(|further| (rows, further)));
+    let mut found = Vec::new();
+    for (elevations, further) in rows {
         for elevation in elevations {
             for azimuth in &azimuths {
                 let direction = light_direction(to_lens, *azimuth, *elevation);
-                let offsets = lamp_offsets(light, direction);
-                let nearest = |planes: &[Plane]| {
-                    nearest_outside_m(planes, corner.eyes_m, direction, &offsets, MARGIN_M + SLACK_M)
-                        .map(|d| d.max(NEAREST_M + SLACK_M + 0.15) + further)
-                };
+                let nearest =
+                    |planes: &[Plane]| Some(nearest_out_of(corner, light, direction, planes)? + further);
                 let sides = [right, left, behind];
                 let any = [right, left, behind, top];
                 let at = |distance: f64| corner.eyes_m + direction * distance;

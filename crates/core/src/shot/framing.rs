@@ -7,8 +7,9 @@ use crate::person::Landmarks;
 use crate::plan::{Brief, CameraHeight, Orientation, Placement, Posture, Purpose};
 use crate::shot::lens::{distance_for_frame_m, focal_for_frame_mm};
 
-/// Shoulders may take this part of a vertical picture's width (Fogon's own rule).
-const SHOULDER_PART: f64 = 0.9;
+/// Shoulders are to take this part of a vertical picture's width: a little less than the nine tenths that they may, so that a
+/// camera to the millimetre keeps it (Fogon's own rule).
+const SHOULDER_PART: f64 = 0.895;
 /// Headroom of wider shots, where thirds would leave too much (common practice, no source).
 const HEADROOM_MEDIUM: f64 = 0.10;
 const HEADROOM_WIDE: f64 = 0.08;

@@ -13,6 +13,8 @@ const THICK_M: f64 = 0.02;
 /// Elevations of the line from mouth (or the middle of mouth and instrument) to microphone, preferred first: 45 to 75 degrees keep the voice on axis
 /// (common practice, no source).
 const RISES_DEG: [f64; 6] = [60.0, 70.0, 50.0, 78.0, 40.0, 30.0];
+/// A stand on the desk reaches up no further than the desk lets it: further off and flatter, tried for those alone.
+const DESK_RISES_DEG: [f64; 3] = [24.0, 18.0, 12.0];
 const TURNS_DEG: [f64; 7] = [0.0, 15.0, -15.0, 30.0, -30.0, 50.0, -50.0];
 const FURTHER_M: [f64; 4] = [0.0, 0.06, 0.15, 0.30];
 /// Where microphones in the picture and on the desk work best, m (common practice, no source).
@@ -54,6 +56,8 @@ fn free_places(corner: &Corner<'_>, mounting: Mounting, hand: f64) -> Vec<DVec3>
         _ if has_desk_arm(corner.brief) => &[1.0, -1.0],
         _ => &[1.0],
     };
+    let flatter: &[f64] = if mounting == Mounting::Desk { &DESK_RISES_DEG } else { &[] };
+    let rises = [&RISES_DEG, flatter].concat();
     let mut found = Vec::new();
     if corner.brief.schools.microphone == MicrophoneSchool::InShot {
         for distance in IN_SHOT_M {
@@ -68,7 +72,7 @@ fn free_places(corner: &Corner<'_>, mounting: Mounting, hand: f64) -> Vec<DVec3>
     }
     let planes = corner.view.planes();
     for further in FURTHER_M {
-        for (sign, rise) in signs.iter().flat_map(|sign| RISES_DEG.map(|rise| (sign, rise))) {
+        for (sign, rise) in signs.iter().flat_map(|sign| rises.iter().map(move |rise| (sign, rise))) {
             for turn in TURNS_DEG {
                 let direction = light_direction(to_lens, hand * turn, sign * rise);
                 let offsets = [DVec3::ZERO];

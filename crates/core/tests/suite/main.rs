@@ -1,5 +1,5 @@
 //! The core from outside, as its users call it. One binary, one file per subject:
-//! `again` a corner laid out anew; `steps` the order of the work; `laws` what holds in any room; `by_hand` the legal rules from the document's definitions; `rules` every legal
+//! `advice` what is told can be done; `again` a corner laid out anew; `steps` the order of the work; `laws` what holds in any room; `by_hand` the legal rules from the document's definitions; `rules` every legal
 //! rule broken on purpose; `doors` swings and ways out; `fixes` every finding that a move can mend; `bands` the table of bands and weights;
 //! `view` the picture against an independent projection; `chart` the shot over distance; `seen` screens and what is behind; `ways` three layouts and their rigs;
 //! `schools` what each choice changes; `framing` the shot solved and read back; `patches` changes; `search` proposals and obstacles; `space` geometry by brute force; `picture` drawings against a projection
@@ -11,6 +11,7 @@
 // A helper of a test fails by panicking, as the test does.
 #![allow(clippy::unwrap_used)]
 
+mod advice;
 mod again;
 mod bands;
 mod blind;

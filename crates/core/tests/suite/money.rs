@@ -351,7 +351,7 @@ fn what_does_not_fit_or_would_tip_is_refused() {
              softbox-huge,light,Huge softbox,165,1.9,60,,light,{}\n\
              stand,support,Stand,35,1.6,,light,,height_min_m=0.8 height_max_m=2.4 foot_radius_m={radius_m} payload_kg=5\n",
             lamp(0.65),
-            lamp(1.9)
+            lamp(2.4)
         );
         let catalogue = std::sync::Arc::new(Catalogue::read(table.as_bytes()).unwrap());
         fogon_core::money::advise(&asked, &catalogue, 500.0).unwrap()
@@ -369,7 +369,7 @@ fn what_does_not_fit_or_would_tip_is_refused() {
     assert!(rule == PassedBy::Stand && reason.contains("would tip: it needs "), "{reason}");
     let (rule, reason) = refused(&thin, "softbox-huge");
     assert!(
-        rule == PassedBy::Place && reason.contains("1.90 m across") && reason.contains("would fit"),
+        rule == PassedBy::Place && reason.contains("2.40 m across") && reason.contains("would fit"),
         "{reason}"
     );
     let firm = with_feet(0.42);

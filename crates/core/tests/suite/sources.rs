@@ -415,7 +415,7 @@ fn every_remedy_for_weak_lamps_mends() {
         assert!(of(&mended).in_hand_stops.abs() < 0.25, "{change:?} leaves {}", of(&mended).in_hand_stops);
     }
     let told =
-        without_moves(&plan).findings.into_iter().find(|f| f.id == "light.power.in_hand_stops").unwrap();
+        without_moves(&plan).findings.into_iter().find(|f| f.id == "light.face.exposure_stops").unwrap();
     assert!(
         told.advice.contains("Open the lens") && told.advice.contains("times the light"),
         "{}",
@@ -605,15 +605,15 @@ fn spare_lamps_light_the_background() {
 fn what_would_fit_is_told_and_does() {
     let mut document = box_room();
     set(&mut document, "/brief/gear/panel/state", json!("never"));
-    set(&mut document, "/brief/gear/octa/width_m", json!(1.9));
-    set(&mut document, "/brief/gear/octa/height_m", json!(1.9));
+    set(&mut document, "/brief/gear/octa/width_m", json!(2.4));
+    set(&mut document, "/brief/gear/octa/height_m", json!(2.4));
     set(&mut document, "/brief/gear/octa/depth_m", json!(0.9));
     let plan = best(&document);
-    assert!(!plan.layout.lights.contains_key(&Id::from("key")), "1.9 m find no place");
+    assert!(!plan.layout.lights.contains_key(&Id::from("key")), "2.4 m find no place");
     let told = fogon_core::arrange::why(&plan).into_iter().find(|p| p.thing == "Key").expect("told");
     let width = told.why.split("no wider than ").nth(1).and_then(|w| w.split(' ').next()).expect("a width");
     let width: f64 = width.parse().unwrap();
-    for (field, size) in [("width_m", width), ("height_m", width), ("depth_m", 0.9 * width / 1.9)] {
+    for (field, size) in [("width_m", width), ("height_m", width), ("depth_m", 0.9 * width / 2.4)] {
         set(&mut document, &format!("/brief/gear/octa/{field}"), json!(size));
     }
     let smaller = best(&document);

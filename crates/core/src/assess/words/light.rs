@@ -9,8 +9,8 @@ use crate::light::highlight::{Bright, Highlight, highlights};
 use crate::light::mirrored::Mirrored;
 use crate::light::power::{Change, Power, power};
 use crate::light::tint::Mixture;
-use crate::plan::{Gel, ThingId, thing_named};
-use crate::reading::{Quantity, Reading, ReadingId};
+use crate::plan::{Gel, Role, ThingId, thing_named};
+use crate::reading::{Quantity, Reading, ReadingId, Standing};
 use crate::units::{aperture, capital, decimals, degrees};
 
 /// A lack of light smaller than this is not told, stops: it would round to none.
@@ -45,7 +45,13 @@ pub(super) fn notes(lit: &LightReport<'_>, readings: &[Reading]) -> Vec<Finding>
         all.extend(mixed(mixture));
         all.extend(white_balance(corner, mixture));
     }
-    let weak_power = power(lit).filter(|power| power.in_hand_stops < -TOLD_STOPS);
+    // A face that is too dark tells it already, with the same remedies.
+    let face = readings.iter().find(|reading| reading.id == Quantity::LightFaceExposureStops);
+    let is_dark = face.is_some_and(|face| {
+        face.value.is_some_and(|stops| stops < 0.0)
+            && matches!(face.standing, Standing::Fair | Standing::Poor)
+    });
+    let weak_power = power(lit).filter(|power| power.in_hand_stops < -TOLD_STOPS && !is_dark);
     all.extend(weak_power.map(|power| weak(corner, &power)));
     all.extend(from_readings(corner, readings));
     all.extend(of_lights(corner, readings));
@@ -212,7 +218,11 @@ fn from_readings(corner: &Corner<'_>, readings: &[Reading]) -> Vec<Finding> {
     let value = |id: Quantity| readings.iter().find(|r| r.id == id).and_then(|r| r.value);
     let source = "common practice, no source";
     let mut all = Vec::new();
-    if let Some(stops) = value(Quantity::LightFaceSocketStops).filter(|stops| *stops < SOCKET_STOPS) {
+    // Under the ceiling light alone it is told as the key that is missing.
+    let lit_as_planned = |stops: f64| (!crate::light::house::shines(corner)).then_some(stops);
+    if let Some(stops) =
+        value(Quantity::LightFaceSocketStops).and_then(lit_as_planned).filter(|stops| *stops < SOCKET_STOPS)
+    {
         all.push(
             Finding::new(
                 Quantity::LightFaceSocketStops,
@@ -221,10 +231,12 @@ fn from_readings(corner: &Corner<'_>, readings: &[Reading]) -> Vec<Finding> {
             )
             .because("Eyes in the dark look tired: the mark of a lamp that hangs too high.", source)
             .on(Quantity::LightFaceSocketStops, Some(stops))
-            .advise("Lower the key, switch a ceiling light off, or lay something white before you."),
+            .advise("Lower the key, or lay something white before you."),
         );
     }
-    if let Some(stops) = value(Quantity::LightFaceLeanStops).filter(|stops| stops.abs() > LEAN_STOPS) {
+    if let Some(stops) =
+        value(Quantity::LightFaceLeanStops).and_then(lit_as_planned).filter(|stops| stops.abs() > LEAN_STOPS)
+    {
         all.push(
             Finding::new(
                 Quantity::LightFaceLeanStops,
@@ -243,7 +255,9 @@ fn from_readings(corner: &Corner<'_>, readings: &[Reading]) -> Vec<Finding> {
             .advise("A larger lamp further off is steadier; or keep still."),
         );
     }
-    if let Some(stops) = value(Quantity::LightBackgroundStops).filter(|stops| *stops >= 0.05) {
+    if let Some(stops) =
+        value(Quantity::LightBackgroundStops).and_then(lit_as_planned).filter(|stops| *stops >= 0.05)
+    {
         all.push(
             Finding::new(
                 Quantity::LightBackgroundStops,
@@ -252,7 +266,11 @@ fn from_readings(corner: &Corner<'_>, readings: &[Reading]) -> Vec<Finding> {
             )
             .because("The eye goes where it is brightest.", source)
             .on(Quantity::LightBackgroundStops, Some(stops))
-            .advise("Move further from the wall, keep the lamps off it, or hang something darker."),
+            .advise(if corner.lights.is_empty() {
+                "Move further from the wall, or hang something darker."
+            } else {
+                "Move further from the wall, keep the lamps off it, or hang something darker."
+            }),
         );
     }
     if let Some(stops) = value(Quantity::LightScreenEvennessStops).filter(|stops| *stops > EVEN_STOPS) {
@@ -302,7 +320,7 @@ fn from_readings(corner: &Corner<'_>, readings: &[Reading]) -> Vec<Finding> {
             .advise("Raise the back light's dial, or move further from the screen."),
         );
     }
-    if value(Quantity::LightKeyCatchlightMm).is_some_and(|mm| mm <= 0.0) {
+    if value(Quantity::LightKeyCatchlightMm).and_then(lit_as_planned).is_some_and(|mm| mm <= 0.0) {
         all.push(
             Finding::new(
                 Quantity::LightKeyCatchlightMm,
@@ -311,7 +329,10 @@ fn from_readings(corner: &Corner<'_>, readings: &[Reading]) -> Vec<Finding> {
             )
             .because("Eyes without a catchlight look dead.", source)
             .on(Quantity::LightKeyCatchlightMm, Some(0.0))
-            .advise("Lower the key, or bring it nearer to the lens."),
+            .advise(match corner.role(Role::Key).next() {
+                Some(_) => "Lower the key, or bring it nearer to the lens.",
+                None => "Turn a little towards the window.",
+            }),
         );
     }
     all

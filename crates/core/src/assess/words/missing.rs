@@ -3,9 +3,9 @@
 use super::super::severity::is_heard;
 use crate::corner::{Corner, Kit, Unmet, unmet_needs};
 use crate::finding::{Finding, Missing, Severity};
-use crate::plan::{Gear, Part, Role, SupportKind, ThingId};
+use crate::plan::{Gear, Id, Mounting, OpeningKind, Part, Role, SupportKind, ThingId};
 use crate::reading::{Quantity, Reading};
-use crate::units::lower_first;
+use crate::units::{capital, lower_first};
 
 /// Everything that is missing.
 pub(super) fn missing(corner: &Corner<'_>, readings: &[Reading]) -> Vec<Finding> {
@@ -46,7 +46,12 @@ fn microphone(corner: &Corner<'_>, readings: &[Reading]) -> Option<Finding> {
     let mut finding = Finding::new(Missing::Microphone, severity, sentence)
         .because("Viewers leave bad sound sooner than a bad picture.", "common practice, no source")
         .advise(match owned_microphone(corner) {
-            Some((label, None)) => format!("Bring your {label} near the mouth: it is owned and not in use."),
+            Some((label, None)) if is_held(corner) => {
+                format!("Bring your {label} near the mouth: it is owned and not in use.")
+            }
+            Some((label, None)) => {
+                format!("Nothing at hand holds your {label} near your mouth: an arm would.")
+            }
             Some((label, Some(lacks))) => {
                 format!(
                     "Your {label} needs {lacks}, and nothing at hand has it: buy that, and it comes into use."
@@ -73,6 +78,18 @@ fn owned_microphone(corner: &Corner<'_>) -> Option<(String, Option<String>)> {
     Some((lower_first(&gear.common().label), lacks))
 }
 
+/// Something at hand, or of the room, could hold a microphone near the mouth.
+fn is_held(corner: &Corner<'_>) -> bool {
+    let at_hand = || corner.brief.gear.values().filter(|gear| gear.at_hand());
+    let mounted = |wanted: Mounting| at_hand().filter_map(Gear::microphone).any(|own| own.mounting == wanted);
+    let on_furniture = corner.brief.room.furniture.values().any(|piece| crate::corner::stands_on(piece.kind));
+    let by_arm = at_hand().any(|gear| gear.support().is_some_and(|stand| stand.common.offers("microphone")));
+    let needs_none = at_hand()
+        .filter_map(Gear::microphone)
+        .any(|own| !matches!(own.mounting, Mounting::Boom | Mounting::Desk));
+    needs_none || by_arm || mounted(Mounting::Desk) && on_furniture
+}
+
 /// Nothing that was set up lights the face.
 fn key(corner: &Corner<'_>) -> Option<Finding> {
     crate::light::apparent::key(corner).is_none().then(|| {
@@ -86,9 +103,26 @@ fn key(corner: &Corner<'_>) -> Option<Finding> {
             },
         );
         finding
-            .because("Light from above leaves the eyes dark; light from the side shapes a face.", "common practice, no source")
-            .advise("Sit facing the window by day, put a lamp that you own beside the camera, or buy one from the list of purchases.")
+            .because(
+                "Light from above leaves the eyes dark; light from the side shapes a face.",
+                "common practice, no source",
+            )
+            .advise(key_advice(corner))
     })
+}
+
+/// What would light the face, of what room and shelf hold.
+fn key_advice(corner: &Corner<'_>) -> String {
+    let has_window = corner.brief.room.openings.values().any(|opening| opening.kind == OpeningKind::Window);
+    let idle = |id: &Id| corner.layout.lights.values().all(|light| light.gear != *id);
+    let lamps =
+        corner.brief.gear.iter().filter(|(id, gear)| gear.at_hand() && gear.light().is_some() && idle(id));
+    let own = lamps.map(|(_, gear)| lower_first(&gear.common().label)).next();
+    let lamp = own.map_or_else(
+        || "buy a lamp for beside the camera from the list of purchases".to_owned(),
+        |label| format!("put your {label} beside the camera"),
+    );
+    if has_window { format!("Face the window by day, or {lamp}.") } else { format!("{}.", capital(&lamp)) }
 }
 
 fn back(corner: &Corner<'_>) -> Option<Finding> {
@@ -150,10 +184,14 @@ fn on_books(corner: &Corner<'_>) -> Option<Finding> {
     let camera = &corner.layout.camera;
     let words = corner.carried_words(Part::Camera(camera)).filter(|_| camera.support.is_by_itself())?;
     let sentence = format!("Nothing made for it carries the camera: it stands {words}.");
-    Some(
-        unsteady(corner, ThingId::Camera, Severity::Consider, sentence)
-            .advise("That will do. A tripod, or a small one on the desk, is quicker to put back."),
-    )
+    let mut owned = corner.brief.gear.values().filter(|gear| gear.at_hand()).filter_map(Gear::support);
+    let has_tripod = owned.any(|stand| stand.common.offers("camera") && !stand.common.offers("furniture"));
+    let advice = if has_tripod {
+        "That will do. Your own tripod finds no floor there; a small one on the desk is quicker to put back."
+    } else {
+        "That will do. A tripod, or a small one on the desk, is quicker to put back."
+    };
+    Some(unsteady(corner, ThingId::Camera, Severity::Consider, sentence).advise(advice))
 }
 
 /// A tripod that is owned, and does not go to where the lens has to be.
