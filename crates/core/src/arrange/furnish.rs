@@ -103,7 +103,7 @@ impl Furnished {
     /// Ready before not ready, fewest stops, fewest fixes, higher score.
     pub(crate) fn is_better(&self, than: &Self) -> bool {
         let rank = |f: &Self| (f.quick.stops, f.quick.fixes);
-        rank(self) < rank(than) || (rank(self) == rank(than) && self.quick.score > than.quick.score + 1e-6)
+        rank(self) < rank(than) || (rank(self) == rank(than) && self.quick.score > than.quick.score + 1e-9)
     }
 }
 

@@ -99,9 +99,10 @@ impl Judged {
         self.quick.stops == 0 && self.quick.fixes == 0
     }
 
-    /// Ready before not ready, fewest broken rules, fewest things to mend, highest score, better heard, most free floor.
+    /// Ready before not ready, fewest broken rules, fewest things to mend, highest score, better heard, most free floor. Scores are the
+    /// same where rounding alone parts them.
     pub(super) fn order(&self, other: &Self) -> Ordering {
-        let score = |j: &Self| (j.quick.score * 1e6).round();
+        let score = |j: &Self| (j.quick.score * 1e9).round();
         let heard = |j: &Self| (j.quick.heard_sti * 100.0).round();
         let floor = |j: &Self| (j.free_floor_m2 * 100.0).round();
         (self.quick.stops, self.quick.fixes)
