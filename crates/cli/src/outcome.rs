@@ -43,8 +43,15 @@ pub(crate) fn exit_code(outcome: Result<(), Failure>) -> ExitCode {
             ExitCode::from(2)
         }
         Err(Failure::Io(message)) => {
-            eprintln!("{message}");
+            eprintln!("{}", without_numbers(&message));
             ExitCode::from(3)
         }
     }
+}
+
+/// A message of the system without the number that it puts behind its words.
+fn without_numbers(message: &str) -> String {
+    let mut parts = message.split(" (os error ");
+    let first = parts.next().unwrap_or_default().to_owned();
+    parts.fold(first, |all, rest| all + rest.split_once(')').map_or("", |(_, after)| after))
 }

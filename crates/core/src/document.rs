@@ -12,7 +12,7 @@ use serde::de::DeserializeOwned;
 use serde_json::Value;
 
 pub use check::Checker;
-pub use parse::parse;
+pub use parse::{fault, parse};
 pub use range::describe_range;
 pub use schema::Shape;
 #[doc(hidden)]

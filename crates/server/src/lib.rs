@@ -104,6 +104,7 @@ pub fn application(
     routes::router(app)
         // Answers of the API stay as they are: on one machine, packing costs more than it saves.
         .fallback(pages::page.layer(CompressionLayer::new()))
+        .method_not_allowed_fallback(async || problem::Details::no_such_way())
         .layer(axum::middleware::from_fn_with_state(access.map(Arc::new), guard::guard))
         .layer(TraceLayer::new_for_http().make_span_with(span))
 }

@@ -44,6 +44,11 @@ impl Details {
         Self { kind, status: status.as_u16(), title: title.into(), errors: Vec::new(), revision: None }
     }
 
+    /// The address is there, and is not asked in this way.
+    pub(crate) fn no_such_way() -> Self {
+        Self::new(StatusCode::METHOD_NOT_ALLOWED, "no_such_way", "This address is not asked in this way.")
+    }
+
     pub(crate) fn not_found(what: &str) -> Self {
         Self::new(StatusCode::NOT_FOUND, "not_found", format!("There is no such {what}."))
     }

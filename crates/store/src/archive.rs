@@ -4,6 +4,7 @@
 use std::collections::BTreeMap;
 use std::io::{Cursor, Read, Write};
 
+use fogon_core::document::fault;
 use fogon_core::run::{Entry, LogIn};
 use rusqlite::{Connection, OptionalExtension, Transaction, params};
 use serde::{Deserialize, Serialize};
@@ -153,7 +154,7 @@ impl Archive {
         let version =
             |value: &serde_json::Value| (value["format"] == FORMAT).then(|| value["version"].as_u64());
         let value: serde_json::Value = serde_json::from_slice(&manifest)
-            .map_err(|error| bad(format!("Its {MANIFEST} does not read: {error}.")))?;
+            .map_err(|error| bad(format!("Its {MANIFEST} does not read: it is {}.", fault(&error))))?;
         match version(&value) {
             None => return Err(bad("It is no archive of Fogon.".to_owned())),
             Some(found) if found != Some(u64::from(VERSION)) => {
@@ -162,7 +163,7 @@ impl Archive {
             Some(_) => {}
         }
         let manifest: Manifest = serde_json::from_value(value)
-            .map_err(|error| bad(format!("Its {MANIFEST} does not read: {error}.")))?;
+            .map_err(|_| bad(format!("Its {MANIFEST} lacks what Fogon writes there.")))?;
         let archive = Self { manifest, files };
         archive.check()?;
         Ok(archive)

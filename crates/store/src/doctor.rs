@@ -9,7 +9,7 @@ use serde::Serialize;
 use utoipa::ToSchema;
 
 use crate::document::stored;
-use crate::file::{Store, alone, connect, found, now_ms};
+use crate::file::{Found, Store, alone, connect, found, now_ms};
 use crate::identity::beside;
 use crate::snapshots::{Snapshot, all, copy};
 use crate::tables::NEWEST;
@@ -131,7 +131,7 @@ pub fn mend(path: &Path) -> Result<Mended, StoreError> {
 /// It is no Fogon file, it is damaged, the new file is there already, or the disk refuses.
 pub fn backup(path: &Path, to: &Path) -> Result<(), StoreError> {
     let from = look(path)?;
-    found(&from, path)?;
+    ours(&from, path)?;
     copy(&from, to)
 }
 
@@ -142,7 +142,7 @@ pub fn backup(path: &Path, to: &Path) -> Result<(), StoreError> {
 pub fn restore(backup: &Path, path: &Path) -> Result<Option<PathBuf>, StoreError> {
     let only = alone(path)?;
     let from = look(backup)?;
-    found(&from, backup)?;
+    ours(&from, backup)?;
     if let Some(words) = check(&from, "integrity_check").into_iter().next() {
         return Err(Trouble::Damaged(words).into());
     }
@@ -152,6 +152,14 @@ pub fn restore(backup: &Path, path: &Path) -> Result<Option<PathBuf>, StoreError
     put_in_place(&fresh, path)?;
     drop(only);
     Ok(aside)
+}
+
+/// Refuses what is no file of Fogon, one that is empty as well: nothing is put in the place of everything.
+fn ours(connection: &Connection, path: &Path) -> Result<(), StoreError> {
+    match found(connection, path)? {
+        Found::Ours { .. } => Ok(()),
+        Found::New => Err(Trouble::Foreign.into()),
+    }
 }
 
 /// A connection that changes nothing.

@@ -4,6 +4,7 @@
 use std::fmt;
 
 use serde::de::{DeserializeSeed, Error as _, MapAccess, SeqAccess, Visitor};
+use serde_json::error::Category;
 use serde_json::{Map, Number, Value};
 
 use super::{BYTES_MAX, DEPTH_MAX};
@@ -21,11 +22,24 @@ pub fn parse(text: &[u8]) -> Result<Value, Problem> {
     }
     let text = text.strip_prefix(b"\xef\xbb\xbf").unwrap_or(text);
     let mut reader = serde_json::Deserializer::from_slice(text);
-    let value =
-        Seed { depth: 0 }.deserialize(&mut reader).and_then(|value| reader.end().map(|()| value)).map_err(
-            |error| refuse(error.to_string(), "one JSON value, every key once, at most 32 levels deep"),
-        )?;
-    Ok(value)
+    let value = Seed { depth: 0 }.deserialize(&mut reader).and_then(|value| reader.end().map(|()| value));
+    value.map_err(|error| refuse(fault(&error), "one JSON value, every key once, at most 32 levels deep"))
+}
+
+/// What is wrong with a JSON text, in words, and in which line.
+pub fn fault(error: &serde_json::Error) -> String {
+    let line = error.line();
+    match error.classify() {
+        Category::Eof if line <= 1 && error.column() == 0 => "an empty text".to_owned(),
+        Category::Eof => format!("a text that ends too early, in line {line}"),
+        Category::Syntax => format!("a text that is no JSON in line {line}"),
+        // Our own words, without the place that is put behind them.
+        Category::Data | Category::Io => {
+            let words = error.to_string();
+            let words = words.split(" at line ").next().unwrap_or_default();
+            format!("{words}, in line {line}")
+        }
+    }
 }
 
 struct Seed {

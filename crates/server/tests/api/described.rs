@@ -7,7 +7,7 @@ use std::sync::{Arc, LazyLock, Mutex};
 use jsonschema::Validator;
 use serde_json::{Value, json};
 
-static DESCRIPTION: LazyLock<Value> =
+pub(crate) static DESCRIPTION: LazyLock<Value> =
     LazyLock::new(|| serde_json::from_str(include_str!("../../../../web/src/api/openapi.json")).unwrap());
 
 /// Validators by the schema that they are made of.

@@ -6,6 +6,7 @@
 mod buying;
 mod corners;
 mod described;
+mod every;
 mod guarding;
 mod hearing;
 mod judging;
