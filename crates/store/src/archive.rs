@@ -163,7 +163,7 @@ impl Archive {
             Some(_) => {}
         }
         let manifest: Manifest = serde_json::from_value(value)
-            .map_err(|_| bad(format!("Its {MANIFEST} lacks what Fogon writes there.")))?;
+            .map_err(|_| bad(format!("Its {MANIFEST} does not read: it lacks what Fogon writes there.")))?;
         let archive = Self { manifest, files };
         archive.check()?;
         Ok(archive)

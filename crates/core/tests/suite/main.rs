@@ -5,7 +5,7 @@
 //! `schools` what each choice changes; `framing` the shot solved and read back; `patches` changes; `search` proposals and obstacles; `space` geometry by brute force; `picture` drawings against a projection
 //! written out here; `lighting`, `sources`, `sound`, `treatment`, `room` and `card` numbers worked by a second route; `carriers` what carries things besides stands on the floor; `checks` published values;
 //! `calculator` the contract of `calc`; `documents` good and bad files; `daylight` sun and sky; `day` the window by the hour; `money` moves and purchases; `friend` what a careful friend would never sell; `parts` every part of a layout;
-//! `outlines` floors and panels against Shapely; `outside` places outside the room; `pairs` every two choices together; `kit` what gear needs; `measured` measured values; `judgement` what misleads a plain reckoning;
+//! `outlines` floors and panels against Shapely; `outside` places outside the room; `pairs` every two choices together; `ends` every figure as far as it goes; `kit` what gear needs; `measured` measured values; `judgement` what misleads a plain reckoning;
 //! `floor` marks, steps on the phone, and how it was laid; `words` every sentence by rule; `names` ids, labels and units as words only; `units` numbers as people read them.
 
 // A helper of a test fails by panicking, as the test does.
@@ -26,6 +26,7 @@ mod daylight;
 mod decided;
 mod documents;
 mod doors;
+mod ends;
 mod face;
 mod fixes;
 mod floor;

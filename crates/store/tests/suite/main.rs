@@ -5,6 +5,7 @@
 
 mod archive;
 mod damage;
+mod hands;
 mod history;
 mod kept;
 mod listing;
