@@ -26,7 +26,8 @@ fn plans() -> Vec<Plan> {
     let all = paths.iter().enumerate().filter(|(at, _)| at % EVERY == 0).filter_map(|(at, path)| {
         let mut document: Value = serde_json::from_slice(&std::fs::read(path).unwrap()).unwrap();
         // Every other one in feet.
-        document["brief"]["units"] = json!(if at / EVERY % 2 == 0 { "metric" } else { "imperial" });
+        document["brief"]["units"] =
+            json!(if (at / EVERY).is_multiple_of(2) { "metric" } else { "imperial" });
         let file = BriefFile::read(document.to_string().as_bytes()).unwrap();
         propose(&file.name, &file.brief).proposals.into_iter().next().map(|first| first.plan)
     });
