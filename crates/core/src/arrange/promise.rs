@@ -35,6 +35,8 @@ const WORN_M: f64 = 0.23;
 const OWN_HEARS_M: [f64; 2] = [1.8, 2.8];
 /// Distance at which voice and room are alike in a furnished room, with a directional microphone and without, m.
 const CRITICAL_M: [f64; 2] = [1.1, 0.6];
+/// The same for a microphone on the camera, which is aimed at the mouth: in the middle of what furnished rooms of 9 to 20 m2 give.
+const ON_CAMERA_CRITICAL_M: f64 = 1.4;
 
 /// What does not depend on the seat.
 pub(super) struct Promising<'a> {
@@ -42,6 +44,7 @@ pub(super) struct Promising<'a> {
     floor_m: Vec<DVec2>,
     blur: Option<Band>,
     behind: Option<Band>,
+    direct: Option<Band>,
     picture: Vec<(Quantity, Option<Band>)>,
     weights: [(Aspect, f64); 5],
     by_window: bool,
@@ -92,6 +95,7 @@ impl<'a> Promising<'a> {
             floor_m: brief.room.outline(),
             blur: band(Quantity::ShotBackgroundBlurPercent),
             behind: band(Quantity::RoomBackgroundBehindM),
+            direct: band(Quantity::SoundMicrophoneDirectToReverberantDb),
             picture: picture.map(|quantity| (quantity, band(quantity))).to_vec(),
             weights: weights(brief),
             by_window: brief.windows_shine(),
@@ -229,7 +233,11 @@ impl<'a> Promising<'a> {
             Some(Mounting::Boom) => (out_of_frame_m(), CRITICAL_M[0]),
             Some(Mounting::Desk) => ((out_of_frame_m() - 0.05).max(0.3), CRITICAL_M[0]),
             Some(Mounting::Lavalier | Mounting::Headset) => (WORN_M, CRITICAL_M[1]),
-            Some(Mounting::OnCamera) => (camera_m, CRITICAL_M[0]),
+            // Always as far as the lens, so that nothing is gained over it, and nothing by going nearer than is heard well.
+            Some(Mounting::OnCamera) => {
+                let band = self.direct.unwrap_or([None; 4]);
+                return 0.5 * trapezium(20.0 * (ON_CAMERA_CRITICAL_M / camera_m).log10(), band);
+            }
             // Its own microphone hears from so far; nearer gains nothing.
             Some(Mounting::BuiltIn) | None => {
                 return trapezium(camera_m, [None, None, Some(OWN_HEARS_M[0]), Some(OWN_HEARS_M[1])]);

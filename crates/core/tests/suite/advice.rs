@@ -275,7 +275,7 @@ fn what_is_told_can_be_done_and_is_told_once() {
             if let Err(words) = supposes(&finding.advice, &plan) {
                 panic!("{}: \"{words}\" in {} {}", corner.told(), finding.sentence, finding.advice);
             }
-            assert!(finding.fix.is_some() != (!finding.advice.is_empty()), "{}: {finding:?}", corner.told());
+            assert!(finding.fix.is_some() == finding.advice.is_empty(), "{}: {finding:?}", corner.told());
             let is_new = finding.advice.is_empty() || told.insert(finding.advice.to_string());
             assert!(is_new, "{}: twice: {}", corner.told(), finding.advice);
         }
