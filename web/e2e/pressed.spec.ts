@@ -83,8 +83,9 @@ for (const seed of [1, 2])
     expect(await verdict(), done.join(" > ")).toBe(seen);
     // All the way back.
     const undo = page.getByRole("button", { name: "Undo" });
-    for (let back = 0; back < 3 * PRESSES && (await undo.isEnabled()); back += 1) {
-      const { revision } = await stored(page, id);
+    for (let back = 0; back < 12 * PRESSES; back += 1) {
+      const { revision, can_undo } = await stored<{ revision: number; can_undo: boolean }>(page, id);
+      if (!can_undo) break;
       await undo.click();
       await expect.poll(async () => (await stored(page, id)).revision).toBeGreaterThan(revision);
       await expect(page.getByRole("banner").getByText("saved", { exact: true })).toBeVisible();
