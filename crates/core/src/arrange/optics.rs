@@ -88,6 +88,7 @@ impl<'a> Optics<'a> {
     pub(super) fn all(brief: &'a Brief) -> Vec<Self> {
         let marks = landmarks_of(brief);
         let at_hand = || brief.gear.iter().filter(|(_, g)| g.at_hand());
+        let highest_hold_m = highest_hold_m(brief);
         let mut all = Vec::new();
         for (body_id, body) in at_hand().filter_map(|(id, g)| Some((id, g.camera()?))) {
             for (lens_id, lens) in at_hand()
@@ -99,8 +100,7 @@ impl<'a> Optics<'a> {
                     framing::wanted(brief, &marks, long / short).orientation == Orientation::Portrait;
                 let image_mm = if upright { (short, long) } else { (long, short) };
                 let want = framing::wanted(brief, &marks, image_mm.0 / image_mm.1);
-                let highest_m =
-                    highest_hold_m(brief).map(|hold| hold + held_below_m(body, lens) - 2.0 * WITHIN_M);
+                let highest_m = highest_hold_m.map(|hold| hold + held_below_m(body, lens) - 2.0 * WITHIN_M);
                 all.push(Self {
                     body_id,
                     body,

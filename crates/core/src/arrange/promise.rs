@@ -233,7 +233,7 @@ impl<'a> Promising<'a> {
             Some(Mounting::Boom) => (out_of_frame_m(), CRITICAL_M[0]),
             Some(Mounting::Desk) => ((out_of_frame_m() - 0.05).max(0.3), CRITICAL_M[0]),
             Some(Mounting::Lavalier | Mounting::Headset) => (WORN_M, CRITICAL_M[1]),
-            // Always as far as the lens, so that nothing is gained over it, and nothing by going nearer than is heard well.
+            // As far as the lens: it gains nothing over it, and counts as the one of four readings that distance moves.
             Some(Mounting::OnCamera) => {
                 let band = self.direct.unwrap_or([None; 4]);
                 return 0.5 * trapezium(20.0 * (ON_CAMERA_CRITICAL_M / camera_m).log10(), band);

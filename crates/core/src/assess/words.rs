@@ -1,6 +1,7 @@
 //! From readings and breaches to findings in plain words: what is the matter, why it matters, what to do.
 
 mod banded;
+mod left_to_do;
 mod light;
 mod missing;
 mod safety;

@@ -2,30 +2,17 @@
 
 use std::borrow::Cow;
 
+use super::left_to_do;
 use super::light::remedies;
 use super::safety::MAINS_CAUTION;
 use crate::assess::bands::{Row, band_of};
-use crate::corner::{Corner, is_worn, lamp_offsets};
+use crate::corner::{Corner, is_worn};
 use crate::finding::{Finding, Severity};
-use crate::geometry::{DVec3, distance_to_edge};
 use crate::light::LightField;
-use crate::plan::{LensSchool, LightSchool, Mounting, Posture, Role, SupportKind};
+use crate::plan::{LensSchool, LightSchool, Mounting, Posture, Role};
 use crate::reading::{Banded, Reading};
-use crate::shot::framing;
 use crate::sound::absorption::Absorption;
-use crate::units::{capital, decimals, degrees, two_digits};
-
-/// A lens whose longest focal length is no more than this times its shortest does not zoom.
-const ZOOM: f64 = 1.02;
-
-/// Room for a step back, m. Fogon's own rule.
-const STEP_M: f64 = 0.30;
-/// A stand that reaches less higher than this reaches no higher, m. Fogon's own rule.
-const HIGHER_M: f64 = 0.10;
-/// A lens within this of the angle that the frame itself leads to is where the frame wants it, degrees. Fogon's own rule.
-const OF_THE_FRAME_DEG: f64 = 1.0;
-/// What is no further off than this many times the nearest place stands as near as it may. Fogon's own rule.
-const AS_NEAR: f64 = 1.15;
+use crate::units::{decimals, degrees, two_digits};
 
 /// What is said of one reading.
 struct Said {
@@ -36,15 +23,6 @@ struct Said {
 
 fn said(sentence: String, reason: &'static str, advice: impl Into<Cow<'static, str>>) -> Said {
     Said { sentence, reason, advice: advice.into() }
-}
-
-/// Things to do of which one will do, as a sentence.
-fn one_of(all: &[&str]) -> Cow<'static, str> {
-    let words = match all {
-        [first @ .., last] if !first.is_empty() => format!("{}, or {last}.", first.join(", ")),
-        _ => format!("{}.", all.join("")),
-    };
-    capital(&words).into()
 }
 
 /// The finding of a reading that is not good.
@@ -111,16 +89,6 @@ impl<'a> Words<'a> {
         }
     }
 
-    fn zooms(&self) -> bool {
-        self.corner.lens.focal_max_mm > self.corner.lens.focal_min_mm * ZOOM
-    }
-
-    /// Neither focal length nor aperture can be changed, nor the lens.
-    fn is_fixed(&self) -> bool {
-        let lens = self.corner.lens;
-        lens.built_into.is_some() && !self.zooms() && lens.f_number_limit <= lens.f_number_at_min + 0.05
-    }
-
     fn said(&self, banded: Banded) -> Said {
         match banded {
             Banded::ShotFrameHeightErrorPercent
@@ -165,7 +133,7 @@ impl<'a> Words<'a> {
                     Mounting::OnCamera | Mounting::BuiltIn => {
                         "Bring the microphone off the camera, to a hand-span or two from the mouth."
                     }
-                    _ if self.is_as_near_as_may_be() => {
+                    _ if left_to_do::is_as_near_as_may_be(self.corner) => {
                         "It is where it belongs; the camera is near, and would hear you nearly as well."
                     }
                     _ => "Bring the microphone nearer to the mouth.",
@@ -179,7 +147,7 @@ impl<'a> Words<'a> {
             "Tilt the camera up a little.",
             "Tilt the camera down a little, or cut the picture tighter afterwards.",
         );
-        let back = if self.zooms() {
+        let back = if left_to_do::zooms(self.corner) {
             "Move the camera back, or use a shorter focal length."
         } else {
             "Move the camera back."
@@ -221,7 +189,7 @@ impl<'a> Words<'a> {
                 "Shot size is what the viewer reads as distance.",
                 if self.low {
                     back
-                } else if self.zooms() {
+                } else if left_to_do::zooms(self.corner) {
                     "Move the camera nearer, use a longer focal length, or cut the picture tighter afterwards."
                 } else {
                     "Move the camera nearer, or cut the picture tighter afterwards."
@@ -240,7 +208,7 @@ impl<'a> Words<'a> {
                     format!("The lens looks {way} by {}.", degrees(self.value.abs()))
                 },
                 "Level with the eyes is how people talk to each other.",
-                self.lens_height_advice(),
+                left_to_do::lens_height_advice(self.corner, self.value),
             ),
             Banded::ShotCameraDistanceM => self.distance(),
             Banded::ShotFocusFrontToleranceM => {
@@ -266,7 +234,7 @@ impl<'a> Words<'a> {
                     decimals(self.value, 1)
                 ),
                 "Blur separates a person from the wall behind.",
-                if self.low { self.softer_advice() } else { "Stop down a little.".into() },
+                if self.low { left_to_do::softer_advice(self.corner) } else { "Stop down a little.".into() },
             ),
             Banded::ShotExposureFullFrameIso => said(
                 format!(
@@ -274,7 +242,7 @@ impl<'a> Words<'a> {
                     decimals(two_digits(self.value), 0)
                 ),
                 "Above about 6400 grain shows in skin.",
-                one_of(&self.more_light()),
+                left_to_do::one_of(&left_to_do::more_light(self.corner)),
             ),
             _ => said(
                 format!("The eyes look {} beside the lens.", degrees(self.value)),
@@ -284,126 +252,14 @@ impl<'a> Words<'a> {
         }
     }
 
-    /// The lens can be zoomed further in.
-    fn can_zoom_in(&self) -> bool {
-        self.zooms() && self.corner.layout.camera.focal_length_mm < self.corner.lens.focal_max_mm / ZOOM
-    }
-
-    /// Behind the camera is room for it, and for everything before it, to go back by a step.
-    fn has_room_ahead(&self) -> bool {
-        let corner = self.corner;
-        let lens = corner.view.position_m.truncate();
-        let to_edge = distance_to_edge(&corner.floor_m, lens, corner.to_lens().truncate());
-        to_edge > crate::corner::behind_sensor_m(corner.body, corner.lens, SupportKind::Floor) + STEP_M
-    }
-
-    /// What would bring the lens to the height of the eyes, where nothing that is at hand does.
-    fn lens_height_advice(&self) -> Cow<'static, str> {
-        let corner = self.corner;
-        let camera = &corner.layout.camera;
-        let stand =
-            corner.support_gear(&camera.support).filter(|_| camera.support.kind == SupportKind::Floor);
-        let lacks_m = corner.eyes_m.z - corner.view.position_m.z;
-        if stand.is_some_and(|stand| corner.camera_hold_m().z + lacks_m.max(0.0) > stand.height_max_m) {
-            return "The stand of the camera reaches no higher: a taller one brings the lens to your eyes."
-                .into();
-        }
-        let to_lens = crate::geometry::bearing_of(corner.to_lens());
-        let (focal, image, eyes) = (camera.focal_length_mm, corner.image_mm.1, corner.eyes_m);
-        let pose = framing::pose(corner.brief, &crate::shot::wanted_of(corner), focal, image, eyes, to_lens);
-        let off = pose.position_m - eyes;
-        let framed_deg = off.z.atan2(off.x.hypot(off.y)).to_degrees();
-        let is_of_the_frame = (framed_deg - self.value).abs() < OF_THE_FRAME_DEG;
-        match (is_of_the_frame, self.can_zoom_in()) {
-            (false, _) => "Set the lens at eye height.".into(),
-            (true, true) if self.has_room_ahead() => {
-                "From so near, the lens has to stand low to frame you. Move the camera back and zoom in, and it comes up.".into()
-            }
-            (true, _) => "From so near, the lens has to stand low to frame you; from further back it would stand higher.".into(),
-        }
-    }
-
-    /// What would make the background softer, of what lens and room still give.
-    fn softer_advice(&self) -> Cow<'static, str> {
-        let has_room = self.has_room_ahead();
-        let mut all = Vec::new();
-        if has_room {
-            all.push(match self.corner.brief.person.posture {
-                Posture::Seated => "sit further from the wall",
-                Posture::Standing => "stand further from the wall",
-            });
-        }
-        if self.can_open() {
-            all.push("open the aperture");
-        }
-        if has_room && self.can_zoom_in() {
-            all.push("zoom in from further back");
-        }
-        if self.is_fixed() {
-            all.push("light yourself more than the wall");
-            return format!("A sensor this small keeps it sharp: {}.", all.join(" and ")).into();
-        }
-        if all.is_empty() {
-            return "This lens gives no more in this room; light yourself more than the wall.".into();
-        }
-        one_of(&all)
-    }
-
-    /// What would bring the key higher, where moving it does not do.
-    fn raise_advice(&self) -> &'static str {
-        let corner = self.corner;
-        let Some(key) = corner.role(Role::Key).next() else {
-            return "Cover the lower part of the window, or move further from it.";
-        };
-        let ceiling = corner.brief.room.ceiling_m(key.position_m.truncate());
-        let stand = corner.support_gear(&key.light.support).filter(|_| key.light.support.on.is_none());
-        let towards = (key.position_m - corner.eyes_m).normalize_or(corner.view.forward);
-        let top_m = lamp_offsets(key, towards).iter().map(|offset| offset.z).fold(0.0, f64::max);
-        if key.position_m.z + top_m + STEP_M > ceiling {
-            "The ceiling lets it no higher; a smaller lamp would go higher."
-        } else if stand.is_some_and(|stand| key.hold_m().z + HIGHER_M > stand.height_max_m) {
-            "Its stand goes no higher; a taller one would."
-        } else {
-            "Raise the key where the room lets you."
-        }
-    }
-
-    /// What would make the key softer, where moving it does not do.
-    fn key_size_advice(&self) -> &'static str {
-        let corner = self.corner;
-        let Some(key) = corner.role(Role::Key).next() else {
-            return "Move nearer to what lights you.";
-        };
-        let off = key.position_m - corner.eyes_m;
-        let towards = off.normalize_or(corner.view.forward);
-        let nearest = crate::light::placement::nearest_m(corner, key, towards);
-        if nearest.is_some_and(|nearest| off.length() <= nearest * AS_NEAR) {
-            "It stands as near as the picture lets it: put a larger modifier on it."
-        } else {
-            "Bring the key nearer where the room lets you, or put a larger modifier on it."
-        }
-    }
-
-    /// The microphone is as near to the mouth as the picture lets it, or worn.
-    fn is_as_near_as_may_be(&self) -> bool {
-        let (gear, at) = self.corner.heard_by();
-        if is_worn(gear.mounting) {
-            return true;
-        }
-        let away = |at: DVec3| (at - self.corner.mouth_m).length();
-        let places = crate::sound::placement::places(self.corner, gear, 1.0);
-        let nearest = places.into_iter().map(away).fold(f64::INFINITY, f64::min);
-        away(at) <= nearest * AS_NEAR
-    }
-
     fn distance(&self) -> Said {
         let far = self.corner.brief.schools.lens == LensSchool::FarAndLong;
         let hears = self.corner.microphone.is_some_and(|(gear, _)| gear.mounting == Mounting::OnCamera);
-        let advice = match (self.low, self.zooms()) {
+        let advice = match (self.low, left_to_do::zooms(self.corner)) {
             (true, true) if hears => {
                 "It stands near for the microphone on it. With one off the camera, go back and zoom in."
             }
-            (true, false) if self.is_fixed() => {
+            (true, false) if left_to_do::is_fixed(self.corner) => {
                 "This is what a wide lens gives from where it frames you; speak to it as to someone across a table."
             }
             (true, true) if far => {
@@ -507,7 +363,7 @@ impl<'a> Words<'a> {
                     if ring {
                         "Put the ring round the lens."
                     } else {
-                        self.low_or(self.raise_advice(), "Lower the key, or move it away.")
+                        self.low_or(left_to_do::raise_advice(self.corner), "Lower the key, or move it away.")
                     },
                 )
             }
@@ -518,7 +374,7 @@ impl<'a> Words<'a> {
                     if self.value < 5.0 { "hard shadows" } else { "fairly hard shadows" }
                 ),
                 "Softness is the size of the source as the face sees it.",
-                self.key_size_advice(),
+                left_to_do::key_size_advice(self.corner),
             ),
             Banded::LightFaceExposureStops => said(
                 format!("The face is {} stops {}.", self.size(1), self.low_or("too dark", "too bright")),
@@ -565,23 +421,10 @@ impl<'a> Words<'a> {
                 if camera.iso < self.corner.body.iso_max {
                     all.push("raise the ISO");
                 }
-                all.extend(self.more_light());
-                one_of(&all)
+                all.extend(left_to_do::more_light(self.corner));
+                left_to_do::one_of(&all)
             }
         }
-    }
-
-    /// What brings more light onto the sensor at one ISO.
-    fn more_light(&self) -> Vec<&'static str> {
-        let has_key = self.corner.role(Role::Key).next().is_some();
-        let lamp = if has_key { "use a stronger or nearer key" } else { "light your face with a lamp" };
-        self.can_open().then_some("open the aperture").into_iter().chain([lamp]).collect()
-    }
-
-    /// The lens is not as far open as it goes.
-    fn can_open(&self) -> bool {
-        let camera = &self.corner.layout.camera;
-        camera.f_number > 1.01 * self.corner.lens.widest_f_number(camera.focal_length_mm)
     }
 
     /// The voice against the room and the noise.
@@ -620,7 +463,9 @@ impl<'a> Words<'a> {
                 "Use one off the camera: on an arm, on the desk or worn."
             }
             Some(mounting) if is_worn(mounting) => "Fasten it nearer to the mouth.",
-            _ if self.is_as_near_as_may_be() => "The picture lets it no nearer: a worn one would be.",
+            _ if left_to_do::is_as_near_as_may_be(self.corner) => {
+                "The picture lets it no nearer: a worn one would be."
+            }
             Some(Mounting::Desk) => "Bring it nearer on its stand, just under the picture.",
             _ => "Bring it to just outside the picture, or use a worn one.",
         };

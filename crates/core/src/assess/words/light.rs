@@ -219,10 +219,9 @@ fn from_readings(corner: &Corner<'_>, readings: &[Reading]) -> Vec<Finding> {
     let source = "common practice, no source";
     let mut all = Vec::new();
     // Under the ceiling light alone it is told as the key that is missing.
-    let lit_as_planned = |stops: f64| (!crate::light::house::shines(corner)).then_some(stops);
-    if let Some(stops) =
-        value(Quantity::LightFaceSocketStops).and_then(lit_as_planned).filter(|stops| *stops < SOCKET_STOPS)
-    {
+    let by_house = crate::light::house::shines(corner);
+    let of_lamps = |id: Quantity| value(id).filter(|_| !by_house);
+    if let Some(stops) = of_lamps(Quantity::LightFaceSocketStops).filter(|stops| *stops < SOCKET_STOPS) {
         all.push(
             Finding::new(
                 Quantity::LightFaceSocketStops,
@@ -234,9 +233,7 @@ fn from_readings(corner: &Corner<'_>, readings: &[Reading]) -> Vec<Finding> {
             .advise("Lower the key, or lay something white before you."),
         );
     }
-    if let Some(stops) =
-        value(Quantity::LightFaceLeanStops).and_then(lit_as_planned).filter(|stops| stops.abs() > LEAN_STOPS)
-    {
+    if let Some(stops) = of_lamps(Quantity::LightFaceLeanStops).filter(|stops| stops.abs() > LEAN_STOPS) {
         all.push(
             Finding::new(
                 Quantity::LightFaceLeanStops,
@@ -255,9 +252,7 @@ fn from_readings(corner: &Corner<'_>, readings: &[Reading]) -> Vec<Finding> {
             .advise("A larger lamp further off is steadier; or keep still."),
         );
     }
-    if let Some(stops) =
-        value(Quantity::LightBackgroundStops).and_then(lit_as_planned).filter(|stops| *stops >= 0.05)
-    {
+    if let Some(stops) = of_lamps(Quantity::LightBackgroundStops).filter(|stops| *stops >= 0.05) {
         all.push(
             Finding::new(
                 Quantity::LightBackgroundStops,
@@ -320,7 +315,7 @@ fn from_readings(corner: &Corner<'_>, readings: &[Reading]) -> Vec<Finding> {
             .advise("Raise the back light's dial, or move further from the screen."),
         );
     }
-    if value(Quantity::LightKeyCatchlightMm).and_then(lit_as_planned).is_some_and(|mm| mm <= 0.0) {
+    if of_lamps(Quantity::LightKeyCatchlightMm).is_some_and(|mm| mm <= 0.0) {
         all.push(
             Finding::new(
                 Quantity::LightKeyCatchlightMm,
