@@ -3,7 +3,7 @@
 
 use std::borrow::Cow;
 
-use crate::corner::{Corner, is_worn, lamp_offsets};
+use crate::corner::{Corner, LightAt, is_worn, lamp_offsets};
 use crate::geometry::{DVec3, distance_to_edge};
 use crate::plan::{Posture, Role, SupportKind};
 use crate::shot::framing;
@@ -103,18 +103,32 @@ pub(super) fn softer_advice(corner: &Corner<'_>) -> Cow<'static, str> {
     one_of(&all)
 }
 
+/// How much higher a lamp may go where it is: under the ceiling, and on its stand, m.
+fn rise_left_m(corner: &Corner<'_>, light: &LightAt<'_>) -> [f64; 2] {
+    let at = light.position_m;
+    let towards = (at - corner.eyes_m).normalize_or(corner.view.forward);
+    let top_m = lamp_offsets(light, towards).iter().map(|offset| offset.z).fold(0.0, f64::max);
+    let stand = corner.support_gear(&light.light.support).filter(|_| light.light.support.on.is_none());
+    let on_stand_m = stand.map_or(f64::INFINITY, |stand| stand.height_max_m - light.hold_m().z);
+    [corner.brief.room.ceiling_m(at.truncate()) - at.z - top_m, on_stand_m]
+}
+
+/// Whether ceiling and stand let a lamp rise to so many degrees above the eyes, as far off as it is.
+pub(super) fn can_rise_to(corner: &Corner<'_>, light: &LightAt<'_>, elevation_deg: f64) -> bool {
+    let off = light.position_m - corner.eyes_m;
+    let rise_m = off.length() * elevation_deg.to_radians().sin() - off.z;
+    rise_left_m(corner, light).into_iter().all(|left_m| rise_m <= left_m)
+}
+
 /// What would bring the key higher, where moving it does not do.
 pub(super) fn raise_advice(corner: &Corner<'_>) -> &'static str {
     let Some(key) = corner.role(Role::Key).next() else {
         return "Cover the lower part of the window, or move further from it.";
     };
-    let ceiling = corner.brief.room.ceiling_m(key.position_m.truncate());
-    let stand = corner.support_gear(&key.light.support).filter(|_| key.light.support.on.is_none());
-    let towards = (key.position_m - corner.eyes_m).normalize_or(corner.view.forward);
-    let top_m = lamp_offsets(key, towards).iter().map(|offset| offset.z).fold(0.0, f64::max);
-    if key.position_m.z + top_m + STEP_M > ceiling {
+    let [under_ceiling_m, on_stand_m] = rise_left_m(corner, key);
+    if under_ceiling_m < STEP_M {
         "The ceiling lets it no higher; a smaller lamp would go higher."
-    } else if stand.is_some_and(|stand| key.hold_m().z + HIGHER_M > stand.height_max_m) {
+    } else if on_stand_m < HIGHER_M {
         "Its stand goes no higher; a taller one would."
     } else {
         "Raise the key where the room lets you."

@@ -1,5 +1,6 @@
 //! Findings of the light that no band makes: what burns out in the picture, glasses, mixed colours, eyes in the dark.
 
+use super::left_to_do::can_rise_to;
 use crate::colour::mired_shift;
 use crate::corner::Corner;
 use crate::finding::{Finding, Note, Severity};
@@ -133,8 +134,10 @@ fn of_lights(corner: &Corner<'_>, readings: &[Reading]) -> Vec<Finding> {
 /// A lamp in the glasses, with the smallest move that clears it.
 fn glare(corner: &Corner<'_>, found: &Mirrored<'_>) -> Finding {
     let way = match (found.light, found.clear_elevation_deg) {
-        (Some(_), Some(up)) => format!("Raise it to {} above the eyes", degrees(up.ceil())),
-        (Some(_), None) => "Raise it".to_owned(),
+        (Some(light), Some(up)) if can_rise_to(corner, light, up) => {
+            format!("Raise it to {} above the eyes; else further aside", degrees(up.ceil()))
+        }
+        (Some(_), _) => "Move it further aside".to_owned(),
         (None, _) if found.id == ThingId::Screen => "Turn its brightness down, or move it".to_owned(),
         (None, _) => "Draw a curtain, or turn away from it".to_owned(),
     };
@@ -148,7 +151,7 @@ fn glare(corner: &Corner<'_>, found: &Mirrored<'_>) -> Finding {
             "law of reflection at a tilted, curved lens; docs/workings/light.md",
         )
         .on(id, Some(percent))
-        .advise(format!("{way}; else further aside, tip the temples up a little, or turn the head."))
+        .advise(format!("{way}, tip the temples up a little, or turn the head."))
 }
 
 /// Lamps of different colours that both count on the face.
