@@ -45,14 +45,21 @@ const CRATES: &[(&str, &[&str])] = &[
     ("viewfinder", &["core", "figure"]),
     ("handover", &["core", "viewfinder"]),
     ("recording", &[]),
-    ("server", &["core", "handover", "recording", "viewfinder"]),
-    ("cli", &["core", "handover", "recording", "server", "viewfinder"]),
+    ("store", &["core"]),
+    ("server", &["core", "handover", "recording", "store", "viewfinder"]),
+    ("cli", &["core", "handover", "recording", "server", "store", "viewfinder"]),
     ("testkit", &[]),
 ];
 
 /// Checks crates and core modules.
 pub(crate) fn check() -> Result<(), String> {
     let mut wrong = Vec::new();
+    for folder in fs::read_dir("crates").into_iter().flatten().flatten() {
+        let name = folder.file_name().to_string_lossy().into_owned();
+        if CRATES.iter().all(|(known, _)| *known != name) {
+            wrong.push(format!("crates/{name} is not in the list of xtask/src/directions.rs"));
+        }
+    }
     for (name, allowed) in CRATES {
         let path = format!("crates/{name}/Cargo.toml");
         let text = fs::read_to_string(&path).map_err(|e| format!("cannot read {path}: {e}"))?;
@@ -77,6 +84,9 @@ pub(crate) fn check() -> Result<(), String> {
             continue;
         };
         let text = fs::read_to_string(&file).map_err(|e| format!("cannot read {}: {e}", file.display()))?;
+        if text.contains("#[test]") {
+            wrong.push(format!("{}: the core's tests run from crates/core/tests alone", file.display()));
+        }
         for used in used_modules(&text) {
             let Some(other) = layer_of(&used) else { continue };
             seen += 1;

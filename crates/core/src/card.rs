@@ -40,6 +40,8 @@ pub struct Card {
     pub marks: Vec<Mark>,
     /// Two points to measure from where furniture hides the corners; none where every mark sees two corners.
     pub baseline: Option<Baseline>,
+    /// What holds for all marks, in words; empty where nothing is aimed or weighted.
+    pub aims: String,
     /// Distances between marks, to check them by.
     pub diagonals: Vec<Diagonal>,
     /// What hangs or lies against the echo.
@@ -55,7 +57,7 @@ pub struct Card {
     /// What is plugged into what.
     pub cables: Vec<Cable>,
     /// What to check before every take.
-    pub before: Vec<&'static str>,
+    pub before: Vec<String>,
     /// Cautions.
     pub cautions: Vec<String>,
     /// What was assumed rather than measured.
@@ -116,6 +118,7 @@ pub fn card(plan: &Plan) -> Option<Card> {
         units,
         verdict: assessment.verdict.sentence.clone(),
         room: room_in_words(&corner),
+        aims: words::aims(&corner),
         diagonals: floor.diagonals,
         marks: floor.marks,
         baseline: floor.baseline,

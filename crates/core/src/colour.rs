@@ -180,28 +180,3 @@ pub fn difference_uv_1976(a: Xy, b: Xy) -> f64 {
     let ([ua, va], [ub, vb]) = (uv_of(a), uv_of(b));
     (ua - ub).hypot(1.5 * (va - vb))
 }
-
-#[cfg(test)]
-mod tests {
-    use super::*;
-
-    #[test]
-    fn places_and_temperatures_come_back() {
-        for (cct_k, duv) in [(2000.0, 0.0), (2700.0, 0.01), (4000.0, -0.02), (5600.0, 0.0), (9500.0, 0.015)] {
-            let (back_k, back_duv) = cct_duv(xy_at(cct_k, duv)).unwrap();
-            assert!((back_k - cct_k).abs() < 0.05, "{back_k} for {cct_k}");
-            assert!((back_duv - duv).abs() < 1e-7, "{back_duv} for {duv}");
-        }
-        // Between its places the locus is the integral's.
-        for mired in [10.3, 99.7, 178.4, 371.2, 999.9] {
-            let ([u, v], [a, b]) = (locus_uv(mired), uv_of(planckian_xy(1e6 / mired)));
-            assert!((u - a).abs() < 1e-9 && (v - b).abs() < 1e-9, "at {mired}");
-        }
-        assert_eq!(cct_duv([0.2, 0.7]), None);
-        assert_eq!(mixed_xy([]), None);
-        assert_eq!(shifted_k(5600.0, -200.0), None);
-        // Differences and shifts, worked by hand.
-        assert!((mired_shift(5600.0, 3200.0) - 133.928_571).abs() < 1e-6);
-        assert!((shifted_k(5600.0, 159.0).unwrap() - 2962.34).abs() < 0.01);
-    }
-}

@@ -89,34 +89,3 @@ pub fn f_number_on_dial(f_number: f64, widest: f64, smallest: f64) -> f64 {
         .min_by(|a, b| (a / wanted).log2().abs().total_cmp(&(b / wanted).log2().abs()));
     nearest.unwrap_or(wanted)
 }
-
-#[cfg(test)]
-mod tests {
-    use super::*;
-
-    /// What the trade sets at these rates and mains (common practice, no source).
-    #[test]
-    fn shutters_are_those_the_trade_sets() {
-        for (rate, mains, want) in [
-            (24.0, 50.0, 1.0 / 50.0),
-            (25.0, 50.0, 1.0 / 50.0),
-            (30.0, 50.0, 1.0 / 50.0),
-            (60.0, 50.0, 1.0 / 100.0),
-            (24.0, 60.0, 1.0 / 60.0),
-            (25.0, 60.0, 1.0 / 60.0),
-            (30.0, 60.0, 1.0 / 60.0),
-            (60.0, 60.0, 1.0 / 120.0),
-        ] {
-            assert!((shutter_s(mains, rate) - want).abs() < 1e-12, "{rate} at {mains}");
-        }
-    }
-
-    #[test]
-    fn dials_have_third_stops() {
-        assert_eq!(iso_on_dial(326.667, 100.0, 25600.0), 320.0);
-        assert_eq!(iso_on_dial(20.0, 64.0, 25600.0), 64.0);
-        assert_eq!(iso_on_dial(9.0e5, 100.0, 51200.0), 50000.0);
-        assert_eq!(f_number_on_dial(2.61, 1.8, 16.0), 2.5);
-        assert_eq!(f_number_on_dial(4.0, 1.78, 1.78), 1.78);
-    }
-}

@@ -55,17 +55,3 @@ pub fn wrap_180(angle_deg: f64) -> f64 {
 pub fn angle_between_deg(a: DVec3, b: DVec3) -> f64 {
     a.cross(b).length().atan2(a.dot(b)).to_degrees()
 }
-
-#[cfg(test)]
-mod tests {
-    use super::*;
-
-    #[test]
-    fn bearings_run_clockwise_from_the_back_wall_normal() {
-        assert!((bearing_vector(90.0) - DVec3::X).length() < 1e-12);
-        assert!((bearing_of(DVec3::new(-1.0, 0.0, 0.3)) - 270.0).abs() < 1e-12);
-        assert_eq!(wrap_180(-180.0), 180.0);
-        assert_eq!(wrap_180(190.0), -170.0);
-        assert_eq!(bearing_of(DVec3::new(-1e-300, 1.0, 0.0)), 0.0);
-    }
-}

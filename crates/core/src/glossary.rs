@@ -47,25 +47,3 @@ fn row(line: &'static str) -> Option<Term> {
         meaning,
     })
 }
-
-#[cfg(test)]
-mod tests {
-    use super::*;
-
-    #[test]
-    fn every_row_is_whole_and_names_a_module() {
-        // A word belongs to a module of the core or to a crate beside it.
-        let modules = include_str!("lib.rs");
-        let crates = std::path::Path::new(env!("CARGO_MANIFEST_DIR")).join("..");
-        // Other tables have fewer columns.
-        let rows = TEXT.lines().filter(|l| l.starts_with('|') && l.matches('|').count() == 8).count();
-        assert_eq!(terms().len(), rows - 4, "two heads of two lines each");
-        for (index, term) in terms().iter().enumerate() {
-            let home = modules.contains(&format!("pub mod {};", term.module))
-                || (!term.module.is_empty() && crates.join(term.module).join("Cargo.toml").is_file());
-            assert!(home, "{}: {}", term.word, term.module);
-            assert!(term.meaning.ends_with('.') && term.meaning.len() > 15, "{}", term.word);
-            assert!(terms()[..index].iter().all(|t| t.word != term.word), "{} stands twice", term.word);
-        }
-    }
-}

@@ -121,26 +121,3 @@ pub fn readings(brief: &Brief) -> Vec<Reading> {
         None => reading,
     }]
 }
-
-#[cfg(test)]
-mod tests {
-    use super::*;
-
-    /// The ratios of Drillis and Contini (from memory) times a stature of 1.75 m, worked by hand.
-    #[test]
-    fn landmarks_follow_the_published_ratios() {
-        let standing = landmarks(1.75, None);
-        let seated = landmarks(1.75, Some(0.45));
-        for (got, want) in [
-            (standing.eye_m, 1.638),
-            (standing.chin_m, 1.5225),
-            (standing.waist_m, 1.05875),
-            (seated.crown_m, 1.36),
-            (seated.eye_m, 1.248),
-            (seated.chest_m, 0.87),
-            (seated.waist_m, 0.66875),
-        ] {
-            assert!((got - want).abs() < 1e-9, "{got} against {want}");
-        }
-    }
-}

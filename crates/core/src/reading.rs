@@ -296,29 +296,3 @@ pub fn standing(value: f64, [a, b, c, d]: Band) -> Standing {
         Standing::Poor
     }
 }
-
-#[cfg(test)]
-mod tests {
-    use super::*;
-
-    #[test]
-    fn bands_score_and_name_alike() {
-        let band = [Some(20.0), Some(30.0), Some(45.0), Some(60.0)];
-        for (value, score, word) in [
-            (19.0, 0.0, Standing::Poor),
-            (20.0, 0.0, Standing::Fair),
-            (25.0, 0.5, Standing::Fair),
-            (30.0, 1.0, Standing::Good),
-            (45.0, 1.0, Standing::Good),
-            (52.5, 0.5, Standing::Fair),
-            (60.1, 0.0, Standing::Poor),
-        ] {
-            assert!((trapezium(value, band) - score).abs() < 1e-12, "{value}");
-            assert_eq!(standing(value, band), word, "{value}");
-        }
-        let open = [Some(0.5), Some(1.0), None, None];
-        assert_eq!((trapezium(9.0, open), standing(9.0, open)), (1.0, Standing::Good));
-        let load = [None, None, Some(0.8), Some(1.0)];
-        assert_eq!((trapezium(0.1, load), standing(0.9, load)), (1.0, Standing::Fair));
-    }
-}

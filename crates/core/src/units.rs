@@ -222,27 +222,3 @@ pub fn capital(text: &str) -> String {
 pub fn shutter(seconds: f64) -> String {
     if seconds >= 0.3 { format!("{} s", decimals(seconds, 1)) } else { format!("1/{:.0} s", 1.0 / seconds) }
 }
-
-#[cfg(test)]
-mod tests {
-    use super::*;
-
-    #[test]
-    fn lengths_read_back_as_people_write_them() {
-        assert_eq!(UnitSystem::Metric.length(1.4249), "1.42 m");
-        assert_eq!(UnitSystem::Metric.mark(1.4249), "1.425 m");
-        assert_eq!(UnitSystem::Imperial.length(3.4036), "11' 2\"");
-        assert_eq!(UnitSystem::Imperial.length(0.3048), "1' 0\"");
-        assert_eq!(UnitSystem::Imperial.length(0.0064), "\u{bc}\"");
-        // A carry: eleven and 9/10 inches is a foot to the quarter inch.
-        assert_eq!(UnitSystem::Imperial.length(0.304), "1' 0\"");
-        assert_eq!(decimals(-0.001, 2), "0.00");
-        assert_eq!(shutter(0.02), "1/50 s");
-        assert!(spells(&1.5, "1.5") && !spells(&1.5, "1.50") && !spells(&1.5, "1."));
-        assert_eq!(
-            (UnitSystem::Metric.fine(12.0), UnitSystem::Imperial.fine(12.0)),
-            ("12 mm".into(), "0.47 in".into())
-        );
-        assert_eq!(UnitSystem::Imperial.with_unit(10.0, "kg", 1), "22.0 lb");
-    }
-}

@@ -52,6 +52,7 @@ pub fn card(card: &Card) -> String {
         verdict,
         room,
         marks,
+        aims,
         baseline: _,
         diagonals,
         hung,
@@ -81,6 +82,9 @@ pub fn card(card: &Card) -> String {
     }
     if let Some(words) = card.baseline_words() {
         plain(&mut table, "baseline", "X", "Baseline", &words);
+    }
+    if !aims.is_empty() {
+        plain(&mut table, "aim", "", "Aims and bags", aims);
     }
     for line in diagonals {
         let [one, other] = &line.letters;

@@ -10,7 +10,7 @@ use crate::pages::further_svg;
 use crate::picture::Photo;
 use crate::sheet::Hand;
 use crate::sketch::DEFS;
-use crate::svg::{AIMS, drawing, html_scale, size};
+use crate::svg::{drawing, html_scale, size};
 use crate::typeface::style;
 
 /// Millimetres in a point.
@@ -61,7 +61,6 @@ struct Page<'a> {
     lights: &'a [Dial],
     sheets: Vec<SheetOf<'a>>,
     further: Vec<(String, String)>,
-    aims: &'static str,
     baseline: Option<String>,
     diagonals: Option<String>,
     tape_error: String,
@@ -109,7 +108,6 @@ fn rendered(card: &Card, paper: Paper, photo: Option<Photo<'_>>, further: Vec<(S
         lights: if lights_beside { &card.dials } else { &[] },
         sheets,
         further,
-        aims: AIMS,
         baseline: card.baseline_words(),
         diagonals: card.diagonals_words(),
         tape_error: card.units.gap(card.tape_error_m),
@@ -208,8 +206,11 @@ impl<'a> Fit<'a> {
                 last.marks.push(row);
             }
         }
-        let notes =
-            [card.baseline_words(), card.diagonals_words(), Some(format!("{AIMS}{}", " ".repeat(120)))];
+        let notes = [
+            card.baseline_words(),
+            card.diagonals_words(),
+            Some(format!("{}{}", card.aims, " ".repeat(120))),
+        ];
         let mut high: f64 =
             notes.iter().flatten().map(|note| words_mm(note, 7.6, 1.2, self.wide) + 0.6).sum::<f64>() + 3.4;
         if !card.hung.is_empty() {

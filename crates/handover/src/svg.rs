@@ -17,9 +17,6 @@ use crate::{Paper, escaped};
 const SCALES: [f64; 10] = [15.0, 20.0, 25.0, 30.0, 40.0, 50.0, 60.0, 75.0, 100.0, 200.0];
 /// Parts of a page's height that plan and side view may take, the largest first.
 const DRAWN: [f64; 3] = [0.54, 0.46, 0.38];
-/// What holds for every mark.
-pub(crate) const AIMS: &str =
-    "Lamps are aimed at the eyes, the microphone as told above; sandbags lie on the rear leg.";
 /// From the left edge: number, what stands there, two walls, two corners, mm.
 const COLUMNS_MM: [f64; 6] = [0.0, 9.0, 70.0, 94.0, 118.0, 150.0];
 /// What further pages are called.
@@ -247,7 +244,8 @@ fn marks(card: &Card, flow: &mut Flow<'_>) {
 
 /// What is said of all marks, and what hangs.
 fn notes(card: &Card, flow: &mut Flow<'_>) {
-    let more = [card.baseline_words(), card.diagonals_words(), Some(AIMS.to_owned())];
+    let aims = (!card.aims.is_empty()).then(|| card.aims.clone());
+    let more = [card.baseline_words(), card.diagonals_words(), aims];
     let hung = card.hung.iter().map(|hung| format!("{}: {}.", hung.what, hung.place));
     for words in more.into_iter().flatten().chain(hung) {
         let (left, wide) = (flow.left(), flow.wide());
@@ -265,7 +263,7 @@ fn checks(card: &Card, flow: &mut Flow<'_>) {
     let high = |lines: &[String], indent: f64| -> f64 {
         lines.iter().map(|line| SMALL.height_mm(line, half - indent) + 0.3).sum()
     };
-    let before: Vec<String> = card.before.iter().map(|line| (*line).to_owned()).collect();
+    let before: Vec<String> = card.before.clone();
     let cautions: Vec<String> = card.cautions.iter().cloned().chain(assumed).collect();
     flow.make_room(high(&before, 4.0).max(high(&cautions, 3.0)) + 6.0, CHECKS);
     let (left, right, top) = (flow.left(), flow.right(), flow.y);

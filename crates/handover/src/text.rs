@@ -42,6 +42,7 @@ pub fn card(card: &Card) -> String {
         verdict,
         room,
         marks,
+        aims,
         baseline: _,
         diagonals: _,
         hung,
@@ -63,7 +64,7 @@ pub fn card(card: &Card) -> String {
     section(
         &mut text,
         "Marks, in the order to lay them; left and right are the camera's",
-        taped.chain(card.diagonals_words()),
+        taped.chain(card.diagonals_words()).chain((!aims.is_empty()).then(|| aims.clone())),
     );
     section(&mut text, "Camera", settings.iter().map(|one| format!("{}: {}", one.name, one.value)));
     section(
@@ -74,7 +75,7 @@ pub fn card(card: &Card) -> String {
     section(&mut text, "Microphone", [microphone.clone()]);
     section(&mut text, "Plugs", cables.iter().map(|cable| format!("{} into {}", cable.of, cable.to)));
     section(&mut text, "Against the echo", hung.iter().map(|one| format!("{}: {}", one.what, one.place)));
-    section(&mut text, "Before every take", before.iter().map(|&line| line.to_owned()));
+    section(&mut text, "Before every take", before.iter().cloned());
     section(&mut text, "Cautions", cautions.iter().cloned());
     section(&mut text, "Assumed, not measured", assumed.iter().cloned());
     text

@@ -134,15 +134,15 @@ fn table_and_text_have_all_that_is_on_paper() {
             .records()
             .flat_map(|row| row.unwrap().iter().map(str::to_owned).collect::<Vec<_>>())
             .collect();
-        let once =
-            [told.name.clone(), told.verdict.clone(), told.microphone.clone(), told.ready.sentence.clone()];
+        let once = [&told.name, &told.verdict, &told.microphone, &told.ready.sentence, &told.aims]
+            .map(String::clone);
         let all = once
             .into_iter()
             .chain(told.settings.iter().map(|one| one.value.clone()))
             .chain(told.dials.iter().map(|one| one.words()))
             .chain(told.marks.iter().map(|one| one.set.clone()))
             .chain(told.cables.iter().map(|one| one.to.clone()))
-            .chain(told.before.iter().map(|&one| one.to_owned()))
+            .chain(told.before.iter().cloned())
             .chain(told.cautions.iter().cloned())
             .chain(told.assumed.iter().cloned());
         let mut many = 0;

@@ -127,7 +127,7 @@ pub fn laying(card: &Card) -> Vec<LayingStep> {
         setting.look_for.into_iter().fold(step, LayingStep::noting)
     });
     let checks = card.before.iter().enumerate().map(|(index, check)| {
-        LayingStep::new(Work::Check, &format!("check.{index}"), "Before every take").noting(*check)
+        LayingStep::new(Work::Check, &format!("check.{index}"), "Before every take").noting(check.clone())
     });
     let all = seat.into_iter().chain(baseline).chain(marks).chain(diagonals).chain(hung).chain(cables);
     let put_up = card.ready.actions.iter().filter(|action| action.by_hand).map(|action| {

@@ -2,13 +2,13 @@
 
 use super::entries::{Cable, Dial, Hung, Setting};
 use crate::assess::Assessment;
-use crate::corner::{Corner, Kit, LightAt, Source};
-use crate::plan::{Id, Mounting, Purpose, Role, ThingId, WALL_NAMES, name_of};
+use crate::corner::{Corner, Kit, LightAt, Source, is_of_the_house};
+use crate::plan::{Id, Mounting, OpeningKind, Part, Purpose, Role, ThingId, WALL_NAMES, name_of};
 use crate::reading::{Origin, Quantity, Reading};
 use crate::shot::recording::video_width_px;
 use crate::sound::placement::may_show;
 use crate::sound::record::record;
-use crate::units::{UnitSystem, aperture, decimals, focal_mm, shutter};
+use crate::units::{UnitSystem, aperture, capital, decimals, focal_mm, shutter};
 
 /// From this luminance on a source is assessed for blue light, cd/m2 (IEC TR 62778, from memory).
 const BLUE_LIGHT_CD_M2: f64 = 1e4;
@@ -146,12 +146,13 @@ pub(super) fn dials(corner: &Corner<'_>) -> Vec<Dial> {
             };
             let distance = corner.brief.units.length((light.position_m - corner.eyes_m).length());
             let lamp = matches!(light.source, Source::Lamp(_));
+            let aim = if light.light.role == Role::Background { ", aimed at what is behind you" } else { "" };
             Dial {
                 letter: light.light.role.letter().to_owned(),
                 what: with_what(corner.brief.units, light),
                 percent: lamp.then(|| (light.light.dim * 100.0).round()),
                 cct_k: lamp.then_some(light.light.cct_k).flatten(),
-                place: format!("{side}, {}\u{b0} up, {distance} from the eyes", decimals(elevation, 0)),
+                place: format!("{side}, {}\u{b0} up, {distance} from the eyes{aim}", decimals(elevation, 0)),
             }
         })
         .collect()
@@ -201,47 +202,85 @@ pub(super) fn cables(corner: &Corner<'_>) -> Vec<Cable> {
         .collect()
 }
 
-pub(super) fn before(corner: &Corner<'_>) -> Vec<&'static str> {
+/// What holds for every mark: where it is aimed, and on which leg the bags lie. Empty where nothing is aimed or weighted.
+pub(super) fn aims(corner: &Corner<'_>) -> String {
+    let lamps =
+        || corner.lights.iter().filter(|l| matches!(l.source, Source::Lamp(_)) && !is_of_the_house(l));
+    let at_the_eyes = lamps().any(|lamp| lamp.light.role != Role::Background);
+    let others =
+        if lamps().all(|lamp| lamp.light.role != Role::Background) { "Lamps" } else { "The other lamps" };
+    let is_aimed = |mounting| matches!(mounting, Mounting::Boom | Mounting::Desk);
+    let microphone = corner.microphone.is_some_and(|(gear, _)| is_aimed(gear.mounting));
+    let aimed = match (at_the_eyes, microphone) {
+        (true, true) => format!("{others} are aimed at the eyes, the microphone as told above"),
+        (true, false) => format!("{others} are aimed at the eyes"),
+        (false, true) => "The microphone is aimed as told above".to_owned(),
+        (false, false) => String::new(),
+    };
+    let screen = corner.layout.backdrop.as_ref().is_some_and(|backdrop| backdrop.sandbag_kg > 0.0);
+    let mut stands = corner.layout.parts().filter_map(Part::support);
+    match (aimed.is_empty(), screen || stands.any(|support| support.sandbag_kg > 0.0)) {
+        (false, true) => format!("{aimed}; sandbags lie on the rear leg."),
+        (false, false) => format!("{aimed}."),
+        (true, true) => "Sandbags lie on the rear leg.".to_owned(),
+        (true, false) => String::new(),
+    }
+}
+
+pub(super) fn before(corner: &Corner<'_>) -> Vec<String> {
     // What fails without a sound, by where it is recorded.
     let apart = record(corner).path.is_apart();
     let worn = corner.microphone.is_some_and(|(gear, _)| gear.mounting == Mounting::Lavalier);
-    let mut all = vec![
-        match (apart, worn) {
-            (false, false) => {
-                "Microphone plugged in, chosen as input, heard in headphones (turned down first)."
-            }
-            (false, true) => {
-                "Microphone chosen as input; in headphones (turned down first) no rustle as the head turns."
-            }
-            (true, false) => {
-                "It records: the meter jumps at a scratch; headphones turned down first; a clap at each end."
-            }
-            (true, true) => {
-                "It records: the meter jumps at a scratch, no rustle as the head turns; a clap at each end."
-            }
-        },
-        "Loudest sentence peaks between \u{2212}12 and \u{2212}6 dBFS; automatic gain off.",
-        "Battery and card outlast the session.",
-    ];
-    let house = corner.lights.iter().any(crate::corner::is_of_the_house);
-    all.push(match (house, corner.brief.windows_shine()) {
-        (false, false) => "Ceiling light off, window covered, phone and fridge silent.",
-        (false, true) => {
-            "Ceiling light off, the sky overcast or a sheer curtain drawn, phone and fridge silent."
+    let of_the_camera = corner.microphone.is_none_or(|(gear, _)| gear.mounting == Mounting::BuiltIn);
+    let heard = match (apart, worn) {
+        (false, _) if of_the_camera => {
+            "The camera's sound is on: your voice is clear in a test take, in headphones (turned down first)."
         }
-        (true, false) => "Window covered, phone and fridge silent.",
-        (true, true) => "The sky overcast or a sheer curtain drawn, phone and fridge silent.",
-    });
+        (false, false) => "Microphone plugged in, chosen as input, heard in headphones (turned down first).",
+        (false, true) => {
+            "Microphone chosen as input; in headphones (turned down first) no rustle as the head turns."
+        }
+        (true, false) => {
+            "It records: the meter jumps at a scratch; headphones turned down first; a clap at each end."
+        }
+        (true, true) => {
+            "It records: the meter jumps at a scratch, no rustle as the head turns; a clap at each end."
+        }
+    };
+    let mut all: Vec<String> = vec![
+        heard.into(),
+        "Loudest sentence peaks between \u{2212}12 and \u{2212}6 dBFS; automatic gain off.".into(),
+        "Battery and card outlast the session.".into(),
+        quiet_and_even(corner),
+    ];
     if corner.brief.person.face_tracking && corner.body.face_tracking {
-        all.push("Face tracking seen to hold while you lean in and out.");
+        all.push("Face tracking seen to hold while you lean in and out.".into());
     } else {
-        all.push("Focus locked on a stand-in at the seat mark; check leaning in and out.");
+        all.push("Focus locked on a stand-in at the seat mark; check leaning in and out.".into());
     }
     if corner.brief.person.glasses {
-        all.push("No lamp mirrored in the glasses: raise the key if there is.");
+        all.push(
+            "Nothing mirrored in the glasses; if there is, tip the temples up a little or turn the head."
+                .into(),
+        );
     }
-    all.push("Record 10 to 20 seconds; listen and look; then the real takes.");
+    all.push("Record 10 to 20 seconds; listen and look; then the real takes.".into());
     all
+}
+
+/// What lights or is heard without being asked, put out, covered or silenced.
+fn quiet_and_even(corner: &Corner<'_>) -> String {
+    let ceiling = !corner.lights.iter().any(is_of_the_house);
+    let shines = corner.brief.windows_shine();
+    let window = corner.brief.room.openings.values().any(|opening| opening.kind == OpeningKind::Window);
+    let told = [
+        ceiling.then_some("ceiling light off"),
+        shines.then_some("the sky overcast or a sheer curtain drawn"),
+        (window && !shines).then_some("window covered"),
+        Some("phone and fridge silent"),
+    ];
+    let told: Vec<&str> = told.into_iter().flatten().collect();
+    format!("{}.", capital(&told.join(", ")))
 }
 
 pub(super) fn cautions(corner: &Corner<'_>, assessment: &Assessment) -> Vec<String> {

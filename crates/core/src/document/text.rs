@@ -42,28 +42,3 @@ fn would_run(text: &str) -> bool {
     let seen = text.trim_start_matches(|letter: char| letter.is_whitespace() || letter.is_control());
     seen.starts_with(['=', '+', '-', '@']) || text.starts_with(['\t', '\r', '\n'])
 }
-
-#[cfg(test)]
-mod tests {
-    use serde_json::json;
-
-    use super::*;
-
-    #[test]
-    fn what_cannot_be_seen_is_taken_out() {
-        let mut value = json!({"name": "A\u{0}b\nc\u{fffe}d\u{1b}e", "list": ["\u{1ffff}Küche, 漢字 🎬"]});
-        made_legible(&mut value);
-        assert_eq!(value, json!({"name": "Ab cde", "list": ["Küche, 漢字 🎬"]}));
-    }
-
-    #[test]
-    fn no_cell_runs_as_a_formula() {
-        for text in ["=1+1", "\r=1", "\n@a", "  =1", "\u{a0}-2", "+1", "\tx", "'=1"] {
-            let cell = as_cell(text);
-            assert!(cell.starts_with('\''), "{text:?} as {cell:?}");
-        }
-        for text in ["=1+1", " =1", "Lamp", "Lamp = 1", "'quoted'", ""] {
-            assert_eq!(from_cell(&as_cell(text)), text);
-        }
-    }
-}

@@ -180,39 +180,3 @@ pub fn triangles(outline: &[DVec2]) -> Vec<[DVec2; 3]> {
     });
     pieces.collect()
 }
-
-#[cfg(test)]
-mod tests {
-    use super::*;
-
-    fn outline(points: &[[f64; 2]]) -> Vec<DVec2> {
-        points.iter().map(|p| DVec2::from_array(*p)).collect()
-    }
-
-    #[test]
-    fn rays_and_areas_in_a_rectangle() {
-        let room = outline(&[[0.0, 0.0], [3.4, 0.0], [3.4, 2.9], [0.0, 2.9]]);
-        assert!((signed_area_m2(&room) - 9.86).abs() < 1e-12);
-        assert!((distance_to_edge(&room, DVec2::new(1.0, 1.0), DVec2::X) - 2.4).abs() < 1e-12);
-        assert!((distance_to_edge(&room, DVec2::new(1.0, 1.0), DVec2::NEG_Y) - 1.0).abs() < 1e-12);
-        assert!(inside(&room, DVec2::new(3.4, 1.0), 0.0));
-        assert!(!inside(&room, DVec2::new(3.35, 1.0), -0.1));
-        assert!(outside_pieces(&room).is_empty());
-    }
-
-    /// An L of 4 x 3 m without its front-right 2 x 1 m, worked by hand.
-    #[test]
-    fn an_l_has_an_inner_corner() {
-        let room = outline(&[[0.0, 0.0], [4.0, 0.0], [4.0, 2.0], [2.0, 2.0], [2.0, 3.0], [0.0, 3.0]]);
-        assert!(is_simple(&room) && (signed_area_m2(&room) - 10.0).abs() < 1e-12);
-        assert!((beyond_m(&room, DVec2::new(3.0, 2.5)) - 0.5).abs() < 1e-12);
-        assert!((beyond_m(&room, DVec2::new(1.5, 1.5)) + 0.5f64.hypot(0.5)).abs() < 1e-12);
-        // Along the back wall the ray goes on to the right wall, farther in front it meets the inner one.
-        assert!((distance_to_edge(&room, DVec2::new(1.0, 1.0), DVec2::X) - 3.0).abs() < 1e-12);
-        assert!((distance_to_edge(&room, DVec2::new(1.0, 2.5), DVec2::X) - 1.0).abs() < 1e-12);
-        let left_out: f64 = outside_pieces(&room).iter().map(|t| signed_area_m2(t)).sum();
-        assert!((left_out - 1.0).abs() < 1e-12, "the hull cuts the notch in half: {left_out}");
-        let crossed = outline(&[[0.0, 0.0], [2.0, 0.0], [0.0, 2.0], [2.0, 2.0]]);
-        assert!(!is_simple(&crossed));
-    }
-}

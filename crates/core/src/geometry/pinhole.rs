@@ -153,29 +153,3 @@ pub fn binding_plane(
     let nearest = planes.iter().enumerate().filter_map(beyond).min_by(|a, b| a.1.total_cmp(&b.1));
     nearest.map(|(index, distance)| (index, distance.max(0.0)))
 }
-
-#[cfg(test)]
-mod tests {
-    use super::*;
-
-    /// 50 mm on 36 x 20.25 mm focused at 1.45 m frames 1.008 x 0.567 m (S = s (u - f) / f, worked by hand), and a point half a frame height up lies on the top edge.
-    #[test]
-    fn projects_the_frame_it_was_focused_for() {
-        let image_distance = 50.0 * 1450.0 / (1450.0 - 50.0);
-        let camera = Pinhole::new(DVec3::new(1.0, 2.5, 1.2), 180.0, 0.0, 36.0, 20.25, image_distance);
-        assert!((camera.frame_height_m(1.45) - 0.567).abs() < 1e-9);
-        assert!((camera.frame_width_m(1.45) - 1.008).abs() < 1e-9);
-        let top_right = DVec3::new(1.0 - 0.504, 2.5 - 1.45, 1.2 + 0.2835);
-        let (x, y) = camera.project(top_right).unwrap();
-        assert!((x - 1.0).abs() < 1e-9 && y.abs() < 1e-9, "{x} {y}");
-        assert!(camera.project(DVec3::new(1.0, 2.6, 1.2)).is_none());
-    }
-
-    #[test]
-    fn a_tilted_camera_keeps_its_axis_in_the_middle() {
-        let camera = Pinhole::new(DVec3::ZERO, 30.0, -12.0, 36.0, 20.25, 50.0);
-        let (x, y) = camera.project(camera.forward * 2.0).unwrap();
-        assert!((x - 0.5).abs() < 1e-12 && (y - 0.5).abs() < 1e-12);
-        assert!(camera.up.z > 0.0 && camera.forward.z < 0.0);
-    }
-}

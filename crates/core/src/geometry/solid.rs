@@ -1,6 +1,9 @@
 //! Convex solids: everything that takes up room is one or several of them. Overlap is found by separating
 //! axes, sight lines by clipping a segment; both are exact for convex polyhedra.
 
+use std::f64::consts::{PI, TAU};
+use std::sync::LazyLock;
+
 use super::{DVec2, DVec3};
 
 /// A convex polyhedron, by its corners, the directions of its face normals and of its edges.
@@ -249,69 +252,9 @@ fn once_each(axes: &mut Vec<DVec3>) {
 
 /// The outline that stands in for a circle, counter-clockwise, holding it.
 pub(crate) fn circle(centre: DVec2, radius_m: f64) -> Vec<DVec2> {
-    let outer = radius_m / (std::f64::consts::PI / ROUND_SIDES as f64).cos();
-    (0..ROUND_SIDES)
-        .map(|i| {
-            let angle = (i as f64 + 0.5) * std::f64::consts::TAU / ROUND_SIDES as f64;
-            centre + DVec2::from_angle(angle) * outer
-        })
-        .collect()
-}
-
-#[cfg(test)]
-mod tests {
-    use super::*;
-
-    #[test]
-    fn boxes_touch_overlap_and_part() {
-        let cube = |x: f64| {
-            Solid::oriented_box(DVec3::new(x, 0.0, 0.5), [DVec3::X * 0.5, DVec3::Y * 0.5, DVec3::Z * 0.5])
-        };
-        assert!((cube(0.0).overlap_m(&cube(0.9)) - 0.1).abs() < 1e-12);
-        assert!(cube(0.0).overlap_m(&cube(1.2)) < 0.0);
-        assert!((cube(0.0).gap_m(&cube(1.2), f64::INFINITY) - 0.2).abs() < 1e-3);
-        assert!(
-            (0.1..=0.2).contains(&cube(0.0).gap_m(&cube(1.2), 0.1))
-                && cube(0.0).gap_m(&cube(0.9), 1.0) == 0.0
-        );
-        // Two rods crossing at right angles part only along the cross product of their edges.
-        let a = Solid::rod(DVec3::new(-1.0, 0.0, 0.0), DVec3::new(1.0, 0.0, 0.0), 0.01);
-        let b = Solid::rod(DVec3::new(0.0, -1.0, 0.05), DVec3::new(0.0, 1.0, 0.05), 0.01);
-        assert!(a.overlap_m(&b) <= 0.0);
-    }
-
-    /// The volume under all faces by the divergence theorem: a box, a cylinder's prism (12 sides: area 12 r2 tan 15 degrees), a slab
-    /// that leans.
-    #[test]
-    fn faces_close_around_a_solid() {
-        let volume = |solid: &Solid| -> f64 {
-            let faces = solid.faces();
-            let of = |normal: &DVec3, outline: &[DVec3]| -> f64 {
-                let area: DVec3 =
-                    outline.windows(2).map(|p| (p[0] - outline[0]).cross(p[1] - outline[0])).sum();
-                assert!(area.normalize().dot(*normal) > 0.999);
-                outline[0].dot(area) / 6.0
-            };
-            faces.iter().map(|(normal, outline)| of(normal, outline)).sum()
-        };
-        let cube = Solid::oriented_box(DVec3::splat(3.0), [DVec3::X, DVec3::Y * 0.5, DVec3::Z * 0.25]);
-        let column = Solid::cylinder(DVec2::new(1.0, -2.0), 0.1, 0.5, 2.5);
-        let normal = DVec3::new(1.0, 1.0, 1.0).normalize();
-        let (a, b) = normal.any_orthonormal_pair();
-        let slab = Solid::slab(&[DVec3::ZERO, a, a + b, b], normal, 0.1);
-        for (solid, wanted) in
-            [(cube, 1.0), (column, 2.0 * 12.0 * 0.01 * 15f64.to_radians().tan()), (slab, 0.1)]
-        {
-            assert!((volume(&solid) - wanted).abs() < 1e-9, "{} wanted {wanted}", volume(&solid));
-        }
-    }
-
-    #[test]
-    fn sight_lines_stop_at_solids() {
-        let column = Solid::cylinder(DVec2::new(1.0, 0.0), 0.1, 0.0, 2.0);
-        assert!(column.blocks(DVec3::new(0.0, 0.0, 1.0), DVec3::new(2.0, 0.0, 1.0)));
-        assert!(!column.blocks(DVec3::new(0.0, 0.0, 2.5), DVec3::new(2.0, 0.0, 2.5)));
-        assert!(!column.blocks(DVec3::new(0.0, 0.5, 1.0), DVec3::new(2.0, 0.5, 1.0)));
-        assert!((column.distance_m(DVec3::new(0.0, 0.0, 1.0)) - 0.9).abs() < 0.005);
-    }
+    static CORNERS: LazyLock<[DVec2; ROUND_SIDES]> = LazyLock::new(|| {
+        std::array::from_fn(|i| DVec2::from_angle((i as f64 + 0.5) * TAU / ROUND_SIDES as f64))
+    });
+    let outer = radius_m / (PI / ROUND_SIDES as f64).cos();
+    CORNERS.iter().map(|corner| centre + *corner * outer).collect()
 }

@@ -468,28 +468,3 @@ pub fn advise(asked: &Asked, catalogue: &Arc<Catalogue>, budget: f64) -> Option<
     counter.explore(Stop::NEVER, &|_| ());
     counter.advice(budget, Stop::NEVER)
 }
-
-#[cfg(test)]
-mod tests {
-    use super::*;
-
-    /// Fogon's own rule: what does nearly as much for far less is told, and what is worth saving for.
-    #[test]
-    fn a_cheaper_kit_and_one_to_save_for_are_told() {
-        let point = |spent: f64, score: f64, ready: bool| CurvePoint { spent, score, ready };
-        let curve = [
-            point(0.0, 0.50, false),
-            point(18.0, 0.70, false),
-            point(50.0, 0.90, true),
-            point(71.0, 0.91, true),
-            point(145.0, 0.92, true),
-        ];
-        assert_eq!(nearly_as_much(&curve, 145.0), Some(Other { price: 50.0, points: 2 }));
-        // Cheaper by a third only, or not ready.
-        assert_eq!(nearly_as_much(&curve, 71.0), None);
-        assert_eq!(nearly_as_much(&curve[..3], 50.0), None);
-        assert_eq!(nearly_as_much(&curve, 0.0), None);
-        assert_eq!(worth_saving_for(&curve, 0.0), Some(Other { price: 18.0, points: 20 }));
-        assert_eq!(worth_saving_for(&curve, 18.0), None);
-    }
-}

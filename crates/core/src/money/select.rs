@@ -42,32 +42,3 @@ pub fn select(candidates: &[Candidate], budget: f64) -> Vec<usize> {
     let taken = program.best(budget).unwrap_or_default();
     (0..candidates.len()).filter(|at| taken.get(*at) == Some(&true)).collect()
 }
-
-#[cfg(test)]
-mod tests {
-    use super::*;
-
-    fn item(price: f64, gain: f64) -> Candidate {
-        Candidate { price, gain, ..Candidate::default() }
-    }
-
-    /// By hand: greedy by score takes A (0.30), the optimum is B + C (0.55).
-    #[test]
-    fn two_small_things_beat_one_large() {
-        let items = [item(60.0, 0.30), item(50.0, 0.28), item(50.0, 0.27)];
-        assert_eq!(select(&items, 100.0), [1, 2]);
-    }
-
-    /// By hand: at 120 the lavalier, at 170 the microphone with its interface.
-    #[test]
-    fn a_need_brings_its_interface_along() {
-        let microphone =
-            Candidate { needs: vec!["xlr-input".into()], group: Some("m".into()), ..item(80.0, 0.40) };
-        let interface = Candidate { offers: vec!["xlr-input".into()], ..item(90.0, 0.0) };
-        let lavalier = Candidate { group: Some("m".into()), ..item(45.0, 0.32) };
-        let items = [microphone, interface, lavalier];
-        assert_eq!(select(&items, 120.0), [2]);
-        assert_eq!(select(&items, 170.0), [0, 1]);
-        assert_eq!(select(&items, 10.0), Vec::<usize>::new());
-    }
-}

@@ -3,6 +3,7 @@
 
 use std::borrow::Cow;
 use std::f64::consts::PI;
+use std::sync::LazyLock;
 
 use super::{face_normal, polygon_illuminance};
 use crate::geometry::DVec3;
@@ -191,10 +192,12 @@ pub fn axes(normal: DVec3) -> (DVec3, DVec3) {
 
 /// A polygon of the area of a circle: the polygon formula then gives the disc's illuminance closely.
 fn circle(middle: DVec3, across: DVec3, up: DVec3, radius_m: f64) -> Vec<DVec3> {
-    let step = 2.0 * PI / ROUND_CORNERS as f64;
-    let outer = radius_m * (step / step.sin()).sqrt();
-    let at = |i: usize| (i as f64 * step).sin_cos();
-    (0..ROUND_CORNERS).map(|i| middle + across * (outer * at(i).1) + up * (outer * at(i).0)).collect()
+    const STEP: f64 = 2.0 * PI / ROUND_CORNERS as f64;
+    // Sine and cosine of each corner: a search lays out many thousand lamps.
+    static CORNERS: LazyLock<[(f64, f64); ROUND_CORNERS]> =
+        LazyLock::new(|| std::array::from_fn(|i| (i as f64 * STEP).sin_cos()));
+    let outer = radius_m * (STEP / STEP.sin()).sqrt();
+    CORNERS.iter().map(|(sine, cosine)| middle + across * (outer * cosine) + up * (outer * sine)).collect()
 }
 
 /// Area of an emitting face, m2; of tube and bulb as they are seen.

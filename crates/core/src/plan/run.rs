@@ -144,14 +144,3 @@ pub(super) fn bad_pattern(pattern: &str) -> Option<Problem> {
     }
     None
 }
-
-#[cfg(test)]
-mod tests {
-    use super::*;
-
-    #[test]
-    fn patterns_hold_known_fields_alone() {
-        assert!(bad_pattern("{date}-{shoot}").is_some() && bad_pattern("a}b").is_some());
-        assert!(bad_pattern("{date} {take}").is_none());
-    }
-}

@@ -34,22 +34,3 @@ pub fn file_stem(pattern: Option<&str>, corner: &str, shot: &str, size: &str) ->
     }
     if stem.is_empty() { "{take}".to_owned() } else { stem.trim_end_matches('-').to_owned() }
 }
-
-#[cfg(test)]
-mod tests {
-    use super::*;
-
-    #[test]
-    fn names_sort_and_hold_nothing_that_a_file_system_refuses() {
-        assert_eq!(
-            file_stem(None, "Box room", "Slate: name / piece", "medium"),
-            "{date}-slate-name-piece-{take}"
-        );
-        assert_eq!(
-            file_stem(Some("{corner}_{take}_{size}"), "Box room", "x", "close"),
-            "box-room-{take}-close"
-        );
-        assert_eq!(file_stem(Some("../{shot}"), "", "???", ""), "{take}");
-        assert!(file_stem(Some("{shot}"), "", &"\u{e4}".repeat(300), "").chars().count() <= LONGEST);
-    }
-}

@@ -80,27 +80,3 @@ pub fn script(
         paragraphs,
     })
 }
-
-#[cfg(test)]
-mod tests {
-    use super::*;
-
-    /// Counted by hand: 9 and 4 words, at 150 a minute 3.6 and 1.6 s.
-    #[test]
-    fn paragraphs_are_counted_timed_and_wrapped() {
-        let of = |texts: &[&str]| texts.iter().map(|text| (*text).to_owned()).collect::<Vec<_>>();
-        let text =
-            of(&["The river turns twice before  the weir; don't forget.", " ", "Now the second sheet."]);
-        let found = script(&text, 150.0, false, Some(20.0)).unwrap();
-        assert_eq!((found.words, found.paragraphs.len(), found.letters), (13, 2, 20));
-        assert!((found.paragraphs[0].seconds - 3.6).abs() < 1e-9 && (found.seconds - 5.2).abs() < 1e-9);
-        assert!(found.paragraphs.iter().flat_map(|p| &p.lines).all(|line| line.chars().count() <= 20));
-        let again: Vec<String> = found.paragraphs.iter().flat_map(|p| p.lines.clone()).collect();
-        assert_eq!(words_in(&again.join(" ")), 13);
-        assert!(script(&of(&[" ", "\u{2014}"]), 150.0, false, None).is_none());
-        assert_eq!(
-            script(&of(&["語り部は川を読む。"]), 150.0, false, None).unwrap().paragraphs[0].lines.len(),
-            1
-        );
-    }
-}

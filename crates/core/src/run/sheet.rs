@@ -94,7 +94,7 @@ pub struct Run {
     /// What is set, from the card.
     pub settings: Vec<String>,
     /// What is looked at before every take.
-    pub before: Vec<&'static str>,
+    pub before: Vec<String>,
 }
 
 /// The run of a corner.

@@ -140,6 +140,32 @@ fn what_to_check_and_heed_follows_the_corner() {
     assert!(overload.verdict.starts_with("Not ready") && overload.cautions.len() > usual.cautions.len());
 }
 
+/// Nothing is told of lamps, bags, a microphone or a window that are not there (Fogon's own rule).
+#[test]
+fn what_is_not_there_is_not_told() {
+    let bare = of(&plain_with(&[
+        ("/layout/lights", json!({})),
+        ("/layout/microphone", Value::Null),
+        ("/layout/camera/support/sandbag_kg", json!(0.0)),
+        ("/brief/room/openings", json!({})),
+    ]));
+    assert_eq!(bare.aims, "");
+    let told = bare.before.join(" ");
+    assert!(!told.contains("plugged in") && !told.to_lowercase().contains("window"), "{told}");
+    assert!(told.contains("Ceiling light off, phone and fridge silent."), "{told}");
+    let window = json!({ "window": { "kind": "window", "wall": 2, "from_m": 0.5, "width_m": 1.0, "sill_m": 0.9, "height_m": 1.2 } });
+    let lit = of(&plain_with(&[
+        ("/brief/room/openings", window),
+        ("/layout/lights/key/support/sandbag_kg", json!(4.0)),
+    ]));
+    assert!(
+        lit.aims.starts_with("Lamps are aimed at the eyes") && lit.aims.contains("sandbags"),
+        "{}",
+        lit.aims
+    );
+    assert!(lit.before.iter().any(|b| b.contains("window covered")), "{:?}", lit.before);
+}
+
 /// What nobody gave is listed as assumed; what was given is not.
 #[test]
 fn assumptions_are_owned_up_to() {

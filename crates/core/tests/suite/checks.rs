@@ -2,7 +2,10 @@
 //! integration library. Sources stand in the fixtures.
 
 use fogon_core::calc;
+use fogon_core::colour::{cct_duv, mired_shift, mixed_xy, planckian_xy, shifted_k, uv_of, xy_at};
+use fogon_core::exposure::{f_number_on_dial, iso_on_dial, shutter_s};
 use fogon_core::geometry::DVec3;
+use fogon_core::person::landmarks;
 use fogon_core::photometry::polygon_illuminance;
 use fogon_testkit::assert_close;
 use serde_json::Value;
@@ -205,4 +208,68 @@ fn bad_input_is_refused_by_name_value_and_range() {
     assert!(calc::run("field-of-view", null.as_bytes()).is_ok());
     let back = calc::run("tape-mark", br#"{"room_width_m":3,"room_depth_m":3,"x_m":1,"y_m":0}"#).unwrap();
     assert!(back["worst_error_m"].is_null());
+}
+
+/// The ratios of Drillis and Contini (from memory) times a stature of 1.75 m, worked by hand.
+#[test]
+fn landmarks_follow_the_published_ratios() {
+    let standing = landmarks(1.75, None);
+    let seated = landmarks(1.75, Some(0.45));
+    for (got, want) in [
+        (standing.eye_m, 1.638),
+        (standing.chin_m, 1.5225),
+        (standing.waist_m, 1.05875),
+        (seated.crown_m, 1.36),
+        (seated.eye_m, 1.248),
+        (seated.chest_m, 0.87),
+        (seated.waist_m, 0.66875),
+    ] {
+        assert!((got - want).abs() < 1e-9, "{got} against {want}");
+    }
+}
+
+/// What the trade sets at these rates and mains (common practice, no source).
+#[test]
+fn shutters_are_those_the_trade_sets() {
+    for (rate, mains, want) in [
+        (24.0, 50.0, 1.0 / 50.0),
+        (25.0, 50.0, 1.0 / 50.0),
+        (30.0, 50.0, 1.0 / 50.0),
+        (60.0, 50.0, 1.0 / 100.0),
+        (24.0, 60.0, 1.0 / 60.0),
+        (25.0, 60.0, 1.0 / 60.0),
+        (30.0, 60.0, 1.0 / 60.0),
+        (60.0, 60.0, 1.0 / 120.0),
+    ] {
+        assert!((shutter_s(mains, rate) - want).abs() < 1e-12, "{rate} at {mains}");
+    }
+}
+
+#[test]
+fn dials_have_third_stops() {
+    assert_eq!(iso_on_dial(326.667, 100.0, 25600.0), 320.0);
+    assert_eq!(iso_on_dial(20.0, 64.0, 25600.0), 64.0);
+    assert_eq!(iso_on_dial(9.0e5, 100.0, 51200.0), 50000.0);
+    assert_eq!(f_number_on_dial(2.61, 1.8, 16.0), 2.5);
+    assert_eq!(f_number_on_dial(4.0, 1.78, 1.78), 1.78);
+}
+
+#[test]
+fn places_and_temperatures_come_back() {
+    for (cct_k, duv) in [(2000.0, 0.0), (2700.0, 0.01), (4000.0, -0.02), (5600.0, 0.0), (9500.0, 0.015)] {
+        let (back_k, back_duv) = cct_duv(xy_at(cct_k, duv)).unwrap();
+        assert!((back_k - cct_k).abs() < 0.05, "{back_k} for {cct_k}");
+        assert!((back_duv - duv).abs() < 1e-7, "{back_duv} for {duv}");
+    }
+    // Between its places the locus is the integral's.
+    for mired in [10.3, 99.7, 178.4, 371.2, 999.9] {
+        let ([u, v], [a, b]) = (uv_of(xy_at(1e6 / mired, 0.0)), uv_of(planckian_xy(1e6 / mired)));
+        assert!((u - a).abs() < 1e-9 && (v - b).abs() < 1e-9, "at {mired}");
+    }
+    assert_eq!(cct_duv([0.2, 0.7]), None);
+    assert_eq!(mixed_xy([]), None);
+    assert_eq!(shifted_k(5600.0, -200.0), None);
+    // Differences and shifts, worked by hand.
+    assert!((mired_shift(5600.0, 3200.0) - 133.928_571).abs() < 1e-6);
+    assert!((shifted_k(5600.0, 159.0).unwrap() - 2962.34).abs() < 0.01);
 }

@@ -1,6 +1,6 @@
 //! Good and bad documents: our reader and an independent schema validator give the same answer, and ours names the field.
 
-use fogon_core::document::{Shape, parse};
+use fogon_core::document::{Shape, as_cell, from_cell, parse};
 use fogon_core::money::Catalogue;
 use fogon_core::plan::{BriefFile, Plan, apply, change};
 use fogon_testkit::{BOX_ROOM, box_room, set};
@@ -42,6 +42,14 @@ fn corpus() -> Vec<(&'static str, Value, Option<&'static str>, &'static str)> {
         ("/layout/seat/bearing_deg", json!(360), Some("out_of_range"), "layout.seat.bearing_deg"),
         ("/layout/camera/iso", json!([]), Some("wrong_type"), "layout.camera.iso"),
         ("/layout/lights", json!([]), Some("wrong_type"), "layout.lights"),
+        ("/brief/run", json!({ "file_pattern": "{date} {take}" }), None, ""),
+        (
+            "/brief/run",
+            json!({ "file_pattern": "{date}-{shoot}" }),
+            Some("bad_choice"),
+            "brief.run.file_pattern",
+        ),
+        ("/brief/run", json!({ "file_pattern": "a}b" }), Some("bad_choice"), "brief.run.file_pattern"),
     ]
 }
 
@@ -551,4 +559,26 @@ fn older_files_and_many_walls_read() {
     set(&mut document, "/brief/room/surfaces/wall-12", json!({ "look": "dressed" }));
     let problems = BriefFile::read(document.to_string().as_bytes()).unwrap_err().0;
     assert!(problems.iter().any(|p| p.field == "brief.room.surfaces"), "{problems:?}");
+}
+
+/// A line break becomes a blank; what cannot be seen, and code points that are kept free of characters, are taken out.
+#[test]
+fn what_cannot_be_seen_is_taken_out() {
+    let mut document = box_room();
+    set(&mut document, "/name", json!("A\u{0}b\nc\u{fffe}d\u{1b}e"));
+    set(&mut document, "/brief/gear/camera/label", json!("\u{1ffff}Küche, 漢字 🎬"));
+    let read = BriefFile::read(document.to_string().as_bytes()).unwrap();
+    assert_eq!(read.name, "Ab cde");
+    assert!(read.brief.gear.values().any(|gear| gear.common().label == "Küche, 漢字 🎬"));
+}
+
+#[test]
+fn no_cell_runs_as_a_formula() {
+    for text in ["=1+1", "\r=1", "\n@a", "  =1", "\u{a0}-2", "+1", "\tx", "'=1"] {
+        let cell = as_cell(text);
+        assert!(cell.starts_with('\''), "{text:?} as {cell:?}");
+    }
+    for text in ["=1+1", " =1", "Lamp", "Lamp = 1", "'quoted'", ""] {
+        assert_eq!(from_cell(&as_cell(text)), text);
+    }
 }

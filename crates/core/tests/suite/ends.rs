@@ -24,8 +24,8 @@ fn figures(value: &Value, at: &str, all: &mut Vec<(String, f64)>) {
 }
 
 /// From far below to far above what stands there.
-fn others(value: f64) -> [f64; 6] {
-    [0.0, -1.0, value * 0.1, value * 1.5, value * 10.0, 1e12]
+fn others(value: f64) -> [f64; 5] {
+    [0.0, -1.0, value * 0.1, value * 10.0, 1e12]
 }
 
 /// What a person would stumble over in a sentence.

@@ -212,6 +212,21 @@ fn poorer() -> Value {
     brief
 }
 
+/// What costs little more than half and does at most two points of 100 less is told beside the best, and nothing else is (Fogon's own
+/// rule).
+fn assert_other_kits_are_told(advice: &Advice) {
+    let end = advice.curve.iter().rfind(|point| point.spent <= advice.spent + 0.005).unwrap();
+    let other = advice
+        .curve
+        .iter()
+        .find(|point| point.ready == end.ready && point.score >= end.score - 0.02 && point.spent > 0.0);
+    let is_far_less = other.is_some_and(|other| other.spent <= 0.6 * end.spent);
+    let told = ["does nearly as much", "does as much to the point"];
+    let is_told = told.iter().any(|words| advice.sentence.contains(words));
+    let would_be = advice.spent > 0.0 && !advice.sentence.contains("needs to record");
+    assert_eq!(is_told, is_far_less && would_be, "{} {:?}", advice.sentence, advice.curve);
+}
+
 /// What is shown is the score of the corner that stands beside it, and no step leaves it worse.
 pub(crate) fn assert_true(advice: &Advice, what: &str) {
     let mut before = advice.before.as_ref().map_or(0.0, |plan| without_moves(plan).score);
@@ -287,6 +302,7 @@ fn from_nothing_every_sum_gives_a_kit_that_records() {
         for sum in sums {
             let advice = counter.advice(*sum, never).unwrap();
             assert_true(&advice, &format!("{sum}"));
+            assert_other_kits_are_told(&advice);
             assert!(advice.ready && advice.score > 0.85, "{sum}: {}", advice.score);
             let plan = advice.plan.as_ref().unwrap();
             assert!(plan.layout.microphone.is_some() && !plan.layout.lights.is_empty(), "{sum}");
@@ -430,4 +446,28 @@ fn the_ledger_tells_what_a_year_costs() {
     assert_eq!((row.id.as_str(), row.paid, row.per_year, row.assumed), ("thing", 480.0, Some(40.0), false));
     let paid: f64 = ledger.rows.iter().map(|row| row.paid).sum();
     assert!((paid - ledger.paid).abs() < 1e-9 && ledger.per_year >= 40.0);
+}
+
+fn item(price: f64, gain: f64) -> Candidate {
+    Candidate { price, gain, ..Candidate::default() }
+}
+
+/// By hand: greedy by score takes A (0.30), the optimum is B + C (0.55).
+#[test]
+fn two_small_things_beat_one_large() {
+    let items = [item(60.0, 0.30), item(50.0, 0.28), item(50.0, 0.27)];
+    assert_eq!(select(&items, 100.0), [1, 2]);
+}
+
+/// By hand: at 120 the lavalier, at 170 the microphone with its interface.
+#[test]
+fn a_need_brings_its_interface_along() {
+    let microphone =
+        Candidate { needs: vec!["xlr-input".into()], group: Some("m".into()), ..item(80.0, 0.40) };
+    let interface = Candidate { offers: vec!["xlr-input".into()], ..item(90.0, 0.0) };
+    let lavalier = Candidate { group: Some("m".into()), ..item(45.0, 0.32) };
+    let items = [microphone, interface, lavalier];
+    assert_eq!(select(&items, 120.0), [2]);
+    assert_eq!(select(&items, 170.0), [0, 1]);
+    assert_eq!(select(&items, 10.0), Vec::<usize>::new());
 }

@@ -6,7 +6,7 @@ use fogon_core::corner::Corner;
 use fogon_core::day::{date, days, good_hours, sessions, zone_of};
 use fogon_core::plan::{Plan, Purpose, ShotKind, ShotSize, WantedShot};
 use fogon_core::run::order::{Changes, least};
-use fogon_core::run::{Run, run};
+use fogon_core::run::{Run, file_stem, run, script, words_in};
 use proptest::prelude::*;
 use serde_json::Value;
 
@@ -194,4 +194,33 @@ fn sessions_lie_in_good_hours() {
     let late = sessions(&hours, &zone, hours.intervals.last().unwrap().span_s.1 - 60, 45.0, 2);
     assert!(late.is_empty(), "{late:?}");
     assert!(sessions(&hours, &zone, 0, 14.0 * 60.0, 7).is_empty(), "nobody films for fourteen hours");
+}
+
+#[test]
+fn names_sort_and_hold_nothing_that_a_file_system_refuses() {
+    assert_eq!(
+        file_stem(None, "Box room", "Slate: name / piece", "medium"),
+        "{date}-slate-name-piece-{take}"
+    );
+    assert_eq!(file_stem(Some("{corner}_{take}_{size}"), "Box room", "x", "close"), "box-room-{take}-close");
+    assert_eq!(file_stem(Some("../{shot}"), "", "???", ""), "{take}");
+    assert!(file_stem(Some("{shot}"), "", &"\u{e4}".repeat(300), "").chars().count() <= 100);
+}
+
+/// Counted by hand: 9 and 4 words, at 150 a minute 3.6 and 1.6 s.
+#[test]
+fn paragraphs_are_counted_timed_and_wrapped() {
+    let of = |texts: &[&str]| texts.iter().map(|text| (*text).to_owned()).collect::<Vec<_>>();
+    let text = of(&["The river turns twice before  the weir; don't forget.", " ", "Now the second sheet."]);
+    let found = script(&text, 150.0, false, Some(20.0)).unwrap();
+    assert_eq!((found.words, found.paragraphs.len(), found.letters), (13, 2, 20));
+    assert!((found.paragraphs[0].seconds - 3.6).abs() < 1e-9 && (found.seconds - 5.2).abs() < 1e-9);
+    assert!(found.paragraphs.iter().flat_map(|p| &p.lines).all(|line| line.chars().count() <= 20));
+    let again: Vec<String> = found.paragraphs.iter().flat_map(|p| p.lines.clone()).collect();
+    assert_eq!(words_in(&again.join(" ")), 13);
+    assert!(script(&of(&[" ", "\u{2014}"]), 150.0, false, None).is_none());
+    assert_eq!(
+        script(&of(&["語り部は川を読む。"]), 150.0, false, None).unwrap().paragraphs[0].lines.len(),
+        1
+    );
 }

@@ -3,6 +3,7 @@
 
 use fogon_core::corner::{Corner, Kind, things};
 use fogon_core::geometry::{DVec3, Solid};
+use fogon_core::material::BANDS_HZ;
 use fogon_core::plan::{Layout, Plan};
 use fogon_core::sound::absorption::Absorption;
 use fogon_core::sound::decay::{absorption_for_m2, eyring_s, sabine_s};
@@ -15,8 +16,9 @@ use fogon_core::sound::pickup::{MicrophonePlaced, Scene, pickup};
 use fogon_core::sound::rate::RATE_HZ;
 use fogon_core::sound::reverberation::targets_s;
 use fogon_core::sound::voice::SpeechBands;
-use fogon_core::sound::{air, hear, level, modes, noise, pattern, reflections, treatment, voice};
+use fogon_core::sound::{air, hear, level, modes, noise, pattern, porous, reflections, treatment, voice};
 use fogon_testkit::assert_close;
+use num_complex::Complex64;
 use proptest::prelude::*;
 use serde_json::{Value, json};
 
@@ -689,4 +691,35 @@ fn propose_or_plain(file: &fogon_core::plan::BriefFile) -> Plan {
     let mut brief = plain.brief.clone();
     brief.room = file.brief.room.clone();
     Plan { brief, ..plain }
+}
+
+/// A layer before a wall by another route: Miki's air in the pores (1990), carried through the layer by its transfer matrix, at every
+/// angle of Paris's integral (1928), summed by the midpoint rule; 50 mm of wool at right angles, worked by hand.
+#[test]
+fn porous_layers_by_their_transfer_matrix() {
+    let impedance = |hz: f64, sigma: f64, thick_m: f64, gap_m: f64| {
+        let x = 1000.0 * hz / sigma;
+        let of_air = Complex64::new(1.0 + 5.50 * x.powf(-0.632), -8.43 * x.powf(-0.632));
+        let k = std::f64::consts::TAU * hz / 343.0;
+        let through = Complex64::new(1.0 + 7.81 * x.powf(-0.618), -11.41 * x.powf(-0.618)) * k * thick_m;
+        // At a rigid wall the flow stands still; at the end of a gap it is the pressure over -j tan of the gap.
+        let (flow, pressure) = match gap_m > 0.0 {
+            true => (Complex64::I * (k * gap_m).sin(), Complex64::from((k * gap_m).cos())),
+            false => (Complex64::ZERO, Complex64::ONE),
+        };
+        let (sine, cosine) = (through.sin(), through.cos());
+        (cosine * pressure + Complex64::I * of_air * sine * flow)
+            / (Complex64::I * sine / of_air * pressure + cosine * flow)
+    };
+    let absorbed = |z: Complex64, cosine: f64| 1.0 - ((z * cosine - 1.0) / (z * cosine + 1.0)).norm_sqr();
+    for (sigma, thick_m, gap_m) in [(12_000.0, 0.05, 0.0), (12_000.0, 0.05, 0.05), (30_000.0, 0.02, 0.2)] {
+        for (told, hz) in porous::absorption(sigma, thick_m, gap_m, 343.0).into_iter().zip(BANDS_HZ) {
+            let z = impedance(f64::from(hz), sigma, thick_m, gap_m);
+            let steps = 20_000;
+            let at = |i: i32| absorbed(z, (1.0 - (f64::from(i) + 0.5) / f64::from(steps)).sqrt());
+            let sum: f64 = (0..steps).map(at).sum();
+            assert!((told - sum / f64::from(steps)).abs() < 1e-4, "{sigma} {thick_m} {gap_m} {hz}");
+        }
+    }
+    assert!((absorbed(impedance(1000.0, 12_000.0, 0.05, 0.0), 1.0) - 0.910_667_301).abs() < 1e-6);
 }
