@@ -5,9 +5,10 @@ use std::collections::BTreeSet;
 
 use fogon_core::arrange::propose;
 use fogon_core::assess::{Assessment, evaluate, without_moves};
+use fogon_core::card::card;
 use fogon_core::corner::Corner;
 use fogon_core::finding::{Finding, Severity};
-use fogon_core::plan::{Gear, Mounting, Plan, Role, SupportKind, apply};
+use fogon_core::plan::{Gear, Mounting, OpeningKind, Part, Plan, Role, SupportKind, apply};
 use serde_json::{Map, Value, json};
 
 use crate::support::{Dice, brief, plain_with, value};
@@ -299,6 +300,58 @@ fn what_is_told_can_be_done_and_is_told_once() {
             assert!(missing.advice.contains("your softbox"), "{}: {}", corner.told(), missing.advice);
         }
     }
+}
+
+/// What a line of the card supposes of the plan, where it names it.
+fn card_supposes(line: &str, plan: &Plan) -> Result<(), &'static str> {
+    let corner = Corner::of(plan).unwrap();
+    let layout = &plan.layout;
+    let says = |words: &str| line.to_lowercase().contains(words);
+    let windows = || plan.brief.room.openings.values().filter(|opening| opening.kind == OpeningKind::Window);
+    let mounting = corner.microphone.map(|(gear, _)| gear.mounting);
+    let bags = layout.parts().filter_map(Part::support).any(|support| support.sandbag_kg > 0.0);
+    let rules: [(&str, bool); 11] = [
+        ("lamps are aimed", !layout.lights.is_empty()),
+        ("microphone is aimed", matches!(mounting, Some(Mounting::Boom | Mounting::Desk))),
+        ("microphone as told", matches!(mounting, Some(Mounting::Boom | Mounting::Desk))),
+        ("sandbags lie", bags),
+        ("window covered", windows().next().is_some() && !plan.brief.windows_shine()),
+        ("the sky overcast", windows().next().is_some() && plan.brief.windows_shine()),
+        ("ceiling light off", !corner.lights.iter().any(fogon_core::corner::is_of_the_house)),
+        ("plugged in", mounting.is_some_and(|one| one != Mounting::BuiltIn)),
+        ("no rustle", mounting == Some(Mounting::Lavalier)),
+        ("the camera's sound", mounting.is_none_or(|one| one == Mounting::BuiltIn)),
+        ("glasses", plan.brief.person.glasses),
+    ];
+    match rules.into_iter().find(|(words, holds)| says(words) && !holds) {
+        Some((words, _)) => Err(words),
+        None => Ok(()),
+    }
+}
+
+/// The card names no lamp, bag, microphone, window or glasses that are not there; what is there has its mark or its line.
+#[test]
+fn a_card_tells_of_what_is_there_alone() {
+    let mut dice = Dice(83);
+    let (mut lamps, mut bare) = (0, 0);
+    for _ in 0..20 {
+        let corner = Ordinary::any(&mut dice);
+        let Some(plan) = corner.best() else { panic!("{}", corner.told()) };
+        let card = card(&plan).unwrap();
+        for line in card.before.iter().chain([&card.aims]) {
+            if let Err(words) = card_supposes(line, &plan) {
+                panic!("{}: \"{words}\" in {line}", corner.told());
+            }
+            assert!(line.is_empty() || line.ends_with('.'), "{}: {line}", corner.told());
+        }
+        let owned = plan.layout.lights.values().filter(|light| light.support.gear.is_some()).count();
+        let marked = card.marks.iter().filter(|mark| ["K", "F", "B"].contains(&mark.letter.as_str())).count();
+        assert!(marked >= owned, "{}: {marked} marks for {owned} stands", corner.told());
+        assert!(card.dials.len() >= owned && !card.microphone.is_empty(), "{}", corner.told());
+        lamps += usize::from(card.aims.contains("Lamps are aimed at the eyes"));
+        bare += usize::from(card.aims.is_empty());
+    }
+    assert!(lamps > 5 && bare > 0, "{lamps} with lamps, {bare} with nothing to aim");
 }
 
 /// The eyes of a tall person are above what most tripods reach: the camera stands on it all the same, and looks up a little.
