@@ -230,11 +230,11 @@ fn help_is_an_answer() {
 fn a_card_replaces_its_file_whole() {
     let folder = tempfile::tempdir().unwrap();
     let out = folder.path().join("card.csv");
-    std::fs::write(&out, "old").unwrap();
+    std::fs::write(&out, "an earlier file").unwrap();
     let plan = "docs/examples/box-room.fogon.json";
     assert_eq!(code(&fogon(&["card", plan, "--out", &out.display().to_string()], "")), 0);
     let first = std::fs::read_to_string(&out).unwrap();
-    assert!(first.starts_with("kind,number,letter,what,") && !first.contains("old"));
+    assert!(first.starts_with("kind,number,letter,what,") && !first.contains("an earlier file"));
     // The same plan gives the same card, to the letter; nothing else is left beside it.
     assert_eq!(code(&fogon(&["card", plan, "--out", &out.display().to_string()], "")), 0);
     assert_eq!(std::fs::read_to_string(&out).unwrap(), first);
