@@ -40,8 +40,8 @@ pub struct Card {
     pub marks: Vec<Mark>,
     /// Two points to measure from where furniture hides the corners; none where every mark sees two corners.
     pub baseline: Option<Baseline>,
-    /// What holds for all marks, in words; empty where nothing is aimed or weighted.
-    pub aims: String,
+    /// What holds for all marks, in words; none where nothing is aimed or weighted.
+    pub aims: Option<String>,
     /// Distances between marks, to check them by.
     pub diagonals: Vec<Diagonal>,
     /// What hangs or lies against the echo.

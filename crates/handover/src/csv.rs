@@ -83,8 +83,8 @@ pub fn card(card: &Card) -> String {
     if let Some(words) = card.baseline_words() {
         plain(&mut table, "baseline", "X", "Baseline", &words);
     }
-    if !aims.is_empty() {
-        plain(&mut table, "aim", "", "Aims and bags", aims);
+    if let Some(words) = aims {
+        plain(&mut table, "aim", "", "Aims and bags", words);
     }
     for line in diagonals {
         let [one, other] = &line.letters;

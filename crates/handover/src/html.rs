@@ -209,7 +209,7 @@ impl<'a> Fit<'a> {
         let notes = [
             card.baseline_words(),
             card.diagonals_words(),
-            Some(format!("{}{}", card.aims, " ".repeat(120))),
+            Some(format!("{}{}", card.aims.as_deref().unwrap_or_default(), " ".repeat(120))),
         ];
         let mut high: f64 =
             notes.iter().flatten().map(|note| words_mm(note, 7.6, 1.2, self.wide) + 0.6).sum::<f64>() + 3.4;

@@ -244,8 +244,7 @@ fn marks(card: &Card, flow: &mut Flow<'_>) {
 
 /// What is said of all marks, and what hangs.
 fn notes(card: &Card, flow: &mut Flow<'_>) {
-    let aims = (!card.aims.is_empty()).then(|| card.aims.clone());
-    let more = [card.baseline_words(), card.diagonals_words(), aims];
+    let more = [card.baseline_words(), card.diagonals_words(), card.aims.clone()];
     let hung = card.hung.iter().map(|hung| format!("{}: {}.", hung.what, hung.place));
     for words in more.into_iter().flatten().chain(hung) {
         let (left, wide) = (flow.left(), flow.wide());

@@ -64,7 +64,7 @@ pub fn card(card: &Card) -> String {
     section(
         &mut text,
         "Marks, in the order to lay them; left and right are the camera's",
-        taped.chain(card.diagonals_words()).chain((!aims.is_empty()).then(|| aims.clone())),
+        taped.chain(card.diagonals_words()).chain(aims.clone()),
     );
     section(&mut text, "Camera", settings.iter().map(|one| format!("{}: {}", one.name, one.value)));
     section(

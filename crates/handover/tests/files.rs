@@ -134,10 +134,11 @@ fn table_and_text_have_all_that_is_on_paper() {
             .records()
             .flat_map(|row| row.unwrap().iter().map(str::to_owned).collect::<Vec<_>>())
             .collect();
-        let once = [&told.name, &told.verdict, &told.microphone, &told.ready.sentence, &told.aims]
-            .map(String::clone);
+        let once =
+            [told.name.clone(), told.verdict.clone(), told.microphone.clone(), told.ready.sentence.clone()];
         let all = once
             .into_iter()
+            .chain(told.aims.clone())
             .chain(told.settings.iter().map(|one| one.value.clone()))
             .chain(told.dials.iter().map(|one| one.words()))
             .chain(told.marks.iter().map(|one| one.set.clone()))

@@ -202,29 +202,28 @@ pub(super) fn cables(corner: &Corner<'_>) -> Vec<Cable> {
         .collect()
 }
 
-/// What holds for every mark: where it is aimed, and on which leg the bags lie. Empty where nothing is aimed or weighted.
-pub(super) fn aims(corner: &Corner<'_>) -> String {
-    let lamps =
-        || corner.lights.iter().filter(|l| matches!(l.source, Source::Lamp(_)) && !is_of_the_house(l));
-    let at_the_eyes = lamps().any(|lamp| lamp.light.role != Role::Background);
-    let others =
-        if lamps().all(|lamp| lamp.light.role != Role::Background) { "Lamps" } else { "The other lamps" };
+/// What holds for every mark: where it is aimed, and on which leg the bags lie. None where nothing is aimed or weighted.
+pub(super) fn aims(corner: &Corner<'_>) -> Option<String> {
+    let lights_you = |light: &LightAt<'_>| match light.light.role {
+        Role::Key | Role::Fill | Role::Back => {
+            matches!(light.source, Source::Lamp(_)) && !is_of_the_house(light)
+        }
+        Role::Background | Role::Practical => false,
+    };
     let is_aimed = |mounting| matches!(mounting, Mounting::Boom | Mounting::Desk);
     let microphone = corner.microphone.is_some_and(|(gear, _)| is_aimed(gear.mounting));
-    let aimed = match (at_the_eyes, microphone) {
-        (true, true) => format!("{others} are aimed at the eyes, the microphone as told above"),
-        (true, false) => format!("{others} are aimed at the eyes"),
-        (false, true) => "The microphone is aimed as told above".to_owned(),
-        (false, false) => String::new(),
+    let aimed = match (corner.lights.iter().any(lights_you), microphone) {
+        (true, true) => Some("Lamps that light you are aimed at the eyes, the microphone as told above"),
+        (true, false) => Some("Lamps that light you are aimed at the eyes"),
+        (false, true) => Some("The microphone is aimed as told above"),
+        (false, false) => None,
     };
     let screen = corner.layout.backdrop.as_ref().is_some_and(|backdrop| backdrop.sandbag_kg > 0.0);
     let mut stands = corner.layout.parts().filter_map(Part::support);
-    match (aimed.is_empty(), screen || stands.any(|support| support.sandbag_kg > 0.0)) {
-        (false, true) => format!("{aimed}; sandbags lie on the rear leg."),
-        (false, false) => format!("{aimed}."),
-        (true, true) => "Sandbags lie on the rear leg.".to_owned(),
-        (true, false) => String::new(),
-    }
+    let weighted = screen || stands.any(|support| support.sandbag_kg > 0.0);
+    let bags = weighted.then_some("sandbags lie on the rear leg");
+    let told: Vec<&str> = aimed.into_iter().chain(bags).collect();
+    (!told.is_empty()).then(|| format!("{}.", capital(&told.join("; "))))
 }
 
 pub(super) fn before(corner: &Corner<'_>) -> Vec<String> {

@@ -297,10 +297,10 @@ fn words_of(plan: &Plan, corner: Option<&Corner<'_>>, thing: &ThingId) -> String
         }
         ThingId::Light(id) => {
             let light = corner.and_then(|c| c.lights.iter().find(|light| light.id == id).map(|l| (c, l)));
-            let Some((c, light)) = light else { return format!("switch the {} off", id.words()) };
+            let Some((c, light)) = light else { return format!("switch the {} off", thing.words()) };
             let (azimuth, _) = c.light_angles_deg(light.position_m);
             let distance = units.length((light.position_m - c.eyes_m).length());
-            format!("put the {} {}, {distance} from the face", id.words(), beside_lens(azimuth))
+            format!("put the {} {}, {distance} from the face", thing.words(), beside_lens(azimuth))
         }
         ThingId::Person | ThingId::Opening(_) | ThingId::Mains => String::new(),
     }

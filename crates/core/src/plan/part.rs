@@ -36,9 +36,12 @@ const OWN_NAMES: [&str; 8] =
     ["person", "seat", "camera", "microphone", "screen", "backdrop", "mains", "monitor"];
 
 impl ThingId {
-    /// In words: `camera`, `side angle`, `desk`.
+    /// In words: `camera`, `side angle`, `desk`; what is no thing by its role alone is told as a light.
     pub fn words(&self) -> String {
         match self.chosen() {
+            Some(("light", id)) if matches!(id.0.as_str(), "back" | "background") => {
+                format!("{} light", id.0)
+            }
             Some((_, id)) => id.words(),
             None => self.own_name().to_owned(),
         }
