@@ -5,8 +5,8 @@ const URL = process.env.FOGON_URL ?? "http://127.0.0.1:4170";
 
 export default defineConfig({
   testDir: "e2e",
-  // Tests of one file in order, two files at a time: each test makes its own corners.
-  workers: 2,
+  // Tests of one file in order, three files at a time, since a page waits as often as it works: each test makes its own corners.
+  workers: 3,
   forbidOnly: true,
   // What is expected comes within seconds, on a busy machine too; how fast the page is is measured elsewhere.
   timeout: 120_000,

@@ -105,7 +105,7 @@ test("the same lamp, moved, costs nothing", async ({ page }) => {
 
 test("a light is removed, another added, a gel and the ceiling tried", async ({ page }) => {
   await open(page, "Lamps", "/light/by-hand");
-  const back = thing(page, "Back");
+  const back = thing(page, "Back light");
   await back.getByRole("button", { name: "Remove" }).click();
   await expect(back).toHaveCount(0);
   await part(page, "Choices");

@@ -45,7 +45,7 @@ async function planOf(page: Page, id: number): Promise<unknown> {
 }
 
 const STEPS = ["Room", "You", "Shot", "Light", "Day", "Sound", "Money", "Card"];
-const PRESSES = Number(process.env.FOGON_PRESSES ?? 24);
+const PRESSES = Number(process.env.FOGON_PRESSES ?? 16);
 
 for (const seed of [1, 2])
   test(`${String(PRESSES)} presses anywhere, walk ${String(seed)}`, async ({ page }) => {

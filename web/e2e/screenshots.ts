@@ -125,6 +125,10 @@ async function tested(page: Page): Promise<void> {
     .setInputFiles([{ name: "still.png", mimeType: "image/png", buffer: png }]);
   await page.getByRole("button", { name: "Measure it" }).click();
   await page.locator("[data-measure=camera]").waitFor();
+  await page
+    .getByRole("heading", { level: 2 })
+    .first()
+    .evaluate((title) => title.scrollIntoView({ block: "center" }));
 }
 
 /** A session with a take that was kept. */

@@ -5,6 +5,9 @@ import { expect, test } from "@playwright/test";
 import { open, step } from "./help";
 import { ALONE, BESIDE, brightPlan, broken, cupboard, openOver, OVER, PARTS, settled, STEPS } from "./looks";
 
+// The longest of all files: its tests need no order.
+test.describe.configure({ mode: "parallel" });
+
 const SOUND = "breaks no accessibility rule in either theme, and what can be pressed is at least 24 px";
 
 test(`each page without a corner ${SOUND}`, async ({ page }) => {

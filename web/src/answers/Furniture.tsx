@@ -63,7 +63,7 @@ export function Furniture() {
             <Text path={`${at}.width`} label="Width" />
             <Text path={`${at}.depth`} label="Depth, front to back" />
             <Text path={`${at}.height`} label="Height" />
-            <Text path={`${at}.foot`} label="Above the floor" help="0 where it stands on it." />
+            <Text path={`${at}.foot`} label="Above the floor" help="0 where it stands on the floor." />
             <Text
               path={`${at}.x`}
               label="Middle, from the left wall"

@@ -17,10 +17,10 @@ export function Side({ side, name, children }: Props) {
   const { verdict, score } = side.judged.assessment;
   return (
     <section className="flex flex-col gap-3" aria-label={`Layout: ${name}`}>
-      <p className="flex flex-wrap items-center gap-3">
+      <p>
         <Standing ready={verdict.ready} words={verdict.sentence} />
-        <span className="text-faint">{fixed(100 * score, 0)} of 100</span>
       </p>
+      <p className="text-faint">Score {fixed(100 * score, 0)} of 100.</p>
       <Drawing view={side.judged.drawing.plan} title={`The plan: ${name}`} tallest="36vh" />
       {children}
     </section>

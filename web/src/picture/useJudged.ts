@@ -10,7 +10,7 @@ export interface JudgedPlan {
 }
 
 /** Words in the small drawings, in parts of the usual. */
-const WORDS = { text_scale: 1.9, frame_text_scale: 1.7, fixes: false };
+const WORDS = { text_scale: 1.4, frame_text_scale: 1.7, fixes: false };
 
 export function useJudged(plan: Plan | null): JudgedPlan {
   const judged = useQuery({

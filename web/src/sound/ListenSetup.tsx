@@ -29,7 +29,7 @@ export function ListenSetup({ listening, name }: { listening: Listening; name: s
           label="Loudness"
           help={
             levels === "matched"
-              ? "Louder always seems better. Made equally loud, you hear the rest."
+              ? "Louder always seems better. With both equally loud you hear what else differs."
               : "At one input gain: farther is softer."
           }
           value={levels}

@@ -37,7 +37,7 @@ export function Preview({ brief, whole, narrow }: Props) {
       const found = await api.propose("Preview", JSON.parse(text) as Brief, signal);
       const best = found.proposals[0];
       if (!best) return { judged: null, obstacle: found.obstacles[0]?.sentence ?? "Nothing fits yet." };
-      const words = { sheet_width_px: 330, sheet_height_px: 700, frame_text_scale: 1.6, fixes: false };
+      const words = { sheet_width_px: 400, sheet_height_px: 850, frame_text_scale: 1.6, fixes: false };
       return { judged: await api.assess(best.plan, words), obstacle: null };
     },
     enabled: text !== "",

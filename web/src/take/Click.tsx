@@ -77,8 +77,8 @@ export function Click() {
           </p>
         </div>
         <p className="text-faint text-sm">
-          Turn the headphones down before you put them on: the microphone must not hear the click, and your
-          ears are not to be hurt by it.
+          Turn the headphones down before you put them on. The click must not hurt your ears, and the
+          microphone must not hear it.
         </p>
       </div>
     </details>

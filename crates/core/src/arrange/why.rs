@@ -6,7 +6,7 @@ use super::left_out::left_out;
 use super::placed::{Placed, stands};
 use super::seats::nearest_facing;
 use crate::colour::mired_shift;
-use crate::corner::{Corner, LightAt, Source, Thing, What, is_of_the_house, is_worn, things};
+use crate::corner::{Corner, LightAt, Thing, What, is_of_the_house, is_worn, things};
 use crate::light::{field::at_face, flare_margin_deg, placement};
 use crate::plan::{CameraHeight, Mounting, Plan, Purpose, Role, ScreenType, ThingId};
 use crate::reading::{Quantity, Standing};
@@ -212,13 +212,9 @@ fn lit(corner: &Corner<'_>, light: &LightAt<'_>, solids: &[Thing]) -> Placed {
             reasons.push("Seen in the picture behind you, it gives the room depth; dimmed so that it does not burn out".into());
         }
     }
-    let name = match light.source {
-        Source::Lamp(_) => light.id.words(),
-        Source::Board(_) => format!("{} (board)", light.id.words()),
-    };
     Placed {
         letter: light.light.role.letter(),
-        thing: capital(&name),
+        thing: capital(&light.called()),
         place: format!(
             "{}, {} {}, {} from the eyes, middle {} high{}.",
             beside_lens(azimuth),

@@ -186,15 +186,19 @@ fn count_unfilled(corner: &Corner<'_>, all: &mut Vec<Reading>) {
         band: bands::band_of(reading.id.quantity, &row).0,
         ..reading
     };
+    // What no band judges counts neither way.
+    let count_as_nothing = |all: &mut Vec<Reading>, counts: &dyn Fn(&Reading) -> bool| {
+        all.iter_mut()
+            .filter(|reading| reading.band.is_some() && counts(reading))
+            .for_each(|reading| reading.score = Some(0.0));
+    };
     if corner.hears_by_camera() {
-        let of_sound = all.iter_mut().filter(|reading| reading.aspect == Some(Aspect::Sound));
-        of_sound.for_each(|reading| reading.score = Some(0.0));
+        count_as_nothing(all, &|reading| reading.aspect == Some(Aspect::Sound));
     }
     if crate::light::apparent::key(corner).is_none() {
-        let of_light = |reading: &&mut Reading| {
+        count_as_nothing(all, &|reading| {
             reading.aspect == Some(Aspect::Light) && reading.id.quantity != Quantity::LightFlareMarginDeg
-        };
-        all.iter_mut().filter(of_light).for_each(|reading| reading.score = Some(0.0));
+        });
         let of_key =
             [Quantity::LightKeyAzimuthDeg, Quantity::LightKeyElevationDeg, Quantity::LightKeyAngularSizeDeg];
         all.extend(of_key.map(|quantity| {
@@ -203,8 +207,7 @@ fn count_unfilled(corner: &Corner<'_>, all: &mut Vec<Reading>) {
     }
     if corner.brief.purpose == Purpose::KeyedBackground && !corner.has_key_screen() {
         let of_what_is_behind = [Quantity::RoomBackgroundBehindM, Quantity::ShotBackgroundBlurPercent];
-        let behind = all.iter_mut().filter(|reading| of_what_is_behind.contains(&reading.id.quantity));
-        behind.for_each(|reading| reading.score = Some(0.0));
+        count_as_nothing(all, &|reading| of_what_is_behind.contains(&reading.id.quantity));
     }
     if crate::light::wants_back(corner.brief) && corner.role(Role::Back).next().is_none() {
         let reading = Reading::of(Quantity::LightFlareMarginDeg, "back", f64::NAN);

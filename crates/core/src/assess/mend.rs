@@ -53,7 +53,7 @@ pub fn same_lamp(plan: &Plan) -> Option<Fix> {
         let own = assessment.readings.iter().find(|r| r.id == Quantity::LightKeyAngularSizeDeg);
         own.and_then(|r| r.value).unwrap_or(0.0)
     };
-    let name = key.id.words();
+    let name = key.words();
     let mut best: Option<(f64, String, Plan, Assessment)> = None;
     for (_, layout) in moved_light(&corner, key).take(JUDGED) {
         if plan.layout.held_against(&layout).is_some() {

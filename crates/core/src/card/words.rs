@@ -213,9 +213,11 @@ pub(super) fn aims(corner: &Corner<'_>) -> Option<String> {
     let is_aimed = |mounting| matches!(mounting, Mounting::Boom | Mounting::Desk);
     let microphone = corner.microphone.is_some_and(|(gear, _)| is_aimed(gear.mounting));
     let aimed = match (corner.lights.iter().any(lights_you), microphone) {
-        (true, true) => Some("Lamps that light you are aimed at the eyes, the microphone as told above"),
+        (true, true) => {
+            Some("Lamps that light you are aimed at the eyes, the microphone as told under Microphone")
+        }
         (true, false) => Some("Lamps that light you are aimed at the eyes"),
-        (false, true) => Some("The microphone is aimed as told above"),
+        (false, true) => Some("The microphone is aimed as told under Microphone"),
         (false, false) => None,
     };
     let screen = corner.layout.backdrop.as_ref().is_some_and(|backdrop| backdrop.sandbag_kg > 0.0);

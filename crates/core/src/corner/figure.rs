@@ -75,7 +75,7 @@ pub(super) fn person(corner: &Corner<'_>) -> Thing {
             add(What::Legs, torso, 0.19, TORSO_HALF_DEPTH_M, 0.0, hip);
         }
     }
-    Thing::new(ThingId::Person, Kind::Person, "the person".into(), pieces)
+    Thing::new(ThingId::Person, Kind::Person, "you".into(), pieces)
 }
 
 /// The three places, one of which must be free to get out of the chair: left, right, behind. Each is its floor

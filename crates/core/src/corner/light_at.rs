@@ -2,7 +2,7 @@
 
 use crate::geometry::DVec3;
 use crate::photometry::{Face, face_of};
-use crate::plan::{Common, GearLight, GearPanel, Gel, Id, Light, Modifier, Shape};
+use crate::plan::{Common, GearLight, GearPanel, Gel, Id, Light, Modifier, Shape, ThingId};
 
 /// A light or reflector with its gear.
 #[derive(Debug, Clone, Copy)]
@@ -103,11 +103,16 @@ impl LightAt<'_> {
 }
 
 impl LightAt<'_> {
+    /// In words: `key`, `back light`.
+    pub fn words(&self) -> String {
+        ThingId::Light(self.id.clone()).words()
+    }
+
     /// What it is called, with what it is where it is no lamp.
     pub fn called(&self) -> String {
         match self.source {
-            Source::Board(_) => format!("{} (board)", self.id.words()),
-            Source::Lamp(_) => self.id.words(),
+            Source::Board(_) => format!("{} (board)", self.words()),
+            Source::Lamp(_) => self.words(),
         }
     }
 }

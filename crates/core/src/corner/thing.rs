@@ -113,6 +113,14 @@ impl Thing {
     pub(super) fn new(id: ThingId, kind: Kind, label: String, pieces: Vec<Piece>) -> Self {
         Self { id, label, kind, stand: None, on: None, glass: false, moved: true, pieces }
     }
+
+    /// One of its pieces in words: `the arm of Boom, long`, `your head`.
+    pub fn piece_words(&self, what: What) -> String {
+        match self.kind {
+            Kind::Person => format!("your {}", what.word()),
+            _ => format!("the {} of {}", what.word(), self.label),
+        }
+    }
 }
 
 pub(super) fn upright_box(

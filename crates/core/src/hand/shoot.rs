@@ -90,11 +90,11 @@ fn through(corner: &Corner<'_>, at: DVec3) -> f64 {
 }
 
 fn focal_for(corner: &Corner<'_>, distance_m: f64, wanted: &Wanted) -> f64 {
-    focal_on(line_from_eyes(corner, wanted), wanted, distance_m, corner.image_mm.1)
+    focal_on(Line::now(corner, wanted), wanted, distance_m, corner.image_mm.1)
 }
 
 fn distance_for(corner: &Corner<'_>, focal_mm: f64, wanted: &Wanted) -> f64 {
-    depth_on(line_from_eyes(corner, wanted), wanted, focal_mm, corner.image_mm.1)
+    depth_on(Line::now(corner, wanted), wanted, focal_mm, corner.image_mm.1)
 }
 
 /// What is asked for, as far as the lenses at hand go, and why not farther.
@@ -111,23 +111,13 @@ fn within_lenses(corner: &Corner<'_>, asked: Asked, wanted: &Wanted) -> (Asked, 
     (Asked { distance_m, focal_mm: end, ..asked }, Some(Held { rule: Rule::Lens, sentence }))
 }
 
-/// The line from the eyes on which the camera stands now.
-fn line_from_eyes(corner: &Corner<'_>, wanted: &Wanted) -> Line {
-    if wanted.level_axis {
-        return Line::Level;
-    }
-    let off = corner.view.position_m - corner.eyes_m;
-    let flat = off.truncate().dot(-corner.view.forward.truncate().normalize_or_zero());
-    Line::Elevation(off.z.atan2(flat))
-}
-
 /// The camera at a distance and a focal length, on its line from the eyes.
 fn layout_at(corner: &Corner<'_>, wanted: &Wanted, at: Asked) -> Layout {
     let mut layout = corner.layout.clone();
     let (width, height) = corner.image_mm;
     let focal =
         if at.framed { (at.focal_mm * 100.0).round() / 100.0 } else { (at.focal_mm * 10.0).round() / 10.0 };
-    let line = line_from_eyes(corner, wanted);
+    let line = Line::now(corner, wanted);
     let frame = frame_size_m(height, focal, at.distance_m);
     let want = if at.framed { *wanted } else { wanted.scaled(frame / wanted.frame_height_m) };
     let view = &corner.view;

@@ -26,7 +26,7 @@ pub(super) fn readings(field: &LightField<'_>) -> Vec<Reading> {
     let face_lx = field.at_face().camera_lx;
     let mut all = Vec::new();
     for (light, lux) in field.lamps_lx().filter(|(light, _)| is_apart(light)) {
-        let (words, name) = (light.id.words(), corner.name(&ThingId::Light(light.id.clone())));
+        let (words, name) = (light.words(), corner.name(&ThingId::Light(light.id.clone())));
         if let Some(key) = key_xy(corner) {
             let difference = difference_uv_1976(key, xy_of(light));
             all.push(

@@ -149,7 +149,7 @@ fn cloths(corner: &Corner<'_>) -> Vec<Reading> {
             .with("lamp to cloth", ahead_m, "m", Origin::Typed)
             .with("passes", cloth.transmittance.unwrap_or(0.0), "", cloth.common.figures_from())
             .note("More than a stop: the cloth is smaller than it looks. Thin cloth lets the lamp itself show through.");
-        reading.label = format!("Unevenness of the cloth of the {}", light.id.words()).into();
+        reading.label = format!("Unevenness of the cloth of the {}", light.words()).into();
         reading
     };
     lit.map(reading).collect()
@@ -176,7 +176,7 @@ fn foils(lit: &LightField<'_>) -> Vec<Reading> {
                 .with("mirror part", board.mirror_part, "", board.common.figures_from())
                 .within((mirror - matt).abs() / 2.0)
                 .note("Crumpled foil lies between the two; a smooth one lights little more than a patch.");
-        reading.label = format!("The {} on the shadow side", light.id.words()).into();
+        reading.label = format!("The {} on the shadow side", light.words()).into();
         all.push(reading);
     }
     all

@@ -150,8 +150,8 @@ pub(super) fn readings(lit: &LightField<'_>) -> Vec<Reading> {
     ];
     for (id, dial) in dials(lit) {
         let now = corner.lights.iter().find(|l| *l.id == id).map_or(0.0, |l| l.light.dim);
-        let words = id.words();
-        let reading = Reading::of(Quantity::LightDialPercent, corner.name(&ThingId::Light(id)), 100.0 * dial)
+        let light = ThingId::Light(id);
+        let reading = Reading::of(Quantity::LightDialPercent, corner.name(&light), 100.0 * dial)
             .by("dial now x light needed / light on the face; the fill for its ratio first", AREA_FORMULA)
             .with("dial now", 100.0 * now, "%", Origin::Typed)
             .with("light needed", needed_lx(corner), "lx", Origin::Computed)
@@ -162,7 +162,7 @@ pub(super) fn readings(lit: &LightField<'_>) -> Vec<Reading> {
             } else {
                 "For these settings of the camera."
             });
-        all.push(reading.called(format!("Dial of the {words} for these settings")));
+        all.push(reading.called(format!("Dial of the {} for these settings", light.words())));
     }
     all
 }

@@ -110,7 +110,7 @@ fn away_radius_m(stand: &StandState) -> f64 {
 pub(super) fn words(placed: &[PlacedThing<'_>], things: &[ThingId]) -> String {
     let called = things.iter().map(|id| match placed.iter().find(|thing| thing.id == *id) {
         Some(thing) if matches!(id, ThingId::Light(_)) => match lower_first(&thing.called) {
-            role if ["key", "fill", "back", "background"].contains(&role.as_str()) => format!("{role} light"),
+            role if ["key", "fill"].contains(&role.as_str()) => format!("{role} light"),
             other => other.replace(" (board)", " board"),
         },
         Some(thing) if matches!(id, ThingId::Angle(_)) => format!("{} camera", lower_first(&thing.called)),

@@ -134,7 +134,7 @@ fn shows(corner: &Corner<'_>, corners: &[DVec3; 8]) -> Option<String> {
     if visible(lens) {
         return Some("camera".into());
     }
-    corner.lights.iter().find(|light| visible(light.position_m)).map(|light| light.id.words())
+    corner.lights.iter().find(|light| visible(light.position_m)).map(|light| light.words())
 }
 
 /// Whether head or torso hides a point from the lens.

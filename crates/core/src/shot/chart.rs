@@ -177,7 +177,7 @@ pub fn chart(corner: &Corner<'_>) -> Chart {
     let want = super::framing::wanted_of(corner);
     let optics = Optics {
         corner,
-        line: Line::of(corner.brief, &want),
+        line: Line::now(corner, &want),
         want,
         to_lens_deg: bearing_of(corner.to_lens()),
         behind_m: corner.background_behind_m(),

@@ -268,6 +268,16 @@ impl Line {
             CameraHeight::SlightlyBelow => Line::Elevation(-BELOW_DEG.to_radians()),
         }
     }
+
+    /// The line on which the camera of a corner stands now.
+    pub fn now(corner: &Corner<'_>, wanted: &Wanted) -> Self {
+        if wanted.level_axis {
+            return Line::Level;
+        }
+        let off = corner.view.position_m - corner.eyes_m;
+        let flat = off.truncate().dot(-corner.view.forward.truncate().normalize_or_zero());
+        Line::Elevation(off.z.atan2(flat))
+    }
 }
 
 /// Where a lens of `focal_length_mm` on an image of `image_height_mm` must be to frame what is wanted, when the

@@ -99,7 +99,7 @@ pub fn computed(
         let Some(fan) = light.common().fan_noise_1m_dba else { continue };
         all.push(Heard {
             id: corner.name(&ThingId::Light(light.id.clone())),
-            what: format!("fan of the {}", light.id.words()),
+            what: format!("fan of the {}", light.words()),
             level_dba: at(Some(light.position_m), fan),
             from: light.common().figures_from(),
             can_stop: false,

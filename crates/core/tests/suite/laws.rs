@@ -316,9 +316,9 @@ proptest! {
                         prop_assert!((0.0..=1.0).contains(&score));
                         // A role that nothing fills counts as nothing, whatever is read there.
                         let is_unfilled = score == 0.0 && (reading.value.is_none() || ids.iter().any(|id| id.ends_with(".missing")));
-                        prop_assert!(is_unfilled || (score > 1.0 - 1e-9) == (reading.standing == Standing::Good), "{}", reading.id);
+                        prop_assert!(is_unfilled || (score > 1.0 - 1e-9) == (reading.standing == Standing::Good), "{:?}", reading);
                     }
-                    (None, score) => prop_assert!(score.is_none() && reading.standing == Standing::Plain, "{}", reading.id),
+                    (None, score) => prop_assert!(score.is_none() && reading.standing == Standing::Plain, "{reading:?}"),
                     (Some(_), None) => prop_assert!(reading.value.is_none(), "{}", reading.id),
                 }
                 prop_assert!(!reading.label.is_empty());

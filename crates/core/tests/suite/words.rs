@@ -52,8 +52,15 @@ fn sentences(value: &Value, field: &str, all: &mut Vec<(String, String)>) {
     }
 }
 
-/// All that is said of a plan: judgement, moves, purchases, schools, card, marks, sound.
-fn said_of(plan: &Plan) -> Vec<(String, String)> {
+/// All that is said of a plan: as it stands, what to move for nothing, what each school would change.
+fn said_of(plan: &Plan) -> Sentences {
+    let mut all = told_of(plan);
+    sentences(&json!([free_moves(plan), choices(plan)]), "", &mut all);
+    all
+}
+
+/// What is said of a plan as it stands: judgement, reasons, card, sound, steps.
+fn told_of(plan: &Plan) -> Sentences {
     let corner = Corner::of(plan).expect("a readable plan resolves");
     let judged = evaluate(plan);
     let told = |reading: &Reading| {
@@ -63,8 +70,6 @@ fn said_of(plan: &Plan) -> Vec<(String, String)> {
     for answer in [
         json!(judged),
         json!(why(plan)),
-        json!(free_moves(plan)),
-        json!(choices(plan)),
         json!(card(plan)),
         json!(seen(&corner)),
         json!(steps(&corner, &judged)),
@@ -74,14 +79,15 @@ fn said_of(plan: &Plan) -> Vec<(String, String)> {
     all
 }
 
-fn said_of_brief(file: &BriefFile) -> Vec<(String, String)> {
+fn said_of_brief(file: &BriefFile) -> Sentences {
     let found = propose(&file.name, &file.brief);
     let mut all = Vec::new();
     sentences(&json!({ "missing": found.missing, "obstacles": found.obstacles }), "", &mut all);
-    for proposal in &found.proposals {
+    for (rank, proposal) in found.proposals.iter().enumerate() {
         all.push(("title".into(), proposal.title.clone()));
         all.push(("reason".into(), proposal.reason.clone()));
-        all.extend(said_of(&proposal.plan));
+        // Moves and schools are asked for in the one that is taken.
+        all.extend(if rank == 0 { said_of(&proposal.plan) } else { told_of(&proposal.plan) });
     }
     all
 }

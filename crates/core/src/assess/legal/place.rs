@@ -25,13 +25,12 @@ impl Rules<'_> {
                 found.say(Rule::Room, thing, beyond, || {
                     (
                         format!(
-                            "The {} of {} {} {} beyond the room.",
-                            part.what.word(),
-                            thing.label,
+                            "{} {} {} beyond the room.",
+                            capital(&thing.piece_words(part.what)),
                             reach_words(part.what),
                             self.gap(beyond)
                         ),
-                        "Move it inwards, or use a smaller one.".into(),
+                        format!("Move {} inwards{}.", it(thing), or_smaller(thing)),
                     )
                 });
                 break;
@@ -76,12 +75,13 @@ impl Rules<'_> {
                 found.say(Rule::Door, thing, deepest, || {
                     (
                         format!(
-                            "{} stands {} into the swing of the {}.",
+                            "{} {} {} into the swing of the {}.",
                             capital(&thing.label),
+                            if thing.kind == Kind::Person { "reach" } else { "stands" },
                             self.gap(deepest),
                             id.words()
                         ),
-                        "Move it, or let the door open outwards or slide.".into(),
+                        format!("Move {}, or let the door open outwards or slide.", it(thing)),
                     )
                 });
             }
@@ -96,15 +96,14 @@ impl Rules<'_> {
         let worst = deepest.max_by(|a, b| a.0.total_cmp(&b.0)).filter(|(deep, ..)| *deep > TOLERANCE_M);
         if let Some((deep, part, bound)) = worst {
             found.say(Rule::Room, thing, deep, || {
-                let reach = reach_words(part.what);
                 let sentence = format!(
-                    "The {} of {} {reach} {} into {}.",
-                    part.what.word(),
-                    thing.label,
+                    "{} {} {} into {}.",
+                    capital(&thing.piece_words(part.what)),
+                    reach_words(part.what),
                     self.gap(deep),
                     bound.what
                 );
-                (sentence, "Move it away from there, or use a smaller one.".into())
+                (sentence, format!("Move {} away from there{}.", it(thing), or_smaller(thing)))
             });
             return;
         }
@@ -167,7 +166,8 @@ impl Rules<'_> {
             } else {
                 ", or tighten the shot."
             };
-            (format!("The {} of {} {state}.", part.what.word(), thing.label), format!("{frees}{mount}"))
+            let piece = capital(&thing.piece_words(part.what));
+            (format!("{piece} {state}."), format!("{frees}{mount}"))
         });
     }
 
@@ -256,5 +256,20 @@ impl Rules<'_> {
 }
 
 fn reach_words(what: What) -> &'static str {
-    if what == What::Feet { "reach" } else { "reaches" }
+    if matches!(what, What::Feet | What::Legs) { "reach" } else { "reaches" }
+}
+
+/// What is moved: the person with the seat.
+fn it(thing: &Thing) -> &'static str {
+    if thing.kind == Kind::Person { "the seat" } else { "it" }
+}
+
+/// The other way out, of what can be had in other sizes.
+fn or_smaller(thing: &Thing) -> &'static str {
+    match thing.kind {
+        Kind::Person | Kind::Angle => "",
+        Kind::Furniture | Kind::Camera | Kind::Light | Kind::Microphone | Kind::Screen | Kind::Backdrop => {
+            ", or use a smaller one"
+        }
+    }
 }

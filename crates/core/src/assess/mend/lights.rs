@@ -21,7 +21,7 @@ pub(super) fn one_colour<'a>(corner: &'a Corner<'a>) -> Candidates<'a> {
     let others = corner.lights.iter().filter(move |l| l.id != key.id && !crate::light::coloured::is_apart(l));
     Box::new(others.flat_map(move |light| {
         let Source::Lamp(lamp) = light.source else { return Vec::new() };
-        let name = light.id.words();
+        let name = light.words();
         let own = wanted.clamp(lamp.cct_min_k, lamp.cct_max_k);
         let mut all = Vec::new();
         let mut by_setting = corner.layout.clone();
@@ -41,14 +41,14 @@ pub(super) fn ceiling_off<'a>(corner: &'a Corner<'a>) -> impl Iterator<Item = Ca
     corner.lights.iter().filter(|light| crate::corner::is_of_the_house(light)).map(move |light| {
         let mut layout = corner.layout.clone();
         layout.lights.remove(light.id);
-        (format!("Switch the {} off", light.id.words()), with_iso(corner, layout))
+        (format!("Switch the {} off", light.words()), with_iso(corner, layout))
     })
 }
 
 /// A lamp further behind its cloth.
 pub(super) fn lamp_back<'a>(corner: &'a Corner<'a>, thing: &ThingId) -> Candidates<'a> {
     let ThingId::Light(id) = thing.clone() else { return none() };
-    let label = id.words();
+    let label = thing.words();
     Box::new([1.25, 1.5, 1.65, 1.8, 2.0, 2.3, 2.6].into_iter().filter_map(move |times| {
         let mut layout = corner.layout.clone();
         let cloth = layout.lights.get_mut(&id)?.cloth.as_mut()?;
@@ -65,7 +65,7 @@ pub(super) fn dimmed<'a>(corner: &'a Corner<'a>, thing: &ThingId, finding: &Find
     let mut layout = corner.layout.clone();
     let Some(light) = layout.lights.get_mut(id) else { return none() };
     light.dim = ((light.dim * (PRACTICAL_STOPS - over).exp2() * 100.0).round() / 100.0).max(0.01);
-    one(format!("Dim the {} to {:.0} %", id.words(), light.dim * 100.0), layout)
+    one(format!("Dim the {} to {:.0} %", thing.words(), light.dim * 100.0), layout)
 }
 
 /// The fill's dial, then its place, then the key's.

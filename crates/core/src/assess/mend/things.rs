@@ -130,7 +130,7 @@ pub(super) fn light_to<'a>(
             .collect();
         let (azimuth, _) = corner.light_angles_deg(place);
         let height = corner.brief.units.length(place.z);
-        let label = format!("Move the {} to {}, {height} high", light.id.words(), beside_lens(azimuth));
+        let label = format!("Move the {} to {}, {height} high", light.words(), beside_lens(azimuth));
         legal.into_iter().map(move |moved| {
             let mut layout = corner.layout.clone();
             layout.lights.insert(light.id.clone(), moved);

@@ -99,7 +99,7 @@ fn of_lights(corner: &Corner<'_>, readings: &[Reading]) -> Vec<Finding> {
         let finding = match reading.id.quantity {
             Quantity::LightHotSpotStops if value > HOT_SPOT_STOPS => finding(format!(
                 "The cloth before the {} is {} stops brighter in its middle than in its corners.",
-                light_of(reading)?.id.words(),
+                light_of(reading)?.words(),
                 decimals(value, 1)
             ))
             .because("A hot spot is a small, hard lamp in a large frame.", source)
@@ -115,7 +115,7 @@ fn of_lights(corner: &Corner<'_>, readings: &[Reading]) -> Vec<Finding> {
                     light_of(reading).filter(|l| l.light.colour.is_some() || l.light.gel.is_some())?;
                 finding(format!(
                     "Colour of the {} reaches your face, {} stops under all light there.",
-                    light.id.words(),
+                    light.words(),
                     decimals(-value, 1)
                 ))
                 .because(
