@@ -95,7 +95,7 @@ async function look(
 }
 
 /** How many are looked at: `FOGON_CORNERS=300` for a long look. */
-const CORNERS = Number(process.env.FOGON_CORNERS ?? 40);
+const CORNERS = Number(process.env.FOGON_CORNERS ?? 24);
 
 test(`${String(CORNERS)} corners at random: no words are cut or lie over others`, async ({ page }) => {
   test.setTimeout(2000 * CORNERS);
@@ -118,7 +118,8 @@ test(`${String(CORNERS)} corners at random: no words are cut or lie over others`
       await page.goto(`/api/v1/corners/${String(id)}/card/all.html?paper=${paper}&picture=lines`);
       expect(await page.evaluate(further), `further pages of corner ${String(seed)}`).toEqual([]);
     }
-    await page.request.delete(`/api/v1/corners/${String(id)}`);
+    // The server closes what was idle for ten seconds, at times just then.
+    await page.request.delete(`/api/v1/corners/${String(id)}`, { maxRetries: 2 });
   }
   // Some go on to another sheet, and most do not.
   expect(more).toBeGreaterThan(CORNERS / 30);

@@ -41,7 +41,9 @@ export function shown(
     return { numeral: fixed(value, 2), unit: "m" };
   }
   if (unit === "s" && value >= 60) return { numeral: spent(value), unit: "" };
-  if (unit === "" && Math.abs(value) >= 100) return { numeral: fixed(value, 0), unit: "" };
+  // What has no unit and is whole is a count.
+  if (unit === "" && (Number.isInteger(value) || Math.abs(value) >= 100))
+    return { numeral: fixed(value, 0), unit: "" };
   return { numeral: fixed(value, digitsOf(unit)), unit };
 }
 

@@ -10,7 +10,7 @@ use fogon_core::plan::{Id, Plan, SupportKind};
 use fogon_testkit::{assert_close, box_room, set};
 use serde_json::{Value, json};
 
-use crate::support::{best, bought, brief, plain, plain_with, read, value};
+use crate::support::{best, bought_among, brief, plain, plain_with, read, value};
 
 fn clamp(offer: &str, reach_m: f64) -> Value {
     json!({ "kind": "support", "label": "Clamp", "mass_kg": 0.4, "offers": ["furniture", offer],
@@ -163,7 +163,7 @@ fn without_a_tripod_books_will_do_and_a_stand_is_offered() {
         "{}",
         told.sentence
     );
-    let steps = bought(plan, 150.0).path;
+    let steps = bought_among(plan, 150.0, |gear| gear.support().is_some()).path;
     let offered = steps.iter().find(|step| step.reason.contains("back there at once")).expect("offered");
     assert!(offered.price <= 150.0 && Some(offered.score) >= offered.score_before, "{offered:?}");
 }

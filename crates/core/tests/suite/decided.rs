@@ -6,13 +6,13 @@ use fogon_core::assess::severity::{Weight, weight};
 use fogon_core::assess::{quick, without_moves};
 use fogon_core::corner::Corner;
 use fogon_core::finding::Severity;
-use fogon_core::plan::{Id, Plan, Point2, Point3, Role};
+use fogon_core::plan::{Gear, Id, Plan, Point2, Point3, Role};
 use fogon_core::reading::{Aspect, Quantity};
 use fogon_testkit::{any_brief, assert_close, box_room, set};
 use proptest::prelude::*;
 use serde_json::{Value, json};
 
-use crate::support::{best, bought, brief, plain_with, reading, value};
+use crate::support::{best, bought_among, brief, plain_with, reading, value};
 
 /// The plan without its key, its back light or its microphone; none where it has none.
 fn without(plan: &Plan, part: &str) -> Option<Plan> {
@@ -301,7 +301,7 @@ fn a_key_screen_is_put_up_wherever_the_door_is() {
         // Without one it is what is bought first.
         if wall == 1 {
             document["brief"]["gear"].as_object_mut().unwrap().remove("screen");
-            let advice = bought(&best(&document), 200.0);
+            let advice = bought_among(&best(&document), 200.0, |gear| matches!(gear, Gear::Backdrop(_)));
             let step = advice.path.iter().find(|step| step.ready).unwrap();
             assert!(step.items.iter().any(|item| item.id.starts_with("chroma")), "{}", step.label);
         }

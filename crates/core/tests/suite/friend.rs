@@ -14,8 +14,8 @@ use fogon_core::plan::{Brief, BriefFile, Gear, GearState, Id};
 use crate::money::assert_true;
 use crate::support::Dice;
 
-/// Corners that the suite looks at: quick ones of the first thirty.
-const IN_THE_SUITE: [u64; 3] = [5, 6, 10];
+/// Corners that the suite looks at: two quick ones of the first thirty.
+const IN_THE_SUITE: [u64; 2] = [5, 10];
 /// No single change of a kit betters it by more, score.
 const AT_MOST: f64 = 0.01;
 /// A difference that a person would just see or hear, score.

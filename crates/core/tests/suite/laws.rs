@@ -55,7 +55,7 @@ fn proposals_are_legal(brief: &Value) -> Vec<Plan> {
 }
 
 proptest! {
-    #![proptest_config(ProptestConfig { cases: 16, max_shrink_iters: 40, ..ProptestConfig::default() })]
+    #![proptest_config(ProptestConfig { cases: 10, max_shrink_iters: 40, ..ProptestConfig::default() })]
 
     /// Every proposal is legal; where there is none, a rule is named with a remedy. Nothing is ever NaN.
     #[test]

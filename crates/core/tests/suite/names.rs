@@ -13,7 +13,7 @@ use proptest::prelude::*;
 use serde_json::{Value, json};
 
 use crate::hand::to;
-use crate::support::{bought, brief, demo, furnished, read};
+use crate::support::{bought_among, brief, demo, furnished, read};
 
 /// Ids that a person may choose: our own names for things, kinds of things, words of ours with a hyphen, plain ones.
 fn id() -> impl Strategy<Value = String> {
@@ -171,7 +171,8 @@ fn labels_are_words_only() {
     let file = brief(&document);
     let found = propose(&file.name, &file.brief);
     let bought = |plan: &Plan| -> Vec<String> {
-        bought(plan, plan.brief.money.budget).kit.into_iter().map(|item| item.id).collect()
+        let advice = bought_among(plan, plan.brief.money.budget, |gear| gear.light().is_some());
+        advice.kit.into_iter().map(|item| item.id).collect()
     };
     let before = bought(&found.proposals[0].plan);
     for label in LABELS {

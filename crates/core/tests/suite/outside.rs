@@ -138,7 +138,7 @@ proptest! {
 
 proptest! {
     // Each is a whole search.
-    #![proptest_config(ProptestConfig { cases: 16, max_shrink_iters: 30, ..ProptestConfig::default() })]
+    #![proptest_config(ProptestConfig { cases: 10, max_shrink_iters: 30, ..ProptestConfig::default() })]
 
     /// The whole search's own plans, each with its seat, camera, lamps and microphone pushed about at random.
     #[test]

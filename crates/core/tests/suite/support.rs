@@ -1,9 +1,12 @@
 //! The demo plan, a plain corner with round numbers, and ways to spoil them.
 
+use std::sync::Arc;
+
 use fogon_core::arrange::propose;
 use fogon_core::assess::without_moves;
 use fogon_core::finding::{Finding, Severity};
-use fogon_core::plan::{BriefFile, Plan};
+use fogon_core::money::{Advice, Asked, Catalogue, advise};
+use fogon_core::plan::{BriefFile, Gear, Plan};
 use fogon_core::reading::Reading;
 use fogon_testkit::set;
 use serde_json::{Value, json};
@@ -144,10 +147,15 @@ pub(crate) fn furnished() -> Plan {
 }
 
 /// What is advised for a sum, from the catalogue that ships.
-pub(crate) fn bought(plan: &Plan, budget: f64) -> fogon_core::money::Advice {
-    use fogon_core::money::{Asked, Catalogue, advise};
-    let catalogue = std::sync::Arc::new(Catalogue::of_fogon().clone());
-    advise(&Asked::Plan(Box::new(plan.clone())), &catalogue, budget).unwrap()
+pub(crate) fn bought(plan: &Plan, budget: f64) -> Advice {
+    bought_among(plan, budget, |_| true)
+}
+
+/// What is advised for a sum where nothing else is sold than what is asked for: a whole catalogue takes long to try.
+pub(crate) fn bought_among(plan: &Plan, budget: f64, sold: fn(&Gear) -> bool) -> Advice {
+    let mut catalogue = Catalogue::of_fogon().clone();
+    catalogue.offers.retain(|_, offer| sold(&offer.gear));
+    advise(&Asked::Plan(Box::new(plan.clone())), &Arc::new(catalogue), budget).unwrap()
 }
 
 /// A small generator of even numbers (splitmix64), so that every run throws the same.
