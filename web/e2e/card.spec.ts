@@ -3,7 +3,7 @@
 import { expect, test, type Page } from "@playwright/test";
 import DxfParser, { type ILwpolylineEntity } from "dxf-parser";
 
-import { demoPlan, keep, open } from "./help";
+import { AGAIN, demoPlan, keep, open } from "./help";
 import { anyCorner } from "./random";
 
 /** Pixels of a millimetre as browsers print, and what the page keeps free on each side. */
@@ -118,8 +118,7 @@ test(`${String(CORNERS)} corners at random: no words are cut or lie over others`
       await page.goto(`/api/v1/corners/${String(id)}/card/all.html?paper=${paper}&picture=lines`);
       expect(await page.evaluate(further), `further pages of corner ${String(seed)}`).toEqual([]);
     }
-    // The server closes what was idle for ten seconds, at times just then.
-    await page.request.delete(`/api/v1/corners/${String(id)}`, { maxRetries: 2 });
+    await page.request.delete(`/api/v1/corners/${String(id)}`, AGAIN);
   }
   // Some go on to another sheet, and most do not.
   expect(more).toBeGreaterThan(CORNERS / 30);

@@ -3,19 +3,22 @@ import { expect, type Locator, type Page } from "@playwright/test";
 
 export type Json = Record<string, never>;
 
+/** The server closes what was idle for ten seconds, at times just as it is asked again: then it is asked once more. */
+export const AGAIN = { maxRetries: 2 };
+
 /** The demo corner's plan file, as the application hands it out. */
 export async function demoPlan(page: Page): Promise<Json> {
-  const corners = (await (await page.request.get("/api/v1/corners?name=Field%20botany")).json()) as {
+  const corners = (await (await page.request.get("/api/v1/corners?name=Field%20botany", AGAIN)).json()) as {
     id: number;
     name: string;
   }[];
   const demo = corners.find((c) => c.name.startsWith("Field botany"));
-  return (await (await page.request.get(`/api/v1/corners/${demo?.id}/file`)).json()) as Json;
+  return (await (await page.request.get(`/api/v1/corners/${demo?.id}/file`, AGAIN)).json()) as Json;
 }
 
 /** Keeps a plan as a corner of its own; its id. */
 export async function keep(page: Page, plan: unknown): Promise<number> {
-  const answer = await page.request.post("/api/v1/corners", { data: plan });
+  const answer = await page.request.post("/api/v1/corners", { data: plan, ...AGAIN });
   expect(answer.status(), await answer.text()).toBe(201);
   return ((await answer.json()) as { id: number }).id;
 }
@@ -36,7 +39,7 @@ export async function open(page: Page, name: string, path = ""): Promise<number>
 
 /** The corner as the server has it. */
 export async function stored<T = { revision: number }>(page: Page, id: number): Promise<T> {
-  return (await (await page.request.get(`/api/v1/corners/${id}`)).json()) as T;
+  return (await (await page.request.get(`/api/v1/corners/${id}`, AGAIN)).json()) as T;
 }
 
 /** The server has this revision of a corner, and the page says that all is saved. */
