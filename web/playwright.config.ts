@@ -8,9 +8,9 @@ export default defineConfig({
   // Tests of one file in order, three files at a time, since a page waits as often as it works: each test makes its own corners.
   workers: 3,
   forbidOnly: true,
-  // What is expected comes within seconds, on a busy machine too; how fast the page is is measured elsewhere.
-  timeout: 120_000,
-  expect: { timeout: 30_000 },
+  // How fast the page is is measured elsewhere: here only what never comes fails, on a machine that is slow and busy too.
+  timeout: 600_000,
+  expect: { timeout: 120_000 },
   reporter: [["list"]],
   outputDir: "test-results",
   use: {
@@ -21,7 +21,7 @@ export default defineConfig({
       origins: [{ origin: URL, localStorage: [{ name: "fogon.picture", value: '{"lines":true}' }] }],
     },
     viewport: { width: 1280, height: 800 },
-    actionTimeout: 30_000,
+    actionTimeout: 120_000,
     launchOptions: {
       executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium",
       args: [

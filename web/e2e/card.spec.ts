@@ -98,7 +98,7 @@ async function look(
 const CORNERS = Number(process.env.FOGON_CORNERS ?? 24);
 
 test(`${String(CORNERS)} corners at random: no words are cut or lie over others`, async ({ page }) => {
-  test.setTimeout(2000 * CORNERS);
+  test.setTimeout(20_000 * CORNERS);
   const demo = await demoPlan(page);
   await page.emulateMedia({ media: "print" });
   let more = 0;

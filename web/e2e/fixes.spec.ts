@@ -50,7 +50,6 @@ async function offered(page: Page, told: Judged): Promise<{ id: string; label: s
 }
 
 test("every move that is offered mends what it is offered for, and undo brings it back", async ({ page }) => {
-  test.setTimeout(240_000);
   const id = await careless(page);
   const first = await stored<{ layout: unknown; revision: number }>(page, id);
   let { revision } = first;

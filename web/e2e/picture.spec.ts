@@ -8,8 +8,7 @@ test.describe.configure({ mode: "serial" });
 
 const photo = (page: Page) => page.locator("[data-photo]").first();
 /** The coarse picture is there, and a finer one has followed. */
-const finer = (page: Page) =>
-  expect(photo(page)).toHaveAttribute("data-photo", /^([248]|finished)$/, { timeout: 60_000 });
+const finer = (page: Page) => expect(photo(page)).toHaveAttribute("data-photo", /^([248]|finished)$/);
 
 /** Mean of what stands on the canvas, 0 to 255. */
 const brightness = (page: Page) =>
@@ -63,20 +62,20 @@ test("two pictures stand side by side, come closer to the eyes, and are saved as
   await open(page, "Pair", "/compare");
   const left = page.getByRole("img", { name: /^The picture: As it is now/ });
   const address = () => left.getAttribute("src");
-  await expect.poll(address, { timeout: 60_000 }).toMatch(/^data:image\/png/);
+  await expect.poll(address).toMatch(/^data:image\/png/);
   const whole = await address();
   await page.getByRole("button", { name: "Closer to the eyes" }).click();
-  await expect.poll(address, { timeout: 60_000 }).not.toBe(whole);
+  await expect.poll(address).not.toBe(whole);
   const save = page.getByRole("button", { name: "Save both as PNG" });
-  await expect(save).toBeEnabled({ timeout: 60_000 });
-  const download = page.waitForEvent("download");
+  await expect(save).toBeEnabled();
+  const download = page.waitForEvent("download", { timeout: 120_000 });
   await save.click();
   expect((await download).suggestedFilename()).toMatch(/\.png$/);
 });
 
 /** A still that has come. */
 const still = (page: Page, name: RegExp) =>
-  expect(page.getByRole("img", { name })).toHaveAttribute("src", /^data:image\/png/, { timeout: 60_000 });
+  expect(page.getByRole("img", { name })).toHaveAttribute("src", /^data:image\/png/);
 
 test("a finding is seen as it is and as it would be", async ({ page }) => {
   const id = await changedPlan(
@@ -106,7 +105,7 @@ test("a school is seen before it is chosen", async ({ page }) => {
     .first()
     .click();
   const dialog = page.getByRole("dialog");
-  await expect(dialog.getByText("Nothing is changed by looking.")).toBeVisible({ timeout: 60_000 });
+  await expect(dialog.getByText("Nothing is changed by looking.")).toBeVisible();
   await still(page, /^The picture: As it is/);
   await dialog.getByRole("button", { name: "Close", exact: true }).click();
   await expect(dialog).toHaveCount(0);
@@ -120,10 +119,10 @@ test("the eyes come close, and the picture is saved with its settings", async ({
   await show.click();
   await page.getByRole("button", { name: "The eyes, close up" }).click();
   const dialog = page.getByRole("dialog", { name: "The eyes, close up" });
-  await expect(dialog.getByRole("img")).toHaveAttribute("src", /^data:image\/png/, { timeout: 60_000 });
+  await expect(dialog.getByRole("img")).toHaveAttribute("src", /^data:image\/png/);
   await page.keyboard.press("Escape");
   await show.click();
-  const download = page.waitForEvent("download", { timeout: 60_000 });
+  const download = page.waitForEvent("download", { timeout: 120_000 });
   await page.getByRole("button", { name: "Save as PNG" }).click();
   expect((await download).suggestedFilename()).toBe("close-picture.png");
 });

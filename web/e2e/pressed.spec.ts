@@ -49,7 +49,7 @@ const PRESSES = Number(process.env.FOGON_PRESSES ?? 16);
 
 for (const seed of [1, 2])
   test(`${String(PRESSES)} presses anywhere, walk ${String(seed)}`, async ({ page }) => {
-    test.setTimeout(60_000 + 12_000 * PRESSES);
+    test.setTimeout(60_000 + 60_000 * PRESSES);
     const faults: string[] = [];
     page.on("pageerror", (fault) => faults.push(String(fault)));
     page.on("console", (said) => said.type() === "error" && faults.push(said.text()));

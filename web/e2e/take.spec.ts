@@ -119,7 +119,6 @@ test("the run of a day on desk and phone, the network cut twice: nothing is lost
   browser,
   baseURL,
 }) => {
-  test.slow();
   await page.addInitScript(() => localStorage.setItem("fogon.countdown", "0"));
   const id = await open(page, "A day of takes", "/take?part=shots");
   // Two shots come from the purpose; a third is written down.
@@ -251,6 +250,6 @@ test("a script is timed and wrapped, the click runs on, and shots are put in ord
   await page.getByText("A click to play along with").click();
   await page.getByRole("button", { name: "Start the click" }).click();
   await expect(page.getByText(/^in \d$/)).toBeVisible();
-  await expect(page.getByText(/^[1-4]$/).last()).toBeVisible({ timeout: 8000 });
+  await expect(page.getByText(/^[1-4]$/).last()).toBeVisible();
   await page.getByRole("button", { name: "Stop the click" }).click();
 });

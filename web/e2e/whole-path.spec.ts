@@ -69,8 +69,6 @@ async function whole(
   await looked("the session");
 }
 
-test.describe.configure({ timeout: 180_000 });
-
 test("by keys alone", async ({ page }) => {
   await page.mouse.move(0, 0);
   await whole(page, byKeys(page), async (what) => {
