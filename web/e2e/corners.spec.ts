@@ -1,5 +1,5 @@
 // The list of corners: their menus, many of them, and none.
-import { expect, test } from "@playwright/test";
+import { expect, test, type Request } from "@playwright/test";
 
 import { changedPlan } from "./help";
 
@@ -74,4 +74,25 @@ test("without a corner the list invites to make one", async ({ page }) => {
   await expect(empty.getByRole("link").first()).toBeVisible();
   await empty.getByRole("link").first().click();
   await expect(page.getByRole("heading", { name: "Room", level: 2 })).toBeVisible();
+});
+
+test("pictures in the list come one at a time, and none holds up the corner that is opened", async ({
+  page,
+}) => {
+  await page.addInitScript(() => localStorage.setItem("fogon.picture", '{"lines":false}'));
+  for (const name of ["One of many", "Opened at once"]) await changedPlan(page, name, () => undefined);
+  const [now, most] = [new Set<Request>(), { at: 0 }];
+  page.on("request", (asked) => {
+    if (/\/corners\/\d+\/picture/.test(asked.url())) now.add(asked);
+    most.at = Math.max(most.at, now.size);
+  });
+  for (const end of ["requestfinished", "requestfailed"] as const)
+    page.on(end as "requestfailed", (asked) => now.delete(asked));
+  await page.goto("/");
+  await expect.poll(() => most.at).toBe(1);
+  await page.getByRole("link", { name: "Opened at once" }).first().click();
+  await expect(page.getByRole("img", { name: "Plan, from above" })).toBeVisible();
+  // What is not looked at any more is not waited for.
+  await expect.poll(() => now.size).toBe(0);
+  expect(most.at).toBe(1);
 });

@@ -276,6 +276,15 @@ export const api = {
       sti: told("sti"),
     };
   },
+  /** The picture of a corner as a revision of it was saved. */
+  cornerPicture: async (id: number, revision: number, width: number, signal: AbortSignal): Promise<Blob> =>
+    accepted<unknown>(
+      await client.GET("/api/v1/corners/{id}/picture", {
+        params: { path: { id }, query: { width, revision } },
+        parseAs: "blob",
+        signal,
+      }),
+    ) as Blob,
   /** A picture of a plan, exposed as it is or as another. */
   picture: async (asked: Schemas["PictureIn"], signal?: AbortSignal): Promise<Blob> =>
     accepted<unknown>(

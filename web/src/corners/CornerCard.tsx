@@ -16,6 +16,7 @@ import { SHEET } from "../ui/Section";
 import { Standing } from "../ui/Standing";
 import { Trouble } from "../ui/states";
 import { useSeen } from "../ui/useSeen";
+import { asAddress, inTurn } from "../picture/inTurn";
 import { kept } from "../picture/options";
 import { settings } from "../picture/settings";
 import { ago } from "./ago";
@@ -35,7 +36,7 @@ export function CornerCard({ corner, onDeleted }: Props) {
   const address = `/corners/${String(corner.id)}`;
   return (
     <li ref={card} className={`${SHEET} flex flex-col overflow-hidden`}>
-      {told?.verdict && <Glance glance={glance} address={address} revision={corner.revision} />}
+      {told?.verdict && <Glance glance={glance} address={address} corner={corner} />}
       <div className="flex grow flex-col gap-1.5 p-4">
         <div className="flex items-start gap-2">
           <h2 className="mr-auto min-w-0 text-lg leading-snug font-bold">
@@ -94,15 +95,25 @@ function useGlance(corner: Listed, seen: boolean) {
   }).data;
 }
 
+/** Of the small picture. */
+const WIDTH_PX = 480;
+
 interface GlanceProps {
   glance: { plan: Plan; judged: Judged } | null | undefined;
   address: string;
-  revision: number;
+  corner: Listed;
 }
 
-function Glance({ glance, address, revision }: GlanceProps) {
-  const [isThere, setThere] = useState(false);
+function Glance({ glance, address, corner: { id, revision } }: GlanceProps) {
   const drawing = glance?.judged.drawing;
+  const { data: picture } = useQuery({
+    queryKey: ["corner picture", id, revision],
+    queryFn: async ({ signal }) =>
+      asAddress(await inTurn(signal, () => api.cornerPicture(id, revision, WIDTH_PX, signal))),
+    enabled: drawing !== undefined && !kept().lines,
+    staleTime: Infinity,
+    retry: false,
+  });
   return (
     <Link to={address} tabIndex={-1} aria-hidden="true" className="block">
       <div className="bg-surround grid aspect-[5/2] grid-cols-[3fr_2fr] items-center gap-2 p-2">
@@ -110,13 +121,8 @@ function Glance({ glance, address, revision }: GlanceProps) {
           <>
             <div className="relative">
               <Drawing view={drawing.frame} title="" className="frame-drawing bare mx-auto" tallest="9rem" />
-              {!kept().lines && (
-                <img
-                  src={`/api/v1${address}/picture?width=480&revision=${String(revision)}`}
-                  alt=""
-                  className={`absolute inset-0 m-auto max-h-full rounded-sm ${isThere ? "" : "invisible"}`}
-                  onLoad={() => setThere(true)}
-                />
+              {picture && (
+                <img src={picture} alt="" className="absolute inset-0 m-auto max-h-full rounded-sm" />
               )}
             </div>
             <Drawing

@@ -3,6 +3,7 @@ import { useQuery } from "@tanstack/react-query";
 
 import { api, type Plan, type Schemas, type View } from "../api/client";
 import { Drawing } from "../drawing/Drawing";
+import { asAddress, inTurn } from "./inTurn";
 import { kept } from "./options";
 
 interface StillProps {
@@ -26,8 +27,9 @@ function useTaken({ plan, like, of = "whole", width = 480 }: StillProps) {
   return useQuery({
     queryKey: ["still", plan, like, of, width],
     queryFn: async ({ signal }) => {
-      const blob = await api.picture({ plan, of, width, ...(like ? { like } : {}) }, signal);
-      return { blob, url: await addressOf(blob) };
+      const asked = { plan, of, width, ...(like ? { like } : {}) };
+      const blob = await inTurn(signal, () => api.picture(asked, signal));
+      return { blob, url: await asAddress(blob) };
     },
     enabled: !kept().lines,
     // Until the next one is there the last stands.
@@ -35,16 +37,6 @@ function useTaken({ plan, like, of = "whole", width = 480 }: StillProps) {
     staleTime: Infinity,
     gcTime: 60_000,
     retry: false,
-  });
-}
-
-/** The picture itself as an address: nothing has to be given back. */
-function addressOf(blob: Blob): Promise<string> {
-  return new Promise((done, fail) => {
-    const reader = new FileReader();
-    reader.onload = () => done(reader.result as string);
-    reader.onerror = () => fail(new Error("the picture cannot be read"));
-    reader.readAsDataURL(blob);
   });
 }
 

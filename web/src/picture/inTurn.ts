@@ -1,0 +1,28 @@
+// Pictures are asked for one after the other: they take seconds, the server takes one at a time, and a browser has six
+// connections to it, which everything else on the page wants too.
+
+/** A line of its own; the page has one. */
+export function lineOfWork() {
+  let last: Promise<unknown> = Promise.resolve();
+  /** Works once all who came before are done or have gone; whoever is gone by then does not work at all. */
+  return <T>(signal: AbortSignal, work: () => Promise<T>): Promise<T> => {
+    const mine = last.then(() => {
+      signal.throwIfAborted();
+      return work();
+    });
+    last = mine.catch(() => undefined);
+    return mine;
+  };
+}
+
+export const inTurn = lineOfWork();
+
+/** A picture as the address of an image: nothing has to be given back. */
+export function asAddress(blob: Blob): Promise<string> {
+  return new Promise((done, fail) => {
+    const reader = new FileReader();
+    reader.onload = () => done(reader.result as string);
+    reader.onerror = () => fail(new Error("the picture cannot be read"));
+    reader.readAsDataURL(blob);
+  });
+}
