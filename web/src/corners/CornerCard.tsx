@@ -16,9 +16,9 @@ import { SHEET } from "../ui/Section";
 import { Standing } from "../ui/Standing";
 import { Trouble } from "../ui/states";
 import { useSeen } from "../ui/useSeen";
-import { asAddress, inTurn } from "../picture/inTurn";
 import { kept } from "../picture/options";
 import { settings } from "../picture/settings";
+import { taken } from "../picture/taken";
 import { ago } from "./ago";
 
 type Listed = Schemas["Listed"];
@@ -108,8 +108,7 @@ function Glance({ glance, address, corner: { id, revision } }: GlanceProps) {
   const drawing = glance?.judged.drawing;
   const { data: picture } = useQuery({
     queryKey: ["corner picture", id, revision],
-    queryFn: async ({ signal }) =>
-      asAddress(await inTurn(signal, () => api.cornerPicture(id, revision, WIDTH_PX, signal))),
+    queryFn: ({ signal }) => taken(signal, () => api.cornerPicture(id, revision, WIDTH_PX, signal)),
     enabled: drawing !== undefined && !kept().lines,
     staleTime: Infinity,
     retry: false,
@@ -122,7 +121,7 @@ function Glance({ glance, address, corner: { id, revision } }: GlanceProps) {
             <div className="relative">
               <Drawing view={drawing.frame} title="" className="frame-drawing bare mx-auto" tallest="9rem" />
               {picture && (
-                <img src={picture} alt="" className="absolute inset-0 m-auto max-h-full rounded-sm" />
+                <img src={picture.url} alt="" className="absolute inset-0 m-auto max-h-full rounded-sm" />
               )}
             </div>
             <Drawing

@@ -3,8 +3,8 @@ import { useQuery } from "@tanstack/react-query";
 
 import { api, type Plan, type Schemas, type View } from "../api/client";
 import { Drawing } from "../drawing/Drawing";
-import { asAddress, inTurn } from "./inTurn";
 import { kept } from "./options";
+import { taken, type Taken } from "./taken";
 
 interface StillProps {
   plan: Plan;
@@ -14,23 +14,14 @@ interface StillProps {
   width?: number;
 }
 
-interface Taken {
-  blob: Blob;
-  /** As the address of an image. */
-  url: string;
-}
-
 /** The picture, once it is there. */
 export const useStill = (asked: StillProps): Taken | undefined => useTaken(asked).data;
 
 function useTaken({ plan, like, of = "whole", width = 480 }: StillProps) {
   return useQuery({
     queryKey: ["still", plan, like, of, width],
-    queryFn: async ({ signal }) => {
-      const asked = { plan, of, width, ...(like ? { like } : {}) };
-      const blob = await inTurn(signal, () => api.picture(asked, signal));
-      return { blob, url: await asAddress(blob) };
-    },
+    queryFn: ({ signal }) =>
+      taken(signal, () => api.picture({ plan, of, width, ...(like ? { like } : {}) }, signal)),
     enabled: !kept().lines,
     // Until the next one is there the last stands.
     placeholderData: (before) => before,
@@ -48,7 +39,7 @@ interface Props extends StillProps {
 }
 
 export function Still({ view, title, tallest, className = "", ...asked }: Props) {
-  const { data: taken, isLoading } = useTaken(asked);
+  const { data: picture, isLoading } = useTaken(asked);
   // The line drawing shows the whole picture: it does not stand for the eyes alone.
   if (isLoading && asked.of === "eyes")
     return (
@@ -60,9 +51,9 @@ export function Still({ view, title, tallest, className = "", ...asked }: Props)
         Taking the picture …
       </p>
     );
-  if (!taken)
+  if (!picture)
     return <Drawing view={view} title={title} tallest={tallest} className={`frame-drawing ${className}`} />;
   return (
-    <img src={taken.url} alt={title} className="mx-auto block rounded-sm" style={{ maxHeight: tallest }} />
+    <img src={picture.url} alt={title} className="mx-auto block rounded-sm" style={{ maxHeight: tallest }} />
   );
 }

@@ -1,6 +1,6 @@
 import { expect, it } from "vitest";
 
-import { lineOfWork } from "./inTurn";
+import { lineOfWork } from "./taken";
 
 it("has one at work at a time, passes over who has gone, and goes on after a failure", async () => {
   const inTurn = lineOfWork();
