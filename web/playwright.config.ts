@@ -1,7 +1,13 @@
 // End-to-end tests in Debian's Chromium against a server that the caller has started (FOGON_URL).
+import { existsSync } from "node:fs";
+
 import { defineConfig } from "@playwright/test";
 
 const URL = process.env.FOGON_URL ?? "http://127.0.0.1:4170";
+
+/** The one without a window of its own takes a third less time for the same pages. */
+const HEADLESS = "/usr/bin/chromium-headless-shell";
+const CHROMIUM = existsSync(HEADLESS) ? HEADLESS : "/usr/bin/chromium";
 
 export default defineConfig({
   testDir: "e2e",
@@ -23,7 +29,7 @@ export default defineConfig({
     viewport: { width: 1280, height: 800 },
     actionTimeout: 120_000,
     launchOptions: {
-      executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium",
+      executablePath: process.env.CHROMIUM ?? CHROMIUM,
       args: [
         "--no-sandbox",
         "--disable-gpu",
