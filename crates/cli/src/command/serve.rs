@@ -3,6 +3,9 @@
 use clap::Args;
 use fogon_core::plan::BriefFile;
 use fogon_server::{Config, ServeError};
+use tracing_subscriber::filter::{LevelFilter, Targets};
+use tracing_subscriber::layer::SubscriberExt;
+use tracing_subscriber::util::SubscriberInitExt;
 
 use crate::data::{Database, Whose};
 use crate::outcome::Failure;
@@ -63,13 +66,15 @@ fn start(arguments: &Arguments, whose: Whose, first_briefs: Vec<BriefFile>) -> R
         first_briefs,
     };
     // A file that is no recording is told to whoever sent it; the reader's own complaint is no fault of the server.
-    let filter = tracing_subscriber::EnvFilter::try_from_default_env()
-        .unwrap_or_else(|_| "warn,symphonia_core=off".into());
-    let log = tracing_subscriber::fmt().with_env_filter(filter).with_writer(std::io::stderr);
+    let usual =
+        || Targets::new().with_default(LevelFilter::WARN).with_target("symphonia_core", LevelFilter::OFF);
+    let asked = std::env::var("RUST_LOG").ok().and_then(|asked| asked.parse().ok());
+    let log = tracing_subscriber::registry().with(asked.unwrap_or_else(usual));
+    let lines = tracing_subscriber::fmt::layer().with_writer(std::io::stderr);
     if arguments.json_log {
-        log.json().init()
+        log.with(lines.json()).init();
     } else {
-        log.init()
+        log.with(lines).init();
     }
     let runtime = tokio::runtime::Builder::new_multi_thread()
         .enable_all()
