@@ -8,7 +8,7 @@ use std::time::Instant;
 
 use crate::{directions, licences};
 
-/// Debian's Chromium: the package without a window of its own, which is the faster one for tests, and the usual one.
+/// Packages with Debian's Chromium: without a window of its own, which is faster in tests, and the usual one.
 const CHROMIUM: [&str; 2] = ["chromium-headless-shell", "chromium"];
 
 /// Random tests try the same cases on every machine here; `cargo test` by hand tries others each time.
@@ -154,19 +154,19 @@ fn packages() -> Result<(), String> {
 
 /// Debian's Chromium: there, or installed if that is permitted.
 fn chromium() -> Result<(), String> {
-    let [headless, usual] = CHROMIUM;
-    let there = |package: &str| Path::new("/usr/bin").join(package).exists();
-    if there(headless) {
+    let there = || CHROMIUM.iter().any(|package| Path::new("/usr/bin").join(package).exists());
+    if there() {
         return Ok(());
     }
     say("Installing Chromium from Debian's packages");
+    let [faster, _] = CHROMIUM;
     let installed = run("apt-get", &["update"])
-        .and_then(|()| run("apt-get", &["install", "--yes", "--no-install-recommends", headless]));
-    if installed.is_ok() && there(headless) || there(usual) {
+        .and_then(|()| run("apt-get", &["install", "--yes", "--no-install-recommends", faster]));
+    if installed.is_ok() && there() {
         return Ok(());
     }
     Err(format!(
-        "The browser tests need Debian's Chromium in /usr/bin. Install it with `sudo apt-get install {headless}`, then run this again."
+        "The browser tests need Debian's Chromium in /usr/bin. Install it with `sudo apt-get install {faster}`, then run this again."
     ))
 }
 
