@@ -4,7 +4,7 @@ import { readFileSync } from "node:fs";
 
 import { expect, test, type Page } from "@playwright/test";
 
-import { keep } from "./help";
+import { keep, settled } from "./help";
 
 const CROWDED = JSON.parse(
   readFileSync(new URL("../../docs/examples/crowded-alcove.fogon.json", import.meta.url), "utf8"),
@@ -88,8 +88,7 @@ for (const [width, height] of [
       "/kit",
       "/",
     ]) {
-      await page.goto(path);
-      await page.waitForLoadState("networkidle");
+      await settled(page, path);
       expect(await covered(page), path).toEqual([]);
       expect(await clipped(page), path).toEqual([]);
     }
@@ -98,8 +97,7 @@ for (const [width, height] of [
   test(`labels keep apart while a hand moves things at ${width} x ${height}`, async ({ page }) => {
     await page.setViewportSize({ width, height });
     const id = await keep(page, CROWDED);
-    await page.goto(`/corners/${id}`);
-    await page.waitForLoadState("networkidle");
+    await settled(page, `/corners/${id}`);
     for (const [grip, key] of [
       ["plan-back-place", "Shift+ArrowLeft"],
       ["plan-microphone-place", "Shift+ArrowRight"],
@@ -107,7 +105,7 @@ for (const [width, height] of [
       ["plan-seat-place", "Shift+ArrowUp"],
     ] as const) {
       await page.locator(`[data-grip="${grip}"]`).press(key);
-      await page.waitForLoadState("networkidle");
+      await expect(page.getByRole("banner").getByText("saved", { exact: true })).toBeVisible();
       expect(await covered(page), grip).toEqual([]);
     }
   });

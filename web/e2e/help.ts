@@ -48,6 +48,18 @@ export async function saved(page: Page, id: number, revision: number): Promise<v
   await expect(page.getByRole("banner").getByText("saved", { exact: true })).toBeVisible();
 }
 
+/**
+ * Goes to a view and waits until it is whole: what is shown before its numbers have come has other words, colours and names.
+ * A page is at rest for a moment between two requests too; that it still waits for one is said in its status.
+ */
+export async function settled(page: Page, path: string): Promise<void> {
+  await page.goto(path);
+  await expect(page.locator("main")).toBeVisible();
+  await page.waitForLoadState("networkidle");
+  // The kit shows what waiting looks like.
+  if (path !== "/kit") await expect(page.getByRole("status").filter({ hasText: /…$/ })).toHaveCount(0);
+}
+
 export const section = (page: Page, title: string) =>
   page.locator("section").filter({ has: page.getByRole("heading", { name: title, exact: true }) });
 

@@ -2,7 +2,7 @@
 // with what they measured, rows that cannot be read, plugs on the card.
 import { expect, test, type Page } from "@playwright/test";
 
-import { changedPlan, notes, part, reading, saved, section } from "./help";
+import { changedPlan, notes, part, reading, saved, section, settled } from "./help";
 
 interface Hung {
   brief: { units: string; gear: Record<string, object>; today?: Record<string, unknown> };
@@ -66,9 +66,7 @@ test("in feet and inches no view shows a metric length, mass or area", async ({ 
   const label =
     /softbox|panel|stand|Tripod|Lens|lens|zoom|board|Reflector|reflector|cable|screen|umbrella|roll|lantern|monitor|Mirror|curtain|Curtain|cloth/;
   for (const step of STEPS) {
-    await page.goto(`/corners/${id}/${step}`);
-    await expect(page.locator("main")).toBeVisible();
-    await page.waitForLoadState("networkidle");
+    await settled(page, `/corners/${id}/${step}`);
     const shown = await words(page);
     expect(shown.length, step).toBeGreaterThan(10);
     expect(

@@ -44,12 +44,6 @@ export const brightPlan = (page: Page): Promise<number> =>
     plan.layout.camera.iso = 1600;
   });
 
-/** What is shown before its numbers have come has other colours and names. */
-export async function settled(page: Page, path: string): Promise<void> {
-  await page.goto(path);
-  await page.waitForLoadState("networkidle");
-}
-
 /** What can be pressed and is narrower or lower than 24 px. */
 const small = (page: Page) =>
   page.evaluate(() =>

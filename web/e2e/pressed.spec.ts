@@ -9,6 +9,9 @@ import { dice } from "./random";
 const NOT =
   /^(fogon|Undo|Redo|Print|Save|Delete|Read a table|Choose a file|Pick a|Place everything anew|Lay out|Let a phone in|Lay it step|Play|Frame the shot|Go to|More|Compare|Time yourself|Tell where)/i;
 
+/** What a change of the page has taken away is not waited for. */
+const SOON = { timeout: 2000 };
+
 /** Presses one of the things in the step that can be pressed; what it was called, or nothing where none was found. */
 async function pressOne(
   page: Page,
@@ -24,13 +27,13 @@ async function pressOne(
   for (let attempt = 0; attempt < 12; attempt += 1) {
     const one = things.nth(below(many));
     const name = await one
-      .evaluate((e) => (e.getAttribute("aria-label") ?? (e as HTMLElement).innerText).trim())
+      .evaluate((e) => (e.getAttribute("aria-label") ?? (e as HTMLElement).innerText).trim(), undefined, SOON)
       .catch(() => null);
     if (name === null || NOT.test(name)) continue;
     // What has not been pressed yet comes first.
     if (done.includes(name) && attempt < 8) continue;
-    await one.scrollIntoViewIfNeeded().catch(() => undefined);
-    const isDone = await one.click({ timeout: 2000 }).then(
+    await one.scrollIntoViewIfNeeded(SOON).catch(() => undefined);
+    const isDone = await one.click(SOON).then(
       () => true,
       () => false,
     );

@@ -3,7 +3,8 @@
 //     FOGON_URL=http://127.0.0.1:4170 npx playwright test --project=sentences
 import { expect, test } from "@playwright/test";
 
-import { ALONE, BESIDE, settled, STEPS } from "./looks";
+import { settled } from "./help";
+import { ALONE, BESIDE, STEPS } from "./looks";
 
 const LONGEST = 25;
 const COMMONEST = Number(process.env.FOGON_SENTENCES ?? 100);

@@ -1,7 +1,7 @@
 // The shot as a workplace: chart, lenses, guides, two pictures; comparing, trying out, schools and the shelf.
 import { expect, test, type Page } from "@playwright/test";
 
-import { changedPlan, open, reading, saved, section } from "./help";
+import { changedPlan, open, reading, saved, section, settled } from "./help";
 
 const dot = (page: Page) => page.locator("[data-grip=chart-camera]");
 const distance = (page: Page) => reading(page, "shot.camera.distance_m");
@@ -171,8 +171,7 @@ test("the chart fits a phone, and so do comparing and the shelf", async ({ page 
   await page.setViewportSize({ width: 390, height: 844 });
   const id = await changedPlan(page, "On a phone", () => undefined);
   for (const view of ["shot", "room", "compare", "schools", "shelf"]) {
-    await page.goto(`/corners/${id}/${view}`);
-    await page.waitForLoadState("networkidle");
+    await settled(page, `/corners/${id}/${view}`);
     const wide = await page.evaluate(() => document.documentElement.scrollWidth);
     expect(wide, view).toBeLessThanOrEqual(390);
   }

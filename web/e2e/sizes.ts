@@ -3,8 +3,8 @@
 //     FOGON_URL=http://127.0.0.1:4170 npx playwright test --project=sizes
 import { expect, test, type Page } from "@playwright/test";
 
-import { open } from "./help";
-import { ALONE, BESIDE, brightPlan, broken, cupboard, openOver, OVER, PARTS, settled, STEPS } from "./looks";
+import { open, settled } from "./help";
+import { ALONE, BESIDE, brightPlan, broken, cupboard, openOver, OVER, PARTS, STEPS } from "./looks";
 
 const SIZES = [
   [1280, 800],

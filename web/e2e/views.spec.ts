@@ -2,8 +2,8 @@
 // sideways.
 import { expect, test } from "@playwright/test";
 
-import { open, step } from "./help";
-import { ALONE, BESIDE, brightPlan, broken, cupboard, openOver, OVER, PARTS, settled, STEPS } from "./looks";
+import { open, settled, step } from "./help";
+import { ALONE, BESIDE, brightPlan, broken, cupboard, openOver, OVER, PARTS, STEPS } from "./looks";
 
 // The longest of all files: its tests need no order.
 test.describe.configure({ mode: "parallel" });
