@@ -10,6 +10,7 @@ mod phone;
 mod problem;
 mod queue;
 mod routes;
+mod stop_signal;
 mod studio;
 
 use std::net::{IpAddr, Ipv4Addr, SocketAddr};
@@ -25,6 +26,8 @@ use fogon_store::{Document, Store, StoreError};
 use thiserror::Error;
 use tower_http::compression::CompressionLayer;
 use tower_http::trace::TraceLayer;
+
+use stop_signal::StopSignal;
 
 pub use access::Access;
 pub use routes::openapi;
@@ -69,6 +72,12 @@ pub enum ServeError {
     Listen {
         /// The port asked for.
         port: u16,
+        /// Why not.
+        source: std::io::Error,
+    },
+    /// The system does not say when it is to stop.
+    #[error("cannot hear Ctrl-C: {source}")]
+    Signals {
         /// Why not.
         source: std::io::Error,
     },
@@ -118,7 +127,7 @@ fn span(request: &axum::extract::Request) -> tracing::Span {
 /// again it ends at once.
 ///
 /// # Errors
-/// The database or the port cannot be used.
+/// The database or the port cannot be used, or the word to stop cannot be heard.
 pub async fn serve(config: Config, ready: impl FnOnce(SocketAddr, &str)) -> Result<(), ServeError> {
     let shown = |path: &Path| path.display().to_string();
     let failed = |source| ServeError::Store { path: shown(&config.database), source };
@@ -140,11 +149,13 @@ pub async fn serve(config: Config, ready: impl FnOnce(SocketAddr, &str)) -> Resu
     } else {
         None
     };
-    ready(address, &access.as_ref().map_or_else(String::new, Access::query));
-    tokio::spawn(keep_house(Arc::downgrade(&store)));
+    let query = access.as_ref().map_or_else(String::new, Access::query);
     let door = Door { home: config.home, port: address.port() };
     let application = application(store.clone(), access, door, config.takes_pictures, config.catalogue);
-    connections::answer(listener, application, told_to_stop(), told_to_stop()).await;
+    let stop = StopSignal::listen().map_err(|source| ServeError::Signals { source })?;
+    ready(address, &query);
+    tokio::spawn(keep_house(Arc::downgrade(&store)));
+    connections::answer(listener, application, stop.has_come(1), stop.has_come(2)).await;
     // What still computes for somebody may hold the store beyond this.
     store.fold().map_err(failed)
 }
@@ -163,30 +174,4 @@ async fn keep_house(store: Weak<Store>) {
             tracing::warn!(%error, "the file was not looked after");
         }
     }
-}
-
-/// Ctrl-C, or the word of the system that the process is to end.
-async fn told_to_stop() {
-    tokio::select! {
-        Ok(()) = tokio::signal::ctrl_c() => {}
-        () = told_by_the_system() => {}
-        // Without a signal to wait for, only the end of the process stops the server.
-        else => std::future::pending::<()>().await,
-    }
-}
-
-#[cfg(unix)]
-async fn told_by_the_system() {
-    use tokio::signal::unix::{SignalKind, signal};
-    match signal(SignalKind::terminate()) {
-        Ok(mut told) => {
-            told.recv().await;
-        }
-        Err(_) => std::future::pending().await,
-    }
-}
-
-#[cfg(not(unix))]
-async fn told_by_the_system() {
-    std::future::pending().await
 }

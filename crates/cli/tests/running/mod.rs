@@ -6,7 +6,7 @@
 use std::io::{BufRead, BufReader, Read, Write};
 use std::net::TcpStream;
 use std::path::Path;
-use std::process::{Child, Command, Stdio};
+use std::process::{Child, Command, ExitStatus, Stdio};
 use std::sync::Mutex;
 
 use serde_json::Value;
@@ -38,8 +38,9 @@ impl Running {
         self.child.lock().unwrap().id().to_string()
     }
 
-    pub(crate) fn is_running(&self) -> bool {
-        self.child.lock().unwrap().try_wait().unwrap().is_none()
+    /// How it ended; none as long as it runs.
+    pub(crate) fn ended(&self) -> Option<ExitStatus> {
+        self.child.lock().unwrap().try_wait().unwrap()
     }
 
     /// SIGKILL: no handler runs, no buffer is flushed.
