@@ -273,6 +273,11 @@ impl<'a> Corner<'a> {
         std::iter::once((&camera.lens, self.lens)).chain(others)
     }
 
+    /// There is more than one focal length to choose from: the lens zooms, or another fits the camera.
+    pub fn chooses_focal_length(&self) -> bool {
+        self.lens.zooms() || self.lenses().nth(1).is_some()
+    }
+
     /// The first of [`Self::lenses`] that has a focal length.
     pub fn lens_for(&self, focal_length_mm: f64) -> Option<(&'a Id, &'a GearLens)> {
         let has = |lens: &GearLens| {

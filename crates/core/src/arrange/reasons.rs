@@ -112,11 +112,14 @@ fn area(brief: &Brief, candidate: &Judged) -> String {
 fn gives(brief: &Brief, candidate: &Judged) -> String {
     let Some(corner) = Corner::from_parts(brief, &candidate.layout) else { return String::new() };
     let mut words = format!(
-        "The wall behind you is {} away, the lens {}, at {} mm.",
+        "The wall behind you is {} away, the lens {}",
         brief.units.length(corner.background_behind_m()),
-        brief.units.length(corner.lens_to_eyes_m()),
-        decimals(candidate.focal_length_mm(), 0)
+        brief.units.length(corner.lens_to_eyes_m())
     );
+    if corner.chooses_focal_length() {
+        words.push_str(&format!(", at {} mm", decimals(candidate.focal_length_mm(), 0)));
+    }
+    words.push('.');
     words.extend(super::why::cropped(&corner).map(|crop| format!(" {}.", capital(&crop))));
     let size = candidate.shot.take.size;
     if (size - 1.0).abs() > 0.01 {

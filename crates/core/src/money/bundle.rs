@@ -54,7 +54,7 @@ pub(super) struct Completed {
 /// Stands that are tried under one thing: so many of a kind.
 const STANDS_TRIED: usize = 3;
 /// A camera or a lens in place of one that is there has to gain more, score. Fogon's own rule.
-const ONE_POINT: f64 = 0.01;
+pub(super) const ONE_POINT: f64 = 0.01;
 /// Blur that is seen to be more: a stop of the aperture, which makes the blur disc 1.4 times as wide. Fogon's own rule.
 const SOFTER: f64 = 1.4;
 /// A camera that moves by less than this part of its distance shows the same. Fogon's own rule.

@@ -9,7 +9,7 @@ use crate::parallel::in_parallel;
 use crate::plan::Role;
 
 /// One bundle more, one less, or one in another's place.
-pub(super) enum Change<'a> {
+enum Change<'a> {
     Add(&'a Main),
     Swap(usize, &'a Main),
     Drop(usize),
@@ -42,14 +42,16 @@ fn changed(shop: &Workshop, kit: &Kit, change: &Change<'_>, stop: Stop<'_>) -> O
     Kit::of(shop, bundles, found.goods, stop)
 }
 
-/// Every kit that differs from one by a bundle of the table added, dropped or swapped for another of its job.
-pub(super) fn neighbours<'a>(
-    shop: &Workshop,
-    table: &'a Table,
-    kit: &Kit,
-    stop: Stop<'_>,
-) -> Vec<(Change<'a>, Kit)> {
-    let mut changes: Vec<Change<'_>> = (0..kit.bundles.len()).map(Change::Drop).collect();
+/// A kit without each of its bundles, by its place among them.
+pub(super) fn fewer(shop: &Workshop, kit: &Kit, stop: Stop<'_>) -> Vec<(usize, Kit)> {
+    let places: Vec<usize> = (0..kit.bundles.len()).collect();
+    let made = in_parallel(&places, |at| changed(shop, kit, &Change::Drop(*at), stop));
+    places.into_iter().zip(made).filter_map(|(at, kit)| Some((at, kit?))).collect()
+}
+
+/// Every kit that differs from one by a bundle of the table added or swapped for another of its job.
+pub(super) fn neighbours(shop: &Workshop, table: &Table, kit: &Kit, stop: Stop<'_>) -> Vec<Kit> {
+    let mut changes: Vec<Change<'_>> = Vec::new();
     let lacks_a_lamp = kit.laid.as_ref().is_some_and(|laid| {
         let lit = |role: Role| laid.plan.layout.lights.values().any(|light| light.role == role);
         lit(Role::Key) && (!lit(Role::Fill) || crate::light::wants_back(&shop.brief) && !lit(Role::Back))
@@ -98,8 +100,7 @@ pub(super) fn neighbours<'a>(
         });
         changes.extend(held.map(|at| Change::Swap(at, camera)));
     }
-    let made = in_parallel(&changes, |change| changed(shop, kit, change, stop));
-    changes.into_iter().zip(made).filter_map(|(change, kit)| Some((change, kit?))).collect()
+    in_parallel(&changes, |change| changed(shop, kit, change, stop)).into_iter().flatten().collect()
 }
 
 /// A kit with one bundle added, dropped or swapped, whatever is on offer and whatever its job, and the corner laid out with it.

@@ -1,11 +1,12 @@
-//! Kits for every sum at once. Kits are laid out in truth; the ones that are best for their price are taken apart and put together
-//! anew - each bundle added, dropped, swapped for another of its job - until no such change makes any of them better. What is best
-//! for a sum is the best kit that costs no more: more money never gives a worse corner.
+//! Kits for every sum at once. Kits are laid out in truth; the ones that are best for their price are taken apart, and put aside where
+//! they do as much without one of their bundles; those that stand up to it are put together anew - a bundle added, or swapped for
+//! another of its job - until no such change makes any of them better. What is best for a sum is the best kit that costs no more:
+//! more money never gives a worse corner.
 
 use std::collections::BTreeMap;
 
-use super::bundle::Job;
-use super::change::{Change, neighbours};
+use super::bundle::{Job, ONE_POINT};
+use super::change::{fewer, neighbours};
 use super::goods::Goods;
 use super::kit::{Kit, is_better};
 use super::table::{SEEN, Table};
@@ -16,7 +17,8 @@ use crate::parallel::in_parallel;
 /// Sums for which the exact choice by the table is laid out first, in the plan's currency.
 const SUMS: [f64; 12] =
     [50.0, 100.0, 150.0, 250.0, 400.0, 650.0, 1000.0, 1600.0, 2500.0, 4000.0, 6500.0, 10_000.0];
-/// Kits that are taken apart and put together anew, at most.
+/// Kits that are taken apart, and of them those that are put together anew, at most.
+const MOST_TAKEN_APART: usize = 120;
 const MOST_EXPANDED: usize = 40;
 
 /// Every kit that was laid out, by what is in it.
@@ -24,7 +26,7 @@ const MOST_EXPANDED: usize = 40;
 pub(super) struct Kits {
     all: BTreeMap<Goods, Kit>,
     /// Kits that were taken apart, and what that showed.
-    expanded: BTreeMap<Goods, Shown>,
+    taken_apart: BTreeMap<Goods, Shown>,
     /// It was ended before its time.
     ended_early: bool,
 }
@@ -32,7 +34,7 @@ pub(super) struct Kits {
 /// What taking a kit apart shows.
 #[derive(Debug, Clone, Copy, Default, PartialEq, Eq)]
 struct Shown {
-    /// Without one of its bundles it does as much.
+    /// Without one of its bundles it does as much, or, where that is a camera or a lens in place of one that is there, nearly so.
     needless: bool,
     /// Its camera or its lens clears what stands in the way, where one was there already.
     cured_by_camera: bool,
@@ -50,27 +52,38 @@ impl Kits {
         for kit in in_parallel(&seeds, |seed| Kit::seeded(shop, table, seed, stop)).into_iter().flatten() {
             kits.put(kit);
         }
-        for _ in 0..MOST_EXPANDED {
-            let frontier = kits.frontier();
-            let Some(next) = frontier.into_iter().find(|kit| !kits.expanded.contains_key(&kit.goods)) else {
-                break;
-            };
-            let next = next.clone();
+        let mut expanded = 0;
+        while let Some(next) = kits.next() {
             if stop.is_wanted() {
                 kits.ended_early = true;
+                return kits;
+            }
+            if kits.taken_apart.len() == MOST_TAKEN_APART || expanded == MOST_EXPANDED {
                 break;
             }
             let mut shown = Shown::default();
-            for (change, kit) in neighbours(shop, table, &next, stop) {
-                if let Change::Drop(at) = change {
-                    shown.see(shop, &next, at, &kit);
-                }
-                kits.put(kit);
+            for (at, without) in fewer(shop, &next, stop) {
+                shown.see(shop, &next, at, &without);
+                kits.put(without);
             }
-            kits.expanded.insert(next.goods, shown);
+            kits.taken_apart.insert(next.goods.clone(), shown);
+            // What does not stand up to it leads nowhere: what it comes to without a bundle is looked at by itself.
+            if kits.frontier().iter().any(|kit| kit.goods == next.goods) {
+                expanded += 1;
+                neighbours(shop, table, &next, stop).into_iter().for_each(|kit| kits.put(kit));
+            }
             tick();
         }
+        // Of a kit that nobody took apart it is not known whether all of it is needed.
+        let Self { all, taken_apart, .. } = &mut kits;
+        all.retain(|goods, _| taken_apart.contains_key(goods));
         kits
+    }
+
+    /// The cheapest of the kits that are best for their price that was not taken apart yet.
+    fn next(&self) -> Option<Kit> {
+        let mut frontier = self.frontier().into_iter();
+        frontier.find(|kit| !self.taken_apart.contains_key(&kit.goods)).cloned()
     }
 
     fn put(&mut self, kit: Kit) {
@@ -93,7 +106,7 @@ impl Kits {
         });
         let mut best: Vec<&Kit> = Vec::new();
         for kit in all {
-            let shown = |kit: &Kit| self.expanded.get(&kit.goods).copied().unwrap_or_default();
+            let shown = |kit: &Kit| self.taken_apart.get(&kit.goods).copied().unwrap_or_default();
             if shown(kit).needless || best.first().is_some_and(|start| kit.cures_worse(start)) {
                 continue;
             }
@@ -134,8 +147,10 @@ impl Shown {
     fn see(&mut self, shop: &Workshop, kit: &Kit, dropped: usize, without: &Kit) {
         let (Some(with), Some(without)) = (&kit.laid, &without.laid) else { return };
         let clears = without.in_the_way() > with.in_the_way();
-        self.needless |= !clears && without.value() > with.value() - SEEN;
-        let optics = matches!(kit.bundles[dropped].1, Job::Camera | Job::Lens);
-        self.cured_by_camera |= clears && optics && shop.start.is_some();
+        let replaces_optics =
+            matches!(kit.bundles[dropped].1, Job::Camera | Job::Lens) && shop.start.is_some();
+        let least = if replaces_optics { ONE_POINT } else { SEEN };
+        self.needless |= !clears && without.value() > with.value() - least;
+        self.cured_by_camera |= clears && replaces_optics;
     }
 }

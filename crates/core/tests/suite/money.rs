@@ -2,6 +2,7 @@
 
 use fogon_core::arrange::propose;
 use std::collections::{BTreeMap, BTreeSet};
+use std::sync::atomic::{AtomicUsize, Ordering};
 
 use fogon_core::assess::without_moves;
 use fogon_core::money::{
@@ -291,15 +292,27 @@ fn more_money_never_buys_less() {
 /// From nothing each sum gives a kit that records; up to 150 with the phone that is there.
 #[test]
 fn from_nothing_every_sum_gives_a_kit_that_records() {
-    use fogon_core::money::{Asked, Counter};
-    let file = BriefFile::read(fogon_testkit::BOX_ROOM.as_bytes()).unwrap();
+    use fogon_core::money::{Asked, Counter, Progress};
     let catalogue = std::sync::Arc::new(Catalogue::of_fogon().clone());
     let never = fogon_core::arrange::Stop::NEVER;
-    for (with_phone, sums) in [(true, &[150.0][..]), (false, &[400.0, 1000.0, 2500.0, 10_000.0][..])] {
-        let asked = Asked::Brief(Box::new(file.clone())).from_nothing(with_phone);
+    let sums = |with_phone: bool| if with_phone { &[150.0][..] } else { &[400.0, 1000.0, 2500.0, 10_000.0] };
+    for (with_phone, brief) in [(true, empty_room()), (false, box_room())] {
+        let file = BriefFile::read(brief.to_string().as_bytes()).unwrap();
+        let asked = Asked::Brief(Box::new(file)).from_nothing(with_phone);
         let counter = Counter::open(&asked, &catalogue, never, &|_| ()).unwrap();
-        assert!(counter.explore(never, &|_| ()));
-        for sum in sums {
+        let kits = AtomicUsize::new(0);
+        let hear = |how: Progress| {
+            if let Progress::Kits(count) = how {
+                kits.fetch_max(count, Ordering::Relaxed);
+            }
+        };
+        assert!(counter.explore(never, &hear));
+        if with_phone {
+            assert_camera_is_worth_it(&counter, &catalogue);
+            // Somebody waits: nothing is built on a kit that does not stand up to being taken apart.
+            assert!(kits.load(Ordering::Relaxed) < 40, "{kits:?}");
+        }
+        for sum in sums(with_phone) {
             let advice = counter.advice(*sum, never).unwrap();
             assert_true(&advice, &format!("{sum}"));
             assert_other_kits_are_told(&advice);
@@ -311,6 +324,31 @@ fn from_nothing_every_sum_gives_a_kit_that_records() {
                 assert!(plan.layout.camera.support.gear.is_some(), "{:?}", plan.layout.camera.support);
             }
         }
+    }
+}
+
+/// A bedroom of which nothing but its measures is told.
+fn empty_room() -> Value {
+    let mut brief = box_room();
+    set(&mut brief, "/brief/room/floor_m", json!([[0, 0], [2.6, 0], [2.6, 3.4], [0, 3.4]]));
+    set(&mut brief, "/brief/room/openings", json!({}));
+    brief["brief"]["room"].as_object_mut().unwrap().remove("furniture");
+    brief["brief"]["person"].as_object_mut().unwrap().remove("seat_at");
+    brief
+}
+
+/// A camera takes the place of the phone only where that gains more than one point of 100, for whatever sum.
+fn assert_camera_is_worth_it(counter: &fogon_core::money::Counter, catalogue: &Catalogue) {
+    let advice = |sum: f64| counter.advice(sum, fogon_core::arrange::Stop::NEVER).unwrap();
+    let is_camera = |id: &str| catalogue.offers[&Id::from(id)].gear.camera().is_some();
+    let all =
+        advice(10_000.0).curve.into_iter().map(|point| advice(point.spent)).filter(|advice| advice.ready);
+    let (with, without): (Vec<Advice>, Vec<Advice>) =
+        all.partition(|advice| advice.kit.iter().any(|item| is_camera(&item.id)));
+    let by_phone = without.iter().map(|advice| advice.score).fold(0.0, f64::max);
+    assert!(by_phone > 0.9, "{by_phone}");
+    for advice in with {
+        assert!(advice.score > by_phone + 0.01, "{} with {} for {}", advice.score, by_phone, advice.spent);
     }
 }
 

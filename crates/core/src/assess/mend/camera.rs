@@ -84,8 +84,8 @@ pub(super) fn reframed<'a>(corner: &'a Corner<'a>) -> Candidates<'a> {
         let units = corner.brief.units;
         let off = (pose.position_m - corner.eyes_m).length();
         let (distance, height) = (units.length(off), units.length(pose.position_m.z));
-        let label = format!("Set the lens {distance} from the eyes, {height} high, at {focal:.0} mm");
-        (label, with_iso(corner, layout))
+        let at = if lens.zooms() { format!(", at {focal:.0} mm") } else { String::new() };
+        (format!("Set the lens {distance} from the eyes, {height} high{at}"), with_iso(corner, layout))
     }))
 }
 

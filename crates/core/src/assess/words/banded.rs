@@ -147,7 +147,7 @@ impl<'a> Words<'a> {
             "Tilt the camera up a little.",
             "Tilt the camera down a little, or cut the picture tighter afterwards.",
         );
-        let back = if left_to_do::zooms(self.corner) {
+        let back = if self.corner.lens.zooms() {
             "Move the camera back, or use a shorter focal length."
         } else {
             "Move the camera back."
@@ -189,7 +189,7 @@ impl<'a> Words<'a> {
                 "Shot size is what the viewer reads as distance.",
                 if self.low {
                     back
-                } else if left_to_do::zooms(self.corner) {
+                } else if self.corner.lens.zooms() {
                     "Move the camera nearer, use a longer focal length, or cut the picture tighter afterwards."
                 } else {
                     "Move the camera nearer, or cut the picture tighter afterwards."
@@ -255,7 +255,7 @@ impl<'a> Words<'a> {
     fn distance(&self) -> Said {
         let far = self.corner.brief.schools.lens == LensSchool::FarAndLong;
         let hears = self.corner.microphone.is_some_and(|(gear, _)| gear.mounting == Mounting::OnCamera);
-        let advice = match (self.low, left_to_do::zooms(self.corner)) {
+        let advice = match (self.low, self.corner.lens.zooms()) {
             (true, true) if hears => {
                 "It stands near for the microphone on it. With one off the camera, go back and zoom in."
             }

@@ -9,9 +9,6 @@ use crate::plan::{Posture, Role, SupportKind};
 use crate::shot::framing;
 use crate::units::capital;
 
-/// A lens whose longest focal length is no more than this times its shortest does not zoom.
-const ZOOM: f64 = 1.02;
-
 /// Room for a step back, m. Fogon's own rule.
 const STEP_M: f64 = 0.30;
 /// A stand that reaches less higher than this reaches no higher, m. Fogon's own rule.
@@ -30,20 +27,15 @@ pub(super) fn one_of(all: &[&str]) -> Cow<'static, str> {
     capital(&words).into()
 }
 
-/// The lens zooms.
-pub(super) fn zooms(corner: &Corner<'_>) -> bool {
-    corner.lens.focal_max_mm > corner.lens.focal_min_mm * ZOOM
-}
-
 /// Neither focal length nor aperture can be changed, nor the lens.
 pub(super) fn is_fixed(corner: &Corner<'_>) -> bool {
     let lens = corner.lens;
-    lens.built_into.is_some() && !zooms(corner) && lens.f_number_limit <= lens.f_number_at_min + 0.05
+    lens.built_into.is_some() && !lens.zooms() && lens.f_number_limit <= lens.f_number_at_min + 0.05
 }
 
 /// The lens can be zoomed further in.
 fn can_zoom_in(corner: &Corner<'_>) -> bool {
-    zooms(corner) && corner.layout.camera.focal_length_mm < corner.lens.focal_max_mm / ZOOM
+    corner.lens.zooms_in_from(corner.layout.camera.focal_length_mm)
 }
 
 /// Behind the camera is room for it, and for everything before it, to go back by a step.

@@ -112,7 +112,20 @@ pub struct GearLens {
     pub built_into: Option<Id>,
 }
 
+/// A lens whose longest focal length is no more than this times its shortest does not zoom. Fogon's own rule.
+const ZOOM: f64 = 1.02;
+
 impl GearLens {
+    /// It zooms.
+    pub fn zooms(&self) -> bool {
+        self.zooms_in_from(self.focal_min_mm)
+    }
+
+    /// It can be zoomed further in from a focal length.
+    pub fn zooms_in_from(&self, focal_length_mm: f64) -> bool {
+        self.focal_max_mm > focal_length_mm * ZOOM
+    }
+
     /// Widest f-number at a focal length, interpolated between the ends.
     pub fn widest_f_number(&self, focal_length_mm: f64) -> f64 {
         let span = self.focal_max_mm - self.focal_min_mm;
