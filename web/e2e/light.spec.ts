@@ -1,7 +1,7 @@
 // The light step: what each lamp gives, findings that the light makes.
 import { expect, test } from "@playwright/test";
 
-import { changedPlan, grip, open, part, reading, saved, section, stored, thing } from "./help";
+import { changedPlan, grip, open, part, reading, saved, section, thing } from "./help";
 
 test("the table shows what moving a lamp does to the face", async ({ page }) => {
   const id = await open(page, "Face", "/light");
