@@ -6,7 +6,7 @@ use crate::exposure::{CALIBRATION, iso_on_dial, white_balance_on_dial};
 use crate::light::LightReport;
 use crate::light::field::at_face;
 use crate::photometry::sky::OVERCAST_K;
-use crate::plan::{Brief, Gear, Id, Layout, OpeningKind, Role};
+use crate::plan::{Brief, Gear, Id, Layout, Role};
 
 /// A face is left so much too dark rather than in grain, stops: just within what is seen.
 const DARKER_MOST_STOPS: f64 = 0.95;
@@ -57,9 +57,8 @@ fn before_grain(brief: &Brief, layout: &Layout, wanted: f64) -> f64 {
 /// Lamps on the face and the camera to one colour: the key's; where windows give light to the sky's, as near as the lamps
 /// go to it, and the camera to what comes of both.
 fn white_balance(brief: &Brief, layout: &mut Layout) {
-    let has_windows = brief.room.openings.values().any(|o| o.kind == OpeningKind::Window);
     let by_windows = |layout: &Layout| {
-        let corner = Corner::from_parts(brief, layout).filter(|_| has_windows)?;
+        let corner = Corner::from_parts(brief, layout).filter(|_| brief.room.has_window())?;
         let report = LightReport::of(&corner);
         (report.windows_lx() > 0.0).then(|| report.mixture().map(|mixture| mixture.cct_k)).flatten()
     };

@@ -3,7 +3,7 @@
 use super::entries::{Cable, Dial, Hung, Setting};
 use crate::assess::Assessment;
 use crate::corner::{Corner, Kit, LightAt, Source, is_of_the_house};
-use crate::plan::{Id, Mounting, OpeningKind, Part, Purpose, Role, ThingId, WALL_NAMES, name_of};
+use crate::plan::{Id, Mounting, Part, Purpose, Role, ThingId, WALL_NAMES, name_of};
 use crate::reading::{Origin, Quantity, Reading};
 use crate::shot::recording::video_width_px;
 use crate::sound::placement::may_show;
@@ -273,7 +273,7 @@ pub(super) fn before(corner: &Corner<'_>) -> Vec<String> {
 fn quiet_and_even(corner: &Corner<'_>) -> String {
     let ceiling = !corner.lights.iter().any(is_of_the_house);
     let shines = corner.brief.windows_shine();
-    let window = corner.brief.room.openings.values().any(|opening| opening.kind == OpeningKind::Window);
+    let window = corner.brief.room.has_window();
     let told = [
         ceiling.then_some("ceiling light off"),
         shines.then_some("the sky overcast or a sheer curtain drawn"),

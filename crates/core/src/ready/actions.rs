@@ -4,7 +4,7 @@ use super::action::{WALKS_M_S, usual};
 use super::parked::{Parked, words};
 use crate::corner::{Corner, Kit, LightAt, PlacedThing, Source, is_flat, is_of_the_house};
 use crate::plan::{
-    ActionKind, GearCamera, GearLens, Hung, Id, Mounting, OpeningKind, Posture, Support, SupportKind, ThingId,
+    ActionKind, GearCamera, GearLens, Hung, Id, Mounting, Posture, Support, SupportKind, ThingId,
 };
 use crate::power::takes_mains;
 use crate::reading::Origin;
@@ -148,8 +148,7 @@ impl Doing<'_, '_> {
 
     fn quiet(&mut self) -> usize {
         let room = &self.corner.brief.room;
-        let window = room.openings.values().any(|opening| opening.kind == OpeningKind::Window);
-        let cover = window && !self.corner.brief.windows_shine();
+        let cover = room.has_window() && !self.corner.brief.windows_shine();
         let house = self.corner.lights.iter().any(is_of_the_house);
         let what = match (cover, house) {
             (true, true) => "cover the window, phone and fridge silent",

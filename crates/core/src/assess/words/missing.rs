@@ -3,7 +3,7 @@
 use super::super::severity::is_heard;
 use crate::corner::{Corner, Kit, Unmet, unmet_needs};
 use crate::finding::{Finding, Missing, Severity};
-use crate::plan::{Gear, Id, Mounting, OpeningKind, Part, Role, SupportKind, ThingId};
+use crate::plan::{Gear, Id, Mounting, Part, Role, SupportKind, ThingId};
 use crate::reading::{Quantity, Reading};
 use crate::units::{capital, lower_first};
 
@@ -113,7 +113,7 @@ fn key(corner: &Corner<'_>) -> Option<Finding> {
 
 /// What would light the face, of what room and shelf hold.
 fn key_advice(corner: &Corner<'_>) -> String {
-    let has_window = corner.brief.room.openings.values().any(|opening| opening.kind == OpeningKind::Window);
+    let has_window = corner.brief.room.has_window();
     let idle = |id: &Id| corner.layout.lights.values().all(|light| light.gear != *id);
     let lamps =
         corner.brief.gear.iter().filter(|(id, gear)| gear.at_hand() && gear.light().is_some() && idle(id));

@@ -3,7 +3,7 @@
 use glam::{DVec2, DVec3};
 
 use super::Room;
-use super::opening::Opening;
+use super::opening::{Opening, OpeningKind};
 use super::overhead::{Beam, Slope};
 use super::surface::FlatSurface;
 use crate::geometry::signed_area_m2;
@@ -31,6 +31,11 @@ impl Room {
     /// How far the bearing of north may be off, degrees: as given, else 10.
     pub fn north_within_or_usual_deg(&self) -> f64 {
         self.north_within_deg.unwrap_or(USUAL_BEARING_ERROR_DEG)
+    }
+
+    /// It has a window, covered or not.
+    pub fn has_window(&self) -> bool {
+        self.openings.values().any(|opening| opening.kind == OpeningKind::Window)
     }
 }
 
