@@ -55,23 +55,27 @@ fn before_grain(brief: &Brief, layout: &Layout, wanted: f64) -> f64 {
 }
 
 /// Lamps on the face and the camera to one colour: the key's; where windows give light to the sky's, as near as the lamps
-/// go to it, and the camera to what comes of both.
+/// go to it, and the camera to what comes of both. Without a key the camera goes by whatever lights the face.
 fn white_balance(brief: &Brief, layout: &mut Layout) {
-    let by_windows = |layout: &Layout| {
-        let corner = Corner::from_parts(brief, layout).filter(|_| brief.room.has_window())?;
+    let on_face = |layout: &Layout| {
+        let corner = Corner::from_parts(brief, layout)?;
         let report = LightReport::of(&corner);
-        (report.windows_lx() > 0.0).then(|| report.mixture().map(|mixture| mixture.cct_k)).flatten()
+        report.mixture().map(|mixture| (mixture.cct_k, report.windows_lx() > 0.0))
     };
     let key = layout.lights.values().find(|l| l.role == Role::Key).and_then(|l| l.cct_k);
-    let sky = by_windows(layout).filter(|_| brief.windows_shine()).map(|_| OVERCAST_K);
-    let Some(cct_k) = sky.or(key).or_else(|| by_windows(layout)) else { return };
+    // A key in a room without windows is the colour to go by: nothing has to be worked out for it.
+    let lit = if brief.room.has_window() || key.is_none() { on_face(layout) } else { None };
+    let by_windows = lit.is_some_and(|(_, windows)| windows);
+    let sky = (by_windows && brief.windows_shine()).then_some(OVERCAST_K);
+    let Some(cct_k) = sky.or(key).or(lit.map(|(cct_k, _)| cct_k)) else { return };
     let apart = |role: Role| matches!(role, Role::Background | Role::Practical);
     for light in layout.lights.values_mut().filter(|light| !apart(light.role)) {
         if let Some(lamp) = brief.gear.get(&light.gear).and_then(Gear::light) {
             light.cct_k = Some(cct_k.clamp(lamp.cct_min_k, lamp.cct_max_k));
         }
     }
-    layout.camera.white_balance_k = by_windows(layout).map_or(cct_k, white_balance_on_dial);
+    let mixed = if by_windows || key.is_none() { on_face(layout) } else { None };
+    layout.camera.white_balance_k = mixed.map_or(cct_k, |(cct_k, _)| white_balance_on_dial(cct_k));
 }
 
 /// The back light as bright on the hair as the key on the face (-1 to +1 stop: common practice, no source).
