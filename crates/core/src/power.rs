@@ -23,8 +23,8 @@ const STRIP_A: f64 = 10.0;
 const SLACK_M: f64 = 0.5;
 
 /// What to say beside every figure.
-pub const CAUTION: &str = "No lead into a lead, no strip into a strip; cables along walls, taped where they cross a way, drums \
-                           unrolled. The label of the strip, local electrical codes and a licensed electrician come first.";
+pub const CAUTION: &str = "Never plug one extension lead or strip into another; cables along walls, taped where they cross a way, \
+                           reels fully unwound. The label of the strip, local electrical codes and a licensed electrician come first.";
 
 /// One thing that is plugged into the mains.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]

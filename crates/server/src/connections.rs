@@ -1,6 +1,7 @@
 //! Connections: so many at once, none that only pretends to ask, and an end that comes when it is told to.
 
 use std::collections::BTreeMap;
+use std::convert::Infallible;
 use std::io;
 use std::net::SocketAddr;
 use std::sync::Arc;
@@ -8,7 +9,6 @@ use std::sync::atomic::{AtomicBool, Ordering};
 use std::time::Duration;
 
 use axum::Router;
-use axum::body::Body;
 use axum::extract::ConnectInfo;
 use axum::http::Request;
 use hyper::body::Incoming;
@@ -20,6 +20,8 @@ use parking_lot::Mutex;
 use tokio::net::{TcpListener, TcpStream};
 use tokio::sync::Notify;
 use tower::ServiceExt;
+
+use crate::unread::WasRead;
 
 /// The head of a request, its first as its next, comes within this time.
 const HEAD: Duration = Duration::from_secs(10);
@@ -50,7 +52,13 @@ pub(crate) async fn answer(
         let service = service_fn(move |mut request: Request<Incoming>| {
             request.extensions_mut().insert(ConnectInfo(peer));
             asked.has_asked.store(true, Ordering::Relaxed);
-            application.clone().oneshot(request.map(Body::new))
+            let (read, request) = WasRead::watching(request);
+            let answer = application.clone().oneshot(request);
+            async move {
+                let mut answer = answer.await?;
+                read.told_in(&mut answer);
+                Ok::<_, Infallible>(answer)
+            }
         });
         let connection = protocol.serve_connection_with_upgrades(TokioIo::new(stream), service).into_owned();
         let connection = under_way.watch(connection);

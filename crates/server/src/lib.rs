@@ -12,6 +12,7 @@ mod queue;
 mod routes;
 mod stop_signal;
 mod studio;
+mod unread;
 
 use std::net::{IpAddr, Ipv4Addr, SocketAddr};
 use std::path::{Path, PathBuf};

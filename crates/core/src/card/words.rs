@@ -289,7 +289,7 @@ pub(super) fn cautions(corner: &Corner<'_>, assessment: &Assessment) -> Vec<Stri
     let risk = corner.lights.iter().any(|l| matches!(l.source, Source::Lamp(_)) && bare(l));
     let label = if risk { " (their label tells the risk group)" } else { "" };
     let mut all = vec![
-        "Sandbags on rear legs, legs wide, one under each arm; cables along walls, taped at crossings; no lead into a lead.".to_owned(),
+        "Sandbags on rear legs, legs wide, one under each arm; cables along walls, taped at crossings; no extension lead into another.".to_owned(),
         format!("No paper, foam or cloth on a hot lamp; no staring into LEDs{label} or, through a lens, the sun; no flashing above three a second. Local electrical codes and a licensed electrician come before this card."),
     ];
     if corner.lights.iter().any(|l| l.light.dim < 0.995 && matches!(l.source, Source::Lamp(_))) {

@@ -351,8 +351,12 @@ impl Counter {
             let left = cents(budget) - cents(spent) + held;
             let (rule, reason) = if bundle.cents > left {
                 let needs = shop.brief.money.told(bundle.cents as f64 / 100.0);
-                let (left, all) = (shop.brief.money.told(left as f64 / 100.0), shop.brief.money.told(budget));
-                let of = if left == all { String::new() } else { format!(" of {all}") };
+                let all = shop.brief.money.told(budget);
+                let of = if left == cents(budget) { String::new() } else { format!(" of {all}") };
+                let left = match left {
+                    ..=0 => "nothing".to_owned(),
+                    _ => shop.brief.money.told(left as f64 / 100.0),
+                };
                 (
                     PassedBy::Budget,
                     format!("It costs {needs} with all that it needs; {left}{of} would be left for it."),

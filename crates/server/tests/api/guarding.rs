@@ -155,3 +155,27 @@ fn live_channels_are_bounded_and_hold_what_they_are_told() {
     });
     assert!(again);
 }
+
+/// What is refused before it has come says that its connection ends, and the next request finds another; whatever was read whole
+/// leaves it open. RFC 9112, 9.6 (from memory): who closes says so.
+#[test]
+fn an_answer_before_the_whole_request_ends_the_connection_and_says_so() {
+    let folder = folder();
+    let server = Server::on(&folder.path().join("c.sqlite3"));
+    let address = server.base.trim_start_matches("http://");
+    let asked = |head: &str, body: &str| {
+        let mut stream = TcpStream::connect(address).unwrap();
+        stream.set_read_timeout(Some(Duration::from_secs(60))).unwrap();
+        write!(stream, "{head} HTTP/1.1\r\nHost: {address}\r\nContent-Type: application/json\r\n").unwrap();
+        write!(stream, "Content-Length: 2\r\n\r\n{body}").unwrap();
+        let mut answer = [0; 4096];
+        let length = stream.read(&mut answer).unwrap();
+        String::from_utf8_lossy(&answer[..length]).to_lowercase()
+    };
+    for head in ["PATCH /api/v1/corners/1", "POST /api/v1/nothing"] {
+        let early = asked(head, "");
+        assert!(early.starts_with("http/1.1 40") && early.contains("connection: close"), "{head}: {early}");
+    }
+    let whole = asked("POST /api/v1/assess", "{}");
+    assert!(whole.starts_with("http/1.1 4") && !whole.contains("connection: close"), "{whole}");
+}

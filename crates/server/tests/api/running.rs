@@ -81,6 +81,8 @@ impl Server {
             .max_redirects(0)
             .max_redirects_will_error(false)
             .timeout_global(Some(Duration::from_secs(60)))
+            // The server closes a connection on which nothing was asked for ten seconds.
+            .max_idle_age(Duration::from_secs(5))
             .build()
             .into();
         Self { base: format!("http://{address}"), token, runtime: Some(runtime), agent }

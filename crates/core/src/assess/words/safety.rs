@@ -22,7 +22,7 @@ const WARM_K: f64 = 6.0;
 const HEAT_CAUTION: &str = "Drink, air the room, and stop when you feel unwell; nothing stands on or over a lamp's vents. Batteries are charged on a hard surface while someone is there, never when swollen.";
 const OVERHEAD_CAUTION: &str = "What falls from above can kill: fix into studs or joists, never into board alone; a second, short steel tether on everything overhead; nothing over the seat. Tenants ask first. A licensed builder decides.";
 pub(super) const TIP_CAUTION: &str = "A stand that tips can hurt someone: level floor, legs fully spread, bag on the rear leg, a leg under the load, cable tied low. These sums find rule breaks; they do not certify a rig.";
-pub(super) const MAINS_CAUTION: &str = "Overloaded circuits and leads can burn. Local electrical codes and a licensed electrician decide; no lead into a lead, reels fully unwound.";
+pub(super) const MAINS_CAUTION: &str = "Overloaded circuits and leads can burn. Local electrical codes and a licensed electrician decide; no extension lead into another, reels fully unwound.";
 const HOT_CAUTION: &str = "Hot lamps set paper, foam and cloth alight and burn hands: keep the distance printed on the lamp, never diffuse one with paper or cloth, let it cool before moving it.";
 
 /// What never stands in the way; hot lamps may.
