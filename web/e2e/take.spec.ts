@@ -164,7 +164,9 @@ test("the run of a day on desk and phone, the network cut twice: nothing is lost
   await device.context().close();
   // What is missing stays in sight; a shot is ticked by hand.
   await tab(page, /Shots/).click();
-  for (const box of await page.getByRole("checkbox", { name: /: done$/ }).all()) await box.check();
+  const boxes = page.getByRole("checkbox", { name: /: done$/ });
+  await expect(boxes).toHaveCount(3);
+  for (const box of await boxes.all()) await box.check();
   await expect(page.getByText("Nothing is missing: every shot is done.")).toBeVisible();
   await tab(page, "Record").click();
   await page.getByRole("button", { name: "End the session" }).click();
