@@ -1,6 +1,6 @@
 // Free moves and advice on purchases, asked once for each plan. The advice takes some seconds: meanwhile it is told how far it is
 // and what the table of gains says.
-import { keepPreviousData, queryOptions, useQuery, useQueryClient } from "@tanstack/react-query";
+import { keepPreviousData, queryOptions, skipToken, useQuery, useQueryClient } from "@tanstack/react-query";
 
 import { advise, type Advice, type BuyLine } from "../api/buying";
 import { api, type Plan } from "../api/client";
@@ -36,7 +36,7 @@ export function useAdvice(plan: Plan): Advised {
     placeholderData: keepPreviousData,
     retry: false,
   });
-  const line = useQuery<BuyLine>({ queryKey: onItsWay, enabled: false }).data;
+  const line = useQuery<BuyLine>({ queryKey: onItsWay, queryFn: skipToken }).data;
   return {
     advice: query.data,
     isOld: query.isPlaceholderData,
