@@ -3,6 +3,7 @@
 use super::entries::{Cable, Dial, Hung, Setting};
 use crate::assess::Assessment;
 use crate::corner::{Corner, Kit, LightAt, Source, is_of_the_house};
+use crate::light::house;
 use crate::plan::{Id, Mounting, Part, Purpose, Role, ThingId, WALL_NAMES, name_of};
 use crate::reading::{Origin, Quantity, Reading};
 use crate::shot::recording::video_width_px;
@@ -269,13 +270,12 @@ pub(super) fn before(corner: &Corner<'_>) -> Vec<String> {
     all
 }
 
-/// What lights or is heard without being asked, put out, covered or silenced.
+/// The room's own light as the plan counts on it; what is heard without being asked silenced.
 fn quiet_and_even(corner: &Corner<'_>) -> String {
-    let ceiling = !corner.lights.iter().any(is_of_the_house);
     let shines = corner.brief.windows_shine();
     let window = corner.brief.room.has_window();
     let told = [
-        ceiling.then_some("ceiling light off"),
+        house::before_a_take(corner),
         shines.then_some("the sky overcast or a sheer curtain drawn"),
         (window && !shines).then_some("window covered"),
         Some("phone and fridge silent"),

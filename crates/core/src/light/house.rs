@@ -1,7 +1,7 @@
 //! The light that a room has though nobody told of a lamp: one ceiling light in its middle. It shines where the layout has no
 //! lamp and no window counts; before a key it is switched off.
 
-use crate::corner::{Corner, Source};
+use crate::corner::{Corner, Source, is_of_the_house};
 use crate::geometry::{DVec2, DVec3, inside};
 use crate::photometry::Face;
 use crate::plan::Room;
@@ -17,6 +17,15 @@ const BELOW_M: f64 = 0.10;
 pub fn shines(corner: &Corner<'_>) -> bool {
     let has_lamp = corner.lights.iter().any(|light| matches!(light.source, Source::Lamp(_)));
     !has_lamp && !corner.brief.windows_shine()
+}
+
+/// What is done with the ceiling light before a take: on where it lights the room, off before other light, and nothing where a lamp
+/// of the plan hangs there.
+pub fn before_a_take(corner: &Corner<'_>) -> Option<&'static str> {
+    if shines(corner) {
+        return Some("ceiling light on");
+    }
+    (!corner.lights.iter().any(is_of_the_house)).then_some("ceiling light off")
 }
 
 /// Its face: a flat one that looks down and spreads its light by Lambert's law.

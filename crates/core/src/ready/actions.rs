@@ -3,6 +3,7 @@
 use super::action::{WALKS_M_S, usual};
 use super::parked::{Parked, words};
 use crate::corner::{Corner, Kit, LightAt, PlacedThing, Source, is_flat, is_of_the_house};
+use crate::light::house;
 use crate::plan::{
     ActionKind, GearCamera, GearLens, Hung, Id, Mounting, Posture, Support, SupportKind, ThingId,
 };
@@ -149,14 +150,13 @@ impl Doing<'_, '_> {
     fn quiet(&mut self) -> usize {
         let room = &self.corner.brief.room;
         let cover = room.has_window() && !self.corner.brief.windows_shine();
-        let house = self.corner.lights.iter().any(is_of_the_house);
-        let what = match (cover, house) {
-            (true, true) => "cover the window, phone and fridge silent",
-            (true, false) => "cover the window, ceiling light off, phone and fridge silent",
-            (false, true) => "phone and fridge silent",
-            (false, false) => "ceiling light off, phone and fridge silent",
-        };
-        self.add(ActionKind::Quiet, "room", what.to_owned(), Vec::new())
+        let told = [
+            cover.then_some("cover the window"),
+            house::before_a_take(self.corner),
+            Some("phone and fridge silent"),
+        ];
+        let told: Vec<&str> = told.into_iter().flatten().collect();
+        self.add(ActionKind::Quiet, "room", told.join(", "), Vec::new())
     }
 
     /// Where no mark is, a place is measured first.

@@ -6,7 +6,7 @@ use std::collections::BTreeSet;
 use fogon_core::arrange::propose;
 use fogon_core::assess::{Assessment, evaluate, without_moves};
 use fogon_core::card::card;
-use fogon_core::corner::Corner;
+use fogon_core::corner::{Corner, Source};
 use fogon_core::finding::{Finding, Severity};
 use fogon_core::plan::{Gear, Mounting, OpeningKind, Part, Plan, Role, SupportKind, apply};
 use serde_json::{Map, Value, json};
@@ -310,14 +310,17 @@ fn card_supposes(line: &str, plan: &Plan) -> Result<(), &'static str> {
     let windows = || plan.brief.room.openings.values().filter(|opening| opening.kind == OpeningKind::Window);
     let mounting = corner.microphone.map(|(gear, _)| gear.mounting);
     let bags = layout.parts().filter_map(Part::support).any(|support| support.sandbag_kg > 0.0);
-    let rules: [(&str, bool); 11] = [
+    let lamps = corner.lights.iter().any(|light| matches!(light.source, Source::Lamp(_)));
+    let by_house = !lamps && !plan.brief.windows_shine();
+    let rules: [(&str, bool); 12] = [
         ("lamps that light you", !layout.lights.is_empty()),
         ("microphone is aimed", matches!(mounting, Some(Mounting::Boom | Mounting::Desk))),
         ("microphone as told", matches!(mounting, Some(Mounting::Boom | Mounting::Desk))),
         ("sandbags lie", bags),
         ("window covered", windows().next().is_some() && !plan.brief.windows_shine()),
         ("the sky overcast", windows().next().is_some() && plan.brief.windows_shine()),
-        ("ceiling light off", !corner.lights.iter().any(fogon_core::corner::is_of_the_house)),
+        ("ceiling light off", !by_house && !corner.lights.iter().any(fogon_core::corner::is_of_the_house)),
+        ("ceiling light on", by_house),
         ("plugged in", mounting.is_some_and(|one| one != Mounting::BuiltIn)),
         ("no rustle", mounting == Some(Mounting::Lavalier)),
         ("the camera's sound", mounting.is_none_or(|one| one == Mounting::BuiltIn)),
