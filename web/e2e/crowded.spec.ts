@@ -81,7 +81,7 @@ for (const [width, height] of [
     const id = await keep(page, CROWDED);
     for (const path of [
       `/corners/${id}`,
-      ...["room", "you", "shot", "light", "day", "sound", "money"].map((step) => `/corners/${id}/${step}`),
+      ...["room", "you", "shot", "light", "day", "sound"].map((step) => `/corners/${id}/${step}`),
       "/corners/1",
       "/corners/1/light",
       "/new",

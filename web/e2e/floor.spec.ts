@@ -1,7 +1,7 @@
 // On the floor: step by step, two devices at once, a phone let in and put out, and what a tape says of how it was laid.
 import { expect, test, type Browser, type Page } from "@playwright/test";
 
-import { open, section } from "./help";
+import { AGAIN, open, section } from "./help";
 
 const PHONE = { viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true };
 
@@ -137,6 +137,12 @@ test("a corner is put up against the watch, and the times count from then on", a
   }
   await expect(device.getByRole("timer")).toContainText("Put up in");
   await expect(device.getByText("It stands.")).toBeVisible();
+  // The phone is put away once it has sent what it has.
+  const sent = async () => {
+    const laying = await page.request.get(`/api/v1/corners/${String(id)}/laying`, AGAIN);
+    return ((await laying.json()) as { ticks: { step: string }[] }).ticks.length;
+  };
+  await expect.poll(sent).toBe(all);
   await device.context().close();
   // On the computer the run is known, and counts when it is told to.
   await page.reload();

@@ -1,12 +1,15 @@
 // What holds on every view: accessibility, one screen a step, targets that can be hit, lines that can be seen, no scrolling
 // sideways.
-import { expect, test } from "@playwright/test";
+import { expect, test, type Page } from "@playwright/test";
 
 import { open, settled, step } from "./help";
 import { ALONE, BESIDE, brightPlan, broken, cupboard, openOver, OVER, PARTS, STEPS } from "./looks";
 
 // The longest of all files: its tests need no order.
 test.describe.configure({ mode: "parallel" });
+
+/** The same corner for all that look at the money: its kits are searched for once. */
+const everyView = (page: Page) => open(page, "Every view");
 
 const SOUND = "breaks no accessibility rule in either theme, and what can be pressed is at least 24 px";
 
@@ -36,7 +39,7 @@ test(`each page beside the worktable ${SOUND}`, async ({ page }) => {
 
 for (const of of STEPS)
   test(`the step ${of} ${SOUND}`, async ({ page }) => {
-    const id = await brightPlan(page);
+    const id = await (of === "money" ? everyView(page) : brightPlan(page));
     const all: string[] = [];
     for (const tab of PARTS) {
       await settled(page, `/corners/${id}/${of}${tab}`);
@@ -85,7 +88,7 @@ const LONGEST_PX = 1500;
 test("at 1280 x 800 each step shows state, next action and instrument without scrolling", async ({
   page,
 }) => {
-  const id = await open(page, "One screen");
+  const id = await everyView(page);
   for (const of of STEPS) {
     await settled(page, `/corners/${id}/${of}`);
     const whole = async (selector: string) => {
@@ -197,7 +200,7 @@ for (const theme of ["light", "dark"] as const)
 
 test("a phone shows everything without scrolling sideways", async ({ page }) => {
   await page.setViewportSize({ width: 390, height: 844 });
-  const id = await open(page, "Narrow");
+  const id = await everyView(page);
   for (const path of [
     "/",
     "/new",

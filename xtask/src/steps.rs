@@ -48,13 +48,20 @@ pub(crate) fn test(parts: &[String]) -> Result<(), String> {
     if wanted("web") {
         step("Linting and testing the page", || side_by_side(["lint", "test"]))?;
     }
-    if wanted("lint") {
+    // Both together are built once, by a compiler that lints.
+    let lints = format!("{}/rustc-with-lints.sh", env!("CARGO_MANIFEST_DIR"));
+    let mut variables = vec![SAME_CASES];
+    if wanted("lint") && wanted("rust") {
+        variables.push(("RUSTC_WORKSPACE_WRAPPER", &lints));
+        let all = ["test", "--workspace", "--tests", "--bench", "*", "--no-run"];
+        step("Building and linting", || run_with(".", "cargo", &all, &variables))?;
+    } else if wanted("lint") {
         let arguments = ["clippy", "--workspace", "--all-targets", "--", "-D", "warnings"];
         step("Clippy", || run("cargo", &arguments))?;
     }
     if wanted("rust") {
         step("Chromium", chromium)?;
-        step("Tests", || run_with(".", "cargo", &["test", "--workspace"], &[SAME_CASES]))?;
+        step("Tests", || run_with(".", "cargo", &["test", "--workspace"], &variables))?;
     }
     if wanted("types") {
         step("The page's types follow the API", types_are_current)?;

@@ -1,28 +1,16 @@
 //! Laws that hold in any room: what a user would notice if they did not.
 
-use fogon_core::arrange::propose;
 use fogon_core::assess::{evaluate, without_moves};
 use fogon_core::corner::Corner;
 use fogon_core::finding::Rule;
 use fogon_core::finding::Severity;
-use fogon_core::plan::{BriefFile, Plan, apply};
+use fogon_core::plan::{Plan, apply};
 use fogon_core::reading::Standing;
 use fogon_testkit::{any_brief, any_kit, any_shape, assert_close, box_room, set};
 use proptest::prelude::*;
 use serde_json::{Value, json};
 
-fn read(brief: &Value) -> BriefFile {
-    BriefFile::read(brief.to_string().as_bytes()).unwrap()
-}
-
-fn value(plan: &Plan, id: &str) -> f64 {
-    without_moves(plan).readings.into_iter().find(|r| r.id == id).and_then(|r| r.value).unwrap()
-}
-
-fn best(brief: &Value) -> Plan {
-    let file = read(brief);
-    propose(&file.name, &file.brief).proposals.into_iter().next().expect("the room fits").plan
-}
+use crate::support::{best, brief, proposed, value};
 
 fn no_bad_number(value: &Value) {
     match value {
@@ -33,9 +21,8 @@ fn no_bad_number(value: &Value) {
     }
 }
 
-fn proposals_are_legal(brief: &Value) -> Vec<Plan> {
-    let file = read(brief);
-    let found = propose(&file.name, &file.brief);
+fn proposals_are_legal(document: &Value) -> Vec<Plan> {
+    let found = proposed(&brief(document));
     assert_eq!(found.proposals.is_empty(), !found.obstacles.is_empty());
     for obstacle in &found.obstacles {
         assert!(!obstacle.sentence.is_empty() && !obstacle.frees.is_empty());
@@ -59,25 +46,25 @@ proptest! {
 
     /// Every proposal is legal; where there is none, a rule is named with a remedy. Nothing is ever NaN.
     #[test]
-    fn proposals_are_legal_in_random_rooms(brief in any_brief()) {
-        proposals_are_legal(&brief);
+    fn proposals_are_legal_in_random_rooms(document in any_brief()) {
+        proposals_are_legal(&document);
     }
 
     /// Nor does a camera, a person or a stand ever stand inside something round a corner, under a slope or a beam.
     #[test]
-    fn proposals_are_legal_in_rooms_of_any_shape(brief in any_shape()) {
-        proposals_are_legal(&brief);
+    fn proposals_are_legal_in_rooms_of_any_shape(document in any_shape()) {
+        proposals_are_legal(&document);
     }
 
     /// Nor with any rig, screen, backdrop and a second camera; and the same gear gives the same answer.
     #[test]
-    fn proposals_are_legal_with_any_kit(brief in any_brief(), kit in any_kit()) {
-        let mut brief = brief;
+    fn proposals_are_legal_with_any_kit(document in any_brief(), kit in any_kit()) {
+        let mut document = document;
         for (at, thing) in kit {
-            set(&mut brief, &at, thing);
+            set(&mut document, &at, thing);
         }
         // A camera only carries a lens that fits it.
-        for plan in proposals_are_legal(&brief) {
+        for plan in proposals_are_legal(&document) {
             let camera = &plan.layout.camera;
             prop_assert_eq!(camera.body.0 == "selfie", camera.lens.0 == "selfie-lens");
         }
@@ -86,9 +73,8 @@ proptest! {
     /// The chart of any corner that was laid out: the room ends it no nearer than the camera stands, and where nothing is
     /// said to keep a focal length away, the camera fits there.
     #[test]
-    fn the_chart_agrees_with_the_rules(brief in any_shape()) {
-        let file = read(&brief);
-        let Some(first) = propose(&file.name, &file.brief).proposals.into_iter().next() else { return Ok(()) };
+    fn the_chart_agrees_with_the_rules(document in any_shape()) {
+        let Some(first) = proposed(&brief(&document)).proposals.into_iter().next() else { return Ok(()) };
         let corner = Corner::of(&first.plan).unwrap();
         let chart = fogon_core::shot::chart::chart(&corner);
         if !chart.now.frames {
@@ -140,38 +126,6 @@ proptest! {
             prop_assert!(blocking(&after.findings).iter().all(|id| had.contains(id)));
         }
     }
-
-    /// A mirrored room gives the mirrored layout: left and right are treated alike.
-    #[test]
-    fn mirrored_rooms_give_mirrored_layouts(shift in 0.2f64..1.4, desk in any::<bool>()) {
-        let mut brief = box_room();
-        set(&mut brief, "/brief/room/furniture", if desk {
-            json!({ "desk": { "kind": "desk", "position_m": [1.7, 2.5, 0], "size_m": [1.2, 0.6, 0.74] } })
-        } else { json!({}) });
-        set(&mut brief, "/brief/person/seat_at", if desk { json!("desk") } else { Value::Null });
-        let openings = |mirrored: bool| json!({
-            "window": { "kind": "window", "wall": if mirrored { 1 } else { 3 }, "from_m": if mirrored { shift } else { 2.9 - shift - 1.2 }, "width_m": 1.2 },
-            "door": { "kind": "door", "wall": if mirrored { 3 } else { 1 }, "from_m": if mirrored { 2.0 } else { 0.1 }, "width_m": 0.8, "swing": "sliding" },
-        });
-        set(&mut brief, "/brief/room/openings", openings(false));
-        let one = best(&brief);
-        set(&mut brief, "/brief/room/openings", openings(true));
-        let other = best(&brief);
-        let mirrored = |what: &str, a: &[f64], b: &[f64]| {
-            assert_close(a[0], 3.4 - b[0], 0.0, 0.002, what);
-            a[1..].iter().zip(&b[1..]).for_each(|(a, b)| assert_close(*a, *b, 0.0, 0.002, what));
-        };
-        mirrored("seat", &one.layout.seat.position_m.0, &other.layout.seat.position_m.0);
-        mirrored("camera", &one.layout.camera.position_m.0, &other.layout.camera.position_m.0);
-        prop_assert!(one.layout.lights.keys().eq(other.layout.lights.keys()));
-        for (id, light) in &one.layout.lights {
-            mirrored(&id.0, &light.position_m.0, &other.layout.lights[id].position_m.0);
-        }
-        let microphone = |plan: &Plan| plan.layout.microphone.as_ref().map(|m| m.position_m.0);
-        mirrored("microphone", &microphone(&one).unwrap(), &microphone(&other).unwrap());
-        let (a, b) = (without_moves(&one).score, without_moves(&other).score);
-        assert_close(a, b, 0.0, 1e-6, "score");
-    }
 }
 
 #[test]
@@ -200,23 +154,27 @@ fn nearer_is_brighter_and_louder() {
 #[test]
 fn metric_and_imperial_agree() {
     let metric = best(&box_room());
-    let mut brief = box_room();
-    set(&mut brief, "/brief/units", json!("imperial"));
-    let imperial = best(&brief);
+    let mut document = box_room();
+    set(&mut document, "/brief/units", json!("imperial"));
+    let imperial = best(&document);
     assert_eq!(metric.layout, imperial.layout);
     let card = fogon_core::card::card(&imperial).unwrap();
     assert!(card.room.starts_with("11' 1\u{be}\" \u{d7} 9' 6\u{bc}\""), "{}", card.room);
-    set(&mut brief, "/brief/room/mains", json!({}));
-    let assumed = best(&brief);
+    set(&mut document, "/brief/room/mains", json!({}));
+    let assumed = best(&document);
     assert_eq!(assumed.layout.camera.frame_rate_hz, 30.0);
     assert_close(assumed.layout.camera.shutter_s, 1.0 / 60.0, 1e-12, 0.0, "shutter");
 }
 
 #[test]
 fn measured_values_stand_in_place_of_computed_ones() {
-    let mut brief = box_room();
-    set(&mut brief, "/brief/measured", json!({ "sound.room.rt_mid_s": 0.31, "person.eye.height_m": 1.19 }));
-    let plan = best(&brief);
+    let mut document = box_room();
+    set(
+        &mut document,
+        "/brief/measured",
+        json!({ "sound.room.rt_mid_s": 0.31, "person.eye.height_m": 1.19 }),
+    );
+    let plan = best(&document);
     let readings = without_moves(&plan).readings;
     let room = readings.iter().find(|r| r.id == "sound.room.rt_mid_s").unwrap();
     assert_eq!((room.value, room.from), (Some(0.31), fogon_core::reading::Origin::Measured));
@@ -226,16 +184,16 @@ fn measured_values_stand_in_place_of_computed_ones() {
 /// Surfaces unknown: 0.5 s and said to be assumed. Surfaces known: Eyring of what they are.
 #[test]
 fn reverberation_is_assumed_until_the_surfaces_are_known() {
-    let mut brief = box_room();
-    let unknown = best(&brief);
+    let mut document = box_room();
+    let unknown = best(&document);
     assert_close(value(&unknown, "sound.room.rt_mid_s"), 0.5, 0.05, 0.0, "unknown room");
     let hard: Value = ["wall-0", "wall-1", "wall-2", "wall-3", "floor", "ceiling"]
         .iter()
         .map(|s| (s.to_string(), json!({ "material": "tile" })))
         .collect::<serde_json::Map<_, _>>()
         .into();
-    set(&mut brief, "/brief/room/surfaces", hard);
-    let tiled = best(&brief);
+    set(&mut document, "/brief/room/surfaces", hard);
+    let tiled = best(&document);
     assert!(value(&tiled, "sound.room.rt_mid_s") > 1.0);
     let findings = without_moves(&tiled).findings;
     assert!(
@@ -250,31 +208,29 @@ fn reverberation_is_assumed_until_the_surfaces_are_known() {
 /// A cupboard of a room: the answer says what forbids it, by how much, and what would free it.
 #[test]
 fn nothing_fits_says_why() {
-    let mut brief = box_room();
-    set(&mut brief, "/brief/room/floor_m", json!([[0, 0], [1.2, 0], [1.2, 1.3], [0, 1.3]]));
-    set(&mut brief, "/brief/room/furniture", json!({}));
-    set(&mut brief, "/brief/person/seat_at", Value::Null);
-    set(&mut brief, "/brief/room/openings", json!({}));
-    let file = read(&brief);
-    let found = propose(&file.name, &file.brief);
+    let mut document = box_room();
+    set(&mut document, "/brief/room/floor_m", json!([[0, 0], [1.2, 0], [1.2, 1.3], [0, 1.3]]));
+    set(&mut document, "/brief/room/furniture", json!({}));
+    set(&mut document, "/brief/person/seat_at", Value::Null);
+    set(&mut document, "/brief/room/openings", json!({}));
+    let found = proposed(&brief(&document));
     assert!(found.proposals.is_empty());
     assert!(found.obstacles.iter().any(|o| o.lacking > 0.0), "{:?}", found.obstacles);
-    set(&mut brief, "/brief/gear", json!({}));
-    let file = read(&brief);
-    let bare = propose(&file.name, &file.brief);
+    set(&mut document, "/brief/gear", json!({}));
+    let bare = proposed(&brief(&document));
     assert!(bare.obstacles.iter().all(|o| o.rule == Rule::Gear) && bare.obstacles.len() == 2);
 }
 
 /// The camera level and the eyes just beside the lens for an audition; shoulders inside a vertical short.
 #[test]
 fn purposes_set_shot_and_gaze() {
-    let mut brief = box_room();
-    set(&mut brief, "/brief/purpose", json!("audition-tape"));
-    let audition = best(&brief);
+    let mut document = box_room();
+    set(&mut document, "/brief/purpose", json!("audition-tape"));
+    let audition = best(&document);
     assert_eq!(audition.layout.camera.tilt_deg, 0.0);
     assert!((5.0..=12.0).contains(&audition.layout.seat.gaze_offset_deg.abs()));
-    set(&mut brief, "/brief/purpose", json!("vertical-short"));
-    let vertical = best(&brief);
+    set(&mut document, "/brief/purpose", json!("vertical-short"));
+    let vertical = best(&document);
     assert!(value(&vertical, "shot.frame.shoulder_fraction") <= 0.9 + 1e-3);
 }
 
@@ -288,8 +244,7 @@ proptest! {
     fn a_judgement_agrees_with_itself(document in any_brief(), kit in any_kit()) {
         let mut document = document;
         kit.into_iter().for_each(|(pointer, value)| set(&mut document, &pointer, value));
-        let file = read(&document);
-        for proposal in propose(&file.name, &file.brief).proposals {
+        for proposal in proposed(&brief(&document)).proposals {
             let judged = evaluate(&proposal.plan);
             let mut ids: Vec<String> = judged.findings.iter().map(|f| f.id.to_string()).collect();
             let count = ids.len();
@@ -325,5 +280,37 @@ proptest! {
                 prop_assert!(reading.measured_range.is_none() == reading.id.quantity.measurable().is_none());
             }
         }
+    }
+
+    /// A mirrored room gives the mirrored layout: left and right are treated alike.
+    #[test]
+    fn mirrored_rooms_give_mirrored_layouts(shift in 0.2f64..1.4, desk in any::<bool>()) {
+        let mut document = box_room();
+        set(&mut document, "/brief/room/furniture", if desk {
+            json!({ "desk": { "kind": "desk", "position_m": [1.7, 2.5, 0], "size_m": [1.2, 0.6, 0.74] } })
+        } else { json!({}) });
+        set(&mut document, "/brief/person/seat_at", if desk { json!("desk") } else { Value::Null });
+        let openings = |mirrored: bool| json!({
+            "window": { "kind": "window", "wall": if mirrored { 1 } else { 3 }, "from_m": if mirrored { shift } else { 2.9 - shift - 1.2 }, "width_m": 1.2 },
+            "door": { "kind": "door", "wall": if mirrored { 3 } else { 1 }, "from_m": if mirrored { 2.0 } else { 0.1 }, "width_m": 0.8, "swing": "sliding" },
+        });
+        set(&mut document, "/brief/room/openings", openings(false));
+        let one = best(&document);
+        set(&mut document, "/brief/room/openings", openings(true));
+        let other = best(&document);
+        let mirrored = |what: &str, a: &[f64], b: &[f64]| {
+            assert_close(a[0], 3.4 - b[0], 0.0, 0.002, what);
+            a[1..].iter().zip(&b[1..]).for_each(|(a, b)| assert_close(*a, *b, 0.0, 0.002, what));
+        };
+        mirrored("seat", &one.layout.seat.position_m.0, &other.layout.seat.position_m.0);
+        mirrored("camera", &one.layout.camera.position_m.0, &other.layout.camera.position_m.0);
+        prop_assert!(one.layout.lights.keys().eq(other.layout.lights.keys()));
+        for (id, light) in &one.layout.lights {
+            mirrored(&id.0, &light.position_m.0, &other.layout.lights[id].position_m.0);
+        }
+        let microphone = |plan: &Plan| plan.layout.microphone.as_ref().map(|m| m.position_m.0);
+        mirrored("microphone", &microphone(&one).unwrap(), &microphone(&other).unwrap());
+        let (a, b) = (without_moves(&one).score, without_moves(&other).score);
+        assert_close(a, b, 0.0, 1e-6, "score");
     }
 }

@@ -1,6 +1,6 @@
 //! A measured value belongs to the arrangement in which it was measured: it judges no other one, and what is set aside is told.
 
-use fogon_core::arrange::{propose, replaced, with_treatment};
+use fogon_core::arrange::{replaced, with_treatment};
 use fogon_core::assess::choices::choices;
 use fogon_core::money::free_moves;
 use fogon_core::plan::{Layout, MeasuredId, Part, Plan, Point2, Point3, ThingId, still_known};
@@ -8,7 +8,7 @@ use fogon_core::reading::{Origin, Quantity};
 use fogon_testkit::{assert_close, box_room, set};
 use serde_json::{Value, json};
 
-use crate::support::{best, brief, demo, furnished, plain_with, reading, value};
+use crate::support::{best, brief, demo, furnished, plain_with, proposed, reading, value};
 
 fn measured(readings: &Value) -> Value {
     let mut document = box_room();
@@ -24,7 +24,7 @@ fn ids(plan: &Plan) -> Vec<&str> {
 /// aside, the room's own value is not.
 #[test]
 fn what_was_measured_of_one_arrangement_judges_no_other() {
-    let plain = propose("Demo", &brief(&box_room()).brief);
+    let plain = proposed(&brief(&box_room()));
     for (id, value) in [
         ("sound.microphone.distance_m", 1.5),
         ("light.face.illuminance_lx", 150.0),
@@ -32,7 +32,7 @@ fn what_was_measured_of_one_arrangement_judges_no_other() {
     ] {
         let document = measured(&json!({ id: value, "room.mains.voltage_v": 228 }));
         let file = brief(&document);
-        let found = propose(&file.name, &file.brief);
+        let found = proposed(&file);
         assert_eq!(found.set_aside, [id]);
         assert_eq!(found.proposals.len(), plain.proposals.len());
         for (proposal, other) in found.proposals.iter().zip(&plain.proposals) {

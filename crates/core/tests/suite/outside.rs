@@ -12,7 +12,7 @@ use fogon_testkit::{any_shape, set};
 use proptest::prelude::*;
 use serde_json::{Value, json};
 
-use crate::support::{best, furnished, plain};
+use crate::support::{best, brief, furnished, plain, proposed};
 
 /// All that a page may ask of a plan.
 fn look_at_all_of(plan: &Plan) {
@@ -143,8 +143,7 @@ proptest! {
     /// The whole search's own plans, each with its seat, camera, lamps and microphone pushed about at random.
     #[test]
     fn plans_of_odd_rooms_are_pushed_about(document in any_shape(), by in prop::collection::vec(-0.9f64..0.9, 12)) {
-        let file = crate::support::brief(&document);
-        let Some(found) = propose(&file.name, &file.brief).proposals.into_iter().next() else { return Ok(()) };
+        let Some(found) = proposed(&brief(&document)).proposals.into_iter().next() else { return Ok(()) };
         let mut plan = found.plan;
         let things: Vec<ThingId> = plan.layout.parts().map(Part::id).collect();
         for (thing, by) in things.iter().zip(by.chunks(3)) {

@@ -11,7 +11,7 @@ use fogon_testkit::{any_brief, assert_close};
 use proptest::prelude::*;
 use serde_json::{Value, json};
 
-use crate::support::{brief, demo, plain_with};
+use crate::support::{brief, demo, plain_with, proposed};
 
 fn drawn(plan: &Plan) -> Drawing {
     draw(plan).unwrap()
@@ -277,13 +277,12 @@ fn on_a_screen_words_keep_their_height_and_names_stand_where_there_is_room() {
 }
 
 proptest! {
-    #![proptest_config(ProptestConfig { cases: 12, max_shrink_iters: 20, ..ProptestConfig::default() })]
+    #![proptest_config(ProptestConfig { cases: 10, max_shrink_iters: 20, ..ProptestConfig::default() })]
 
     /// Whatever the room, every mark and word lies inside its drawing and covers no other.
     #[test]
     fn marks_and_words_never_cover_each_other(document in any_brief()) {
-        let file = brief(&document);
-        let found = fogon_core::arrange::propose(&file.name, &file.brief);
+        let found = proposed(&brief(&document));
         for proposal in found.proposals.iter().take(1) {
             let drawing = drawn(&proposal.plan);
             for view in [&drawing.plan, &drawing.side, &drawing.frame] {

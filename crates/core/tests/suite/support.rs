@@ -1,8 +1,9 @@
 //! The demo plan, a plain corner with round numbers, and ways to spoil them.
 
-use std::sync::Arc;
+use std::collections::HashMap;
+use std::sync::{Arc, Mutex, OnceLock};
 
-use fogon_core::arrange::propose;
+use fogon_core::arrange::{Proposals, propose};
 use fogon_core::assess::without_moves;
 use fogon_core::finding::{Finding, Severity};
 use fogon_core::money::{Advice, Asked, Catalogue, advise};
@@ -26,10 +27,18 @@ pub(crate) fn brief(brief: &Value) -> BriefFile {
     BriefFile::read(brief.to_string().as_bytes()).unwrap_or_else(|problems| panic!("{problems}"))
 }
 
+/// What is proposed for a brief. The same brief is searched once, whichever tests ask: that a search gives the same answer again
+/// is a test of its own.
+pub(crate) fn proposed(file: &BriefFile) -> Proposals {
+    static KNOWN: OnceLock<Mutex<HashMap<String, Arc<OnceLock<Proposals>>>>> = OnceLock::new();
+    let text = serde_json::to_string(file).unwrap();
+    let found = KNOWN.get_or_init(Mutex::default).lock().unwrap().entry(text).or_default().clone();
+    found.get_or_init(|| propose(&file.name, &file.brief)).clone()
+}
+
 /// The best plan that a brief leads to.
 pub(crate) fn best(document: &Value) -> Plan {
-    let file = brief(document);
-    propose(&file.name, &file.brief).proposals.into_iter().next().expect("the room fits").plan
+    proposed(&brief(document)).proposals.into_iter().next().expect("the room fits").plan
 }
 
 pub(crate) fn reading(plan: &Plan, id: &str) -> Reading {

@@ -1,7 +1,7 @@
 //! Against the echo: what is advised helps as it says, what is hung hangs where it fits and does what the table says, by hand
 //! and by search; the same corner in another way; the schools of microphones; the way into a file.
 
-use fogon_core::arrange::{Variant, propose, varied, with_treatment};
+use fogon_core::arrange::{Variant, varied, with_treatment};
 use fogon_core::corner::Corner;
 use fogon_core::drawing::{Area, FieldOf, Ink, draw, draw_field, draw_sound};
 use fogon_core::geometry::DVec3;
@@ -18,7 +18,7 @@ use fogon_testkit::{any_brief, assert_close, box_room, set};
 use proptest::prelude::*;
 use serde_json::{Value, json};
 
-use crate::support::{best, bought, brief, demo, plain_with, read, value};
+use crate::support::{best, bought_among, brief, demo, plain_with, proposed, read, value};
 
 /// A bare room of known surfaces.
 fn bare() -> Plan {
@@ -215,13 +215,12 @@ proptest! {
         for (id, row, width, height) in [("blankets", "blanket_pleated", 1.4, 1.2), ("mat", "rug", 1.2, 0.9), ("panel", "panel_50mm", 0.6, 1.2)] {
             set(&mut with, &format!("/brief/gear/{id}"), json!({"kind": "treatment", "label": id, "material": row, "width_m": width, "height_m": height, "state": "owned"}));
         }
-        let (plain, hung) = (brief(&document), brief(&with));
-        let found = propose(&hung.name, &hung.brief).proposals;
+        let found = proposed(&brief(&with)).proposals;
         for proposal in &found {
             check_hung(&proposal.plan);
             prop_assert!(proposal.plan.layout.treatment.len() >= 2, "{:?}", proposal.plan.layout.treatment.keys());
         }
-        if let (Some(with), Some(without)) = (found.first(), propose(&plain.name, &plain.brief).proposals.first()) {
+        if let (Some(with), Some(without)) = (found.first(), proposed(&brief(&document)).proposals.first()) {
             prop_assert!(value(&with.plan, "sound.room.rt_mid_s") < value(&without.plan, "sound.room.rt_mid_s"));
         }
     }
@@ -380,7 +379,7 @@ fn the_way_into_a_file_is_told_with_what_fails_silently() {
         set(&mut room, "/brief/money", json!({"budget": 100, "currency": "EUR"}));
         best(&room)
     };
-    let bought = bought(&echoing, 100.0);
+    let bought = bought_among(&echoing, 100.0, |gear| gear.treatment().is_some() || gear.support().is_some());
     let catalogue = &fogon_core::money::Catalogue::of_fogon().offers;
     let against = bought.kit.iter().filter(|item| catalogue[item.id.as_str()].gear.treatment().is_some());
     assert!(against.count() >= 1, "{:?}", bought.kit);

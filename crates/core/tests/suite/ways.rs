@@ -1,7 +1,7 @@
 //! Three ways to lay out a corner: what they differ in, the rigs they stand on, what forbids the rest; the way to the
 //! chair; the schools on a corner as it stands.
 
-use fogon_core::arrange::{Differs, Proposals, ground, propose};
+use fogon_core::arrange::{Differs, Proposals, ground};
 use fogon_core::assess::choices::choices;
 use fogon_core::corner::Corner;
 use fogon_core::plan::ThingId;
@@ -10,11 +10,10 @@ use fogon_core::room::sandbags;
 use fogon_testkit::{assert_close, box_room, set};
 use serde_json::{Value, json};
 
-use crate::support::{brief, demo, in_the_way, plain_with, value};
+use crate::support::{brief, demo, in_the_way, plain_with, proposed, value};
 
 fn found(document: &Value) -> Proposals {
-    let file = brief(document);
-    propose(&file.name, &file.brief)
+    proposed(&brief(document))
 }
 
 fn column() -> Value {

@@ -3,13 +3,13 @@
 
 use std::sync::OnceLock;
 
-use fogon_core::arrange::{propose, why};
+use fogon_core::arrange::why;
 use fogon_core::assess::choices::choices;
 use fogon_core::assess::evaluate;
 use fogon_core::card::card;
 use fogon_core::corner::Corner;
 use fogon_core::money::{Catalogue, free_moves};
-use fogon_core::plan::{BriefFile, Plan};
+use fogon_core::plan::{BriefFile, Gear, Plan};
 use fogon_core::reading::Reading;
 use fogon_core::sound::seen::seen;
 use fogon_core::steps::steps;
@@ -20,7 +20,7 @@ use proptest::test_runner::TestRunner;
 use regex::Regex;
 use serde_json::{Value, json};
 
-use crate::support::{PLAN, bought, brief, furnished, plain_with, read};
+use crate::support::{PLAN, bought_among, brief, furnished, plain_with, proposed, read};
 
 const ALCOVE: &str = include_str!("../../../../docs/examples/alcove.brief.json");
 const HALLWAY: &str = include_str!("../../../../docs/examples/hallway.brief.json");
@@ -80,7 +80,7 @@ fn told_of(plan: &Plan) -> Sentences {
 }
 
 fn said_of_brief(file: &BriefFile) -> Sentences {
-    let found = propose(&file.name, &file.brief);
+    let found = proposed(file);
     let mut all = Vec::new();
     sentences(&json!({ "missing": found.missing, "obstacles": found.obstacles }), "", &mut all);
     for (rank, proposal) in found.proposals.iter().enumerate() {
@@ -162,7 +162,7 @@ fn briefs(units: &str) -> Vec<BriefFile> {
         .map(|text| in_units(serde_json::from_str(text).unwrap()))
         .collect();
     let mut runner = TestRunner::deterministic();
-    for _ in 0..5 {
+    for _ in 0..4 {
         let (mut document, kit) = (any_brief(), any_kit()).new_tree(&mut runner).unwrap().current();
         kit.into_iter().for_each(|(pointer, value)| set(&mut document, &pointer, value));
         all.push(in_units(document));
@@ -181,14 +181,15 @@ fn all_said(units: &str) -> &'static Sentences {
     told.get_or_init(|| {
         let mut all: Sentences = plans(units).iter().flat_map(said_of).collect();
         all.extend(briefs(units).iter().flat_map(said_of_brief));
-        // What is said of purchases, with nothing but the room.
+        // What is said of purchases, with a camera and nothing else.
         let mut poor = plans(units).remove(0);
         poor.brief.gear.retain(|_, gear| gear.camera().is_some() || gear.lens().is_some());
         poor.brief.today = None;
         poor.layout.lights.clear();
         (poor.layout.microphone, poor.layout.camera.support.gear) = (None, None);
         let poor = fogon_core::arrange::replaced(&poor).unwrap_or(poor);
-        sentences(&json!(bought(&poor, 600.0)), "", &mut all);
+        let sold = |gear: &Gear| gear.camera().is_none() && gear.treatment().is_none();
+        sentences(&json!(bought_among(&poor, 600.0, sold)), "", &mut all);
         all.sort();
         all.dedup();
         assert!(all.len() > 500, "{} sentences", all.len());

@@ -6,7 +6,7 @@ use glam::Vec3;
 
 use super::furniture::{OAK, picture, row};
 use super::shapes::{Frame, Stuff};
-use super::things::{Sort, Things};
+use super::things::{Sort, Things, seed_of};
 use crate::body::Maker;
 use crate::surface::Finish;
 
@@ -37,7 +37,8 @@ pub(super) fn dress(maker: &mut Maker, things: &mut Things, corner: &Corner<'_>)
     for (wall, name) in WALL_NAMES.iter().enumerate().take(corner.floor_m.len()) {
         let is_dressed = room.surfaces.get(*name).is_some_and(|surface| surface.look == Look::Dressed);
         let (true, Some(on)) = (is_dressed, room.surface(name)) else { continue };
-        let number = things.number(&format!("what hangs on {}", room.wall_name(wall)), Sort::Furniture);
+        let name = format!("what hangs on {}", room.wall_name(wall));
+        let number = things.number(&name, Sort::Furniture);
         let material = maker.material(Finish::Matt, number);
         let stuff = |colour: Vec3| Stuff { material, colour, patch_m: PATCH_M };
         // Up the wall is the depth of a box that stands on its back; into the room comes forward.
@@ -59,7 +60,7 @@ pub(super) fn dress(maker: &mut Maker, things: &mut Things, corner: &Corner<'_>)
                 let at = on.corner_m + along * (middle + wide / 2.0) + up * z + out * deep;
                 let frame = Frame { corner: at, axes: [-along, -out, up] };
                 frame.block(maker, [0.0; 3], [wide, deep, 0.022], stuff(OAK));
-                let seed = number.wrapping_add(index as u16);
+                let seed = seed_of(&name).wrapping_add(index as u16);
                 row(maker, &frame, stuff, [0.02, wide - 0.02, 0.022, 0.24], deep, seed);
             }
         }

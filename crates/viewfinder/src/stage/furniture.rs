@@ -6,7 +6,7 @@ use fogon_core::plan::{Furniture, FurnitureKind, Id};
 use glam::Vec3;
 
 use super::shapes::{Frame, Stuff, ball, rod};
-use super::things::{Sort, Things};
+use super::things::{Sort, Things, seed_of};
 use crate::body::Maker;
 use crate::random::Pairs;
 use crate::surface::Finish;
@@ -45,9 +45,10 @@ pub(super) fn add(
         if piece.kind == FurnitureKind::Chair && !piece.fixed {
             continue; // the person's own, drawn with the person
         }
-        let number = things.number(&format!("the {}", id.words()), Sort::Furniture);
+        let name = format!("the {}", id.words());
+        let number = things.number(&name, Sort::Furniture);
         let frame = frame(corner, id, piece);
-        add_piece(maker, piece, &frame, number, shining(id));
+        add_piece(maker, piece, &frame, [number, seed_of(&name)], shining(id));
     }
 }
 
@@ -61,7 +62,13 @@ fn frame(corner: &Corner<'_>, id: &Id, piece: &Furniture) -> Frame {
     Frame { corner: at - axes[0] * (width / 2.0) - axes[1] * (depth / 2.0), axes }
 }
 
-fn add_piece(maker: &mut Maker, piece: &Furniture, frame: &Frame, number: u16, shade: Option<u16>) {
+fn add_piece(
+    maker: &mut Maker,
+    piece: &Furniture,
+    frame: &Frame,
+    [number, seed]: [u16; 2],
+    shade: Option<u16>,
+) {
     let material = maker.material(Finish::Matt, number);
     let stuff = |colour: Vec3| Stuff { material, colour, patch_m: PATCH_M };
     let [w, d, h] = piece.size_m.0;
@@ -73,11 +80,11 @@ fn add_piece(maker: &mut Maker, piece: &Furniture, frame: &Frame, number: u16, s
                 block([x, y, 0.0], [x + 0.05, y + 0.05, h - TOP_M], OAK * 0.8);
             }
         }
-        FurnitureKind::Bookcase => carcass(maker, frame, stuff, [w, d, h], number),
-        FurnitureKind::Shelf if h > 0.5 => carcass(maker, frame, stuff, [w, d, h], number),
+        FurnitureKind::Bookcase => carcass(maker, frame, stuff, [w, d, h], seed),
+        FurnitureKind::Shelf if h > 0.5 => carcass(maker, frame, stuff, [w, d, h], seed),
         FurnitureKind::Shelf => {
             block([0.0, 0.0, 0.0], [w, d, h.min(0.04)], OAK);
-            row(maker, frame, stuff, [0.02, w - 0.02, h.min(0.04), 0.28], d, number);
+            row(maker, frame, stuff, [0.02, w - 0.02, h.min(0.04), 0.28], d, seed);
         }
         FurnitureKind::Bed => {
             block([0.0, 0.0, 0.08], [w, d, 0.55 * h], OAK * 0.8);

@@ -15,6 +15,11 @@ pub enum Sort {
     SetUp,
 }
 
+/// Chance for what stands in or on a thing, by its name: the same books stand there whatever was seen before.
+pub(crate) fn seed_of(name: &str) -> u16 {
+    name.bytes().fold(0, |seed: u16, byte| seed.wrapping_mul(31).wrapping_add(u16::from(byte)))
+}
+
 /// The things of a scene.
 #[derive(Debug, Clone, Default, PartialEq)]
 pub struct Things {

@@ -1,4 +1,6 @@
 //! Pictures of plans, against what the core says of them.
+use std::sync::{Mutex, PoisonError};
+
 use fogon_core::colour::planckian_xy;
 use fogon_core::corner::Corner;
 use fogon_core::exposure::illuminance_needed_lx;
@@ -26,8 +28,14 @@ pub(crate) fn small(samples: u32) -> Asked {
 }
 
 pub(crate) fn taken(plan: &Plan, asked: &Asked) -> Rendered {
+    // One stage for all, as a page has one: that what it keeps leaves no trace is a test of its own.
+    static STAGE: Mutex<Option<Stage>> = Mutex::new(None);
     let corner = Corner::of(plan).expect("it resolves");
-    let staged = Stage::default().staged(&corner, asked.walk.unwrap_or_else(Walk::fastest));
+    let staged = {
+        let mut stage = STAGE.lock().unwrap_or_else(PoisonError::into_inner);
+        let stage = stage.get_or_insert_with(Stage::default);
+        stage.staged(&corner, asked.walk.unwrap_or_else(Walk::fastest))
+    };
     render(&staged, asked)
 }
 

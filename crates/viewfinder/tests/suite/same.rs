@@ -71,6 +71,11 @@ fn what_is_kept_leaves_no_trace() {
         plan(|document| {
             document["layout"]["lights"]["key"]["position_m"] = json!([1.4, 2.4, 1.9]);
             document["layout"]["seat"]["position_m"] = json!([1.7, 1.4]);
+            // Books on shelves that were not there before, by chance and always the same.
+            document["brief"]["room"]["surfaces"]["wall-0"] = json!({ "look": "dressed" });
+            document["brief"]["room"]["furniture"]["bookcase"] = json!({
+                "kind": "bookcase", "position_m": [3.1, 0.2, 0.0], "bearing_deg": 0.0, "size_m": [0.5, 0.3, 1.4], "fixed": true,
+            });
         }),
     );
     let mut stage = Stage::default();
@@ -83,14 +88,15 @@ fn what_is_kept_leaves_no_trace() {
     let other = take(&there);
     assert_ne!(first, other);
     assert_eq!(take(&here), first);
-    assert_eq!(taken(&there, &small(1)).signal(), other);
+    let corner = Corner::of(&there).expect("it resolves");
+    assert_eq!(render(&Stage::default().staged(&corner, Walk::fastest()), &small(1)).signal(), other);
 }
 
 /// Smoothing brings few samples nearer to many, and moves no region's mean by more than a percent or two.
 #[test]
 fn smoothing_removes_noise_and_not_light() {
     let plan = plan(|_| {});
-    let many = taken(&plan, &small(256)).luminance();
+    let many = taken(&plan, &small(128)).luminance();
     let few = taken(&plan, &small(2)).luminance();
     let smooth = taken(&plan, &Asked { smooth: true, ..small(2) }).luminance();
     let (raw_error, error) = (difference(&few, &many), difference(&smooth, &many));
