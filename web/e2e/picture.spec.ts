@@ -2,6 +2,7 @@
 import { expect, test, type Page } from "@playwright/test";
 
 import { changedPlan, open } from "./help";
+import { broken } from "./looks";
 
 test.use({ storageState: { cookies: [], origins: [] } });
 test.describe.configure({ mode: "serial" });
@@ -24,6 +25,7 @@ test("the photograph gets finer, follows a dial, and tells what is at a place", 
   await finer(page);
   const before = await brightness(page);
   expect(before).toBeGreaterThan(20);
+  expect(await broken(page, "while it gets finer")).toEqual([]);
   const picture = page.getByRole("img", { name: "The picture as the lens sees it" });
   const box = await picture.boundingBox();
   if (!box) throw new Error("the picture is shown");
@@ -48,6 +50,7 @@ test("stops and the line drawing are chosen, and stay chosen", async ({ page }) 
   await page.getByRole("radio", { name: "Stops, from the face" }).click();
   await page.keyboard.press("Escape");
   await expect(photo(page).getByText(/^[+−±]\d\.\d$/)).not.toHaveCount(0);
+  expect(await broken(page, "with stops")).toEqual([]);
   await show.click();
   await page.getByRole("radio", { name: "Line drawing" }).click();
   await page.keyboard.press("Escape");

@@ -3,7 +3,7 @@
 import { expect, test, type Page } from "@playwright/test";
 
 import { open, settled, step } from "./help";
-import { ALONE, BESIDE, brightPlan, broken, cupboard, openOver, OVER, PARTS, STEPS } from "./looks";
+import { ALONE, BESIDE, brightPlan, broken, cupboard, inTurn, openOver, OVER, PARTS, STEPS } from "./looks";
 
 // The longest of all files: its tests need no order.
 test.describe.configure({ mode: "parallel" });
@@ -11,7 +11,8 @@ test.describe.configure({ mode: "parallel" });
 /** The same corner for all that look at the money: its kits are searched for once. */
 const everyView = (page: Page) => open(page, "Every view");
 
-const SOUND = "breaks no accessibility rule in either theme, and what can be pressed is at least 24 px";
+// A step itself in both themes, its parts and what opens over it in one after the other: `--project=sizes` looks at all in both.
+const SOUND = "breaks no accessibility rule, light and dark, and what can be pressed is at least 24 px";
 
 test(`each page without a corner ${SOUND}`, async ({ page }) => {
   const all: string[] = [];
@@ -41,9 +42,9 @@ for (const of of STEPS)
   test(`the step ${of} ${SOUND}`, async ({ page }) => {
     const id = await (of === "money" ? everyView(page) : brightPlan(page));
     const all: string[] = [];
-    for (const tab of PARTS) {
+    for (const [index, tab] of PARTS.entries()) {
       await settled(page, `/corners/${id}/${of}${tab}`);
-      all.push(...(await broken(page, `${of}${tab}`)));
+      all.push(...(await broken(page, `${of}${tab}`, tab === "" ? undefined : inTurn(index))));
     }
     expect(all).toEqual([]);
   });
@@ -51,10 +52,10 @@ for (const of of STEPS)
 test(`what opens over a view ${SOUND}`, async ({ page }) => {
   const id = await brightPlan(page);
   const all: string[] = [];
-  for (const [name, path, show] of OVER) {
+  for (const [index, [name, path, show]] of OVER.entries()) {
     await settled(page, `/corners/${id}${path}`);
     await openOver(page, show);
-    all.push(...(await broken(page, name)));
+    all.push(...(await broken(page, name, inTurn(index))));
     // What opens over a view goes by Escape, and the focus is where it was.
     await page.keyboard.press("Escape");
     await expect(page.locator("[role=dialog], [role=menu]")).toHaveCount(0);

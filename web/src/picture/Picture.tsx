@@ -56,12 +56,7 @@ export function Picture({ judged, plan, size, tallest = "27vh" }: Props) {
       >
         <span className={docked ? "" : "mr-auto"}>
           {looked ? looked.words : settings(plan)}
-          {frame && !frame.last && (
-            <span className="text-white/75" role="status">
-              {" "}
-              · getting finer
-            </span>
-          )}
+          {frame && !frame.last && <span role="status"> · getting finer</span>}
         </span>
         {!docked && !options.lines && <Instead view={view} onWait={() => viewer.wait()} />}
         {!docked && <Told frame={frame} view={view} viewer={viewer} />}
