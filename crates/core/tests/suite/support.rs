@@ -1,7 +1,7 @@
 //! The demo plan, a plain corner with round numbers, and ways to spoil them.
 
 use std::collections::HashMap;
-use std::sync::{Arc, Mutex, OnceLock};
+use std::sync::{Arc, LazyLock, Mutex, OnceLock};
 
 use fogon_core::arrange::{Proposals, propose};
 use fogon_core::assess::without_moves;
@@ -30,9 +30,10 @@ pub(crate) fn brief(brief: &Value) -> BriefFile {
 /// What is proposed for a brief. The same brief is searched once, whichever tests ask: that a search gives the same answer again
 /// is a test of its own.
 pub(crate) fn proposed(file: &BriefFile) -> Proposals {
-    static KNOWN: OnceLock<Mutex<HashMap<String, Arc<OnceLock<Proposals>>>>> = OnceLock::new();
+    type Known = HashMap<String, Arc<OnceLock<Proposals>>>;
+    static KNOWN: LazyLock<Mutex<Known>> = LazyLock::new(Mutex::default);
     let text = serde_json::to_string(file).unwrap();
-    let found = KNOWN.get_or_init(Mutex::default).lock().unwrap().entry(text).or_default().clone();
+    let found = KNOWN.lock().unwrap().entry(text).or_default().clone();
     found.get_or_init(|| propose(&file.name, &file.brief)).clone()
 }
 

@@ -1,5 +1,5 @@
 //! Pictures of plans, against what the core says of them.
-use std::sync::{Mutex, PoisonError};
+use std::sync::{LazyLock, Mutex, PoisonError};
 
 use fogon_core::colour::planckian_xy;
 use fogon_core::corner::Corner;
@@ -29,13 +29,10 @@ pub(crate) fn small(samples: u32) -> Asked {
 
 pub(crate) fn taken(plan: &Plan, asked: &Asked) -> Rendered {
     // One stage for all, as a page has one: that what it keeps leaves no trace is a test of its own.
-    static STAGE: Mutex<Option<Stage>> = Mutex::new(None);
+    static STAGE: LazyLock<Mutex<Stage>> = LazyLock::new(Mutex::default);
     let corner = Corner::of(plan).expect("it resolves");
-    let staged = {
-        let mut stage = STAGE.lock().unwrap_or_else(PoisonError::into_inner);
-        let stage = stage.get_or_insert_with(Stage::default);
-        stage.staged(&corner, asked.walk.unwrap_or_else(Walk::fastest))
-    };
+    let walk = asked.walk.unwrap_or_else(Walk::fastest);
+    let staged = STAGE.lock().unwrap_or_else(PoisonError::into_inner).staged(&corner, walk);
     render(&staged, asked)
 }
 
