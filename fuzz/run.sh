@@ -10,7 +10,7 @@ mkdir "$seeds/plan" "$seeds/brief" "$seeds/calc" "$seeds/recording" "$seeds/arch
 cp docs/examples/*.fogon.json "$seeds/plan"
 cp docs/examples/*.brief.json "$seeds/brief"
 # What the calculations are asked in their tests, each under the number of its calculation.
-cargo run -q --bin fogon -- calc --list | python3 fuzz/seeds.py "$seeds/calc"
+cargo run -q --release --bin fogon -- calc --list | python3 fuzz/seeds.py "$seeds/calc"
 head -c 60000 crates/recording/assets/dry-voice.flac > "$seeds/recording/voice.flac"
 cp docs/screenshots/floor-phone.png "$seeds/still"
 for target in plan brief calc recording; do

@@ -7,7 +7,7 @@ folder=$(mktemp -d)
 port=4239
 target/release/fogon demo --no-token --no-pictures --port "$port" --database "$folder/c.sqlite3" > "$folder/said" &
 server=$!
-trap 'kill "$server"; rm -rf "$folder"' EXIT
+trap 'kill "$server"; wait "$server" || true; rm -rf "$folder"' EXIT
 for _ in 1 2 3 4 5 6 7 8 9 10; do
     sleep 1
     grep -q http "$folder/said" && break
