@@ -79,6 +79,24 @@ export async function choose(page: Page, entry: string): Promise<void> {
   await page.getByRole("menuitem", { name: entry }).click();
 }
 
+export interface Hung {
+  brief: { units: string; gear: Record<string, object>; today?: Record<string, unknown> };
+  layout: Record<string, unknown> & { treatment?: object };
+}
+
+/** A wool panel owned, and hung on the right wall of the layout where that is asked for. */
+export const withPanel = (hung: boolean) => (plan: Hung) => {
+  plan.brief.gear.wool = {
+    kind: "treatment",
+    label: "Wool panel",
+    material: "panel_50mm",
+    width_m: 1.2,
+    height_m: 0.6,
+    thickness_m: 0.05,
+  };
+  if (hung) plan.layout.treatment = { wool: { gear: "wool", on: "wall-1", position_m: [3.4, 1.9, 1.4] } };
+};
+
 /** The numeral of a reading as it stands on the screen. */
 export async function reading(page: Page, id: string): Promise<string> {
   return (await page.locator(`[data-reading="${id}"] .numeral`).first().innerText()).trim();

@@ -1,80 +1,8 @@
-// What belongs together stays together: units in every word, parts of a layout when comparing and answering, measured values
+// What belongs together stays together: parts of a layout when comparing and answering, measured values
 // with what they measured, rows that cannot be read, plugs on the card.
-import { expect, test, type Page } from "@playwright/test";
+import { expect, test } from "@playwright/test";
 
-import { changedPlan, notes, part, reading, saved, section, settled } from "./help";
-
-interface Hung {
-  brief: { units: string; gear: Record<string, object>; today?: Record<string, unknown> };
-  layout: Record<string, unknown> & { treatment?: object };
-}
-
-/** A wool panel owned, and hung on the right wall of the layout. */
-const withPanel = (hung: boolean) => (plan: Hung) => {
-  plan.brief.gear.wool = {
-    kind: "treatment",
-    label: "Wool panel",
-    material: "panel_50mm",
-    width_m: 1.2,
-    height_m: 0.6,
-    thickness_m: 0.05,
-  };
-  if (hung) plan.layout.treatment = { wool: { gear: "wool", on: "wall-1", position_m: [3.4, 1.9, 1.4] } };
-};
-
-const STEPS = [
-  "room",
-  "you",
-  "shot",
-  "light",
-  "sound",
-  "money",
-  "day",
-  "card",
-  "shelf",
-  "schools",
-  "compare",
-  "light/by-hand",
-  "light/numbers",
-  "sound/by-hand",
-  "sound/choices",
-  "sound/numbers",
-  "shot/choices",
-  "shot/numbers",
-];
-
-/** Words on the screen, of the page and of its drawings, without what a person typed as a name. */
-async function words(page: Page): Promise<string[]> {
-  return page.evaluate(() => {
-    const all: string[] = [];
-    const walk = document.createTreeWalker(document.body, NodeFilter.SHOW_TEXT);
-    for (let node = walk.nextNode(); node; node = walk.nextNode()) {
-      const holder = node.parentElement;
-      if (holder && !holder.closest("script, style, option")) all.push(node.textContent ?? "");
-    }
-    return all;
-  });
-}
-
-test("in feet and inches no view shows a metric length, mass or area", async ({ page }) => {
-  const id = await changedPlan(page, "All in feet", (plan: Hung) => {
-    plan.brief.units = "imperial";
-    withPanel(true)(plan);
-  });
-  const metric = /\d[\s\u00a0]?(?:m|cm|kg|m²|m³)(?![\p{L}\d/²³])/u;
-  // Labels of gear are their owners' own words, and catalogue labels name their sizes as they are sold.
-  const label =
-    /softbox|panel|stand|Tripod|Lens|lens|zoom|board|Reflector|reflector|cable|screen|umbrella|roll|lantern|monitor|Mirror|curtain|Curtain|cloth/;
-  for (const step of STEPS) {
-    await settled(page, `/corners/${id}/${step}`);
-    const shown = await words(page);
-    expect(shown.length, step).toBeGreaterThan(10);
-    expect(
-      shown.filter((text) => metric.test(text) && !label.test(text)),
-      step,
-    ).toEqual([]);
-  }
-});
+import { changedPlan, notes, part, reading, saved, section, withPanel, type Hung } from "./help";
 
 test("two layouts that differ in a panel alone are told apart, and the panel is taken along", async ({
   page,

@@ -1,24 +1,28 @@
 // What holds on every view: accessibility, one screen a step, targets that can be hit, lines that can be seen, no scrolling
-// sideways.
+// sideways, one kind of units.
 import { expect, test, type Page } from "@playwright/test";
 
-import { open, settled, step } from "./help";
+import { changedPlan, open, settled, step, withPanel, type Hung } from "./help";
 import { ALONE, BESIDE, brightPlan, broken, cupboard, inTurn, openOver, OVER, PARTS, STEPS } from "./looks";
 
 // The longest of all files: its tests need no order.
 test.describe.configure({ mode: "parallel" });
 
-/** The same corner for all that look at the money: its kits are searched for once. */
-const everyView = (page: Page) => open(page, "Every view");
+/** The same corner for all that look at the money, whose kits are searched for once: in feet and inches, whose words are longer. */
+const everyView = (page: Page) =>
+  changedPlan(page, "Every view", (plan: Hung) => {
+    plan.brief.units = "imperial";
+    withPanel(true)(plan);
+  });
 
-// A step itself in both themes, its parts and what opens over it in one after the other: `--project=sizes` looks at all in both.
+// A step itself in both themes, all else in one after the other: `--project=sizes` looks at all in both.
 const SOUND = "breaks no accessibility rule, light and dark, and what can be pressed is at least 24 px";
 
 test(`each page without a corner ${SOUND}`, async ({ page }) => {
   const all: string[] = [];
-  for (const path of ALONE) {
+  for (const [index, path] of ALONE.entries()) {
     await settled(page, path);
-    all.push(...(await broken(page, path)));
+    all.push(...(await broken(page, path, inTurn(index))));
   }
   expect(all).toEqual([]);
 });
@@ -28,9 +32,10 @@ test(`each page beside the worktable ${SOUND}`, async ({ page }) => {
   const id = await brightPlan(page);
   const beside = BESIDE.map((of) => `/corners/${id}/${of}`);
   const all: string[] = [];
-  for (const path of [`/corners/${nothing}`, `/corners/${id}`, ...beside, "/corners/999999"]) {
+  const paths = [`/corners/${nothing}`, `/corners/${id}`, ...beside, "/corners/999999"];
+  for (const [index, path] of paths.entries()) {
     await settled(page, path);
-    all.push(...(await broken(page, path)));
+    all.push(...(await broken(page, path, inTurn(index))));
   }
   await settled(page, `/corners/${id}/light`);
   await page.getByRole("button", { name: /^Exposure of the face/ }).click();
@@ -218,6 +223,50 @@ test("a phone shows everything without scrolling sideways", async ({ page }) => 
     await settled(page, path);
     const wide = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
     expect(wide, path).toBeLessThanOrEqual(0);
+  }
+});
+
+const IN_FEET = [
+  ...STEPS,
+  "shelf",
+  "schools",
+  "compare",
+  "light/by-hand",
+  "light/numbers",
+  "sound/by-hand",
+  "sound/choices",
+  "sound/numbers",
+  "shot/choices",
+  "shot/numbers",
+];
+
+/** Words on the screen, of the page and of its drawings, without what a person typed as a name. */
+async function words(page: Page): Promise<string[]> {
+  return page.evaluate(() => {
+    const all: string[] = [];
+    const walk = document.createTreeWalker(document.body, NodeFilter.SHOW_TEXT);
+    for (let node = walk.nextNode(); node; node = walk.nextNode()) {
+      const holder = node.parentElement;
+      if (holder && !holder.closest("script, style, option")) all.push(node.textContent ?? "");
+    }
+    return all;
+  });
+}
+
+test("in feet and inches no view shows a metric length, mass or area", async ({ page }) => {
+  const id = await everyView(page);
+  const metric = /\d[\s\u00a0]?(?:m|cm|kg|m²|m³)(?![\p{L}\d/²³])/u;
+  // Labels of gear are their owners' own words, and catalogue labels name their sizes as they are sold.
+  const label =
+    /softbox|panel|stand|Tripod|Lens|lens|zoom|board|Reflector|reflector|cable|screen|umbrella|roll|lantern|monitor|Mirror|curtain|Curtain|cloth/;
+  for (const step of IN_FEET) {
+    await settled(page, `/corners/${id}/${step}`);
+    const shown = await words(page);
+    expect(shown.length, step).toBeGreaterThan(10);
+    expect(
+      shown.filter((text) => metric.test(text) && !label.test(text)),
+      step,
+    ).toEqual([]);
   }
 });
 

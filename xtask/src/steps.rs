@@ -53,7 +53,7 @@ pub(crate) fn test(parts: &[String]) -> Result<(), String> {
     let mut variables = vec![SAME_CASES];
     if wanted("lint") && wanted("rust") {
         variables.push(("RUSTC_WORKSPACE_WRAPPER", &lints));
-        let all = ["test", "--workspace", "--tests", "--bench", "*", "--no-run"];
+        let all = ["tests", "--tests", "--bench", "*", "--no-run"];
         step("Building and linting", || run_with(".", "cargo", &all, &variables))?;
     } else if wanted("lint") {
         let arguments = ["clippy", "--workspace", "--all-targets", "--", "-D", "warnings"];
@@ -61,7 +61,7 @@ pub(crate) fn test(parts: &[String]) -> Result<(), String> {
     }
     if wanted("rust") {
         step("Chromium", chromium)?;
-        step("Tests", || run_with(".", "cargo", &["test", "--workspace"], &variables))?;
+        step("Tests", || run_with(".", "cargo", &["tests"], &variables))?;
     }
     if wanted("types") {
         step("The page's types follow the API", types_are_current)?;
@@ -75,7 +75,7 @@ pub(crate) fn types() -> Result<(), String> {
     from_the_root()?;
     packages()?;
     // The whole workspace, as the tests build it: what is built already is used.
-    run("cargo", &["build", "--quiet", "--workspace"])?;
+    run("cargo", &["build", "--quiet", "--workspace", "--no-default-features"])?;
     for (which, path) in [
         ("plan", "docs/schema/plan.schema.json"),
         ("brief", "docs/schema/brief.schema.json"),

@@ -13,7 +13,7 @@ use clap::Parser;
 use command::Command;
 
 /// Gives memory back to the system as soon as it is free, as `.cargo/config.toml` sets it: a picture needs a lot for a short time.
-#[cfg(unix)]
+#[cfg(all(unix, feature = "jemalloc"))]
 #[global_allocator]
 static ALLOCATOR: tikv_jemallocator::Jemalloc = tikv_jemallocator::Jemalloc;
 

@@ -1,6 +1,6 @@
 //! The end-to-end tests: the demo server on a free port and a fresh database, Playwright against it.
 //!
-//! `FOGON_SPECS=take,floor cargo test --package fogon --test browser` runs those files alone.
+//! `FOGON_SPECS=take,floor cargo tests --test browser` runs those files alone.
 
 // A helper of a test fails by panicking, as the test does.
 #![allow(clippy::unwrap_used)]

@@ -34,6 +34,13 @@ pub(super) enum Job {
     Owned,
 }
 
+impl Job {
+    /// It takes the picture: what is there already does so too.
+    pub(super) fn is_optics(self) -> bool {
+        matches!(self, Self::Camera | Self::Lens)
+    }
+}
+
 /// Things to buy together, in place of a job's.
 #[derive(Debug, Clone, PartialEq)]
 pub(super) struct Main {
@@ -128,7 +135,7 @@ impl Workshop {
     /// A camera or a lens that gains no more than a point of 100, or shows the same from the same place and what is behind hardly
     /// softer.
     fn hardly_seen(&self, main: &Main, from: &Goods, after: &Laid, stop: Stop<'_>) -> Option<Refused> {
-        if !matches!(main.job, Job::Camera | Job::Lens) {
+        if !main.job.is_optics() {
             return None;
         }
         let before = self.lay(from, stop).filter(|before| before.in_the_way() <= after.in_the_way())?;

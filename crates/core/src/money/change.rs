@@ -112,7 +112,9 @@ pub struct SingleChange {
     pub went: Option<String>,
     /// The price of the kit after it.
     pub spent: f64,
-    /// By how much the corner is better than with the kit itself, score, a stand under a camera that stood on books counted in.
+    /// By how much its score is higher than with the kit itself.
+    pub score_by: f64,
+    /// By how much the corner is better: the score, and a stand under a camera that stood on books counted in.
     pub better_by: f64,
     /// Things that stand in the way then, less those that do with the kit itself.
     pub more_in_the_way: i64,
@@ -149,6 +151,7 @@ pub(super) fn single_changes(shop: &Workshop, kit: &Kit, cents: i64, stop: Stop<
             came,
             went,
             spent: made.cents as f64 / 100.0,
+            score_by: other.score() - laid.score(),
             better_by: other.value() - laid.value(),
             more_in_the_way: count(&other) - count(laid),
         })

@@ -66,6 +66,11 @@ impl Kit {
         Some(Self { cents: goods.cents(&shop.catalogue), bundles, goods, laid: Some(laid) })
     }
 
+    /// A camera or a lens is bought.
+    pub(super) fn has_optics(&self) -> bool {
+        self.bundles.iter().any(|(_, job, _)| job.is_optics())
+    }
+
     /// It clears more than another kit, and scores lower.
     pub(super) fn cures_worse(&self, other: &Self) -> bool {
         let (Some(own), Some(other)) = (&self.laid, &other.laid) else { return false };

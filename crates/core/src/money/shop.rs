@@ -5,7 +5,7 @@
 
 use std::collections::BTreeMap;
 
-use super::bundle::{Job, ONE_POINT};
+use super::bundle::ONE_POINT;
 use super::change::{fewer, neighbours};
 use super::goods::Goods;
 use super::kit::{Kit, is_better};
@@ -117,9 +117,10 @@ impl Kits {
             }
             let better = match best.last() {
                 None => kit.cents == 0,
-                // What stands in the way is not cleared by a dearer camera where a cheaper thing does.
+                // Where a cheaper thing clears what stands in the way, no camera is bought for that; a camera that is bought
+                // anyway may give way to a better one.
                 Some(last) => {
-                    let by_camera = shown(kit).cured_by_camera && !shown(last).cured_by_camera;
+                    let by_camera = shown(kit).cured_by_camera && !last.has_optics();
                     is_better(kit.laid.as_deref(), last.laid.as_deref())
                         && !(by_camera && kit.clears_no_more(last))
                 }
@@ -147,8 +148,7 @@ impl Shown {
     fn see(&mut self, shop: &Workshop, kit: &Kit, dropped: usize, without: &Kit) {
         let (Some(with), Some(without)) = (&kit.laid, &without.laid) else { return };
         let clears = without.in_the_way() > with.in_the_way();
-        let replaces_optics =
-            matches!(kit.bundles[dropped].1, Job::Camera | Job::Lens) && shop.start.is_some();
+        let replaces_optics = kit.bundles[dropped].1.is_optics() && shop.start.is_some();
         let least = if replaces_optics { ONE_POINT } else { SEEN };
         self.needless |= !clears && without.value() > with.value() - least;
         self.cured_by_camera |= clears && replaces_optics;

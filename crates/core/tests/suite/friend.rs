@@ -1,7 +1,7 @@
 //! What a careful friend would never sell: rules of the advice, each held in random corners - ordinary ones from which gear was taken
 //! away - and for random sums. The rules are Fogon's own.
 //!
-//! `FOGON_CORNERS=1-30 cargo test --test suite -- friend` looks at as many, `FOGON_CORNERS=7,8` at two; the suite looks at fewer.
+//! `FOGON_CORNERS=1-30 cargo tests --test suite -- friend` looks at as many, `FOGON_CORNERS=7,8` at two; the suite looks at fewer.
 
 use std::collections::BTreeSet;
 use std::sync::Arc;
@@ -187,8 +187,10 @@ fn judge_corner(seed: u64) {
     let at_first = kit.before.as_ref().map_or(0.0, |plan| without_moves(plan).score);
     for change in counter.single_changes(budget, Stop::NEVER) {
         // A cure that leaves the corner worse than it was is none.
-        let cures = change.more_in_the_way < 0 && kit.score + change.better_by >= at_first;
-        let better = cures || change.more_in_the_way == 0 && change.better_by > AT_MOST;
+        let cures = change.more_in_the_way < 0 && kit.score + change.score_by >= at_first;
+        // More money never buys a lower score, so a stand alone does not make up for one.
+        let gains = change.better_by > AT_MOST && change.score_by >= 0.0;
+        let better = cures || change.more_in_the_way == 0 && gains;
         assert!(!better, "{name}: {change:?}, from {at_first} to {}", kit.score);
     }
 }
