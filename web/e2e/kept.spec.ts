@@ -1,5 +1,5 @@
-// What belongs together stays together: parts of a layout when comparing and answering, measured values
-// with what they measured, rows that cannot be read, plugs on the card.
+// What belongs together stays together: parts of a layout when comparing and answering, measured values with
+// what they measured, rows that cannot be read, plugs on the card.
 import { expect, test } from "@playwright/test";
 
 import { changedPlan, notes, part, reading, saved, section, withPanel, type Hung } from "./help";

@@ -1,7 +1,7 @@
 // Nothing typed is lost: refused, unreachable, in two windows, on leaving, only tried out.
 import { expect, test, type Page } from "@playwright/test";
 
-import { changedPlan, choose, grip, open, part, saved, step, stored, thing } from "./help";
+import { changedPlan, choose, grip, open, part, saved, step, stored, thing, withPanel } from "./help";
 
 interface Told {
   revision: number;
@@ -199,18 +199,7 @@ test("a file has what was typed last", async ({ page }) => {
 });
 
 test("what hangs is locked and let go, and saved both times", async ({ page }) => {
-  const id = await changedPlan(page, "Hung and locked", (plan: never) => {
-    const told = plan as { brief: { gear: Record<string, object> }; layout: { treatment?: object } };
-    told.brief.gear.wool = {
-      kind: "treatment",
-      label: "Wool panel",
-      material: "panel_50mm",
-      width_m: 1.2,
-      height_m: 0.6,
-      thickness_m: 0.05,
-    };
-    told.layout.treatment = { wool: { gear: "wool", on: "wall-1", position_m: [3.4, 1.9, 1.4] } };
-  });
+  const id = await changedPlan(page, "Hung and locked", withPanel(true));
   await page.goto(`/corners/${id}/sound/by-hand`);
   const wool = page.getByRole("main").getByRole("group", { name: "Wool" });
   await wool.getByRole("button", { name: "Lock" }).click();
