@@ -150,12 +150,15 @@ test("drawings open elsewhere, as large as the room", async ({ page }) => {
   const lines = drawing.entities.filter((one): one is ILwpolylineEntity => one.type === "LWPOLYLINE");
   const floor = lines.find((one) => one.layer === "plan-floor");
   const spanOf = (of: readonly number[]) => Math.round(Math.max(...of) - Math.min(...of));
+  const bySize = (spans: number[]) => spans.sort((a, b) => a - b);
   const spans = [
     spanOf(floor?.vertices.map((p) => p.x) ?? []),
     spanOf(floor?.vertices.map((p) => p.y) ?? []),
   ];
-  const wide = [0, 1].map((axis) => spanOf(plan.brief.room.floor_m.map((p) => 1000 * (p[axis] ?? 0))));
-  expect(spans.sort()).toEqual(wide.sort());
+  const wide = bySize(
+    [0, 1].map((axis) => spanOf(plan.brief.room.floor_m.map((p) => 1000 * (p[axis] ?? 0)))),
+  );
+  expect(bySize(spans)).toEqual(wide);
   // The SVG has the same sizes, in layers.
   const read = await page.evaluate(
     (text) => {
@@ -171,7 +174,7 @@ test("drawings open elsewhere, as large as the room", async ({ page }) => {
   );
   expect(read.unit).toBe("mm");
   expect(read.layers).toContain("wall");
-  expect([0, 1].map((axis) => spanOf(read.points.map((p) => p[axis] ?? 0))).sort()).toEqual(wide.sort());
+  expect(bySize([0, 1].map((axis) => spanOf(read.points.map((p) => p[axis] ?? 0))))).toEqual(wide);
   const marks = JSON.parse(await file("marks.json")) as { marks: { letter: string; at_m: number[] }[] };
   expect(marks.marks.map((mark) => mark.letter)).toContain("S");
 });

@@ -111,7 +111,8 @@ export function DayByHand({ plan, judged, units }: StepProps) {
 
 export function DayChoices({ plan }: StepProps) {
   const isPlaced = plan.brief.place != null && plan.brief.room.north_deg != null;
-  const course = useQuery({ ...courseOf(plan, today(new Date())), enabled: isPlaced });
+  const [date] = useState(() => today(new Date()));
+  const course = useQuery({ ...courseOf(plan, date), enabled: isPlaced });
   if (windowsOf(plan).length === 0) return <p>The room has no window to choose about.</p>;
   return (
     <Section title={isPlaced ? "The window, and what comes of it today" : "The window"}>

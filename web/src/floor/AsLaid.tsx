@@ -30,7 +30,7 @@ export function AsLaid({ plan, units }: Props) {
   if (laid.isPending) return <Waiting what="Reading the marks" />;
   if (laid.isError) return <Trouble error={laid.error} onRetry={() => void laid.refetch()} />;
   const { floor, marks, verdict, changes } = laid.data;
-  const corners = [...LETTERS].slice(0, plan.brief.room.floor_m.length);
+  const corners = LETTERS.slice(0, plan.brief.room.floor_m.length).split("");
   const lengthOf = (mark: string, from: From) =>
     got.find((one) => one.mark === mark && wordOf(one.from) === wordOf(from))?.length_m ?? null;
   const take = (mark: string, from: From, length_m: number | null) => {

@@ -132,7 +132,10 @@ async function show() {
   );
   await act(settled);
   /** What a click makes of the plan. */
-  const made = async () => (await (table.act.mock.lastCall?.[0] as (plan: Plan) => unknown)(PLAN)) as Plan;
+  const made = async () => {
+    const [change] = table.act.mock.lastCall as [(plan: Plan) => unknown];
+    return (await change(PLAN)) as Plan;
+  };
   return { table, made };
 }
 
