@@ -5,6 +5,7 @@
 #![allow(clippy::unwrap_used)]
 
 use std::collections::BTreeMap;
+use std::sync::LazyLock;
 
 use csv::ReaderBuilder;
 use fogon_core::arrange::propose;
@@ -19,7 +20,8 @@ const EVERY: usize = 4;
 /// A tape is told to the millimetre, m.
 const TOLD_M: f64 = 0.0011;
 
-fn plans() -> Vec<Plan> {
+/// The best layout of each, searched for once.
+static PLANS: LazyLock<Vec<Plan>> = LazyLock::new(|| {
     let folder = format!("{}/../../docs/examples/ordinary", env!("CARGO_MANIFEST_DIR"));
     let mut paths: Vec<_> = std::fs::read_dir(folder).unwrap().map(|entry| entry.unwrap().path()).collect();
     paths.sort();
@@ -32,7 +34,7 @@ fn plans() -> Vec<Plan> {
         propose(&file.name, &file.brief).proposals.into_iter().next().map(|first| first.plan)
     });
     all.collect()
-}
+});
 
 /// Where a thing of the plan meets the floor, by the name that the card gives it.
 fn floor(plan: &Plan) -> BTreeMap<String, [f64; 2]> {
@@ -65,10 +67,9 @@ fn in_the_table(card: &Card) -> Vec<(String, [f64; 2])> {
 
 #[test]
 fn every_form_of_a_card_tells_the_same_marks() {
-    let plans = plans();
-    assert!(plans.len() > 10, "{} plans", plans.len());
+    assert!(PLANS.len() > 10, "{} plans", PLANS.len());
     let mut compared = 0;
-    for plan in &plans {
+    for plan in &*PLANS {
         let told = card(plan).unwrap();
         let name = &told.name;
         let floor = floor(plan);
@@ -106,8 +107,8 @@ fn every_form_of_a_card_tells_the_same_marks() {
 
 #[test]
 fn every_form_of_a_card_is_written_and_holds_its_words() {
-    for plan in plans() {
-        let told = card(&plan).unwrap();
+    for plan in &*PLANS {
+        let told = card(plan).unwrap();
         for form in CardFile::ALL {
             for paper in [Paper::A4, Paper::Letter] {
                 let bytes =

@@ -27,9 +27,18 @@ const GAP_M: f64 = 1e-3;
 const GAP_STEPS: usize = 2000;
 
 impl Solid {
-    fn new(corners: Vec<DVec3>, mut normals: Vec<DVec3>, mut edges: Vec<DVec3>) -> Self {
-        once_each(&mut normals);
-        once_each(&mut edges);
+    /// A flat polygon thickened along its normal: the directions of its sides, as far as no two are parallel.
+    fn thickened(corners: Vec<DVec3>, normal: DVec3, sides: impl Iterator<Item = DVec3>) -> Self {
+        let mut edges = Vec::with_capacity(corners.len() / 2 + 1);
+        edges.push(normal);
+        for along in sides {
+            if edges.iter().all(|edge| edge.dot(along).abs() < 1.0 - 1e-9) {
+                edges.push(along);
+            }
+        }
+        let mut normals = Vec::with_capacity(edges.len());
+        normals.push(normal);
+        normals.extend(edges[1..].iter().map(|along| along.cross(normal)));
         Self::of_single_axes(corners, normals, edges)
     }
 
@@ -44,18 +53,9 @@ impl Solid {
     /// An upright prism over a convex outline given counter-clockwise.
     pub fn prism(outline: &[DVec2], from_z: f64, to_z: f64) -> Self {
         let corners = outline.iter().flat_map(|p| [p.extend(from_z), p.extend(to_z)]).collect();
-        let mut normals = Vec::with_capacity(outline.len() + 1);
-        let mut edges = Vec::with_capacity(outline.len() + 1);
-        normals.push(DVec3::Z);
-        edges.push(DVec3::Z);
-        for (a, b) in outline.iter().zip(outline.iter().cycle().skip(1)) {
-            let along = (*b - *a).normalize_or_zero();
-            if along != DVec2::ZERO {
-                edges.push(along.extend(0.0));
-                normals.push(DVec3::new(along.y, -along.x, 0.0));
-            }
-        }
-        Self::new(corners, normals, edges)
+        let sides = outline.iter().zip(outline.iter().cycle().skip(1));
+        let along = sides.map(|(a, b)| (*b - *a).normalize_or_zero()).filter(|along| *along != DVec2::ZERO);
+        Self::thickened(corners, DVec3::Z, along.map(|along| along.extend(0.0)))
     }
 
     /// An upright cylinder.
@@ -90,16 +90,8 @@ impl Solid {
     /// A flat plate of any convex outline, thickened backwards along `-normal` by `depth_m`.
     pub fn slab(outline: &[DVec3], normal: DVec3, depth_m: f64) -> Self {
         let corners = outline.iter().flat_map(|p| [*p, *p - normal * depth_m]).collect();
-        let mut normals = Vec::with_capacity(outline.len() + 1);
-        let mut edges = Vec::with_capacity(outline.len() + 1);
-        normals.push(normal);
-        edges.push(normal);
-        for (a, b) in outline.iter().zip(outline.iter().cycle().skip(1)) {
-            let along = (*b - *a).normalize_or_zero();
-            edges.push(along);
-            normals.push(along.cross(normal));
-        }
-        Self::new(corners, normals, edges)
+        let sides = outline.iter().zip(outline.iter().cycle().skip(1));
+        Self::thickened(corners, normal, sides.map(|(a, b)| (*b - *a).normalize_or_zero()))
     }
 
     /// The corners, m.
@@ -236,18 +228,6 @@ impl Solid {
         }
         nearest.length()
     }
-}
-
-/// Keeps one of each pair of parallel directions.
-fn once_each(axes: &mut Vec<DVec3>) {
-    let mut kept = 0;
-    for i in 0..axes.len() {
-        if axes[..kept].iter().all(|k| k.dot(axes[i]).abs() < 1.0 - 1e-9) {
-            axes[kept] = axes[i];
-            kept += 1;
-        }
-    }
-    axes.truncate(kept);
 }
 
 /// The outline that stands in for a circle, counter-clockwise, holding it.

@@ -1,7 +1,7 @@
 //! Against blind search: random legal layouts of ordinary corners, of which none is better than what is proposed. The layouts
 //! are thrown by dice over seat, bearing, take, lamps, dials and microphone; the judgement alone decides.
 //!
-//! `BLIND=5000 cargo tests --release --test suite -- blind` throws as many for each corner; the suite throws fewer.
+//! `BLIND=5000 cargo tests --release --test core -- blind` throws as many for each corner; the suite throws fewer.
 
 use fogon_core::arrange::propose;
 use fogon_core::assess::legal::Rules;

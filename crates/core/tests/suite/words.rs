@@ -179,7 +179,10 @@ fn all_said(units: &str) -> &'static Sentences {
     static IMPERIAL: OnceLock<Sentences> = OnceLock::new();
     let told = if units == "metric" { &METRIC } else { &IMPERIAL };
     told.get_or_init(|| {
-        let mut all: Sentences = plans(units).iter().flat_map(said_of).collect();
+        // In feet and inches, whose sentences are the same but for their figures, the moves and schools of the examples alone.
+        let whole = if units == "metric" { usize::MAX } else { 2 };
+        let said = |(at, plan): (usize, &Plan)| if at < whole { said_of(plan) } else { told_of(plan) };
+        let mut all: Sentences = plans(units).iter().enumerate().flat_map(said).collect();
         all.extend(briefs(units).iter().flat_map(said_of_brief));
         // What is said of purchases, with a camera and nothing else.
         let mut poor = plans(units).remove(0);

@@ -1,5 +1,5 @@
 //! Small pictures as they were when somebody last looked at them and found them right: told apart by relative error, not by bytes.
-//! `FOGON_KEEP_PICTURES=1 cargo test -p fogon-viewfinder kept` keeps those of today; look at them first with `fogon render`.
+//! `FOGON_KEEP_PICTURES=1 cargo tests --test viewfinder kept` keeps those of today; look at them first with `fogon render`.
 use std::collections::BTreeMap;
 
 use fogon_core::corner::Corner;
@@ -87,7 +87,7 @@ fn blocks(plan: &Plan) -> Vec<Vec3> {
 
 #[test]
 fn kept_pictures_stay_as_they_were() {
-    let file = concat!(env!("CARGO_MANIFEST_DIR"), "/tests/fixtures/pictures.json");
+    let file = concat!(env!("CARGO_MANIFEST_DIR"), "/../viewfinder/tests/fixtures/pictures.json");
     let taken: BTreeMap<&str, Vec<Vec3>> = all().iter().map(|(name, plan)| (*name, blocks(plan))).collect();
     if std::env::var_os("FOGON_KEEP_PICTURES").is_some() {
         let rounded = |pixel: &Vec3| pixel.to_array().map(|part| (f64::from(part) * 1e4).round() / 1e4);
