@@ -4,5 +4,5 @@ set -e
 cd "$(dirname "$0")"
 for run in 1 2 3; do
     "${PYTHON:-.venv/bin/python}" room_images.py --time
-    (cd ../.. && cargo bench -q -p fogon-core --bench sound -- images_of_order_30 2>&1 | grep "time:")
+    (cd ../.. && cargo bench -q -p fogon-testkit --bench sound -- images_of_order_30 2>&1 | grep "time:")
 done

@@ -1,5 +1,5 @@
 //! How fast a picture follows: the first coarse one after a lamp was moved, a clean one, one mixed anew.
-//! `cargo bench -p fogon-viewfinder --bench picture`
+//! `cargo bench -p fogon-testkit --bench picture`
 
 use std::hint::black_box;
 
