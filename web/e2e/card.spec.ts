@@ -95,7 +95,7 @@ async function look(
 }
 
 /** How many are looked at: `FOGON_CORNERS=300` for a long look. */
-const CORNERS = Number(process.env.FOGON_CORNERS ?? 8);
+const CORNERS = Number(process.env.FOGON_CORNERS ?? 6);
 
 test(`${String(CORNERS)} corners at random: no words are cut or lie over others`, async ({ page }) => {
   test.setTimeout(20_000 * CORNERS);

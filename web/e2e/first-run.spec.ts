@@ -21,8 +21,8 @@ const OWNED: Record<string, Partial<FirstRun>> = {
   little: { lamps: {}, microphones: {} },
 };
 const BUDGET = 150;
-/** Rooms for each camera: two in turn, or as many as are asked for. */
-const EACH = Number(process.env.FOGON_ROOMS ?? 2);
+/** Rooms for each camera: one in turn, or as many as are asked for. */
+const EACH = Number(process.env.FOGON_ROOMS ?? 1);
 const roomsOf = (index: number) =>
   Array.from({ length: EACH }, (_, next) => ROOMS[(index + next) % ROOMS.length] ?? ROOMS[0]);
 

@@ -61,25 +61,33 @@ export const byFinger = (page: Page): Hand =>
 
 const MOST_PRESSES = 250;
 
-/** Goes on with Tab, and with arrows where only one of several is gone to by Tab, until this has the focus. */
+/**
+ * Goes on with Tab, or back where it lies before, and with arrows where only one of several is gone to by Tab, until this has the
+ * focus.
+ */
 async function goTo(page: Page, what: Locator): Promise<void> {
   await what.waitFor({ state: "attached" });
-  const where = () =>
+  const key = () =>
     what.evaluate((wanted) => {
       const focused = document.activeElement;
-      if (focused === wanted) return "there";
+      if (focused === wanted) return null;
       const together =
         "[role=tablist], [role=radiogroup], [role=menu], [role=group]:has(> [role=radio]), fieldset";
       const isOne = /^(radio|tab|menuitem)$/.test(
         wanted.getAttribute("role") ?? wanted.getAttribute("type") ?? "",
       );
       const group = isOne ? wanted.closest(together) : null;
-      return group && focused && group !== focused && group.contains(focused) ? "beside" : "elsewhere";
+      if (group && focused && group !== focused && group.contains(focused)) return "ArrowRight";
+      const isBefore =
+        focused &&
+        focused !== document.body &&
+        wanted.compareDocumentPosition(focused) & Node.DOCUMENT_POSITION_FOLLOWING;
+      return isBefore ? "Shift+Tab" : "Tab";
     });
   for (let presses = 0; presses < MOST_PRESSES; presses += 1) {
-    const now = await where();
-    if (now === "there") return;
-    await page.keyboard.press(now === "beside" ? "ArrowRight" : "Tab");
+    const next = await key();
+    if (!next) return;
+    await page.keyboard.press(next);
   }
   throw new Error(`${String(what)} is not reached by keys`);
 }

@@ -1,5 +1,7 @@
 // What the end-to-end tests share: the demo's plan, corners of their own, readings on the screen.
-import { expect, type Locator, type Page } from "@playwright/test";
+import { setTimeout } from "node:timers/promises";
+
+import { expect, type Locator, type Page, type Request } from "@playwright/test";
 
 export type Json = Record<string, never>;
 
@@ -48,14 +50,35 @@ export async function saved(page: Page, id: number, revision: number): Promise<v
   await expect(page.getByRole("banner").getByText("saved", { exact: true })).toBeVisible();
 }
 
+/** Questions of a page that are not answered yet. */
+const OPEN = new WeakMap<Page, Set<Request>>();
+
+function unanswered(page: Page): Set<Request> {
+  const known = OPEN.get(page);
+  if (known) return known;
+  const all = new Set<Request>();
+  OPEN.set(page, all);
+  page.on("request", (asked) => all.add(asked));
+  page.on("requestfinished", (asked) => all.delete(asked));
+  page.on("requestfailed", (asked) => all.delete(asked));
+  return all;
+}
+
 /**
- * Goes to a view and waits until it is whole: what is shown before its numbers have come has other words, colours and names.
- * A page is at rest for a moment between two requests too; that it still waits for one is said in its status.
+ * Goes to a view, by its address or, as a link does, from one to the other, and waits until it is whole: what is shown before its
+ * numbers have come has other words, colours and names. A page is at rest for a moment between two requests too; that it still
+ * waits for one is said in its status.
  */
 export async function settled(page: Page, path: string): Promise<void> {
-  await page.goto(path);
+  const open = unanswered(page);
+  if (await page.locator("main").isVisible())
+    await page.evaluate((to) => {
+      history.pushState(null, "", to);
+      dispatchEvent(new PopStateEvent("popstate"));
+    }, path);
+  else await page.goto(path);
   await expect(page.locator("main")).toBeVisible();
-  await page.waitForLoadState("networkidle");
+  for (let quiet = 0; quiet < 5; quiet = open.size === 0 ? quiet + 1 : 0) await setTimeout(80);
   // The kit shows what waiting looks like.
   if (path !== "/kit") await expect(page.getByRole("status").filter({ hasText: /…$/ })).toHaveCount(0);
 }

@@ -22,6 +22,7 @@ pub mod finding;
 pub mod geometry;
 pub mod glossary;
 pub mod hand;
+mod kept;
 pub mod light;
 pub mod material;
 pub mod money;

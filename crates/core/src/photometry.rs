@@ -12,14 +12,16 @@ mod shadow;
 pub mod sky;
 mod source;
 mod sunlit;
+mod surroundings;
 
 pub use catalogue::{Known, beam_exponent, beam_flux_lm, known};
-pub use enclosure::{Emitter, Enclosure, Glow, Patch, PatchPiece, Surroundings};
+pub use enclosure::{Emitter, Enclosure, Glow, Patch, PatchPiece};
 pub use face::{Emits, Face, axes, shape_area_m2};
 pub use polygon::{disc_illuminance_lx, face_normal, polygon_illuminance};
 pub use shadow::Blockers;
 pub use source::LightSource;
 pub use sunlit::sunlit;
+pub use surroundings::Surroundings;
 
 /// Luminance of a lamp's face at full power, on its axis (`catalogue`).
 pub fn luminance_cd_m2(lamp: &GearLight) -> f64 {

@@ -9,9 +9,10 @@ use super::{DVec2, DVec3};
 /// A convex polyhedron, by its corners, the directions of its face normals and of its edges.
 #[derive(Debug, Clone)]
 pub struct Solid {
-    corners: Vec<DVec3>,
-    normals: Vec<DVec3>,
-    edges: Vec<DVec3>,
+    /// One list, since a search makes many: corners, normals, and edges where they are not the normals.
+    all: Vec<DVec3>,
+    corners: usize,
+    normals: usize,
     /// All sides stand upright: two such solids part along a face normal, never along crossed edges.
     upright: bool,
     low: DVec3,
@@ -27,35 +28,58 @@ const GAP_M: f64 = 1e-3;
 const GAP_STEPS: usize = 2000;
 
 impl Solid {
-    /// A flat polygon thickened along its normal: the directions of its sides, as far as no two are parallel.
-    fn thickened(corners: Vec<DVec3>, normal: DVec3, sides: impl Iterator<Item = DVec3>) -> Self {
-        let mut edges = Vec::with_capacity(corners.len() / 2 + 1);
+    /// A flat polygon of so many sides thickened along its normal: the directions of its sides, as far as no two are parallel.
+    fn thickened(corners: impl Iterator<Item = DVec3>, normal: DVec3, sides: &[DVec3]) -> Self {
+        let half = sides.len() / 2;
+        // Of one that is alike through its middle the second half runs back along the first.
+        let is_back = |(there, back): (&DVec3, &DVec3)| {
+            (*there + *back).length_squared() <= 1e-18 * there.length_squared()
+        };
+        let is_even = sides.len() == 2 * half && sides[..half].iter().zip(&sides[half..]).all(is_back);
+        let mut edges: Vec<DVec3> = Vec::with_capacity(sides.len() + 1);
         edges.push(normal);
-        for along in sides {
-            if edges.iter().all(|edge| edge.dot(along).abs() < 1.0 - 1e-9) {
+        for side in if is_even { &sides[..half] } else { sides } {
+            let along = side.normalize_or_zero();
+            let is_new = |edge: &DVec3| edge.dot(along).abs() < 1.0 - 1e-9;
+            if along != DVec3::ZERO && (is_even || edges.iter().all(is_new)) {
                 edges.push(along);
             }
         }
-        let mut normals = Vec::with_capacity(edges.len());
-        normals.push(normal);
-        normals.extend(edges[1..].iter().map(|along| along.cross(normal)));
-        Self::of_single_axes(corners, normals, edges)
+        let mut all = Vec::with_capacity(2 * (sides.len() + edges.len()));
+        all.extend(corners);
+        let corners = all.len();
+        all.push(normal);
+        all.extend(edges[1..].iter().map(|along| along.cross(normal)));
+        let normals = all.len() - corners;
+        all.extend(edges);
+        Self::of_single_axes(all, corners, normals)
     }
 
-    /// From axes of which no two are parallel.
-    fn of_single_axes(corners: Vec<DVec3>, normals: Vec<DVec3>, edges: Vec<DVec3>) -> Self {
-        let upright = edges.contains(&DVec3::Z) && normals.contains(&DVec3::Z);
-        let low = corners.iter().copied().fold(DVec3::INFINITY, DVec3::min);
-        let high = corners.iter().copied().fold(DVec3::NEG_INFINITY, DVec3::max);
-        Self { corners, normals, edges, upright, low, high }
+    /// From corners, normals and edges, of which no two are parallel.
+    fn of_single_axes(all: Vec<DVec3>, corners: usize, normals: usize) -> Self {
+        let none =
+            Self { all, corners, normals, upright: false, low: DVec3::INFINITY, high: DVec3::NEG_INFINITY };
+        let upright = none.edges().contains(&DVec3::Z) && none.normals().contains(&DVec3::Z);
+        let low = none.corners().iter().copied().fold(none.low, DVec3::min);
+        let high = none.corners().iter().copied().fold(none.high, DVec3::max);
+        Self { upright, low, high, ..none }
+    }
+
+    fn normals(&self) -> &[DVec3] {
+        &self.all[self.corners..][..self.normals]
+    }
+
+    fn edges(&self) -> &[DVec3] {
+        let edges = &self.all[self.corners + self.normals..];
+        if edges.is_empty() { self.normals() } else { edges }
     }
 
     /// An upright prism over a convex outline given counter-clockwise.
     pub fn prism(outline: &[DVec2], from_z: f64, to_z: f64) -> Self {
-        let corners = outline.iter().flat_map(|p| [p.extend(from_z), p.extend(to_z)]).collect();
+        let corners = outline.iter().flat_map(|p| [p.extend(from_z), p.extend(to_z)]);
         let sides = outline.iter().zip(outline.iter().cycle().skip(1));
-        let along = sides.map(|(a, b)| (*b - *a).normalize_or_zero()).filter(|along| *along != DVec2::ZERO);
-        Self::thickened(corners, DVec3::Z, along.map(|along| along.extend(0.0)))
+        let sides: Vec<DVec3> = sides.map(|(a, b)| (*b - *a).extend(0.0)).collect();
+        Self::thickened(corners, DVec3::Z, &sides)
     }
 
     /// An upright cylinder.
@@ -66,17 +90,17 @@ impl Solid {
     /// A box by its middle and three half-axes at right angles.
     pub fn oriented_box(middle: DVec3, half_axes: [DVec3; 3]) -> Self {
         let [a, b, c] = half_axes;
-        let mut corners = Vec::with_capacity(8);
+        let mut all = Vec::with_capacity(11);
         for i in [-1.0, 1.0] {
             for j in [-1.0, 1.0] {
                 for k in [-1.0, 1.0] {
-                    corners.push(middle + a * i + b * j + c * k);
+                    all.push(middle + a * i + b * j + c * k);
                 }
             }
         }
-        let axes: Vec<DVec3> =
-            half_axes.iter().map(|v| v.normalize_or_zero()).filter(|v| *v != DVec3::ZERO).collect();
-        Self::of_single_axes(corners, axes.clone(), axes)
+        all.extend(half_axes.iter().map(|v| v.normalize_or_zero()).filter(|v| *v != DVec3::ZERO));
+        let normals = all.len() - 8;
+        Self::of_single_axes(all, 8, normals)
     }
 
     /// A straight rod of square section.
@@ -89,22 +113,23 @@ impl Solid {
 
     /// A flat plate of any convex outline, thickened backwards along `-normal` by `depth_m`.
     pub fn slab(outline: &[DVec3], normal: DVec3, depth_m: f64) -> Self {
-        let corners = outline.iter().flat_map(|p| [*p, *p - normal * depth_m]).collect();
+        let corners = outline.iter().flat_map(|p| [*p, *p - normal * depth_m]);
         let sides = outline.iter().zip(outline.iter().cycle().skip(1));
-        Self::thickened(corners, normal, sides.map(|(a, b)| (*b - *a).normalize_or_zero()))
+        let sides: Vec<DVec3> = sides.map(|(a, b)| *b - *a).collect();
+        Self::thickened(corners, normal, &sides)
     }
 
     /// The corners, m.
     pub fn corners(&self) -> &[DVec3] {
-        &self.corners
+        &self.all[..self.corners]
     }
 
     /// The faces, each by its unit normal outwards and its corners, counter-clockwise seen from outside.
     pub fn faces(&self) -> Vec<(DVec3, Vec<DVec3>)> {
-        let both = self.normals.iter().flat_map(|normal| [*normal, -*normal]);
+        let both = self.normals().iter().flat_map(|normal| [*normal, -*normal]);
         both.filter_map(|normal| {
             let most = -self.least_along(-normal);
-            let on = self.corners.iter().copied().filter(|corner| normal.dot(*corner) > most - 1e-6);
+            let on = self.corners().iter().copied().filter(|corner| normal.dot(*corner) > most - 1e-6);
             let mut outline: Vec<DVec3> = on.collect();
             let middle = outline.iter().sum::<DVec3>() / outline.len() as f64;
             let (across, up) = normal.any_orthonormal_pair();
@@ -125,7 +150,7 @@ impl Solid {
 
     /// Least value of `direction . corner`.
     pub fn least_along(&self, direction: DVec3) -> f64 {
-        self.corners.iter().map(|c| direction.dot(*c)).fold(f64::INFINITY, f64::min)
+        self.corners().iter().map(|c| direction.dot(*c)).fold(f64::INFINITY, f64::min)
     }
 
     /// How deep two solids overlap, m: the smallest shift that would part them; zero or less when apart.
@@ -135,12 +160,12 @@ impl Solid {
             return boxes;
         }
         let mut least = boxes;
-        let crossing: &[DVec3] = if self.upright && other.upright { &[] } else { &self.edges };
+        let crossing: &[DVec3] = if self.upright && other.upright { &[] } else { self.edges() };
         let crossed = crossing
             .iter()
-            .flat_map(|a| other.edges.iter().map(|b| a.cross(*b)))
+            .flat_map(|a| other.edges().iter().map(|b| a.cross(*b)))
             .filter_map(DVec3::try_normalize);
-        for axis in self.normals.iter().chain(&other.normals).copied().chain(crossed) {
+        for axis in self.normals().iter().chain(other.normals()).copied().chain(crossed) {
             let (low_a, high_a) = self.span(axis);
             let (low_b, high_b) = other.span(axis);
             least = least.min(high_a.min(high_b) - low_a.max(low_b));
@@ -152,7 +177,7 @@ impl Solid {
     }
 
     fn span(&self, axis: DVec3) -> (f64, f64) {
-        self.corners.iter().fold((f64::INFINITY, f64::NEG_INFINITY), |(low, high), corner| {
+        self.corners().iter().fold((f64::INFINITY, f64::NEG_INFINITY), |(low, high), corner| {
             let value = axis.dot(*corner);
             (low.min(value), high.max(value))
         })
@@ -160,10 +185,14 @@ impl Solid {
 
     /// Whether the straight line between two points passes through.
     pub fn blocks(&self, from: DVec3, to: DVec3) -> bool {
+        // Most lines pass by the box around it.
+        if from.max(to).cmplt(self.low).any() || from.min(to).cmpgt(self.high).any() {
+            return false;
+        }
         // Cyrus-Beck over the slabs between each normal's extreme planes.
         let along = to - from;
         let (mut enter, mut leave) = (0.0f64, 1.0f64);
-        for normal in &self.normals {
+        for normal in self.normals() {
             let (low, high) = self.span(*normal);
             let (start, slope) = (normal.dot(from), normal.dot(along));
             if slope.abs() < 1e-12 {
@@ -184,7 +213,7 @@ impl Solid {
 
     /// Distance from a point to the nearest corner or face along the face normals; a lower bound, m.
     pub fn distance_m(&self, point: DVec3) -> f64 {
-        self.normals
+        self.normals()
             .iter()
             .map(|normal| {
                 let (low, high) = self.span(*normal);
@@ -208,7 +237,7 @@ impl Solid {
     pub fn gap_m(&self, other: &Solid, enough_m: f64) -> f64 {
         let farthest = |solid: &Solid, along: DVec3| {
             let by = |a: &&DVec3, b: &&DVec3| along.dot(**a).total_cmp(&along.dot(**b));
-            solid.corners.iter().max_by(by).copied().unwrap_or(DVec3::ZERO)
+            solid.corners().iter().max_by(by).copied().unwrap_or(DVec3::ZERO)
         };
         let mut nearest = farthest(self, DVec3::X) - farthest(other, -DVec3::X);
         for _ in 0..GAP_STEPS {

@@ -2,11 +2,10 @@
 //! depends on the room alone and is kept for the rooms seen last.
 
 use std::num::NonZeroUsize;
-use std::sync::{Arc, Mutex, OnceLock, PoisonError};
-
-use lru::LruCache;
+use std::sync::{Arc, LazyLock};
 
 use crate::geometry::{DVec2, DVec3, inside};
+use crate::kept::Kept;
 use crate::photometry::{Enclosure, Patch};
 use crate::plan::{Brief, Room, WALL_NAMES};
 
@@ -25,19 +24,12 @@ type RoomKey = Vec<u64>;
 
 /// The exchange of a brief's room.
 pub fn enclosure(brief: &Brief) -> Arc<Enclosure> {
-    static ROOMS: OnceLock<Mutex<LruCache<RoomKey, Arc<Enclosure>>>> = OnceLock::new();
-    let key = key_of(brief);
-    let rooms = ROOMS.get_or_init(|| Mutex::new(LruCache::new(KEPT)));
-    // A thread that broke off while it held the list has left it whole.
-    let kept = || rooms.lock().unwrap_or_else(PoisonError::into_inner);
-    if let Some(found) = kept().get(&key) {
-        return found.clone();
-    }
-    let solids = crate::corner::bounds(&brief.room, 0.0);
-    let blocked = |from: DVec3, to: DVec3| solids.iter().any(|bound| bound.solid.blocks(from, to));
-    let made = Arc::new(Enclosure::new(patches(brief), blocked));
-    kept().put(key, made.clone());
-    made
+    static ROOMS: LazyLock<Kept<RoomKey, Enclosure>> = LazyLock::new(|| Kept::new(KEPT));
+    ROOMS.get(key_of(brief), || {
+        let solids = crate::corner::bounds(&brief.room, 0.0);
+        let blocked = |from: DVec3, to: DVec3| solids.iter().any(|bound| bound.solid.blocks(from, to));
+        Enclosure::new(patches(brief), blocked)
+    })
 }
 
 fn key_of(brief: &Brief) -> RoomKey {

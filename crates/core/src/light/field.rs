@@ -151,7 +151,7 @@ impl<'a> LightField<'a> {
             0 => at_eyes.illuminance_lx(corner.to_lens()),
             _ => {
                 let of_windows = enclosure.lit_by(for_room[of_lamps..].iter().map(RoomFace::emitter));
-                enclosure.illuminance_lx(&of_windows, corner.eyes_m, corner.to_lens())
+                enclosure.seen_from(&of_windows, corner.eyes_m).illuminance_lx(corner.to_lens())
             }
         };
         let mut field = Self {

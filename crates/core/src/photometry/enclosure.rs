@@ -1,14 +1,17 @@
 //! Light between the matt surfaces of a room: radiosity over flat patches (Goral et al. 1984, from memory). The answer to
 //! any light is linear in it, so that the exchange between patches is worked out once for a room.
 
+use std::collections::BTreeMap;
 use std::f64::consts::PI;
-use std::ops::Range;
+use std::num::NonZeroUsize;
 
 use nalgebra::{DMatrix, DVector};
 
-use super::face::Face;
-use super::polygon::{edge_vector, face_normal, polygon_illuminance};
+use super::face::{Emits, Face};
+use super::polygon::{face_normal, polygon_illuminance};
+use super::surroundings::{Surroundings, View};
 use crate::geometry::DVec3;
+use crate::kept::Kept;
 
 /// Steps at most until the exchange adds up.
 const CLOSING_STEPS: usize = 200;
@@ -16,6 +19,9 @@ const CLOSING_STEPS: usize = 200;
 const CLOSE: f64 = 2.25;
 /// Pieces of such a patch, a side.
 const PIECES: usize = 4;
+/// Faces whose answers are kept, and places from which the room was seen: a search moves one thing at a time.
+const FACES_KEPT: NonZeroUsize = NonZeroUsize::MIN.saturating_add(63);
+const PLACES_KEPT: NonZeroUsize = NonZeroUsize::MIN.saturating_add(15);
 
 /// A piece of a surface.
 #[derive(Debug, Clone, PartialEq)]
@@ -72,6 +78,24 @@ impl<'a> From<&'a Face> for Emitter<'a> {
 }
 
 impl Emitter<'_> {
+    /// All that decides which part of its light goes where, number by number; its luminance does not.
+    fn key(&self) -> Vec<u64> {
+        let Face { outline, hole, normal, middle, area_m2: _, exponent, emits, luminance_cd_m2: _ } =
+            self.face;
+        let screen = self.screen.unwrap_or_default();
+        let around = match *emits {
+            Emits::Forward => [0.0; 6],
+            Emits::Around { axis, half_length_m, half_width_m } => {
+                [1.0, axis.x, axis.y, axis.z, half_length_m, half_width_m]
+            }
+            Emits::AllRound(radius_m) => [2.0, radius_m, 0.0, 0.0, 0.0, 0.0],
+        };
+        let counts = [outline.len(), hole.len(), screen.len()].map(|count| count as f64);
+        let points = [*normal, *middle].into_iter().chain(outline.iter().chain(hole).chain(screen).copied());
+        let numbers = counts.into_iter().chain([*exponent]).chain(around);
+        numbers.chain(points.flat_map(|point| point.to_array())).map(f64::to_bits).collect()
+    }
+
     /// Illuminance on a surface, lx, in the shadow of its screen none.
     fn illuminance_lx(&self, point: DVec3, normal: DVec3) -> f64 {
         let shaded = self.screen.is_some_and(|screen| passes_through(screen, point, self.face.middle));
@@ -95,11 +119,24 @@ fn passes_through(outline: &[DVec3], from: DVec3, to: DVec3) -> bool {
 }
 
 /// Patches, and what light on each of them makes of light on all.
-#[derive(Debug, Clone)]
+#[derive(Debug)]
 pub struct Enclosure {
     patches: Vec<Patch>,
     /// Illuminance of a patch for each lux that falls directly on another, all reflections counted.
     answer: DMatrix<f64>,
+    /// By what decides it ([`Emitter::key`]).
+    answered: Kept<Vec<u64>, Answered>,
+    /// The patches by the place that they are seen from.
+    views: Kept<[u64; 3], View>,
+}
+
+/// What a lumen of a face makes of a room.
+#[derive(Debug)]
+struct Answered {
+    /// Illuminance of every patch, all reflections counted, lx.
+    lux: Vec<f64>,
+    /// Patches that the face stands close to: by how much their pieces get more than the whole straight from it, lx.
+    uneven: Vec<(usize, Vec<f64>)>,
 }
 
 impl Enclosure {
@@ -125,7 +162,7 @@ impl Enclosure {
         }
         close(&patches, &mut exchange);
         let answer = solved(&patches, &exchange);
-        Self { patches, answer }
+        Self { patches, answer, answered: Kept::new(FACES_KEPT), views: Kept::new(PLACES_KEPT) }
     }
 
     /// The patches.
@@ -136,45 +173,22 @@ impl Enclosure {
     /// What every patch sends back under some faces. What each face sends out arrives in full, whatever the patches' middles
     /// make of it; a patch that a face stands close to is looked at in pieces.
     pub fn lit_by<'a>(&self, faces: impl Iterator<Item = impl Into<Emitter<'a>>>) -> Glow {
-        let count = self.patches.len();
-        let mut direct = vec![0.0; count];
-        let mut fine: Vec<Option<Vec<f64>>> = vec![None; count];
+        let mut lux = vec![0.0; self.patches.len()];
+        let mut fine: BTreeMap<usize, Vec<f64>> = BTreeMap::new();
         for emitter in faces.map(Into::into).filter(|emitter| emitter.face.luminance_cd_m2 > 0.0) {
-            let face = emitter.face;
-            let mut pieces: Vec<(usize, Vec<f64>)> = Vec::new();
-            let on: Vec<f64> = self
-                .patches
-                .iter()
-                .enumerate()
-                .map(|(number, patch)| {
-                    let near = (patch.middle - face.middle).length_squared() < CLOSE * patch.area_m2;
-                    if !near || !face.shines_towards(patch.middle) {
-                        return emitter.illuminance_lx(patch.middle, patch.normal);
-                    }
-                    let lux: Vec<f64> = patch
-                        .pieces()
-                        .map(|(middle, _)| emitter.illuminance_lx(middle, patch.normal))
-                        .collect();
-                    let mean = lux.iter().sum::<f64>() / lux.len() as f64;
-                    pieces.push((number, lux));
-                    mean
-                })
-                .collect();
-            let arrives: f64 = on.iter().zip(&self.patches).map(|(lux, p)| lux * p.area_m2).sum();
-            let scale = if arrives > 0.0 { emitter.flux_lm / arrives } else { 0.0 };
-            direct.iter_mut().zip(&on).for_each(|(sum, lux)| *sum += lux * scale);
-            for (number, lux) in pieces {
-                let own = fine[number].get_or_insert_with(|| vec![0.0; lux.len()]);
-                let mean = on[number];
-                own.iter_mut().zip(&lux).for_each(|(sum, lux)| *sum += (lux - mean) * scale);
+            let answered = self.answered.get(emitter.key(), || self.answered(&emitter));
+            let add = |sums: &mut [f64], lux: &[f64]| {
+                sums.iter_mut().zip(lux).for_each(|(sum, lux)| *sum += lux * emitter.flux_lm);
+            };
+            add(&mut lux, &answered.lux);
+            for (number, more) in &answered.uneven {
+                add(fine.entry(*number).or_insert_with(|| vec![0.0; more.len()]), more);
             }
         }
-        let lux = &self.answer * DVector::from_vec(direct);
         let luminances_cd_m2 =
             lux.iter().zip(&self.patches).map(|(lux, patch)| lux * patch.reflectance / PI).collect();
         let mut glow = Glow { luminances_cd_m2, fine: Vec::new() };
-        for (number, lux) in fine.into_iter().enumerate() {
-            let Some(lux) = lux else { continue };
+        for (number, lux) in fine {
             let patch = &self.patches[number];
             let whole = std::mem::take(&mut glow.luminances_cd_m2[number]);
             for ((_, outline), more) in patch.pieces().zip(lux) {
@@ -183,6 +197,31 @@ impl Enclosure {
             }
         }
         glow
+    }
+
+    fn answered(&self, emitter: &Emitter<'_>) -> Answered {
+        let face = &Face { luminance_cd_m2: 1.0, ..emitter.face.clone() };
+        let emitter = Emitter { face, ..*emitter };
+        let mut uneven: Vec<(usize, Vec<f64>)> = Vec::new();
+        let mut on = DVector::zeros(self.patches.len());
+        for (number, patch) in self.patches.iter().enumerate() {
+            let near = (patch.middle - face.middle).length_squared() < CLOSE * patch.area_m2;
+            if !near || !face.shines_towards(patch.middle) {
+                on[number] = emitter.illuminance_lx(patch.middle, patch.normal);
+                continue;
+            }
+            let pieces = patch.pieces().map(|(middle, _)| emitter.illuminance_lx(middle, patch.normal));
+            let lux: Vec<f64> = pieces.collect();
+            on[number] = lux.iter().sum::<f64>() / lux.len() as f64;
+            uneven.push((number, lux));
+        }
+        let arrives: f64 = on.iter().zip(&self.patches).map(|(lux, patch)| lux * patch.area_m2).sum();
+        let of_a_lumen = if arrives > 0.0 { 1.0 / arrives } else { 0.0 };
+        for (number, lux) in &mut uneven {
+            lux.iter_mut().for_each(|lux| *lux = (*lux - on[*number]) * of_a_lumen);
+        }
+        let lux = (&self.answer * on) * of_a_lumen;
+        Answered { lux: lux.iter().copied().collect(), uneven }
     }
 
     /// Outlines of all that shines, with their luminances, cd/m2.
@@ -199,18 +238,9 @@ impl Enclosure {
 
     /// The room as a point sees it, for surfaces turned any way there: worth it for more than one.
     pub fn seen_from(&self, glow: &Glow, point: DVec3) -> Surroundings {
-        let mut corners = Vec::with_capacity(4 * (self.patches.len() + glow.fine.len()));
-        let seen = |(outline, luminance): (&[DVec3], f64)| {
-            let first = corners.len();
-            corners.extend(outline.iter().map(|c| *c - point));
-            SeenPatch {
-                vector: vector_lx(luminance, &corners[first..]),
-                corners: first..corners.len(),
-                luminance,
-            }
-        };
-        let patches = self.shining(glow).map(seen).collect();
-        Surroundings { patches, corners }
+        let outlines = || self.patches.iter().map(|patch| patch.outline.as_slice());
+        let patches = self.views.get(point.to_array().map(f64::to_bits), || View::of(outlines(), point));
+        Surroundings::new(patches, glow, point)
     }
 }
 
@@ -232,47 +262,6 @@ pub struct PatchPiece {
     pub outline: Vec<DVec3>,
     /// Luminance, cd/m2.
     pub luminance_cd_m2: f64,
-}
-
-struct SeenPatch {
-    corners: Range<usize>,
-    vector: DVec3,
-    luminance: f64,
-}
-
-/// A room as seen from a point.
-pub struct Surroundings {
-    patches: Vec<SeenPatch>,
-    /// Corners of all patches from the point, m.
-    corners: Vec<DVec3>,
-}
-
-impl Surroundings {
-    /// Illuminance on a surface of a unit normal, lx: patches over its horizon by their vector, those that it cuts exactly.
-    pub fn illuminance_lx(&self, normal: DVec3) -> f64 {
-        self.patches
-            .iter()
-            .map(|patch| {
-                let at = &self.corners[patch.corners.clone()];
-                let over = at.iter().filter(|corner| normal.dot(**corner) > 0.0).count();
-                if over == 0 {
-                    0.0
-                } else if over == at.len() {
-                    patch.vector.dot(normal).abs()
-                } else {
-                    polygon_illuminance(patch.luminance, at, DVec3::ZERO, normal)
-                }
-            })
-            .sum()
-    }
-}
-
-/// L/2 sum of Gamma g over the edges of a polygon around the origin: dotted with a normal whose horizon it clears, its
-/// illuminance.
-fn vector_lx(luminance_cd_m2: f64, outline: &[DVec3]) -> DVec3 {
-    let edges = outline.iter().zip(outline.iter().cycle().skip(1));
-    let sum: DVec3 = edges.map(|(a, b)| edge_vector(*a, *b)).sum();
-    sum * (luminance_cd_m2 / 2.0)
 }
 
 /// All that leaves a patch arrives somewhere: scales what two patches exchange, alike both ways, until it adds up; then

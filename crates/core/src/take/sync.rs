@@ -17,11 +17,11 @@ use crate::units::decimals;
 
 /// What is correlated, Hz, and how far each line is brought to the same size (1: wholly).
 const BAND_HZ: [f64; 2] = [300.0, 8000.0];
-const WHITENED: f64 = 0.85;
+const WHITENED: f32 = 0.85;
 /// So many times finer than the samples.
 const FINER: usize = 8;
 /// The earliest peak counts from this part of the largest on.
-const STRONG: f64 = 0.35;
+const STRONG: f32 = 0.35;
 /// Direct sound is at most so long before the largest peak, s: a room's early reflections.
 const EARLY_S: f64 = 0.03;
 /// A window, s, and in parts of what both files have.
@@ -30,7 +30,7 @@ const WINDOW_PART: f64 = 0.375;
 /// How exact one correlation is, s (Fogon's own rule: a few samples, and what a head moves).
 const SIGMA_S: f64 = 1e-4;
 /// Peaks of windows' correlations from this part of the largest on are taken for as large (Fogon's own rule).
-const ALIKE: f64 = 0.8;
+const ALIKE: f32 = 0.8;
 /// Clocks run apart by no more than this, parts in a million (real ones 1 to 50: common practice, no source).
 const MOST_PPM: f64 = 1000.0;
 /// Both have so much in common at least, s.
@@ -193,7 +193,7 @@ fn thinned(samples: &[f32], by: usize) -> Vec<f32> {
 
 /// A whitened cross-correlation: its value at each lag, negative lags at the end.
 struct Spread {
-    values: Vec<f64>,
+    values: Vec<f32>,
     step_s: f64,
     /// The largest value over the mean size, and where it lies, s.
     clear: f64,
@@ -201,8 +201,8 @@ struct Spread {
 }
 
 /// A transform of real values; lengths are its own, so that it cannot refuse.
-fn forward(mut values: Vec<f64>) -> Vec<Complex<f64>> {
-    let transform = RealFftPlanner::<f64>::new().plan_fft_forward(values.len());
+fn forward(mut values: Vec<f32>) -> Vec<Complex<f32>> {
+    let transform = RealFftPlanner::<f32>::new().plan_fft_forward(values.len());
     let mut output = transform.make_output_vec();
     let done = transform.process(&mut values, &mut output);
     debug_assert!(done.is_ok());
@@ -214,7 +214,7 @@ impl Spread {
         let length = (a.len() + b.len()).max(2).next_power_of_two();
         let spectrum = |samples: &[f32]| {
             let mut padded = vec![0.0; length];
-            padded.iter_mut().zip(samples).for_each(|(to, sample)| *to = f64::from(*sample));
+            padded[..samples.len()].copy_from_slice(samples);
             forward(padded)
         };
         let mut crossed = spectrum(a);
@@ -222,14 +222,14 @@ impl Spread {
             let hz = bin as f64 * rate_hz / length as f64;
             let both = one.conj() * other;
             let is_in = (BAND_HZ[0]..=BAND_HZ[1].min(0.4 * rate_hz)).contains(&hz);
-            *one = if is_in { both / both.norm().powf(WHITENED).max(1e-30) } else { Complex::new(0.0, 0.0) };
+            *one = if is_in { both / both.norm().powf(WHITENED).max(1e-30) } else { Complex::ZERO };
         }
         let mut all =
             Self { values: backward(crossed, length), step_s: 1.0 / rate_hz, clear: 0.0, best_s: 0.0 };
         let best = all.best();
-        let mean = all.values.iter().map(|v| v.abs()).sum::<f64>() / length as f64;
+        let mean = all.values.iter().map(|v| f64::from(v.abs())).sum::<f64>() / length as f64;
         all.best_s = all.seconds(best);
-        all.clear = if mean > 0.0 { all.values[best] / mean } else { 0.0 };
+        all.clear = if mean > 0.0 { f64::from(all.values[best]) / mean } else { 0.0 };
         all
     }
 
@@ -239,7 +239,7 @@ impl Spread {
         let near = NEAR.min(length);
         let kept = (0..near).map(|i| self.values[if i < near / 2 { i } else { length - near + i }]).collect();
         let mut finer = forward(kept);
-        finer.resize(near * FINER / 2 + 1, Complex::new(0.0, 0.0));
+        finer.resize(near * FINER / 2 + 1, Complex::ZERO);
         Self { values: backward(finer, near * FINER), step_s: self.step_s / FINER as f64, ..self }
     }
 
@@ -260,7 +260,7 @@ impl Spread {
     /// 0, since clocks run nearly alike and reflections far apart do not; between the steps by a parabola.
     fn apart(&self, later: &Self, most_s: f64) -> f64 {
         // What belongs to both is close round the peak; the rest is noise.
-        let near = |spread: &Self| -> Vec<f64> {
+        let near = |spread: &Self| -> Vec<f32> {
             let keep = (2.0 * EARLY_S / spread.step_s) as usize;
             let length = spread.values.len();
             let mut values = spread.values.clone();
@@ -273,7 +273,7 @@ impl Spread {
         let both = Self { values: backward(crossed, length), ..*self };
         let most = (most_s / both.step_s).ceil() as usize;
         let within = || (0..length).filter(|i| *i <= most || *i >= length - most);
-        let largest = within().map(|i| both.values[i]).fold(0.0, f64::max);
+        let largest = within().map(|i| both.values[i]).fold(0.0, f32::max);
         let is_alike = |i: usize| {
             let value = both.values[i];
             value >= ALIKE * largest
@@ -302,11 +302,8 @@ impl Spread {
     /// The top of the parabola through a value and its neighbours, s.
     fn between(&self, index: usize) -> f64 {
         let length = self.values.len();
-        let (left, own, right) = (
-            self.values[(index + length - 1) % length],
-            self.values[index],
-            self.values[(index + 1) % length],
-        );
+        let [left, own, right] =
+            [length - 1, 0, 1].map(|next| f64::from(self.values[(index + next) % length]));
         let curve = left - 2.0 * own + right;
         let off = if curve < 0.0 { (0.5 * (left - right) / curve).clamp(-0.5, 0.5) } else { 0.0 };
         self.seconds(index) + off * self.step_s
@@ -314,13 +311,13 @@ impl Spread {
 }
 
 /// Back to lags.
-fn backward(mut spectrum: Vec<Complex<f64>>, length: usize) -> Vec<f64> {
+fn backward(mut spectrum: Vec<Complex<f32>>, length: usize) -> Vec<f32> {
     // The ends of a real signal's spectrum are real.
     spectrum[0].im = 0.0;
     if let Some(last) = spectrum.last_mut() {
         last.im = 0.0;
     }
-    let transform = RealFftPlanner::<f64>::new().plan_fft_inverse(length);
+    let transform = RealFftPlanner::<f32>::new().plan_fft_inverse(length);
     let mut values = transform.make_output_vec();
     let done = transform.process(&mut spectrum, &mut values);
     debug_assert!(done.is_ok());

@@ -12,7 +12,7 @@ use fogon_testkit::{any_brief, assert_close, box_room, set};
 use proptest::prelude::*;
 use serde_json::{Value, json};
 
-use crate::support::{best, bought_among, brief, plain_with, proposed, reading, value};
+use crate::support::{Dice, best, bought_among, brief, plain_with, proposed, reading, value};
 
 /// The plan without its key, its back light or its microphone; none where it has none.
 fn without(plan: &Plan, part: &str) -> Option<Plan> {
@@ -57,14 +57,15 @@ fn stands_behind(plan: &Plan) -> bool {
 const BEHIND_DEG: f64 = 110.0;
 
 proptest! {
-    #![proptest_config(ProptestConfig { cases: 10, max_shrink_iters: 10, ..ProptestConfig::default() })]
+    // The same rooms as those of the laws, whose layouts are searched for once.
+    #![proptest_config(ProptestConfig { cases: 5, max_shrink_iters: 10, ..ProptestConfig::default() })]
 
     /// Taking the key, the back light or the microphone away never raises the score: not from a proposal, nor from one whose
     /// things were pushed about by up to 0.3 m and are still legal and of use.
     #[test]
-    fn less_is_never_better(
-        document in any_brief(), by in prop::collection::vec(prop::array::uniform3(-0.3f64..0.3), 40),
-    ) {
+    fn less_is_never_better(document in any_brief()) {
+        let mut dice = Dice(5);
+        let by: Vec<[f64; 3]> = (0..40).map(|_| [(); 3].map(|()| dice.within(-0.3, 0.3))).collect();
         let Some(first) = proposed(&brief(&document)).proposals.into_iter().next() else { return Ok(()) };
         let mut plans = vec![first.plan.clone()];
         plans.extend((0..8).map(|turn| shifted(&first.plan, &by[turn * 5..])));

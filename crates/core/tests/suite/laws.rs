@@ -42,7 +42,7 @@ fn proposals_are_legal(document: &Value) -> Vec<Plan> {
 }
 
 proptest! {
-    #![proptest_config(ProptestConfig { cases: 7, max_shrink_iters: 40, ..ProptestConfig::default() })]
+    #![proptest_config(ProptestConfig { cases: 5, max_shrink_iters: 40, ..ProptestConfig::default() })]
 
     /// Every proposal is legal; where there is none, a rule is named with a remedy. Nothing is ever NaN.
     #[test]
@@ -235,7 +235,7 @@ fn purposes_set_shot_and_gaze() {
 }
 
 proptest! {
-    #![proptest_config(ProptestConfig { cases: 4, max_shrink_iters: 10, ..ProptestConfig::default() })]
+    #![proptest_config(ProptestConfig { cases: 3, max_shrink_iters: 10, ..ProptestConfig::default() })]
 
     /// In any corner that is found, with any rig, screen and backdrop: an id stands once, every finding has a sentence, what
     /// stands in the way has a remedy, the verdict says what the findings say, and every reading that a band judges has a score

@@ -194,7 +194,7 @@ fn labels_are_words_only() {
 }
 
 proptest! {
-    #![proptest_config(ProptestConfig { cases: 4, max_shrink_iters: 10, ..ProptestConfig::default() })]
+    #![proptest_config(ProptestConfig { cases: 2, max_shrink_iters: 10, ..ProptestConfig::default() })]
 
     /// Feet and inches change words alone: the same layouts, readings, scores and moves.
     #[test]

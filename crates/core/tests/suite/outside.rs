@@ -12,7 +12,7 @@ use fogon_testkit::{any_shape, set};
 use proptest::prelude::*;
 use serde_json::{Value, json};
 
-use crate::support::{best, brief, furnished, plain, proposed};
+use crate::support::{Dice, best, brief, furnished, plain, proposed};
 
 /// All that a page may ask of a plan.
 fn look_at_all_of(plan: &Plan) {
@@ -137,12 +137,14 @@ proptest! {
 }
 
 proptest! {
-    // Each is a whole search.
-    #![proptest_config(ProptestConfig { cases: 10, max_shrink_iters: 30, ..ProptestConfig::default() })]
+    // The same rooms as those of the laws, whose layouts are searched for once.
+    #![proptest_config(ProptestConfig { cases: 5, max_shrink_iters: 30, ..ProptestConfig::default() })]
 
     /// The whole search's own plans, each with its seat, camera, lamps and microphone pushed about at random.
     #[test]
-    fn plans_of_odd_rooms_are_pushed_about(document in any_shape(), by in prop::collection::vec(-0.9f64..0.9, 12)) {
+    fn plans_of_odd_rooms_are_pushed_about(document in any_shape()) {
+        let mut dice = Dice(12);
+        let by: Vec<f64> = (0..12).map(|_| dice.within(-0.9, 0.9)).collect();
         let Some(found) = proposed(&brief(&document)).proposals.into_iter().next() else { return Ok(()) };
         let mut plan = found.plan;
         let things: Vec<ThingId> = plan.layout.parts().map(Part::id).collect();

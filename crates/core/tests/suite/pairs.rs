@@ -59,31 +59,31 @@ fn choices() -> Vec<Choice> {
 /// Rows in which every two choices of two things come together: of some random rows that hold a pair not yet covered, the one
 /// that covers most.
 fn rows(choices: &[Choice]) -> Vec<Vec<usize>> {
-    let mut left: Vec<[(usize, usize); 2]> = Vec::new();
-    for a in 0..choices.len() {
-        for b in a + 1..choices.len() {
-            for x in 0..choices[a].among.len() {
-                left.extend((0..choices[b].among.len()).map(|y| [(a, x), (b, y)]));
-            }
-        }
-    }
+    let things = choices.len();
+    let among: Vec<usize> = choices.iter().map(|one| one.among.len()).collect();
+    let pairs: Vec<(usize, usize)> = (0..things).flat_map(|a| (a + 1..things).map(move |b| (a, b))).collect();
+    // For every two things, which of their pairs came together.
+    let mut covered: Vec<Vec<bool>> = pairs.iter().map(|(a, b)| vec![false; among[*a] * among[*b]]).collect();
+    let at = |row: &[usize], (a, b): (usize, usize)| row[a] * among[b] + row[b];
     let mut dice = Dice(20);
     let mut rows = Vec::new();
-    while let Some(wanted) = left.first().copied() {
+    while let Some(two) = covered.iter().position(|of| of.contains(&false)) {
+        let wanted = covered[two].iter().position(|is| !is).unwrap();
+        let (a, b) = pairs[two];
         let mut best: Option<(usize, Vec<usize>)> = None;
-        for _ in 0..60 {
+        for _ in 0..400 {
             let mut row: Vec<usize> =
-                choices.iter().map(|one| dice.within(0.0, one.among.len() as f64) as usize).collect();
-            for (at, value) in wanted {
-                row[at] = value;
-            }
-            let covers = left.iter().filter(|pair| pair.iter().all(|(at, value)| row[*at] == *value)).count();
+                among.iter().map(|count| dice.within(0.0, *count as f64) as usize).collect();
+            (row[a], row[b]) = (wanted / among[b], wanted % among[b]);
+            let covers = (0..pairs.len()).filter(|two| !covered[*two][at(&row, pairs[*two])]).count();
             if best.as_ref().is_none_or(|(most, _)| covers > *most) {
                 best = Some((covers, row));
             }
         }
         let (_, row) = best.unwrap();
-        left.retain(|pair| !pair.iter().all(|(at, value)| row[*at] == *value));
+        for (two, of) in covered.iter_mut().enumerate() {
+            of[at(&row, pairs[two])] = true;
+        }
         rows.push(row);
     }
     rows

@@ -277,7 +277,7 @@ fn on_a_screen_words_keep_their_height_and_names_stand_where_there_is_room() {
 }
 
 proptest! {
-    #![proptest_config(ProptestConfig { cases: 10, max_shrink_iters: 20, ..ProptestConfig::default() })]
+    #![proptest_config(ProptestConfig { cases: 5, max_shrink_iters: 20, ..ProptestConfig::default() })]
 
     /// Whatever the room, every mark and word lies inside its drawing and covers no other.
     #[test]

@@ -18,7 +18,7 @@ fn rank(plan: &Plan) -> (usize, usize, f64) {
 }
 
 proptest! {
-    #![proptest_config(ProptestConfig { cases: 6, max_shrink_iters: 20, ..ProptestConfig::default() })]
+    #![proptest_config(ProptestConfig { cases: 4, max_shrink_iters: 20, ..ProptestConfig::default() })]
 
     /// The same brief gives the same answer; the best comes first, whatever makes the others differ.
     #[test]

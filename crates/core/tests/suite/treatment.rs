@@ -206,7 +206,7 @@ fn a_hand_slides_it_along_and_round_the_walls() {
 }
 
 proptest! {
-    #![proptest_config(ProptestConfig::with_cases(6))]
+    #![proptest_config(ProptestConfig::with_cases(3))]
 
     /// What is on the shelf is hung in every room that fits, where it fits; the time is shorter than without.
     #[test]

@@ -32,10 +32,10 @@ pub(super) struct Framing {
     window: Vec<f64>,
     /// Energy of a bin as it counts in the mean square.
     gains: Vec<f64>,
-    transform: Arc<dyn RealToComplex<f64>>,
-    input: Vec<f64>,
-    output: Vec<Complex<f64>>,
-    scratch: Vec<Complex<f64>>,
+    transform: Arc<dyn RealToComplex<f32>>,
+    input: Vec<f32>,
+    output: Vec<Complex<f32>>,
+    scratch: Vec<Complex<f32>>,
 }
 
 /// Hann's window over a length.
@@ -78,13 +78,14 @@ impl Framing {
             let Some(stretch) = samples.get(from..from + self.length) else { return levels };
             let mean = stretch.iter().map(|s| f64::from(*s)).sum::<f64>() / self.length as f64;
             for ((to, sample), weight) in self.input.iter_mut().zip(stretch).zip(&self.window) {
-                *to = (f64::from(*sample) - mean) * weight;
+                *to = ((f64::from(*sample) - mean) * weight) as f32;
             }
             // Lengths are its own: it cannot refuse.
             let done =
                 self.transform.process_with_scratch(&mut self.input, &mut self.output, &mut self.scratch);
             debug_assert!(done.is_ok());
-            let sum: f64 = self.output.iter().zip(&self.gains).map(|(bin, gain)| bin.norm_sqr() * gain).sum();
+            let sum: f64 =
+                self.output.iter().zip(&self.gains).map(|(bin, gain)| f64::from(bin.norm_sqr()) * gain).sum();
             levels.push(if sum > 0.0 { (10.0 * sum.log10()).max(SILENCE_DB) } else { SILENCE_DB });
         }
     }

@@ -61,7 +61,7 @@ fn spectrum(samples: &[f32], rate_hz: f64) -> Option<Vec<f64>> {
     }
     let window = hann(length);
     let square: f64 = window.iter().map(|w| w * w).sum();
-    let transform = RealFftPlanner::<f64>::new().plan_fft_forward(length);
+    let transform = RealFftPlanner::<f32>::new().plan_fft_forward(length);
     let (mut input, mut output) = (transform.make_input_vec(), transform.make_output_vec());
     let mut sum = vec![0.0; output.len()];
     let mut count = 0.0;
@@ -69,13 +69,13 @@ fn spectrum(samples: &[f32], rate_hz: f64) -> Option<Vec<f64>> {
         let stretch = &samples[from..from + length];
         let mean = stretch.iter().map(|s| f64::from(*s)).sum::<f64>() / length as f64;
         for ((to, sample), weight) in input.iter_mut().zip(stretch).zip(&window) {
-            *to = (f64::from(*sample) - mean) * weight;
+            *to = ((f64::from(*sample) - mean) * weight) as f32;
         }
         // Lengths are its own: it cannot refuse.
         let done = transform.process(&mut input, &mut output);
         debug_assert!(done.is_ok());
         for (total, bin) in sum.iter_mut().zip(&output) {
-            *total += 2.0 * bin.norm_sqr() / (length as f64 * square);
+            *total += 2.0 * f64::from(bin.norm_sqr()) / (length as f64 * square);
         }
         count += 1.0;
     }
