@@ -18,6 +18,7 @@ const LAYERS: &[&[&str]] = &[
         "finding",
         "material",
         "parallel",
+        "kept",
         "document",
         "geometry",
         "glossary",

@@ -7,6 +7,7 @@ use crate::plan::GearLight;
 mod catalogue;
 mod enclosure;
 mod face;
+mod glow;
 mod polygon;
 mod shadow;
 pub mod sky;
@@ -15,8 +16,9 @@ mod sunlit;
 mod surroundings;
 
 pub use catalogue::{Known, beam_exponent, beam_flux_lm, known};
-pub use enclosure::{Emitter, Enclosure, Glow, Patch, PatchPiece};
+pub use enclosure::{Emitter, Enclosure, Patch};
 pub use face::{Emits, Face, axes, shape_area_m2};
+pub use glow::{Glow, PatchPiece};
 pub use polygon::{disc_illuminance_lx, face_normal, polygon_illuminance};
 pub use shadow::Blockers;
 pub use source::LightSource;

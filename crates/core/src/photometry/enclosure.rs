@@ -8,6 +8,7 @@ use std::num::NonZeroUsize;
 use nalgebra::{DMatrix, DVector};
 
 use super::face::{Emits, Face};
+use super::glow::{Glow, PatchPiece};
 use super::polygon::{face_normal, polygon_illuminance};
 use super::surroundings::{Surroundings, View};
 use crate::geometry::DVec3;
@@ -242,26 +243,6 @@ impl Enclosure {
         let patches = self.views.get(point.to_array().map(f64::to_bits), || View::of(outlines(), point));
         Surroundings::new(patches, glow, point)
     }
-}
-
-/// What the patches of a room send back.
-#[derive(Debug, Clone, PartialEq)]
-pub struct Glow {
-    /// Luminance of every patch, cd/m2; 0 where its pieces stand below.
-    pub luminances_cd_m2: Vec<f64>,
-    /// Pieces of patches that a face stands close to.
-    pub fine: Vec<PatchPiece>,
-}
-
-/// A piece of a patch.
-#[derive(Debug, Clone, PartialEq)]
-pub struct PatchPiece {
-    /// Number of the patch.
-    pub of: usize,
-    /// Corners, m.
-    pub outline: Vec<DVec3>,
-    /// Luminance, cd/m2.
-    pub luminance_cd_m2: f64,
 }
 
 /// All that leaves a patch arrives somewhere: scales what two patches exchange, alike both ways, until it adds up; then

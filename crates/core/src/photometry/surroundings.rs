@@ -3,7 +3,7 @@
 use std::ops::Range;
 use std::sync::Arc;
 
-use super::enclosure::Glow;
+use super::glow::Glow;
 use super::polygon::{edge_vector, polygon_illuminance};
 use crate::geometry::DVec3;
 
