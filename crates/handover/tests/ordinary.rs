@@ -16,7 +16,7 @@ use fogon_handover::file::CardFile;
 use serde_json::{Value, json};
 
 /// One of so many of the examples.
-const EVERY: usize = 6;
+const EVERY: usize = 5;
 /// A tape is told to the millimetre, m.
 const TOLD_M: f64 = 0.0011;
 
@@ -67,7 +67,7 @@ fn in_the_table(card: &Card) -> Vec<(String, [f64; 2])> {
 
 #[test]
 fn every_form_of_a_card_tells_the_same_marks() {
-    assert!(PLANS.len() > 7, "{} plans", PLANS.len());
+    assert!(PLANS.len() > 10, "{} plans", PLANS.len());
     let mut compared = 0;
     for plan in &*PLANS {
         let told = card(plan).unwrap();
@@ -102,7 +102,7 @@ fn every_form_of_a_card_tells_the_same_marks() {
             assert!((line.length_m - apart(a, b)).abs() < TOLD_M, "{name}: {:?}", line.letters);
         }
     }
-    assert!(compared > 60, "{compared} distances");
+    assert!(compared > 3 * PLANS.len(), "{compared} distances");
 }
 
 #[test]
