@@ -11,8 +11,8 @@ use super::{DVec2, DVec3};
 pub struct Solid {
     /// One list, since a search makes many: corners, normals, and edges where they are not the normals.
     all: Vec<DVec3>,
-    corners: usize,
-    normals: usize,
+    corner_count: usize,
+    normal_count: usize,
     /// All sides stand upright: two such solids part along a face normal, never along crossed edges.
     upright: bool,
     low: DVec3,
@@ -28,49 +28,48 @@ const GAP_M: f64 = 1e-3;
 const GAP_STEPS: usize = 2000;
 
 impl Solid {
-    /// A flat polygon of so many sides thickened along its normal: the directions of its sides, as far as no two are parallel.
+    /// A flat polygon thickened along its normal, by its sides in order: their directions, as far as no two are parallel.
     fn thickened(corners: impl Iterator<Item = DVec3>, normal: DVec3, sides: &[DVec3]) -> Self {
-        let half = sides.len() / 2;
-        // Of one that is alike through its middle the second half runs back along the first.
-        let is_back = |(there, back): (&DVec3, &DVec3)| {
+        let (first, second) = sides.split_at(sides.len() / 2);
+        // Where both halves are alike, the second runs back along the first.
+        let runs_back = |(there, back): (&DVec3, &DVec3)| {
             (*there + *back).length_squared() <= 1e-18 * there.length_squared()
         };
-        let is_even = sides.len() == 2 * half && sides[..half].iter().zip(&sides[half..]).all(is_back);
+        let is_symmetric = first.len() == second.len() && first.iter().zip(second).all(runs_back);
         let mut edges: Vec<DVec3> = Vec::with_capacity(sides.len() + 1);
         edges.push(normal);
-        for side in if is_even { &sides[..half] } else { sides } {
+        for side in if is_symmetric { first } else { sides } {
             let along = side.normalize_or_zero();
-            let is_new = |edge: &DVec3| edge.dot(along).abs() < 1.0 - 1e-9;
-            if along != DVec3::ZERO && (is_even || edges.iter().all(is_new)) {
+            if along != DVec3::ZERO && edges.iter().all(|edge| edge.dot(along).abs() < 1.0 - 1e-9) {
                 edges.push(along);
             }
         }
         let mut all = Vec::with_capacity(2 * (sides.len() + edges.len()));
         all.extend(corners);
-        let corners = all.len();
+        let corner_count = all.len();
         all.push(normal);
         all.extend(edges[1..].iter().map(|along| along.cross(normal)));
-        let normals = all.len() - corners;
+        let normal_count = all.len() - corner_count;
         all.extend(edges);
-        Self::of_single_axes(all, corners, normals)
+        Self::of_single_axes(all, corner_count, normal_count)
     }
 
     /// From corners, normals and edges, of which no two are parallel.
-    fn of_single_axes(all: Vec<DVec3>, corners: usize, normals: usize) -> Self {
-        let none =
-            Self { all, corners, normals, upright: false, low: DVec3::INFINITY, high: DVec3::NEG_INFINITY };
-        let upright = none.edges().contains(&DVec3::Z) && none.normals().contains(&DVec3::Z);
-        let low = none.corners().iter().copied().fold(none.low, DVec3::min);
-        let high = none.corners().iter().copied().fold(none.high, DVec3::max);
-        Self { upright, low, high, ..none }
+    fn of_single_axes(all: Vec<DVec3>, corner_count: usize, normal_count: usize) -> Self {
+        let (low, high) = (DVec3::INFINITY, DVec3::NEG_INFINITY);
+        let mut solid = Self { all, corner_count, normal_count, upright: false, low, high };
+        solid.upright = solid.edges().contains(&DVec3::Z) && solid.normals().contains(&DVec3::Z);
+        solid.low = solid.corners().iter().copied().fold(low, DVec3::min);
+        solid.high = solid.corners().iter().copied().fold(high, DVec3::max);
+        solid
     }
 
     fn normals(&self) -> &[DVec3] {
-        &self.all[self.corners..][..self.normals]
+        &self.all[self.corner_count..][..self.normal_count]
     }
 
     fn edges(&self) -> &[DVec3] {
-        let edges = &self.all[self.corners + self.normals..];
+        let edges = &self.all[self.corner_count + self.normal_count..];
         if edges.is_empty() { self.normals() } else { edges }
     }
 
@@ -121,7 +120,7 @@ impl Solid {
 
     /// The corners, m.
     pub fn corners(&self) -> &[DVec3] {
-        &self.all[..self.corners]
+        &self.all[..self.corner_count]
     }
 
     /// The faces, each by its unit normal outwards and its corners, counter-clockwise seen from outside.

@@ -177,7 +177,7 @@ impl Enclosure {
         let mut lux = vec![0.0; self.patches.len()];
         let mut fine: BTreeMap<usize, Vec<f64>> = BTreeMap::new();
         for emitter in faces.map(Into::into).filter(|emitter| emitter.face.luminance_cd_m2 > 0.0) {
-            let answered = self.answered.get(emitter.key(), || self.answered(&emitter));
+            let answered = self.answered.get(emitter.key(), || self.answer_to(&emitter));
             let add = |sums: &mut [f64], lux: &[f64]| {
                 sums.iter_mut().zip(lux).for_each(|(sum, lux)| *sum += lux * emitter.flux_lm);
             };
@@ -200,7 +200,7 @@ impl Enclosure {
         glow
     }
 
-    fn answered(&self, emitter: &Emitter<'_>) -> Answered {
+    fn answer_to(&self, emitter: &Emitter<'_>) -> Answered {
         let face = &Face { luminance_cd_m2: 1.0, ..emitter.face.clone() };
         let emitter = Emitter { face, ..*emitter };
         let mut uneven: Vec<(usize, Vec<f64>)> = Vec::new();

@@ -8,8 +8,8 @@ use fogon_core::assess::choices::choices;
 use fogon_core::assess::evaluate;
 use fogon_core::card::card;
 use fogon_core::corner::Corner;
-use fogon_core::money::{Catalogue, free_moves};
-use fogon_core::plan::{BriefFile, Gear, Plan};
+use fogon_core::money::{Advice, Catalogue, free_moves};
+use fogon_core::plan::{BriefFile, Plan};
 use fogon_core::reading::Reading;
 use fogon_core::sound::seen::seen;
 use fogon_core::steps::steps;
@@ -174,7 +174,18 @@ fn briefs(units: &str) -> Vec<BriefFile> {
 /// Each with the field that holds it.
 type Sentences = Vec<(String, String)>;
 
-/// Everything that is said of all these corners, said once.
+/// What is said of purchases, with a camera and nothing else.
+fn purchases() -> Advice {
+    let mut poor = plans("metric").remove(0);
+    poor.brief.gear.retain(|_, gear| gear.camera().is_some() || gear.lens().is_some());
+    poor.brief.today = None;
+    poor.layout.lights.clear();
+    (poor.layout.microphone, poor.layout.camera.support.gear) = (None, None);
+    let poor = fogon_core::arrange::replaced(&poor).unwrap_or(poor);
+    bought_among(&poor, 600.0, |gear| gear.camera().is_none() && gear.treatment().is_none())
+}
+
+/// Everything that is said of all these corners, said once; of purchases in metres alone.
 fn all_said(units: &str) -> &'static Sentences {
     static METRIC: OnceLock<Sentences> = OnceLock::new();
     static IMPERIAL: OnceLock<Sentences> = OnceLock::new();
@@ -185,20 +196,9 @@ fn all_said(units: &str) -> &'static Sentences {
         let said = |(at, plan): (usize, &Plan)| if at < whole { said_of(plan) } else { told_of(plan) };
         let mut all: Sentences = plans(units).iter().enumerate().flat_map(said).collect();
         all.extend(briefs(units).iter().flat_map(said_of_brief));
-        if units != "metric" {
-            all.sort();
-            all.dedup();
-            return all;
+        if units == "metric" {
+            sentences(&json!(purchases()), "", &mut all);
         }
-        // What is said of purchases, with a camera and nothing else.
-        let mut poor = plans(units).remove(0);
-        poor.brief.gear.retain(|_, gear| gear.camera().is_some() || gear.lens().is_some());
-        poor.brief.today = None;
-        poor.layout.lights.clear();
-        (poor.layout.microphone, poor.layout.camera.support.gear) = (None, None);
-        let poor = fogon_core::arrange::replaced(&poor).unwrap_or(poor);
-        let sold = |gear: &Gear| gear.camera().is_none() && gear.treatment().is_none();
-        sentences(&json!(bought_among(&poor, 600.0, sold)), "", &mut all);
         all.sort();
         all.dedup();
         assert!(all.len() > 500, "{} sentences", all.len());
