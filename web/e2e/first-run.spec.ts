@@ -80,8 +80,8 @@ test("with every camera a room is ready, or what makes it so is told", async ({ 
       }
 });
 
-/** Cameras that are chosen by keyboard: the keys are the same for each, so every other one, or each in a long look. */
-const KEYED = EACH < ROOMS.length ? CAMERAS.filter((_, index) => index % 2 === 0) : CAMERAS;
+/** Cameras that are chosen by keyboard: the keys are the same for each, so one, or each in a long look. */
+const KEYED = EACH < ROOMS.length ? CAMERAS.slice(0, 1) : CAMERAS;
 
 for (const [index, { name }] of KEYED.entries())
   test(`by keyboard alone: ${name}`, async ({ page }) => {

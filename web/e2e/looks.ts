@@ -66,7 +66,7 @@ const small = (page: Page) =>
       ),
   );
 
-const THEMES = ["light", "dark"] as const;
+export const THEMES = ["light", "dark"] as const;
 
 /** One theme after the other, for views that are looked at in one of them. */
 export const inTurn = (index: number) => THEMES.filter((_, at) => at === index % 2);

@@ -4,7 +4,8 @@ import { expect, test, type Page } from "@playwright/test";
 import { changedPlan, open } from "./help";
 import { broken } from "./looks";
 
-test.use({ storageState: { cookies: [], origins: [] } });
+// A small window: a photograph takes its time by its size.
+test.use({ storageState: { cookies: [], origins: [] }, viewport: { width: 1024, height: 640 } });
 test.describe.configure({ mode: "serial" });
 
 const photo = (page: Page) => page.locator("[data-photo]").first();

@@ -50,7 +50,10 @@ async function planOf(page: Page, id: number): Promise<unknown> {
 const STEPS = ["Room", "You", "Shot", "Light", "Day", "Sound", "Money", "Card"];
 const PRESSES = Number(process.env.FOGON_PRESSES ?? 16);
 
-for (const seed of [1, 2])
+/** Walks, each by other dice: `FOGON_WALKS=10` for a long look. */
+const WALKS = Number(process.env.FOGON_WALKS ?? 1);
+
+for (let seed = 1; seed <= WALKS; seed += 1)
   test(`${String(PRESSES)} presses anywhere, walk ${String(seed)}`, async ({ page }) => {
     test.setTimeout(60_000 + 60_000 * PRESSES);
     const faults: string[] = [];
