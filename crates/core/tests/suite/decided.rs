@@ -310,8 +310,8 @@ fn a_key_screen_is_put_up_wherever_the_door_is() {
     }
 }
 
-/// Six purposes, three rooms, a phone, a webcam and a zoom: of `docs/examples/ordinary` every second, in which every two of them
-/// come together, is laid out without a broken rule, and ready but where the keyed screen finds no room.
+/// Six purposes, three rooms, a phone, a webcam and a zoom: every second corner of `docs/examples/ordinary` is laid out without a
+/// broken rule, and ready but where the keyed screen finds no room. Every purpose meets every room and camera among them.
 #[test]
 fn every_ordinary_corner_is_laid_out() {
     let folder = format!("{}/../../docs/examples/ordinary", env!("CARGO_MANIFEST_DIR"));
