@@ -47,14 +47,15 @@ pub fn lamp_offsets(light: &LightAt<'_>, direction: DVec3) -> Vec<DVec3> {
 /// are held by a twelve-cornered outline, rings by its pieces: a lens looks through them.
 fn lamp_heads(light: &LightAt<'_>) -> Vec<Solid> {
     let body = |shape: Shape, width_m: f64, height_m: f64, middle: DVec3, depth_m: f64| {
-        let face = Face::new(shape, width_m, height_m, middle, middle + light.direction(), 0.0);
+        let normal = light.direction();
         if !matches!(shape, Shape::Disc | Shape::Ring | Shape::Bulb) {
+            let face = Face::new(shape, width_m, height_m, middle, middle + normal, 0.0);
             return Solid::slab(&face.outline, face.normal, depth_m);
         }
-        let (across, up) = axes(face.normal);
+        let (across, up) = axes(normal);
         let flat = crate::geometry::circle(DVec2::ZERO, width_m / 2.0);
         let outline: Vec<DVec3> = flat.iter().map(|p| middle + across * p.x + up * p.y).collect();
-        Solid::slab(&outline, face.normal, depth_m)
+        Solid::slab(&outline, normal, depth_m)
     };
     match (light.source, light.cloth) {
         (Source::Lamp(lamp), None) if lamp.shape == Shape::Ring => ring(light, lamp.width_m, lamp.height_m),

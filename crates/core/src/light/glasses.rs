@@ -1,9 +1,18 @@
 //! Lamps mirrored in glasses: the lens of the glasses as a piece of a sphere, sampled, each ray from the camera reflected.
 
+use std::f64::consts::PI;
+use std::num::NonZeroUsize;
+use std::sync::{Arc, LazyLock};
+
 use crate::geometry::DVec3;
+use crate::kept::Kept;
 
 /// Samples along each side of the lens, its edges included.
 const SAMPLES: usize = 61;
+/// Samples along each side of a patch.
+const PATCH: usize = 8;
+/// Lenses and places of the camera that are kept: a search moves lamps much more often than the camera.
+const MIRRORS_KEPT: NonZeroUsize = NonZeroUsize::MIN.saturating_add(7);
 /// Elevations are tried below this, in steps, degrees.
 const HIGHEST_DEG: f64 = 60.0;
 const STEP_DEG: f64 = 0.1;
@@ -56,62 +65,116 @@ fn direction(azimuth_deg: f64, elevation_deg: f64) -> DVec3 {
 }
 
 impl Glasses {
-    /// Places of the lens on the source's side and their normals; its middle lies at the origin.
-    fn samples(&self, side: f64) -> Vec<(DVec3, DVec3)> {
-        let middle = direction(self.wrap_deg * side, -self.pantoscopic_tilt_deg);
-        let across = DVec3::Y.cross(middle).normalize_or(DVec3::X);
-        let up = middle.cross(across);
-        let radius = self.front_radius_m;
-        let along = |size: f64, i: usize| size * (i as f64 / (SAMPLES - 1) as f64 - 0.5) / radius;
-        let mut all = Vec::with_capacity(SAMPLES * SAMPLES);
-        for i in 0..SAMPLES {
-            for j in 0..SAMPLES {
-                let (x, y) = (along(self.width_m, i), along(self.height_m, j));
-                let inward = (1.0 - x * x - y * y).max(0.0).sqrt();
-                let normal = middle * inward + across * x + up * y;
-                all.push(((normal - middle) * radius, normal));
-            }
-        }
-        all
+    /// How the lens on the source's side mirrors for a camera level with the eyes.
+    fn mirror(&self, source: &Seen, camera_distance_m: f64) -> Arc<Mirror> {
+        static MIRRORS: LazyLock<Kept<[u64; 7], Mirror>> = LazyLock::new(|| Kept::new(MIRRORS_KEPT));
+        let side = if source.azimuth_deg < 0.0 { -1.0 } else { 1.0 };
+        let Self { pantoscopic_tilt_deg, wrap_deg, front_radius_m, width_m, height_m } = *self;
+        let key =
+            [pantoscopic_tilt_deg, wrap_deg, front_radius_m, width_m, height_m, side, camera_distance_m];
+        MIRRORS.get(key.map(f64::to_bits), || Mirror::new(self, side, camera_distance_m))
     }
 
     /// Part of the lens in which a camera level with the eyes sees the source, 0 to 1.
     pub fn glare_fraction(&self, source: &Seen, camera_distance_m: f64) -> f64 {
-        let samples = self.samples(if source.azimuth_deg < 0.0 { -1.0 } else { 1.0 });
-        hits(&samples, source, camera_distance_m).count() as f64 / samples.len() as f64
+        let mirror = self.mirror(source, camera_distance_m);
+        let towards = direction(source.azimuth_deg, source.elevation_deg);
+        let shown: usize =
+            mirror.near(source).map(|(patch, nearest)| patch.hits(towards, nearest, source).count()).sum();
+        shown as f64 / (SAMPLES * SAMPLES) as f64
     }
 
     /// The largest elevation below 60 degrees at which the source still shows anywhere in the lens at this azimuth, to
     /// a tenth of a degree; `None` where it shows at none.
     pub fn highest_glare_deg(&self, source: &Seen, camera_distance_m: f64) -> Option<f64> {
-        let samples = self.samples(if source.azimuth_deg < 0.0 { -1.0 } else { 1.0 });
+        let mirror = self.mirror(source, camera_distance_m);
+        let near: Vec<(&Patch, f64)> = mirror.near(source).collect();
         let steps = (HIGHEST_DEG / STEP_DEG).round() as i32;
         (-steps..steps).rev().map(|step| f64::from(step) / (1.0 / STEP_DEG)).find(|elevation_deg| {
-            let raised = Seen { elevation_deg: *elevation_deg, ..*source };
-            hits(&samples, &raised, camera_distance_m).next().is_some()
+            let towards = direction(source.azimuth_deg, *elevation_deg);
+            near.iter().any(|(patch, nearest)| patch.hits(towards, *nearest, source).next().is_some())
         })
     }
 }
 
-/// The samples that mirror the source into the lens of the camera.
-fn hits<'a>(
-    samples: &'a [(DVec3, DVec3)],
-    source: &Seen,
-    camera_distance_m: f64,
-) -> impl Iterator<Item = &'a (DVec3, DVec3)> {
-    let camera = DVec3::Z * camera_distance_m;
-    let towards = direction(source.azimuth_deg, source.elevation_deg);
-    let (middle, radius2) = (towards * source.distance_m, (source.diameter_m / 2.0).powi(2));
-    samples.iter().filter(move |(at, normal)| {
-        let to_camera = (camera - *at).normalize_or_zero();
-        let facing = normal.dot(to_camera);
-        let mirrored = *normal * (2.0 * facing) - to_camera;
-        let rate = mirrored.dot(towards);
-        if facing <= 0.0 || rate <= 1e-12 {
-            return false;
-        }
-        let off = middle - *at;
-        let reached = mirrored * (off.dot(towards) / rate) - off;
-        off.dot(towards) > 0.0 && reached.length_squared() <= radius2
-    })
+/// A ray from the camera after the lens has mirrored it; the middle of the lens is the origin.
+struct Ray {
+    /// Where on the lens.
+    at_m: DVec3,
+    mirrored: DVec3,
+}
+
+/// Neighbouring rays and the cone that holds their directions.
+struct Patch {
+    rays: Vec<Ray>,
+    axis: DVec3,
+    /// Half the angle of the cone, radians.
+    spread: f64,
+}
+
+/// A lens and a camera in front of it.
+struct Mirror {
+    patches: Vec<Patch>,
+    /// From the middle of the lens to its farthest sample, m.
+    reach_m: f64,
+}
+
+impl Mirror {
+    fn new(glasses: &Glasses, side: f64, camera_distance_m: f64) -> Self {
+        let middle = direction(glasses.wrap_deg * side, -glasses.pantoscopic_tilt_deg);
+        let across = DVec3::Y.cross(middle).normalize_or(DVec3::X);
+        let up = middle.cross(across);
+        let radius = glasses.front_radius_m;
+        let along = |size: f64, i: usize| size * (i as f64 / (SAMPLES - 1) as f64 - 0.5) / radius;
+        let camera = DVec3::Z * camera_distance_m;
+        let ray = |(i, j): (usize, usize)| {
+            let (x, y) = (along(glasses.width_m, i), along(glasses.height_m, j));
+            let inward = (1.0 - x * x - y * y).max(0.0).sqrt();
+            let normal = middle * inward + across * x + up * y;
+            let at_m = (normal - middle) * radius;
+            let to_camera = (camera - at_m).normalize_or_zero();
+            let facing = normal.dot(to_camera);
+            (facing > 0.0).then(|| Ray { at_m, mirrored: normal * (2.0 * facing) - to_camera })
+        };
+        let starts = || (0..SAMPLES).step_by(PATCH);
+        let to = |from: usize| from..(from + PATCH).min(SAMPLES);
+        let patches = starts().flat_map(|i| starts().map(move |j| (i, j))).map(|(i, j)| {
+            let rays = to(i).flat_map(|i| to(j).map(move |j| (i, j))).filter_map(ray);
+            Patch::new(rays.collect())
+        });
+        let patches: Vec<Patch> = patches.collect();
+        let reach_m =
+            patches.iter().flat_map(|patch| &patch.rays).map(|ray| ray.at_m.length()).fold(0.0, f64::max);
+        Self { patches, reach_m }
+    }
+
+    /// Each patch, with the least cosine between its axis and the way to the source at which it can show the source.
+    fn near(&self, source: &Seen) -> impl Iterator<Item = (&Patch, f64)> {
+        // Seen from anywhere on the lens the source lies within this angle of its middle as seen from the origin.
+        let radius_m = source.diameter_m / 2.0 + self.reach_m;
+        let wide = if radius_m < source.distance_m { (radius_m / source.distance_m).asin() } else { PI };
+        self.patches.iter().map(move |patch| (patch, (patch.spread + wide).min(PI).cos() - 1e-9))
+    }
+}
+
+impl Patch {
+    fn new(rays: Vec<Ray>) -> Self {
+        let axis = rays.iter().map(|ray| ray.mirrored).sum::<DVec3>().normalize_or(DVec3::Z);
+        let spread = rays.iter().map(|ray| ray.mirrored.angle_between(axis)).fold(0.0, f64::max);
+        Self { rays, axis, spread }
+    }
+
+    /// The rays that reach a source in this direction.
+    fn hits(&self, towards: DVec3, nearest: f64, source: &Seen) -> impl Iterator<Item = &Ray> {
+        let (middle_m, radius2) = (towards * source.distance_m, (source.diameter_m / 2.0).powi(2));
+        let rays = if self.axis.dot(towards) < nearest { &[] } else { self.rays.as_slice() };
+        rays.iter().filter(move |ray| {
+            let rate = ray.mirrored.dot(towards);
+            let off = middle_m - ray.at_m;
+            let ahead_m = off.dot(towards);
+            rate > 1e-12
+                && ahead_m > 0.0
+                && (ray.mirrored * (ahead_m / rate) - off).length_squared() <= radius2
+        })
+    }
 }

@@ -53,17 +53,11 @@ fn round_the_lens(corner: &Corner<'_>, light: &LightAt<'_>) -> Vec<LampPlace> {
 /// never leaves the picture.
 pub fn nearest_m(corner: &Corner<'_>, light: &LightAt<'_>, direction: DVec3) -> Option<f64> {
     let [right, left, top, _, behind] = corner.view.planes();
-    nearest_out_of(corner, light, direction, &[right, left, behind, top])
+    nearest_out_of(corner, &lamp_offsets(light, direction), direction, &[right, left, behind, top])
 }
 
-fn nearest_out_of(
-    corner: &Corner<'_>,
-    light: &LightAt<'_>,
-    direction: DVec3,
-    planes: &[Plane],
-) -> Option<f64> {
-    let offsets = lamp_offsets(light, direction);
-    nearest_outside_m(planes, corner.eyes_m, direction, &offsets, MARGIN_M + SLACK_M)
+fn nearest_out_of(corner: &Corner<'_>, offsets: &[DVec3], direction: DVec3, planes: &[Plane]) -> Option<f64> {
+    nearest_outside_m(planes, corner.eyes_m, direction, offsets, MARGIN_M + SLACK_M)
         .map(|d| d.max(NEAREST_M + SLACK_M + 0.15))
 }
 
@@ -88,22 +82,21 @@ pub fn places(corner: &Corner<'_>, light: &LightAt<'_>, role: Role, side: f64) -
     let [right, left, top, _, behind] = corner.view.planes();
     let to_lens = corner.to_lens();
     let low: &[f64] = if role == Role::Key { &KEY_LOW_ELEVATIONS } else { &[] };
-    let rows = [elevations, low].into_iter().flat_map(|rows| FURTHER_M.map(|further| (rows, further)));
     let mut found = Vec::new();
-    for (elevations, further) in rows {
-        for elevation in elevations {
-            for azimuth in &azimuths {
-                let direction = light_direction(to_lens, *azimuth, *elevation);
-                let nearest =
-                    |planes: &[Plane]| Some(nearest_out_of(corner, light, direction, planes)? + further);
-                let sides = [right, left, behind];
-                let any = [right, left, behind, top];
-                let at = |distance: f64| corner.eyes_m + direction * distance;
-                if let Some(distance) = nearest(&sides) {
-                    found.push(LampPlace { position_m: at(distance), needs_arm: false });
-                }
-                if let Some(distance) = nearest(&any) {
-                    found.push(LampPlace { position_m: at(distance), needs_arm: true });
+    for elevations in [elevations, low] {
+        let angles = elevations.iter().flat_map(|elevation| azimuths.iter().map(move |a| (*a, *elevation)));
+        let ways = angles.map(|(azimuth, elevation)| {
+            let direction = light_direction(to_lens, azimuth, elevation);
+            let offsets = lamp_offsets(light, direction);
+            let nearest = |planes: &[Plane]| nearest_out_of(corner, &offsets, direction, planes);
+            (direction, [nearest(&[right, left, behind]), nearest(&[right, left, behind, top])])
+        });
+        let ways: Vec<(DVec3, [Option<f64>; 2])> = ways.collect();
+        for further in FURTHER_M {
+            for (direction, nearest) in &ways {
+                for (nearest, needs_arm) in nearest.iter().zip([false, true]) {
+                    let at = |nearest: f64| corner.eyes_m + *direction * (nearest + further);
+                    found.extend(nearest.map(|m| LampPlace { position_m: at(m), needs_arm }));
                 }
             }
         }
