@@ -1,12 +1,14 @@
 //! Puts key, fill and back light at the first legal of their places, on what is owned to carry them; and tells what would
 //! fit where nothing owned does.
 
+use std::cell::LazyCell;
+
 use super::angle::free_id;
 use super::bare::dial;
 use super::cast::AtHand;
 use super::stands::{Stands, bag_for, set_up, stand_holds};
-use crate::assess::legal::Rules;
-use crate::corner::{Corner, LightAt, Source, Thing, carry_light, light_head, things};
+use crate::assess::legal::{Rules, way_is_open};
+use crate::corner::{Corner, LightAt, Source, carry_light, light_head, things};
 use crate::edit::rounded;
 use crate::geometry::DVec3;
 use crate::light::field::at_face;
@@ -132,8 +134,7 @@ fn try_on(
     mut accept: impl FnMut(&Light) -> bool,
 ) -> Option<Light> {
     let corner = Corner::from_parts(brief, layout)?;
-    let rules = Rules::new(&corner);
-    let others: Vec<Thing> = things(&corner);
+    let (rules, others) = (&Rules::new(&corner), &things(&corner));
     let source = source_of(gear)?;
     let blank = new_light(id, role, Support::none(), brief);
     let own = ThingId::Light(name.clone());
@@ -146,18 +147,23 @@ fn try_on(
         cloth: None,
     };
     let mut tries = 0;
-    let places = light_places(&corner, &probe, role, side);
+    // The head alone first, once for all rounds: most places fall to the room or the picture.
+    let places: Vec<_> = light_places(&corner, &probe, role, side)
+        .into_iter()
+        .map(|place| {
+            let placed = LightAt { position_m: place.position_m, ..probe };
+            let head =
+                LazyCell::new(move || Some(light_head(&placed)).filter(|head| rules.allows(head, others)));
+            (place, placed, head)
+        })
+        .collect();
     let tried = rounds.iter().flat_map(|round| {
         // A column plumb under the lamp must be out of the picture too; an arm may hold it anywhere.
-        places.iter().filter(move |p| round.arm || !p.needs_arm).map(move |p| (p, round))
+        places.iter().filter(move |(place, ..)| round.arm || !place.needs_arm).map(move |at| (at, round))
     });
-    for (place, round) in tried {
-        let placed = LightAt { position_m: place.position_m, ..probe };
-        // The head alone first: most places fall to the room or the picture.
-        let mut thing = light_head(&placed);
-        if !rules.allows(&thing, &others) {
-            continue;
-        }
+    for ((place, placed, head), round) in tried {
+        let Some(head) = &**head else { continue };
+        let mut thing = head.clone();
         for support in round.supports(&corner, placed.hold_m(), gear.common().mass_kg, side) {
             tries += 1;
             if tries > TRIES {
@@ -166,9 +172,9 @@ fn try_on(
             let mut light = Light { support, ..blank.clone() };
             light.position_m = rounded(place.position_m);
             light.aim_m = Some(rounded(corner.eyes_m));
-            carry_light(&corner, &placed, &light.support, &mut thing);
+            carry_light(&corner, placed, &light.support, &mut thing);
             let kg = gear.common().mass_kg;
-            if !stand_holds(&corner, &light.support, placed.hold_m(), kg) || !rules.allows(&thing, &others) {
+            if !stand_holds(&corner, &light.support, placed.hold_m(), kg) || !rules.allows(&thing, others) {
                 continue;
             }
             light.support.sandbag_kg =
@@ -193,40 +199,45 @@ pub(super) fn place_light(
 ) {
     // A back light that flares, or a key that shows in the glasses, is taken only where there is no other.
     let glasses = role == Role::Key && brief.person.glasses;
-    let least: &[f64] = match role {
-        Role::Back => &[0.0, FLARES_MOST_DEG],
-        _ if glasses => &[0.0, f64::NEG_INFINITY],
-        _ => &[f64::NEG_INFINITY],
+    let (best, next) = match role {
+        Role::Back => (0.0, Some(FLARES_MOST_DEG)),
+        _ if glasses => (0.0, Some(f64::NEG_INFINITY)),
+        _ => (f64::NEG_INFINITY, None),
     };
     let frozen = layout.clone();
     let Some(corner) = Corner::from_parts(brief, &frozen) else { return };
-    let was_open = way_is_open(&corner);
+    let is_open = |corner: &Corner<'_>| way_is_open(corner, &things(corner));
+    let was_open = LazyCell::new(|| is_open(&corner));
     let leaves_the_way = |light: &Light| {
         let mut with = frozen.clone();
         with.lights.insert(lamp.0.clone(), light.clone());
-        !was_open || Corner::from_parts(brief, &with).is_some_and(|corner| way_is_open(&corner))
+        !*was_open || Corner::from_parts(brief, &with).is_some_and(|corner| is_open(&corner))
     };
-    for margin in least {
-        let accept = |light: &Light| match role {
-            Role::Back => clear_of_the_lens(&corner, light, *margin),
-            _ if glasses && *margin == 0.0 => source_of(lamp.2).is_some_and(|source| {
+    let accepts = |light: &Light, margin: f64| {
+        let suits = match role {
+            Role::Back => clear_of_the_lens(&corner, light, margin),
+            _ if glasses && margin == 0.0 => source_of(lamp.2).is_some_and(|source| {
                 let (position_m, aim_m) = (light.position_m.into(), corner.eyes_m);
                 glare(&corner, &LightAt { id: lamp.0, light, source, position_m, aim_m, cloth: None }) <= 0.0
             }),
             _ => true,
         };
-        let accept = |light: &Light| accept(light) && fits(light) && leaves_the_way(light);
-        if let Some(light) = try_places(brief, &frozen, stands, lamp, role, side, accept) {
-            stands.take(&light.support);
-            layout.lights.insert(lamp.0.clone(), light);
-            return;
+        suits && fits(light) && leaves_the_way(light)
+    };
+    let mut passed_over = Vec::new();
+    let suits_best = |light: &Light| {
+        let suits = accepts(light, best);
+        if !suits && next.is_some() {
+            passed_over.push(light.clone());
         }
+        suits
+    };
+    let found = try_places(brief, &frozen, stands, lamp, role, side, suits_best)
+        .or_else(|| passed_over.into_iter().find(|light| next.is_some_and(|margin| accepts(light, margin))));
+    if let Some(light) = found {
+        stands.take(&light.support);
+        layout.lights.insert(lamp.0.clone(), light);
     }
-}
-
-/// Whether a way leads from the door to the chair.
-fn way_is_open(corner: &Corner<'_>) -> bool {
-    Rules::new(corner).way_is_open(&things(corner))
 }
 
 /// A back light that shines past the lens by so many degrees.

@@ -171,11 +171,6 @@ impl<'a> Rules<'a> {
         found
     }
 
-    /// Whether a way leads from a door to the chair.
-    pub fn way_is_open(&self, things: &[Thing]) -> bool {
-        self.way(things).is_none()
-    }
-
     /// Whether one more light or microphone may stand where it does, with `others` already there.
     pub fn allows(&self, thing: &Thing, others: &[Thing]) -> bool {
         let mut found = Breaches::new(false);
@@ -236,6 +231,11 @@ fn landmarks_in_frame(corner: &Corner<'_>) -> Vec<(&'static str, DVec3)> {
     .map(|(name, z)| (name, corner.eyes_m.with_z(z)))
     .filter(|(_, at)| corner.view.sees(*at))
     .collect()
+}
+
+/// Whether a way leads from a door to the chair past what a layout put there.
+pub fn way_is_open(corner: &Corner<'_>, things: &[Thing]) -> bool {
+    way::is_open(corner, things)
 }
 
 /// How deep a thing reaches into a space, m.

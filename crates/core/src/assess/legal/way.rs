@@ -133,34 +133,59 @@ impl<'a> Grid<'a> {
     }
 }
 
+/// The doors' ways to the chair, and what may bar them: what always stood there, and what a layout put there.
+struct Ways<'a> {
+    grid: Grid<'a>,
+    own: Vec<Outline>,
+    put: Vec<(&'a Thing, Vec<Outline>)>,
+}
+
+impl<'a> Ways<'a> {
+    /// `None` in a room without a door.
+    fn of(corner: &'a Corner<'a>, things: &'a [Thing]) -> Option<Self> {
+        let openings = corner.brief.room.openings.values();
+        let doors: Vec<DVec2> = openings
+            .filter(|opening| opening.kind == OpeningKind::Door)
+            .map(|opening| opening.middle_m(&corner.floor_m))
+            .collect();
+        if doors.is_empty() {
+            return None;
+        }
+        let (own, put): (Vec<&Thing>, Vec<&Thing>) = things
+            .iter()
+            .filter(|thing| thing.kind != Kind::Person)
+            .partition(|thing| thing.kind == Kind::Furniture && !thing.moved);
+        Some(Self {
+            grid: Grid::new(corner, doors),
+            own: own.into_iter().flat_map(outlines).collect(),
+            put: put.into_iter().map(|thing| (thing, outlines(thing))).collect(),
+        })
+    }
+
+    /// Whether there is a way, one thing taken out of it.
+    fn is_open_without(&self, without: Option<&ThingId>) -> bool {
+        let others = self.put.iter().filter(|(thing, _)| Some(&thing.id) != without);
+        let all: Vec<&Outline> = self.own.iter().chain(others.flat_map(|(_, outlines)| outlines)).collect();
+        self.grid.arrives(&all)
+    }
+
+    /// Whether there is a way, or none to begin with: furniture where it always stood is the person's own business.
+    fn is_open(&self) -> bool {
+        self.is_open_without(None) || !self.grid.arrives(&self.own.iter().collect::<Vec<_>>())
+    }
+}
+
+/// Whether a layout leaves a way from a door to the chair.
+pub(super) fn is_open(corner: &Corner<'_>, things: &[Thing]) -> bool {
+    Ways::of(corner, things).is_none_or(|ways| ways.is_open())
+}
+
 /// What a layout put in every way from a door to the chair: the one thing without which there would be a way, or the
-/// first of several; `None` where there is a way. Furniture where it always stood is the person's own business.
-pub(super) fn barred_by<'a>(corner: &Corner<'_>, things: &'a [Thing]) -> Option<&'a Thing> {
-    let openings = corner.brief.room.openings.values();
-    let doors: Vec<DVec2> = openings
-        .filter(|opening| opening.kind == OpeningKind::Door)
-        .map(|opening| opening.middle_m(&corner.floor_m))
-        .collect();
-    if doors.is_empty() {
-        return None;
-    }
-    let grid = Grid::new(corner, doors);
-    let (own, put): (Vec<&Thing>, Vec<&Thing>) = things
-        .iter()
-        .filter(|thing| thing.kind != Kind::Person)
-        .partition(|thing| thing.kind == Kind::Furniture && !thing.moved);
-    let own: Vec<Outline> = own.into_iter().flat_map(outlines).collect();
-    let put: Vec<(&Thing, Vec<Outline>)> = put.into_iter().map(|thing| (thing, outlines(thing))).collect();
-    let barred = |without: Option<&ThingId>| {
-        let others = put.iter().filter(|(thing, _)| Some(&thing.id) != without);
-        let all: Vec<&Outline> = own.iter().chain(others.flat_map(|(_, outlines)| outlines)).collect();
-        !grid.arrives(&all)
-    };
-    if !barred(None) || !grid.arrives(&own.iter().collect::<Vec<_>>()) {
-        return None;
-    }
-    let needed = put.iter().map(|(thing, _)| *thing).find(|thing| !barred(Some(&thing.id)));
-    needed.or(put.first().map(|(thing, _)| *thing))
+/// first of several; `None` where there is a way.
+pub(super) fn barred_by<'a>(corner: &'a Corner<'a>, things: &'a [Thing]) -> Option<&'a Thing> {
+    let ways = Ways::of(corner, things).filter(|ways| !ways.is_open())?;
+    let needed = ways.put.iter().map(|(thing, _)| *thing).find(|thing| ways.is_open_without(Some(&thing.id)));
+    needed.or(ways.put.first().map(|(thing, _)| *thing))
 }
 
 /// What of a thing is not walked under.
