@@ -4,6 +4,10 @@ use std::f64::consts::PI;
 
 use crate::geometry::DVec3;
 
+/// arctan(t) / t = 1 - t^2 / 3 + t^4 / 5 - ...
+const ARCTANGENT: [f64; 8] =
+    [1.0, 1.0 / 3.0, 1.0 / 5.0, 1.0 / 7.0, 1.0 / 9.0, 1.0 / 11.0, 1.0 / 13.0, 1.0 / 15.0];
+
 /// Illuminance of a disc on its axis, lx: E = pi L r^2 / (r^2 + d^2) (Lambert 1760).
 pub fn disc_illuminance_lx(luminance_cd_m2: f64, radius_m: f64, distance_m: f64) -> f64 {
     let square = radius_m * radius_m;
@@ -64,7 +68,7 @@ pub(super) fn edge_vector(a: DVec3, b: DVec3) -> DVec3 {
     // A short edge by the series of the arctangent, as good as the long way to 1e-11 and without its roots.
     if cosine > 0.0 && sine2 < cosine * cosine / 16.0 {
         let t2 = sine2 / (cosine * cosine);
-        let series = (0..8).rev().fold(0.0, |sum, n| 1.0 / f64::from(2 * n + 1) - t2 * sum);
+        let series = ARCTANGENT.iter().rev().fold(0.0, |sum, part| part - t2 * sum);
         return cross * (series / cosine);
     }
     let sine = sine2.sqrt();
