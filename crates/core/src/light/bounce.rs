@@ -17,7 +17,7 @@ const STEEP: f64 = 3.0;
 /// Step for the fall of a ceiling, and so far inside a wall its height is read, m.
 const STEP_M: f64 = 0.01;
 /// Rooms kept.
-const KEPT: NonZeroUsize = NonZeroUsize::MIN.saturating_add(7);
+const KEPT: NonZeroUsize = NonZeroUsize::MIN.saturating_add(3);
 
 /// What decides a room's exchange, number by number.
 type RoomKey = Vec<u64>;

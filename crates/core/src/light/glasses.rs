@@ -12,7 +12,7 @@ const SAMPLES: usize = 61;
 /// Samples along each side of a patch.
 const PATCH: usize = 8;
 /// Lenses and places of the camera that are kept: a search moves lamps much more often than the camera.
-const MIRRORS_KEPT: NonZeroUsize = NonZeroUsize::MIN.saturating_add(7);
+const MIRRORS_KEPT: NonZeroUsize = NonZeroUsize::MIN.saturating_add(3);
 /// Elevations are tried below this, in steps, degrees.
 const HIGHEST_DEG: f64 = 60.0;
 const STEP_DEG: f64 = 0.1;

@@ -21,7 +21,7 @@ const CLOSE: f64 = 2.25;
 /// Pieces of such a patch, a side.
 const PIECES: usize = 4;
 /// Faces whose answers are kept, and places from which the room was seen: a search moves one thing at a time.
-const FACES_KEPT: NonZeroUsize = NonZeroUsize::MIN.saturating_add(63);
+const FACES_KEPT: NonZeroUsize = NonZeroUsize::MIN.saturating_add(31);
 const PLACES_KEPT: NonZeroUsize = NonZeroUsize::MIN.saturating_add(15);
 
 /// A piece of a surface.
