@@ -8,6 +8,8 @@ mod place;
 mod sight;
 mod way;
 
+pub use way::is_open as way_is_open;
+
 use crate::corner::{Bound, Corner, Kind, Thing, bounds, door_swing, exit_spaces, head, is_blocked};
 use crate::finding::Rule;
 use crate::geometry::{DVec3, Plane, Solid, hull, inside};
@@ -231,11 +233,6 @@ fn landmarks_in_frame(corner: &Corner<'_>) -> Vec<(&'static str, DVec3)> {
     .map(|(name, z)| (name, corner.eyes_m.with_z(z)))
     .filter(|(_, at)| corner.view.sees(*at))
     .collect()
-}
-
-/// Whether a way leads from a door to the chair past what a layout put there.
-pub fn way_is_open(corner: &Corner<'_>, things: &[Thing]) -> bool {
-    way::is_open(corner, things)
 }
 
 /// How deep a thing reaches into a space, m.

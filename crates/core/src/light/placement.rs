@@ -85,15 +85,15 @@ pub fn places(corner: &Corner<'_>, light: &LightAt<'_>, role: Role, side: f64) -
     let mut found = Vec::new();
     for elevations in [elevations, low] {
         let angles = elevations.iter().flat_map(|elevation| azimuths.iter().map(move |a| (*a, *elevation)));
-        let ways = angles.map(|(azimuth, elevation)| {
+        let directions = angles.map(|(azimuth, elevation)| {
             let direction = light_direction(to_lens, azimuth, elevation);
             let offsets = lamp_offsets(light, direction);
             let nearest = |planes: &[Plane]| nearest_out_of(corner, &offsets, direction, planes);
             (direction, [nearest(&[right, left, behind]), nearest(&[right, left, behind, top])])
         });
-        let ways: Vec<(DVec3, [Option<f64>; 2])> = ways.collect();
+        let directions: Vec<(DVec3, [Option<f64>; 2])> = directions.collect();
         for further in FURTHER_M {
-            for (direction, nearest) in &ways {
+            for (direction, nearest) in &directions {
                 for (nearest, needs_arm) in nearest.iter().zip([false, true]) {
                     let at = |nearest: f64| corner.eyes_m + *direction * (nearest + further);
                     found.extend(nearest.map(|m| LampPlace { position_m: at(m), needs_arm }));

@@ -176,7 +176,7 @@ impl<'a> Ways<'a> {
 }
 
 /// Whether a layout leaves a way from a door to the chair.
-pub(super) fn is_open(corner: &Corner<'_>, things: &[Thing]) -> bool {
+pub fn is_open(corner: &Corner<'_>, things: &[Thing]) -> bool {
     Ways::of(corner, things).is_none_or(|ways| ways.is_open())
 }
 
