@@ -13,7 +13,7 @@ use std::sync::Arc;
 
 use fogon_core::corner::Corner;
 use fogon_core::day::HourLight;
-use fogon_figure::Setting;
+use fogon_figure::{Head, Setting};
 use glam::Vec3;
 use serde::Serialize;
 
@@ -58,6 +58,7 @@ type Key = Vec<u8>;
 #[derive(Default)]
 pub struct Stage {
     room: Option<(Key, Arc<Body>)>,
+    head: Option<Arc<Head>>,
     person: Option<(Key, PersonBodies)>,
     sights: Option<(Key, Arc<Sights>)>,
     things: Things,
@@ -138,7 +139,8 @@ impl Stage {
         {
             return bodies.clone();
         }
-        let (whole, glass) = person::body(setting, &person::looks(corner.brief), &mut self.things);
+        let head = self.head.get_or_insert_with(person::head);
+        let (whole, glass) = person::body(head, setting, &person::looks(corner.brief), &mut self.things);
         let bodies = PersonBodies { whole: Arc::new(whole), glass: glass.map(Arc::new) };
         self.person = Some((own, bodies.clone()));
         bodies

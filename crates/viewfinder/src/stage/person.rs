@@ -1,6 +1,6 @@
 //! The person: the stand-in, scaled to stature, in its colours, holding itself as the place asks for.
 use std::io::Read;
-use std::sync::{Arc, LazyLock};
+use std::sync::{Arc, Mutex, PoisonError, Weak};
 
 use flate2::read::ZlibDecoder;
 use fogon_core::corner::Corner;
@@ -30,13 +30,24 @@ const STEP_RAD: f32 = 0.02;
 const TABLE_M: f64 = 0.50;
 const BESIDE_M: f64 = 0.15;
 
-/// Meshed when the application was built, and packed.
-static HEAD: LazyLock<Head> = LazyLock::new(|| {
+/// The stand-in's head, meshed when the application was built, and packed: unpacked, 7 MB, only while a stage holds it.
+pub(super) fn head() -> Arc<Head> {
+    static HELD: Mutex<Weak<Head>> = Mutex::new(Weak::new());
+    // Whoever broke off while unpacking has left it as it was.
+    let mut held = HELD.lock().unwrap_or_else(PoisonError::into_inner);
+    held.upgrade().unwrap_or_else(|| {
+        let head = Arc::new(unpacked());
+        *held = Arc::downgrade(&head);
+        head
+    })
+}
+
+fn unpacked() -> Head {
     let packed: &[u8] = include_bytes!(concat!(env!("OUT_DIR"), "/head.zlib"));
     let mut baked = Vec::new();
     let unpacked = ZlibDecoder::new(packed).read_to_end(&mut baked);
     unpacked.ok().and_then(|_| Head::from_bytes(&baked)).unwrap_or_else(Head::meshed)
-});
+}
 
 /// What the stand-in looks like for a brief.
 pub(super) fn looks(brief: &Brief) -> Looks {
@@ -122,9 +133,14 @@ fn skin_of(reflectance: f32) -> Vec3 {
 }
 
 /// The stand-in as a body in its own space, and its spectacle lenses.
-pub(super) fn body(setting: &Setting, looks: &Looks, things: &mut Things) -> (Body, Option<Body>) {
+pub(super) fn body(
+    head: &Head,
+    setting: &Setting,
+    looks: &Looks,
+    things: &mut Things,
+) -> (Body, Option<Body>) {
     let (mut maker, mut glass) = (Maker::default(), Maker::default());
-    let parts = fogon_figure::parts(&HEAD, setting, looks);
+    let parts = fogon_figure::parts(head, setting, looks);
     for part in &parts {
         let (name, sort) = match part.what {
             What::Skin => ("skin", Sort::Skin),
