@@ -224,7 +224,7 @@ mod tests {
             let plan = Plan::read(document.to_string().as_bytes()).unwrap_or_else(|e| panic!("{e}"));
             let corner = Corner::of(&plan).expect("it resolves");
             let setting = Setting { head_turn: 0.0, ..setting(&corner) };
-            let (body, _) = body(&setting, &looks(corner.brief), &mut Things::default());
+            let (body, _) = body(&head(), &setting, &looks(corner.brief), &mut Things::default());
             let place = place(&corner, &setting);
             let triangles = body.corners();
             let corners = || triangles.iter().flatten().copied();
