@@ -3,7 +3,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useNavigate } from "react-router";
 
-import { api, planOf, Refused, type Corner, type Plan } from "../api/client";
+import { api, planOf, Refused, type Plan } from "../api/client";
 import type { Left } from "../table/left";
 import type { View } from "../table/table";
 import { outbox, useTable } from "../table/useTable";
@@ -34,7 +34,7 @@ export function Banners({ view, left }: { view: View; left: Left[] }) {
         <Conflict
           words="Another window saved this corner while you worked here. Which one stays?"
           mine={view.plan}
-          theirs={saving.theirs}
+          theirs={planOf(saving.theirs)}
           onMine={() => void table.keepMine()}
           onTheirs={() => table.takeKept(saving.theirs)}
         />
@@ -69,14 +69,13 @@ export function Banners({ view, left }: { view: View; left: Left[] }) {
 interface ConflictProps {
   words: string;
   mine: Plan;
-  theirs: Corner;
+  theirs: Plan | null;
   onMine: () => void;
   onTheirs: () => void;
 }
 
 /** Two versions of one corner: one stays, and both can be seen first. */
 function Conflict({ words, mine, theirs, onMine, onTheirs }: ConflictProps) {
-  const other = planOf(theirs);
   return (
     <Banner kind="ask" words={words}>
       <Button look="act" size="small" onClick={onMine}>
@@ -85,7 +84,7 @@ function Conflict({ words, mine, theirs, onMine, onTheirs }: ConflictProps) {
       <Button size="small" onClick={onTheirs}>
         Take theirs
       </Button>
-      {other && <Both mine={mine} theirs={other} onMine={onMine} onTheirs={onTheirs} />}
+      {theirs && <Both mine={mine} theirs={theirs} onMine={onMine} onTheirs={onTheirs} />}
     </Banner>
   );
 }
@@ -146,7 +145,7 @@ function LeftBehind({ left: { entry, plan, why } }: { left: Left }) {
       <Conflict
         words={`Your changes of ${time} are not saved: another window saved this corner first. Which one stays?`}
         mine={plan}
-        theirs={table.view().kept}
+        theirs={table.view().plan}
         onMine={use}
         onTheirs={() => void drop()}
       />

@@ -31,6 +31,7 @@ export function CornerPage() {
     enabled: left.isSuccess,
   });
   useLeftLater(id);
+  useAnsweredElsewhere(id, left.data);
   if (place === null || !Number.isInteger(id)) return <NotFound />;
   const error = left.error ?? corner.error;
   if (error && !corner.data)
@@ -74,4 +75,13 @@ function useLeftLater(id: number): void {
       }),
     [id, queries],
   );
+}
+
+/** What was left behind is asked about on every page of its corner, and answered on one of them. */
+function useAnsweredElsewhere(id: number, left: Left[] | undefined): void {
+  const queries = useQueryClient();
+  useEffect(() => {
+    const names = left?.map(({ entry }) => entry.name) ?? [];
+    return outbox().whenDropped(names, () => void queries.refetchQueries({ queryKey: ["left", id] }));
+  }, [id, left, queries]);
 }

@@ -127,6 +127,22 @@ describe("the outbox", () => {
     expect(calledOff).not.toHaveBeenCalled();
   });
 
+  it("is told when another page drops what it asks about, and of nothing else", () => {
+    const heard: ((event: unknown) => void)[] = [];
+    vi.stubGlobal("addEventListener", (_: string, listener: (event: unknown) => void) =>
+      heard.push(listener),
+    );
+    const told = vi.fn();
+    browserOutbox(drawer).whenDropped(["asked about"], told);
+    const changed = (key: string | null, newValue: string | null) =>
+      heard.forEach((listener) => listener({ key, newValue }));
+    changed("asked about", "rewritten");
+    changed("another", null);
+    expect(told).not.toHaveBeenCalled();
+    changed("asked about", null);
+    expect(told).toHaveBeenCalledOnce();
+  });
+
   it("breaks neither on a full storage nor on what it cannot read", async () => {
     const outbox = browserOutbox(drawer);
     const box = outbox.open(7);

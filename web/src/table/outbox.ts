@@ -43,6 +43,8 @@ export interface Outbox {
   left: (corner: number | null) => Promise<Entry[]>;
   /** Tells when another page that looks after an entry of a corner has gone, until it is called off. */
   whenLeft: (corner: number, tell: () => void) => () => void;
+  /** Tells when another page has dropped one of these entries, until it is called off. */
+  whenDropped: (names: readonly string[], tell: () => void) => () => void;
   /** The newest plan that is not saved yet of a corner, looked after or not. */
   newest: (corner: number) => Plan | null;
   /** Puts an entry back, changed. */
@@ -102,6 +104,14 @@ export function browserOutbox(storage: Storage): Outbox {
       wait();
       // What other pages write later.
       globalThis.addEventListener?.("storage", wait, { signal });
+      return () => calledOff.abort();
+    },
+    whenDropped: (names, tell) => {
+      const calledOff = new AbortController();
+      const changed = ({ key, newValue }: StorageEvent) => {
+        if (key !== null && newValue === null && names.includes(key)) tell();
+      };
+      globalThis.addEventListener?.("storage", changed, { signal: calledOff.signal });
       return () => calledOff.abort();
     },
     newest: (corner) => {
